@@ -1,0 +1,52 @@
+/** The twelve inks of themes; each at least 4.5 : 1 on paper. */
+export const INKS = [
+  '#3F4C9A',
+  '#0F716A',
+  '#B4472E',
+  '#7D3C78',
+  '#51701F',
+  '#1A66A0',
+  '#8F5410',
+  '#B0325F',
+  '#4D5A68',
+  '#256344',
+  '#5F4FB0',
+  '#75543F',
+] as const;
+
+/** The drawn line patterns that mark a theme where colour alone is not enough. */
+export const STITCHES = [
+  'running',
+  'back',
+  'dots',
+  'cross',
+  'zigzag',
+  'ladder',
+  'chain',
+  'feather',
+] as const;
+
+export type Ink = (typeof INKS)[number];
+export type Stitch = (typeof STITCHES)[number];
+export interface Look {
+  ink: Ink;
+  stitch: Stitch;
+}
+
+/** The look of a study's next theme: the ink and the stitch that its themes use least, in order. */
+export function nextLook(taken: readonly { ink: string; stitch: string }[]): Look {
+  const leastUsed = <T extends string>(all: readonly T[], used: string[]): T =>
+    all.reduce((best, one) => (count(used, one) < count(used, best) ? one : best));
+  return {
+    ink: leastUsed(
+      INKS,
+      taken.map((theme) => theme.ink),
+    ),
+    stitch: leastUsed(
+      STITCHES,
+      taken.map((theme) => theme.stitch),
+    ),
+  };
+}
+
+const count = (values: string[], value: string) => values.filter((one) => one === value).length;

@@ -1,0 +1,8 @@
+export {
+  applyTableDiff,
+  isEmptyRecordsDiff,
+  reverseRecordsDiff,
+  type RecordsDiff,
+  type TableDiff,
+} from './recordsDiff.js';
+export { lineOfPassage, splitAtPassages, type Segment } from './segments.js';

@@ -1,0 +1,1 @@
+export { writeCsv, type CsvValue } from './csv.js';

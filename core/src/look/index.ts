@@ -1,0 +1,1 @@
+export { countWords, type WordCount } from './wordCounts.js';

@@ -1,0 +1,9 @@
+export {
+  countCloth,
+  rollUp,
+  type Base,
+  type BaseKind,
+  type ClothCell,
+  type ClothInput,
+  type ClothRow,
+} from './cloth.js';

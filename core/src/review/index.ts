@@ -1,0 +1,7 @@
+export {
+  countAbove,
+  expectAbove,
+  outlookOf,
+  type Expectation,
+  type Outlook,
+} from './expected.js';

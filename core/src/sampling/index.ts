@@ -1,0 +1,1 @@
+export { simpleRandomSample } from './simpleRandom.js';

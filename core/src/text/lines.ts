@@ -1,0 +1,52 @@
+/** A stretch of a text: `start` inclusive, `end` exclusive, in UTF-16 units. */
+export interface Span {
+  start: number;
+  end: number;
+}
+
+const sentences = new Intl.Segmenter('en', { granularity: 'sentence' });
+const abbreviation =
+  /(?:^|[\s(])(?:mr|mrs|ms|dr|st|no|nr|approx|etc|vs|e\.g|i\.e|incl|min|max|tel|a\.m|p\.m|z\.b|bzw|ca)\.\s*$/iu;
+const listMarker = /^\s*(?:\(?\d{1,2}[.)]|[a-z]\))\s*$/iu;
+
+/**
+ * Splits an answer into its lines: sentences by `Intl.Segmenter` (Unicode UAX #29), further parted at
+ * line breaks and semicolons. A list marker stays with what it introduces, an abbreviation does not end
+ * a line, and a fragment of mere punctuation joins the line before it.
+ *
+ * @returns spans in order that do not overlap and hold everything but white space
+ */
+export function splitLines(text: string): Span[] {
+  const lines: Span[] = [];
+  let open: Span | null = null;
+  const close = () => {
+    if (open) addLine(lines, text, open);
+    open = null;
+  };
+  for (const { segment, index } of sentences.segment(text)) {
+    let from = index;
+    for (const part of segment.split(/(?<=[;\n\r\u2028])/u)) {
+      const end = from + part.length;
+      open = open ? { start: open.start, end } : { start: from, end };
+      from = end;
+      const soFar = text.slice(open.start, end);
+      if (/[\n\r\u2028]$/u.test(part)) close();
+      else if (!abbreviation.test(soFar) && !listMarker.test(soFar)) close();
+    }
+  }
+  close();
+  return lines;
+}
+
+function addLine(lines: Span[], text: string, { start, end }: Span): void {
+  const raw = text.slice(start, end);
+  const trimmed = raw.trim();
+  if (trimmed === '') return;
+  const from = start + raw.indexOf(trimmed);
+  const line = { start: from, end: from + trimmed.length };
+  const last = lines.at(-1);
+  const merelyMarks = !/[\p{L}\p{N}\p{Extended_Pictographic}]/u.test(trimmed);
+  if (merelyMarks && last && !/[\n\r\u2028]/u.test(text.slice(last.end, line.start)))
+    last.end = line.end;
+  else lines.push(line);
+}
