@@ -24,7 +24,11 @@ const longestRun = 5;
  *
  * @see the `char_wb` analyser as documented in the user guide of scikit-learn (Pedregosa et al. 2011)
  */
-export function characterRuns(word: string, shortest = shortestRun, longest = longestRun): string[] {
+export function characterRuns(
+  word: string,
+  shortest = shortestRun,
+  longest = longestRun,
+): string[] {
   const padded = [...` ${word} `];
   const runs: string[] = [];
   for (let length = shortest; length <= longest; length++) {
@@ -32,7 +36,8 @@ export function characterRuns(word: string, shortest = shortestRun, longest = lo
       runs.push(padded.join(''));
       break;
     }
-    for (let i = 0; i + length <= padded.length; i++) runs.push(padded.slice(i, i + length).join(''));
+    for (let i = 0; i + length <= padded.length; i++)
+      runs.push(padded.slice(i, i + length).join(''));
   }
   return runs;
 }

@@ -23,11 +23,7 @@ export interface Outlook {
 }
 
 /** Prepares the figures of the line from calibrated probabilities, which need not be in order. */
-export function outlookOf(
-  open: readonly number[],
-  known: number,
-  unsuggested: number,
-): Outlook {
+export function outlookOf(open: readonly number[], known: number, unsuggested: number): Outlook {
   const probabilities = Float64Array.from(open).sort().reverse();
   const sums = new Float64Array(open.length + 1);
   const variances = new Float64Array(open.length + 1);

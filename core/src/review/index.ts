@@ -1,7 +1,1 @@
-export {
-  countAbove,
-  expectAbove,
-  outlookOf,
-  type Expectation,
-  type Outlook,
-} from './expected.js';
+export { countAbove, expectAbove, outlookOf, type Expectation, type Outlook } from './expected.js';

@@ -26,7 +26,10 @@ export function guessRoles(table: Table): RoleGuess[] {
     const first = guesses.findIndex((guess) => guess.role === role);
     guesses.forEach((guess, c) => {
       if (guess.role === role && c !== first)
-        guesses[c] = { role: 'category', reason: `“${table.columns[first]}” already is the ${role}` };
+        guesses[c] = {
+          role: 'category',
+          reason: `“${table.columns[first]}” already is the ${role}`,
+        };
     });
   }
   return guesses;

@@ -38,7 +38,9 @@ export interface ImportPlan {
  */
 export function planImport(table: Table, roles: readonly ColumnRole[]): ImportPlan {
   if (roles.length !== table.columns.length)
-    throw new RangeError(`${table.columns.length} columns need as many roles, not ${roles.length}.`);
+    throw new RangeError(
+      `${table.columns.length} columns need as many roles, not ${roles.length}.`,
+    );
   const columnsOf = (wanted: (role: ColumnRole) => boolean) =>
     roles.flatMap((role, c) => (wanted(role) ? [c] : []));
   const findings: Finding[] = [];
@@ -72,7 +74,12 @@ export function planImport(table: Table, roles: readonly ColumnRole[]): ImportPl
     );
   else {
     const blank = rowsWhere(table, (row) => row[idColumn]!.trim() === '');
-    add('notice', 'blank_id', blank, 'The id is blank: these respondents get their row number as id.');
+    add(
+      'notice',
+      'blank_id',
+      blank,
+      'The id is blank: these respondents get their row number as id.',
+    );
   }
   const repeated = repeatedRows(ids);
   if (repeated.length > 0)
@@ -102,7 +109,10 @@ export function planImport(table: Table, roles: readonly ColumnRole[]): ImportPl
     const role = roles[c]!;
     if (role === 'category') continue;
     const what = { number: 'a number', date: 'a date', yes_no: 'yes or no' }[role as 'number'];
-    const bad = rowsWhere(table, (row) => row[c]!.trim() !== '' && readValue(row[c]!, role) === null);
+    const bad = rowsWhere(
+      table,
+      (row) => row[c]!.trim() !== '' && readValue(row[c]!, role) === null,
+    );
     add(
       'notice',
       'unreadable_value',

@@ -8,14 +8,7 @@ export interface Table {
 
 /** What a column of a sheet is for. */
 export type ColumnRole =
-  | 'id'
-  | 'question'
-  | 'category'
-  | 'number'
-  | 'date'
-  | 'yes_no'
-  | 'weight'
-  | 'leave_out';
+  'id' | 'question' | 'category' | 'number' | 'date' | 'yes_no' | 'weight' | 'leave_out';
 
 /** The number of a data row in the file, as a spreadsheet program shows it. */
 export const rowNumber = (index: number): number => index + 2;

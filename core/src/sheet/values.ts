@@ -13,7 +13,9 @@ export function parseDate(cell: string): string | null {
   const trimmed = cell.trim();
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/u.exec(trimmed);
   const dayFirst = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/u.exec(trimmed);
-  const parts = iso ? [iso[1], iso[2], iso[3]] : dayFirst && [dayFirst[3], dayFirst[2], dayFirst[1]];
+  const parts = iso
+    ? [iso[1], iso[2], iso[3]]
+    : dayFirst && [dayFirst[3], dayFirst[2], dayFirst[1]];
   if (!parts) return null;
   const [year, month, day] = parts.map(Number) as [number, number, number];
   const date = new Date(Date.UTC(year, month - 1, day));

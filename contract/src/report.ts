@@ -1,0 +1,83 @@
+import { z } from 'zod';
+import { ledgerAnswerSchema } from './coding.js';
+import { idSchema, intervalSchema, pageQuery, uuidSchema } from './ids.js';
+
+export const baseKindSchema = z.enum(['settled', 'answered', 'asked']);
+export type BaseKind = z.infer<typeof baseKindSchema>;
+
+const flag = z.enum(['true', 'false']).transform((value) => value === 'true');
+
+/** Which table is wanted. `by`: nothing, the questions side by side, or a background variable's id. */
+export const reportQuery = z.object({
+  by: z.union([z.literal('none'), z.literal('question'), idSchema]).default('none'),
+  base: baseKindSchema.default('settled'),
+  weighted: flag.default(false),
+});
+export type ReportQuery = z.infer<typeof reportQuery>;
+
+const baseSchema = z.object({
+  people: z.number().int(),
+  weighted: z.number(),
+  effective: z.number(),
+});
+
+export const reportCellSchema = z.object({
+  people: z.number().int(),
+  weighted: z.number(),
+  mentions: z.number().int(),
+  base: baseSchema,
+  share: z.number().nullable(),
+  interval: intervalSchema.nullable(),
+});
+export type ReportCell = z.infer<typeof reportCellSchema>;
+
+export const reportSchema = z
+  .object({
+    columns: z.array(
+      z.object({
+        key: z.string(),
+        label: z.string(),
+        asked: z.number().int(),
+        answered: z.number().int(),
+        settled: z.number().int(),
+        settledEffective: z.number(),
+      }),
+    ),
+    rows: z.array(
+      z.object({
+        kind: z.enum(['theme', 'code']),
+        id: uuidSchema,
+        themeId: uuidSchema.nullable(),
+        name: z.string(),
+        /** True when suggestions of this code are decided for every answer, not only the settled ones. */
+        decidedForAll: z.boolean(),
+        cells: z.array(reportCellSchema),
+      }),
+    ),
+    /** Where the counted mentions come from. */
+    origins: z.object({
+      hand: z.number().int(),
+      accepted: z.number().int(),
+      bulk: z.number().int(),
+    }),
+    weighted: z.boolean(),
+    base: baseKindSchema,
+  })
+  .meta({ id: 'Report' });
+export type Report = z.infer<typeof reportSchema>;
+
+/** Which answers stand behind a number: a row (code or theme) in a column. */
+export const behindQuery = pageQuery.extend({
+  code: uuidSchema.optional(),
+  theme: uuidSchema.optional(),
+  by: z.union([z.literal('none'), z.literal('question'), idSchema]).default('none'),
+  column: z.string().max(500).default('total'),
+});
+export type BehindQuery = z.infer<typeof behindQuery>;
+export const behindSchema = z
+  .object({
+    answers: z.array(ledgerAnswerSchema),
+    total: z.number().int(),
+    next: z.string().nullable(),
+  })
+  .meta({ id: 'AnswersBehind' });

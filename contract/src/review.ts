@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { mentionSchema, valueSchema } from './coding.js';
+import { idSchema, pageQuery, questionParams, uuidSchema } from './ids.js';
+import { qualitySchema } from './learning.js';
+
+export const decisionSchema = z.enum(['open', 'accepted', 'refused']);
+export type Decision = z.infer<typeof decisionSchema>;
+
+/** A suggestion and what was decided of it. */
+export const suggestionSchema = z
+  .object({
+    responseId: idSchema,
+    codeId: uuidSchema,
+    state: decisionSchema,
+    decidedBy: idSchema.nullable(),
+    decidedAt: z.iso.datetime().nullable(),
+    bulk: z.boolean(),
+  })
+  .meta({ id: 'Suggestion' });
+export type Suggestion = z.infer<typeof suggestionSchema>;
+
+/** A suggestion as it is read. */
+export const suggestedAnswerSchema = z
+  .object({
+    responseId: idSchema,
+    externalId: z.string(),
+    background: z.record(z.string(), valueSchema.nullable()),
+    text: z.string(),
+    probability: z.number(),
+    evidence: z.array(z.object({ word: z.string(), weight: z.number() })),
+    state: decisionSchema,
+    bulk: z.boolean(),
+    mentions: z.array(mentionSchema),
+  })
+  .meta({ id: 'SuggestedAnswer' });
+export type SuggestedAnswer = z.infer<typeof suggestedAnswerSchema>;
+
+export const suggestionPageSchema = z
+  .object({ suggestions: z.array(suggestedAnswerSchema), next: z.string().nullable() })
+  .meta({ id: 'SuggestionPage' });
+export type SuggestionPage = z.infer<typeof suggestionPageSchema>;
+export const suggestionQuery = pageQuery;
+
+/** Everything that the line's figures follow from, so that moving it asks no server. */
+export const reviewSchema = z
+  .object({
+    codeId: uuidSchema,
+    runId: idSchema,
+    defaultLine: z.number(),
+    line: z.number(),
+    examples: z.number().int(),
+    weak: z.boolean(),
+    quality: qualitySchema,
+    /** Probabilities of the open suggestions, highest first. */
+    open: z.array(z.number()),
+    accepted: z.number().int(),
+    acceptedInBulk: z.number().int(),
+    refused: z.number().int(),
+    /** Answers that are known to mention the code, by hand or accepted. */
+    known: z.number().int(),
+    /** Expected mentions among open answers too improbable to be suggested. */
+    unsuggested: z.number(),
+  })
+  .meta({ id: 'Review' });
+export type Review = z.infer<typeof reviewSchema>;
+
+/** The codes of a question that have suggestions, for choosing one. */
+export const reviewListSchema = z
+  .object({
+    codes: z.array(
+      z.object({
+        codeId: uuidSchema,
+        open: z.number().int(),
+        accepted: z.number().int(),
+        refused: z.number().int(),
+      }),
+    ),
+  })
+  .meta({ id: 'ReviewList' });
+export type ReviewList = z.infer<typeof reviewListSchema>;
+
+export const reviewParams = questionParams.extend({ code: uuidSchema });
+export const lineSchema = z.object({ line: z.number().min(0).max(1) });
+export const decideSchema = z.object({ responseId: idSchema, state: decisionSchema });
+export type Decide = z.infer<typeof decideSchema>;
+
+/** Settle every open suggestion on one side of the line, as read in this run. */
+export const settleLineSchema = z.object({
+  runId: idSchema,
+  line: z.number().min(0).max(1),
+  side: z.enum(['above', 'below']),
+});
+export type SettleLine = z.infer<typeof settleLineSchema>;
+export const settledLineSchema = z.object({ decided: z.number().int() });

@@ -1,0 +1,215 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import compress from '@fastify/compress';
+import cookie from '@fastify/cookie';
+import csrf from '@fastify/csrf-protection';
+import helmet from '@fastify/helmet';
+import multipart from '@fastify/multipart';
+import rateLimit from '@fastify/rate-limit';
+import session from '@fastify/session';
+import serveFiles from '@fastify/static';
+import swagger from '@fastify/swagger';
+import swaggerUi from '@fastify/swagger-ui';
+import type { MikroORM } from '@mikro-orm/postgresql';
+import Fastify, {
+  type FastifyBaseLogger,
+  type FastifyError,
+  type FastifyInstance,
+  type FastifyServerOptions,
+  type RawServerDefault,
+} from 'fastify';
+import {
+  hasZodFastifySchemaValidationErrors,
+  jsonSchemaTransform,
+  jsonSchemaTransformObject,
+  serializerCompiler,
+  validatorCompiler,
+  type ZodTypeProvider,
+} from 'fastify-type-provider-zod';
+import { codebookRoutes } from './codebook/index.js';
+import { codingRoutes } from './coding/index.js';
+import { jobRoutes, type Threads } from './jobs/index.js';
+import { learningRoutes } from './learning/index.js';
+import { lookRoutes } from './look/index.js';
+import {
+  createSessionStore,
+  loadAccount,
+  peopleRoutes,
+  requireStudy,
+  SESSION_DAYS,
+  sessionSecret,
+} from './people/index.js';
+import { Problem, problems } from './problems.js';
+import { reportRoutes } from './report/index.js';
+import { reviewRoutes } from './review/index.js';
+import { sheetRoutes } from './sheet/index.js';
+import { studyRoutes } from './study/index.js';
+
+export const LARGEST_SHEET = 50 * 1024 * 1024;
+
+export interface AppOptions {
+  orm: MikroORM;
+  threads: Threads;
+  demoOffered: boolean;
+  /** Folder of the built web app; left out in tests of the API alone. */
+  web?: string;
+  log?: boolean;
+}
+
+export type App = FastifyInstance<
+  RawServerDefault,
+  IncomingMessage,
+  ServerResponse,
+  FastifyBaseLogger,
+  ZodTypeProvider
+>;
+
+/** Requests are logged by method, path and status: never by body, query or header. */
+const logging: FastifyServerOptions['logger'] = {
+  level: 'info',
+  serializers: {
+    req: (request) => ({ method: request.method, path: request.url?.split('?')[0] }),
+    // a database error quotes the values that it failed on, so only its kind and place are written
+    err: ({ name, code, stack }) => ({
+      type: name,
+      code,
+      message: '',
+      stack:
+        stack
+          ?.split('\n')
+          .filter((line) => line.startsWith('    at '))
+          .join('\n') ?? '',
+    }),
+  },
+};
+
+/** Puts the HTTP API and the web app together. */
+export async function buildApp(options: AppOptions): Promise<App> {
+  const { orm, threads, demoOffered } = options;
+  const app: App = Fastify({
+    logger: options.log ? logging : false,
+    bodyLimit: 1024 * 1024,
+    forceCloseConnections: true,
+  }).withTypeProvider<ZodTypeProvider>();
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  replyWithProblems(app);
+
+  await app.register(swagger, {
+    openapi: { openapi: '3.1.0', info: { title: 'Yellow Thread', version: '0.1.0' } },
+    transform: jsonSchemaTransform,
+    transformObject: jsonSchemaTransformObject,
+  });
+  await app.register(swaggerUi, { routePrefix: '/api/docs' });
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // Radix and the virtual lists place things by inline styles
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:'],
+        // on loopback the app is served without TLS
+        upgradeInsecureRequests: null,
+      },
+    },
+    strictTransportSecurity: false,
+  });
+  await app.register(rateLimit, { global: false });
+  await app.register(cookie);
+  await app.register(session, {
+    secret: await sessionSecret(orm.em.fork()),
+    cookieName: 'yellow-thread',
+    store: createSessionStore(orm),
+    saveUninitialized: false,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: 'auto',
+      path: '/',
+      maxAge: SESSION_DAYS * 86_400_000,
+    },
+  });
+  await app.register(csrf, { sessionPlugin: '@fastify/session' });
+  await app.register(multipart, { limits: { fileSize: LARGEST_SHEET, files: 1, fields: 0 } });
+  await app.register(compress);
+
+  app.decorateRequest('em');
+  app.decorateRequest('account', null);
+  app.addHook('onRequest', async (request) => {
+    request.em = orm.em.fork();
+    if (request.url.startsWith('/api/')) await loadAccount(request);
+  });
+  app.addHook('onRequest', (request, reply, done) => {
+    if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) done();
+    else app.csrfProtection(request, reply, done);
+  });
+
+  peopleRoutes(app, demoOffered);
+  studyRoutes(app);
+  await app.register(async (scope) => {
+    const inStudy = scope.withTypeProvider<ZodTypeProvider>();
+    inStudy.addHook('onRequest', requireStudy);
+    sheetRoutes(inStudy, threads);
+    jobRoutes(inStudy);
+    lookRoutes(inStudy);
+    codebookRoutes(inStudy);
+    codingRoutes(inStudy);
+    learningRoutes(inStudy);
+    reviewRoutes(inStudy);
+    reportRoutes(inStudy);
+    return Promise.resolve();
+  });
+
+  if (options.web)
+    await app.register(serveFiles, {
+      root: options.web,
+      wildcard: false,
+      setHeaders: (reply, path) => {
+        reply.header(
+          'Cache-Control',
+          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        );
+      },
+    });
+  app.setNotFoundHandler((request, reply) => {
+    if (options.web && !request.url.startsWith('/api/') && request.method === 'GET')
+      return reply.sendFile('index.html');
+    throw problems.notFound('page');
+  });
+  await app.ready();
+  return app;
+}
+
+/** Folder of the built web app, from the source as from the build. */
+export const builtWeb = fileURLToPath(new URL('../../web/dist', import.meta.url));
+
+/** Every error leaves in the one shape; what was not meant for people is logged and replaced. */
+function replyWithProblems(app: App): void {
+  app.setErrorHandler((error: FastifyError | Problem, request, reply) => {
+    const problem = asProblem(error);
+    if (problem.status >= 500) request.log.error(error);
+    return reply.code(problem.status).send({
+      code: problem.code,
+      sentence: problem.message,
+      ...(problem.details && { details: problem.details }),
+    });
+  });
+}
+
+function asProblem(error: FastifyError | Problem): Problem {
+  if (error instanceof Problem) return error;
+  if (hasZodFastifySchemaValidationErrors(error))
+    return problems.invalidRequest({
+      in: error.validationContext,
+      fields: error.validation.map(({ instancePath, message }) => ({ at: instancePath, message })),
+    });
+  if (error.code === 'FST_REQ_FILE_TOO_LARGE')
+    return problems.tooLarge(`${LARGEST_SHEET / 1024 / 1024} MB`);
+  if (error.code === 'FST_CSRF_INVALID_TOKEN' || error.code === 'FST_CSRF_MISSING_SECRET')
+    return new Problem(403, 'stale_page', 'This page is out of date: reload it, then try again.');
+  if (error.statusCode === 429)
+    return new Problem(429, 'too_many_tries', 'Too many tries: wait a minute, then try again.');
+  if (error.statusCode !== undefined && error.statusCode < 500)
+    return problems.invalidRequest({ reason: error.code });
+  return problems.unexpected();
+}

@@ -1,0 +1,2 @@
+export { asCode, draftCode, type Maker } from './codebook.js';
+export { codebookRoutes } from './routes.js';

@@ -1,0 +1,2 @@
+export { readAnswers } from './answers.js';
+export { codingRoutes } from './routes.js';

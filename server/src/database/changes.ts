@@ -1,0 +1,229 @@
+import {
+  isEmptyRecordsDiff,
+  reverseRecordsDiff,
+  type RecordsDiff,
+} from '@yellow-thread/core/coding';
+import type { Code, Mention, Settlement, Suggestion, Theme } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { problems } from '../problems.js';
+import { row, rows } from './query.js';
+
+/** The tables whose every change is recorded with what it takes to reverse it. */
+export interface ChangeTables {
+  theme: Theme;
+  code: Code;
+  mention: Mention;
+  settlement: Settlement;
+  suggestion: Suggestion;
+}
+export type ChangeDiff = RecordsDiff<ChangeTables>;
+
+interface TableShape {
+  key: readonly string[];
+  /** Fields of the record (as in the contract) and their PostgreSQL types. */
+  fields: Record<string, string>;
+}
+
+/** In the order in which rows may be inserted; they are deleted in the reverse. */
+const shapes: Record<keyof ChangeTables, TableShape> = {
+  theme: {
+    key: ['id'],
+    fields: {
+      id: 'uuid',
+      studyId: 'int',
+      name: 'text',
+      ink: 'text',
+      stitch: 'text',
+      position: 'int',
+    },
+  },
+  code: {
+    key: ['id'],
+    fields: {
+      id: 'uuid',
+      studyId: 'int',
+      themeId: 'uuid',
+      name: 'text',
+      definition: 'text',
+      include: 'text',
+      exclude: 'text',
+      position: 'int',
+    },
+  },
+  mention: {
+    key: ['id'],
+    fields: {
+      id: 'uuid',
+      responseId: 'int',
+      codeId: 'uuid',
+      coderId: 'int',
+      start: 'int',
+      end: 'int',
+      origin: 'text',
+      createdAt: 'timestamptz',
+    },
+  },
+  settlement: {
+    key: ['responseId', 'coderId'],
+    fields: { responseId: 'int', coderId: 'int', settledAt: 'timestamptz' },
+  },
+  suggestion: {
+    key: ['codeId', 'responseId'],
+    fields: {
+      codeId: 'uuid',
+      responseId: 'int',
+      state: 'text',
+      decidedBy: 'int',
+      decidedAt: 'timestamptz',
+      bulk: 'boolean',
+    },
+  },
+};
+const tables = Object.keys(shapes) as (keyof ChangeTables)[];
+
+const column = (field: string) =>
+  `"${field.replaceAll(/[A-Z]/g, (capital) => `_${capital.toLowerCase()}`)}"`;
+
+/**
+ * Makes a change and records it. Every record must still be as the change's `from` says.
+ *
+ * @param em in a transaction
+ * @param summary what was done, in words that follow "Undid: "
+ * @throws Problem changed_meanwhile when a record is no longer as the change expects it
+ */
+export async function makeChange(
+  em: EntityManager,
+  change: { studyId: number; accountId: number; summary: string; diff: ChangeDiff },
+): Promise<void> {
+  if (isEmptyRecordsDiff(change.diff)) return;
+  if (!(await applyDiff(em, change.diff))) throw problems.changedMeanwhile();
+  await rows(em, 'insert into change (study_id, account_id, summary, diff) values (?, ?, ?, ?)', [
+    change.studyId,
+    change.accountId,
+    change.summary,
+    JSON.stringify(change.diff),
+  ]);
+}
+
+interface RecordedChange {
+  id: number;
+  summary: string;
+  diff: ChangeDiff;
+}
+
+/** Takes back this person's last change of the study, and says what it was. */
+export async function undoChange(em: EntityManager, studyId: number, accountId: number) {
+  return em.transactional(async (tx) => {
+    await lockHistory(tx, studyId, accountId);
+    const [last] = await rows<RecordedChange>(
+      tx,
+      `select id, summary, diff from change
+       where study_id = ? and account_id = ? and undone_at is null order by id desc limit 1`,
+      [studyId, accountId],
+    );
+    if (!last) throw problems.nothingToUndo();
+    await applyOrRefuse(tx, last, reverseRecordsDiff(last.diff));
+    await rows(tx, 'update change set undone_at = now() where id = ?', [last.id]);
+    return { summary: last.summary };
+  });
+}
+
+/** Makes again what this person undid last, unless they changed something else since. */
+export async function redoChange(em: EntityManager, studyId: number, accountId: number) {
+  return em.transactional(async (tx) => {
+    await lockHistory(tx, studyId, accountId);
+    const [next] = await rows<RecordedChange>(
+      tx,
+      `select id, summary, diff from change
+       where study_id = ? and account_id = ? and undone_at is not null
+         and id > coalesce((select max(id) from change
+           where study_id = ? and account_id = ? and undone_at is null), 0)
+       order by id limit 1`,
+      [studyId, accountId, studyId, accountId],
+    );
+    if (!next) throw problems.nothingToRedo();
+    await applyOrRefuse(tx, next, next.diff);
+    await rows(tx, 'update change set undone_at = null where id = ?', [next.id]);
+    return { summary: next.summary };
+  });
+}
+
+/** Two tabs that undo at once take turns. */
+const lockHistory = (em: EntityManager, studyId: number, accountId: number) =>
+  rows(em, 'select pg_advisory_xact_lock(?, ?)', [studyId, accountId]);
+
+async function applyOrRefuse(em: EntityManager, change: RecordedChange, diff: ChangeDiff) {
+  const refused = problems.undoCrosses(change.summary);
+  try {
+    if (!(await applyDiff(em, diff))) throw refused;
+  } catch (error) {
+    // a record that others now stand on (a code in use) cannot go
+    if (isConstraintError(error)) throw refused;
+    throw error;
+  }
+}
+
+const isConstraintError = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && String(error.code).startsWith('23');
+
+/** @returns false when some record was not as the diff expects it */
+async function applyDiff(em: EntityManager, diff: ChangeDiff): Promise<boolean> {
+  let expected = 0;
+  let touched = 0;
+  const run = async (sql: string, records: unknown[]) => {
+    if (records.length === 0) return;
+    expected += records.length;
+    const counted = await row<{ count: number }>(
+      em,
+      `with touched as (${sql} returning 1) select count(*)::int as count from touched`,
+      [JSON.stringify(records)],
+    );
+    touched += counted.count;
+  };
+  for (const table of tables.toReversed())
+    await run(deleteSql(table, shapes[table]), diff[table]?.removed ?? []);
+  for (const table of tables) {
+    await run(updateSql(table, shapes[table]), diff[table]?.updated ?? []);
+    await run(insertSql(table, shapes[table]), diff[table]?.added ?? []);
+  }
+  return touched === expected;
+}
+
+/** The records in the JSON parameter as a table named `alias`, taken from `path` of each element. */
+const recordset = ({ fields }: TableShape, alias: string, path: string) =>
+  `(select r.* from jsonb_array_elements(?::jsonb) as element,
+     jsonb_to_record(element${path}) as r(${Object.entries(fields)
+       .map(([field, type]) => `"${field}" ${type}`)
+       .join(', ')})) as ${alias}`;
+
+const same = (table: string, fields: readonly string[], alias: string) =>
+  fields
+    .map((field) => `${table}.${column(field)} is not distinct from ${alias}."${field}"`)
+    .join(' and ');
+
+function deleteSql(table: string, shape: TableShape): string {
+  return `delete from ${table} using ${recordset(shape, 'gone', '')}
+    where ${same(table, Object.keys(shape.fields), 'gone')}`;
+}
+
+function insertSql(table: string, shape: TableShape): string {
+  const fields = Object.keys(shape.fields);
+  return `insert into ${table} (${fields.map(column).join(', ')})
+    select ${fields.map((field) => `fresh."${field}"`).join(', ')}
+    from ${recordset(shape, 'fresh', '')}`;
+}
+
+function updateSql(table: string, shape: TableShape): string {
+  const { key, fields } = shape;
+  const typed = (path: 'from' | 'to') =>
+    `jsonb_to_record(element->'${path}') as ${path}_record(${Object.entries(fields)
+      .map(([field, type]) => `"${field}" ${type}`)
+      .join(', ')})`;
+  const set = Object.keys(fields)
+    .filter((field) => !key.includes(field))
+    .map((field) => `${column(field)} = to_record."${field}"`);
+  return `update ${table} set ${set.join(', ')}
+    from jsonb_array_elements(?::jsonb) as element, ${typed('from')}, ${typed('to')}
+    where ${same(table, key, 'to_record')}
+      and ${same(table, Object.keys(fields), 'from_record')}`;
+}

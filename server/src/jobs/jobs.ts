@@ -1,0 +1,67 @@
+import type { Job, JobKind } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { rows, row } from '../database/index.js';
+import { problems } from '../problems.js';
+
+const columns = 'id, kind, state, progress, problem';
+
+/**
+ * Puts a job in the queue.
+ *
+ * @throws Problem job_under_way when the same is waiting or running for the study or question
+ */
+export async function enqueueJob(
+  em: EntityManager,
+  job: {
+    kind: JobKind;
+    studyId: number;
+    questionId: number | null;
+    accountId: number;
+    payload: unknown;
+  },
+): Promise<Job> {
+  const [queued] = await rows<Job>(
+    em,
+    `insert into job (kind, study_id, question_id, created_by, payload) values (?, ?, ?, ?, ?)
+     on conflict do nothing returning ${columns}`,
+    [job.kind, job.studyId, job.questionId, job.accountId, JSON.stringify(job.payload)],
+  );
+  if (!queued) throw problems.jobUnderWay();
+  return queued;
+}
+
+export async function findJob(em: EntityManager, studyId: number, id: number): Promise<Job> {
+  const [job] = await rows<Job>(em, `select ${columns} from job where study_id = ? and id = ?`, [
+    studyId,
+    id,
+  ]);
+  if (!job) throw problems.notFound('job');
+  return job;
+}
+
+/** The newest job of a kind for a question, whatever became of it. */
+export async function newestJob(
+  em: EntityManager,
+  kind: JobKind,
+  questionId: number,
+): Promise<Job | null> {
+  const [job] = await rows<Job>(
+    em,
+    `select ${columns} from job where kind = ? and question_id = ? order by id desc limit 1`,
+    [kind, questionId],
+  );
+  return job ?? null;
+}
+
+/** Cancels at once what is still waiting; asks what is running to stop. */
+export async function cancelJob(em: EntityManager, studyId: number, id: number): Promise<Job> {
+  await findJob(em, studyId, id);
+  return row<Job>(
+    em,
+    `update job set
+       cancel_asked = true,
+       state = case when state = 'waiting' then 'cancelled' else state end
+     where id = ? returning ${columns}`,
+    [id],
+  );
+}

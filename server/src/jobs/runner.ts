@@ -1,0 +1,194 @@
+import { randomUUID } from 'node:crypto';
+import type { JobKind } from '@yellow-thread/contract';
+import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
+import { rows } from '../database/index.js';
+import { Problem, problems } from '../problems.js';
+import type { Threads } from './threads/pool.js';
+
+/** A job in the hands of a runner. */
+export interface RunningJob {
+  id: number;
+  kind: JobKind;
+  studyId: number;
+  questionId: number | null;
+  createdBy: number;
+  payload: unknown;
+}
+
+export interface JobContext {
+  em: EntityManager;
+  threads: Threads;
+  /** Aborts when the job is cancelled or lost to another runner. */
+  signal: AbortSignal;
+  report: (progress: { done: number; of: number }) => void;
+}
+
+/**
+ * Does the work of a job outside any transaction and returns the function that writes its outcome. That
+ * one runs in the transaction that ends the job, so an outcome is written once or not at all.
+ */
+export type JobHandler = (
+  job: RunningJob,
+  context: JobContext,
+) => Promise<(em: EntityManager) => Promise<void>>;
+
+const HEARTBEAT_MS = 1000;
+const LOST_AFTER_SECONDS = 15;
+const MOST_ATTEMPTS = 3;
+
+export interface JobRunner {
+  /** Stops taking jobs and gives back the one in hand. */
+  stop(): Promise<void>;
+}
+
+/**
+ * Takes jobs from the queue one by one. Any number of runners may do so on any number of machines; a job
+ * whose runner went silent is taken up again by another.
+ */
+export function startJobRunner(
+  orm: MikroORM,
+  threads: Threads,
+  handlers: Record<JobKind, JobHandler>,
+  onError: (error: unknown) => void,
+): JobRunner {
+  const runner = randomUUID();
+  const stopped = new AbortController();
+  const loop = async () => {
+    while (!stopped.signal.aborted) {
+      const found = await takeJob(orm.em.fork(), runner).catch((error: unknown) => {
+        onError(error);
+        return null;
+      });
+      if (found) await runJob(found);
+      else await pause(400, stopped.signal);
+    }
+  };
+
+  const runJob = async (job: RunningJob) => {
+    const ended = new AbortController();
+    let progress: { done: number; of: number } | null = null;
+    const beat = setInterval(() => {
+      heartbeat(orm.em.fork(), runner, job.id, progress)
+        .then((goOn) => {
+          if (!goOn) ended.abort();
+        })
+        .catch(onError);
+    }, HEARTBEAT_MS);
+    const signal = AbortSignal.any([ended.signal, stopped.signal]);
+    try {
+      const write = await handlers[job.kind](job, {
+        em: orm.em.fork(),
+        threads,
+        signal,
+        report: (now) => {
+          progress = now;
+        },
+      });
+      if (signal.aborted) throw new Error('stopped');
+      await orm.em.fork().transactional(async (em) => {
+        if (!(await endJob(em, runner, job.id, 'done', null))) throw new Error('lost');
+        await write(em);
+      });
+    } catch (error) {
+      const em = orm.em.fork();
+      if (stopped.signal.aborted) await giveBack(em, runner, job.id);
+      else if (ended.signal.aborted) await endJob(em, runner, job.id, 'cancelled', null);
+      else {
+        if (!(error instanceof Problem)) onError(error);
+        const problem = error instanceof Problem ? error : problems.workerFailed();
+        await endJob(em, runner, job.id, 'failed', problem);
+      }
+    } finally {
+      clearInterval(beat);
+    }
+  };
+
+  const running = loop().catch(onError);
+  return {
+    stop: async () => {
+      stopped.abort();
+      await running;
+    },
+  };
+}
+
+async function takeJob(em: EntityManager, runner: string): Promise<RunningJob | null> {
+  await rows(
+    em,
+    `update job set state = 'failed', problem = ? where state = 'running' and attempts >= ?
+       and heartbeat_at < now() - make_interval(secs => ?)`,
+    [JSON.stringify(asRecord(problems.workerFailed())), MOST_ATTEMPTS, LOST_AFTER_SECONDS],
+  );
+  const [taken] = await rows<RunningJob>(
+    em,
+    `update job set state = 'running', runner = ?, heartbeat_at = now(), attempts = attempts + 1
+     where id = (
+       select id from job
+       where state = 'waiting'
+         or (state = 'running' and heartbeat_at < now() - make_interval(secs => ?))
+       order by id for update skip locked limit 1)
+     returning id, kind, study_id as "studyId", question_id as "questionId",
+       created_by as "createdBy", payload`,
+    [runner, LOST_AFTER_SECONDS],
+  );
+  return taken ?? null;
+}
+
+/** @returns false when the job is to be stopped: cancelled, or taken by another runner */
+async function heartbeat(
+  em: EntityManager,
+  runner: string,
+  id: number,
+  progress: unknown,
+): Promise<boolean> {
+  const [job] = await rows<{ cancelAsked: boolean }>(
+    em,
+    `update job set heartbeat_at = now(), progress = coalesce(?::jsonb, progress)
+     where id = ? and runner = ? and state = 'running' returning cancel_asked as "cancelAsked"`,
+    [progress && JSON.stringify(progress), id, runner],
+  );
+  return job !== undefined && !job.cancelAsked;
+}
+
+async function endJob(
+  em: EntityManager,
+  runner: string,
+  id: number,
+  state: 'done' | 'failed' | 'cancelled',
+  problem: Problem | null,
+): Promise<boolean> {
+  const ended = await rows(
+    em,
+    `update job set state = ?, problem = ? where id = ? and runner = ? and state = 'running'
+       and (not cancel_asked or ? = 'cancelled') returning id`,
+    [state, problem && JSON.stringify(asRecord(problem)), id, runner, state],
+  );
+  if (ended.length === 0 && state === 'failed')
+    await rows(em, `update job set state = 'cancelled' where id = ? and runner = ?`, [id, runner]);
+  return ended.length > 0;
+}
+
+/** The server is stopping: another runner, or this one after the restart, begins the job anew. */
+const giveBack = (em: EntityManager, runner: string, id: number) =>
+  rows(
+    em,
+    `update job set state = 'waiting', runner = null, attempts = attempts - 1
+     where id = ? and runner = ? and state = 'running'`,
+    [id, runner],
+  );
+
+const asRecord = (problem: Problem) => ({ code: problem.code, sentence: problem.message });
+
+function pause(ms: number, signal: AbortSignal): Promise<void> {
+  return new Promise((resolve) => {
+    const wake = () => {
+      clearTimeout(timer);
+      resolve();
+    };
+    const timer = setTimeout(() => {
+      signal.removeEventListener('abort', wake);
+      resolve();
+    }, ms);
+    signal.addEventListener('abort', wake, { once: true });
+  });
+}

@@ -1,0 +1,39 @@
+import type { MessagePort } from 'node:worker_threads';
+import { trainQuestion, type CodeResult, type TrainingInput } from '@yellow-thread/core/learning';
+import {
+  planImport,
+  type ColumnRole,
+  type ImportPlan,
+  type Table,
+} from '@yellow-thread/core/sheet';
+import { readSheet } from '../../sheet/readSheet.js';
+
+/** What can be asked of a thread, by name. */
+export interface ThreadWork {
+  readSheet: { input: { fileName: string; content: Uint8Array }; result: Table };
+  planImport: {
+    input: { fileName: string; content: Uint8Array; roles: ColumnRole[] };
+    result: ImportPlan;
+  };
+  trainQuestion: { input: TrainingInput; result: CodeResult[] };
+}
+export type WorkResult<Name extends keyof ThreadWork> = ThreadWork[Name]['result'];
+
+type Message = {
+  [Name in keyof ThreadWork]: { name: Name; input: ThreadWork[Name]['input']; port: MessagePort };
+}[keyof ThreadWork];
+
+export default async function work(message: Message): Promise<unknown> {
+  switch (message.name) {
+    case 'readSheet':
+      return readSheet(message.input.fileName, message.input.content);
+    case 'planImport': {
+      const { fileName, content, roles } = message.input;
+      return planImport(await readSheet(fileName, content), roles);
+    }
+    case 'trainQuestion':
+      return trainQuestion(message.input, (progress) => {
+        message.port.postMessage(progress);
+      });
+  }
+}

@@ -1,0 +1,60 @@
+import { fileURLToPath } from 'node:url';
+import { buildApp, builtWeb } from './app.js';
+import { openDatabase, rows } from './database/index.js';
+import { createThreads, startJobRunner } from './jobs/index.js';
+import { train } from './learning/index.js';
+import { ensureDemoResearcher, ensureOwner, removeExpiredSessions } from './people/index.js';
+import { importSheet } from './sheet/index.js';
+import { loadDemoStudy } from './study/index.js';
+
+const host = process.env['HOST'] ?? '127.0.0.1';
+const port = Number(process.env['PORT'] ?? 4310);
+const databaseUrl = process.env['DATABASE_URL'];
+const demoFolder =
+  process.env['DEMO_FOLDER'] ?? fileURLToPath(new URL('../../demo', import.meta.url));
+const onLoopback = ['127.0.0.1', '::1', 'localhost'].includes(host);
+
+if (!databaseUrl) {
+  console.error('DATABASE_URL is not set: start with `npm start`, which sets up a database.');
+  process.exit(1);
+}
+
+const orm = await openDatabase(databaseUrl);
+const password = await ensureOwner(orm.em.fork());
+const demo = await ensureDemoResearcher(orm.em.fork());
+const owners = await rows<{ id: number }>(
+  orm.em.fork(),
+  'select id from account where password_hash is not null order by id limit 1',
+);
+await loadDemoStudy(orm.em.fork(), demoFolder, [demo.id, ...owners.map((owner) => owner.id)]);
+await removeExpiredSessions(orm.em.fork());
+
+const threads = createThreads();
+const app = await buildApp({
+  orm,
+  threads,
+  demoOffered: onLoopback,
+  web: builtWeb,
+  log: process.env['LOG'] !== 'off',
+});
+const runner = startJobRunner(orm, threads, { import: importSheet, train }, (error) => {
+  app.log.error(error);
+});
+
+let stopping = false;
+async function stop() {
+  if (stopping) return;
+  stopping = true;
+  await app.close();
+  await runner.stop();
+  await threads.close();
+  await orm.close();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop());
+process.on('SIGINT', () => void stop());
+
+await app.listen({ host, port });
+console.log(`\nYellow Thread is ready: http://${host}:${port}`);
+if (password)
+  console.log(`Sign in as “owner” with the one-time password ${password} — it is shown only now.`);

@@ -1,0 +1,61 @@
+import { randomBytes } from 'node:crypto';
+import type { SessionStore } from '@fastify/session';
+import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
+import { row, rows } from '../database/index.js';
+
+type Session = Parameters<SessionStore['set']>[1];
+
+export const SESSION_DAYS = 14;
+
+/** Keeps sessions in PostgreSQL, so that any copy of the server knows them and a restart ends none. */
+export function createSessionStore(orm: MikroORM): SessionStore {
+  const answer = <T>(work: Promise<T>, callback: (error?: unknown, result?: T) => void) =>
+    work.then(
+      (result) => callback(null, result),
+      (error: unknown) => callback(error),
+    );
+  return {
+    get: (id, callback) =>
+      void answer(
+        rows<{ data: Session }>(
+          orm.em.fork(),
+          'select data from session where id = ? and expires_at > now()',
+          [id],
+        ).then(([found]) => found?.data ?? null),
+        callback as (error?: unknown, result?: Session | null) => void,
+      ),
+    set: (id, session, callback) =>
+      void answer(
+        rows(
+          orm.em.fork(),
+          `insert into session (id, account_id, data, expires_at)
+           values (?, ?, ?, now() + make_interval(days => ?))
+           on conflict (id) do update set
+             account_id = excluded.account_id, data = excluded.data, expires_at = excluded.expires_at`,
+          [id, session.accountId ?? null, JSON.stringify(session), SESSION_DAYS],
+        ),
+        (error) => callback(error),
+      ),
+    destroy: (id, callback) =>
+      void answer(rows(orm.em.fork(), 'delete from session where id = ?', [id]), (error) =>
+        callback(error),
+      ),
+  };
+}
+
+export const removeExpiredSessions = (em: EntityManager) =>
+  rows(em, 'delete from session where expires_at <= now()');
+
+/** The secret that signs cookies: made once, kept in the database, the same for every server on it. */
+export async function sessionSecret(em: EntityManager): Promise<string> {
+  await rows(
+    em,
+    `insert into setting (key, value) values ('session_secret', ?) on conflict do nothing`,
+    [randomBytes(48).toString('base64url')],
+  );
+  const { value } = await row<{ value: string }>(
+    em,
+    `select value from setting where key = 'session_secret'`,
+  );
+  return value;
+}

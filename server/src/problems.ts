@@ -1,0 +1,115 @@
+/** An error that is told to the person: a code, a sentence, and the HTTP status that it goes with. */
+export class Problem extends Error {
+  override name = 'Problem';
+  readonly status: number;
+  readonly code: string;
+  readonly details: Record<string, unknown> | undefined;
+  constructor(status: number, code: string, sentence: string, details?: Record<string, unknown>) {
+    super(sentence);
+    this.status = status;
+    this.code = code;
+    this.details = details;
+  }
+}
+
+/** Every problem that the server can report, in one place. */
+export const problems = {
+  notSignedIn: () =>
+    new Problem(401, 'not_signed_in', 'You are not signed in, or no longer: sign in again.'),
+  wrongSignIn: () =>
+    new Problem(401, 'wrong_sign_in', 'Name and password do not go together: try again.'),
+  passwordToChoose: () =>
+    new Problem(403, 'password_to_choose', 'Choose a password of your own first.'),
+  demoNotOffered: () =>
+    new Problem(
+      403,
+      'demo_not_offered',
+      'The demo can be entered without a password only on the machine that it runs on.',
+    ),
+  notFound: (what: string) =>
+    new Problem(404, 'not_found', `There is no such ${what} here, or not for you.`),
+  invalidRequest: (details: Record<string, unknown>) =>
+    new Problem(
+      400,
+      'invalid_request',
+      'The request does not have the expected form: nothing was changed.',
+      details,
+    ),
+  tooLarge: (limit: string) =>
+    new Problem(413, 'too_large', `The file is larger than ${limit}: split it, or save it as CSV.`),
+  unreadableSheet: (why: string) => new Problem(422, 'unreadable_sheet', why),
+  sheetStops: (sentences: string[]) =>
+    new Problem(422, 'sheet_stops', sentences.join(' '), { findings: sentences }),
+  columnTaken: (kind: string, name: string) =>
+    new Problem(
+      409,
+      'column_taken',
+      `The study already has the ${kind} “${name}” under another import: leave the column out or rename it in the sheet.`,
+    ),
+  idsTaken: (count: number, examples: string[]) =>
+    new Problem(
+      409,
+      'ids_taken',
+      `${count} respondents of this sheet are in the study already (${examples.join(', ')}${count > examples.length ? ' …' : ''}): nothing was brought in.`,
+    ),
+  nameTaken: (what: string, name: string) =>
+    new Problem(
+      409,
+      'name_taken',
+      `There already is a ${what} “${name}”: use that one or another name.`,
+    ),
+  codeInUse: (name: string) =>
+    new Problem(
+      409,
+      'code_in_use',
+      `“${name}” is mentioned in answers: take these mentions away first, then remove the code.`,
+    ),
+  changedMeanwhile: () =>
+    new Problem(
+      409,
+      'changed_meanwhile',
+      'Somebody changed this in the meantime: look at it as it is now, then do it again.',
+    ),
+  passageOutside: () =>
+    new Problem(
+      422,
+      'passage_outside',
+      'The passage lies outside the answer’s text: reload, then mark it again.',
+    ),
+  noAnswerToCode: () =>
+    new Problem(422, 'no_answer_to_code', 'This response says nothing: there is nothing to code.'),
+  nothingToUndo: () => new Problem(409, 'nothing_to_undo', 'There is nothing of yours to undo.'),
+  nothingToRedo: () => new Problem(409, 'nothing_to_redo', 'There is nothing to redo.'),
+  undoCrosses: (summary: string) =>
+    new Problem(
+      409,
+      'undo_crosses',
+      `“${summary}” cannot be taken back: something that it touched was changed or used since.`,
+    ),
+  nothingSettled: () =>
+    new Problem(
+      422,
+      'nothing_settled',
+      'No answer to this question is settled yet: code some by hand first.',
+    ),
+  jobUnderWay: () =>
+    new Problem(409, 'job_under_way', 'This is being done already: wait for it or cancel it.'),
+  runReplaced: () =>
+    new Problem(
+      409,
+      'run_replaced',
+      'A newer training run has replaced these suggestions: look at the new ones first.',
+    ),
+  workerFailed: () =>
+    new Problem(
+      500,
+      'job_failed',
+      'This could not be finished because of an error in the app: nothing was changed. Try again.',
+    ),
+  unexpected: () =>
+    new Problem(
+      500,
+      'unexpected',
+      'Something went wrong in the app: what you see may not be saved. Reload and try again.',
+    ),
+};

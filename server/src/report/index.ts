@@ -1,0 +1,1 @@
+export { reportRoutes } from './routes.js';

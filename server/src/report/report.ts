@@ -1,0 +1,226 @@
+import type { BehindQuery, Code, LedgerAnswer, Report, ReportQuery } from '@yellow-thread/contract';
+import { countOf, forEachIn, intersect, type Bitset } from '@yellow-thread/core/groups';
+import { countCloth, rollUp, type ClothRow } from '@yellow-thread/core/report';
+import { effectiveBase } from '@yellow-thread/core/statistics';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { asCode } from '../codebook/index.js';
+import { readAnswers } from '../coding/index.js';
+import {
+  CodeEntity,
+  QuestionEntity,
+  ThemeEntity,
+  VariableEntity,
+  type QuestionRow,
+} from '../database/index.js';
+import { problems } from '../problems.js';
+import {
+  readColumns,
+  readMaterial,
+  readPeople,
+  totalColumn,
+  type Column,
+  type People,
+  type QuestionMaterial,
+} from './material.js';
+
+type By = ReportQuery['by'];
+
+/** A column with the question that its figures are about. */
+interface PlacedColumn extends Column {
+  material: QuestionMaterial;
+}
+
+/** A theme or code whose figures are a row. */
+interface Line {
+  kind: 'theme' | 'code';
+  id: string;
+  themeId: string | null;
+  name: string;
+  codeIds: string[];
+}
+
+/** The table of codes and themes by question or by one background variable. */
+export async function makeReport(
+  em: EntityManager,
+  studyId: number,
+  question: QuestionRow,
+  query: ReportQuery,
+): Promise<Report> {
+  const people = await readPeople(em, studyId);
+  const columns = await placeColumns(em, studyId, people, question, query.by);
+  const weights = query.weighted ? people.weights : null;
+  const lines = await readLines(em, studyId);
+  const table = lines.map((line) => ({
+    line,
+    cells: columns.map(
+      ({ key, members, material }) =>
+        countCloth({
+          rows: [rowOf(material, line)],
+          columns: [{ key, members }],
+          asked: material.asked,
+          answered: material.answered,
+          weights,
+          base: query.base,
+        })[0]![0]!,
+    ),
+  }));
+  const materials = [...new Set(columns.map((column) => column.material))];
+  return {
+    weighted: weights !== null,
+    base: query.base,
+    columns: columns.map((column) => describeColumn(column, weights)),
+    rows: inOrder(table.filter(({ line, cells }) => line.kind === 'theme' || isMentioned(cells)))
+      .filter(({ cells }) => isMentioned(cells))
+      .map(({ line, cells }) => ({
+        kind: line.kind,
+        id: line.id,
+        themeId: line.themeId,
+        name: line.name,
+        decidedForAll: line.codeIds.every((id) => materials.every((m) => m.decidedForAll.has(id))),
+        cells,
+      })),
+    origins: {
+      hand: materials.reduce((sum, one) => sum + one.origins.hand, 0),
+      accepted: materials.reduce((sum, one) => sum + one.origins.accepted, 0),
+      bulk: materials.reduce((sum, one) => sum + one.origins.bulk, 0),
+    },
+  };
+}
+
+/** The answers that a number counts, each once. */
+export async function readBehind(
+  em: EntityManager,
+  studyId: number,
+  question: QuestionRow,
+  query: BehindQuery,
+): Promise<{ answers: LedgerAnswer[]; total: number; next: string | null }> {
+  const people = await readPeople(em, studyId);
+  const columns = await placeColumns(em, studyId, people, question, query.by);
+  const column = columns.find((one) => one.key === query.column);
+  const line = (await readLines(em, studyId)).find(
+    ({ kind, id }) => id === (kind === 'code' ? query.code : query.theme),
+  );
+  if (!column || !line) throw problems.notFound('cell');
+  const { material } = column;
+  const row = rowOf(material, line);
+  const counted = intersect(intersect(row.mentioned, row.decided), material.answered);
+  const ids: number[] = [];
+  forEachIn(intersect(counted, column.members), (i) => {
+    ids.push(material.responseOf.get(i)!);
+  });
+  const sorted = ids.sort((x, y) => x - y);
+  const page = sorted.filter((id) => id > Number(query.after ?? 0)).slice(0, query.limit);
+  return {
+    total: ids.length,
+    answers: await readAnswers(em, page),
+    next: page.length > 0 && page.at(-1) !== sorted.at(-1) ? String(page.at(-1)) : null,
+  };
+}
+
+async function placeColumns(
+  em: EntityManager,
+  studyId: number,
+  people: People,
+  question: QuestionRow,
+  by: By,
+): Promise<PlacedColumn[]> {
+  if (by === 'question') {
+    const questions = await em.find(QuestionEntity, { studyId }, { orderBy: { position: 'asc' } });
+    const placed: PlacedColumn[] = [];
+    for (const one of questions)
+      placed.push({
+        ...totalColumn(people),
+        key: `question-${one.id}`,
+        label: one.label,
+        material: await readMaterial(em, people, one),
+      });
+    return placed;
+  }
+  const material = await readMaterial(em, people, question);
+  const total = { ...totalColumn(people), material };
+  if (by === 'none') return [total];
+  if ((await em.count(VariableEntity, { id: by, studyId })) === 0)
+    throw problems.notFound('background variable');
+  const groups = await readColumns(em, people, studyId, by);
+  return [total, ...groups.map((group) => ({ ...group, material }))];
+}
+
+/** Themes with their codes, then codes without a theme. */
+async function readLines(em: EntityManager, studyId: number): Promise<Line[]> {
+  const themes = await em.find(ThemeEntity, { studyId }, { orderBy: { position: 'asc' } });
+  const stored = await em.find(CodeEntity, { studyId }, { orderBy: { position: 'asc' } });
+  const codes = stored.map(asCode);
+  const ofCode = ({ id, themeId, name }: Code): Line => ({
+    kind: 'code',
+    id,
+    themeId,
+    name,
+    codeIds: [id],
+  });
+  return [
+    ...themes.flatMap(({ id, name }) => {
+      const own = codes.filter((code) => code.themeId === id);
+      const theme: Line = {
+        kind: 'theme',
+        id,
+        themeId: id,
+        name,
+        codeIds: own.map((code) => code.id),
+      };
+      return own.length === 0 ? [] : [theme, ...own.map(ofCode)];
+    }),
+    ...codes.filter((code) => code.themeId === null).map(ofCode),
+  ];
+}
+
+function rowOf(material: QuestionMaterial, line: Line): ClothRow {
+  const parts = line.codeIds.map((id) => material.codes.get(id) ?? material.emptyRow(id));
+  return line.kind === 'code' ? parts[0]! : rollUp(line.id, parts);
+}
+
+const isMentioned = (cells: { people: number }[]) => cells.some((cell) => cell.people > 0);
+
+/** Themes by the share of the first column, each followed by its codes in the same order. */
+function inOrder<Row extends { line: Line; cells: { share: number | null }[] }>(
+  table: Row[],
+): Row[] {
+  const share = (row: Row) => row.cells[0]?.share ?? 0;
+  const bySize = (rows: Row[]) => rows.toSorted((x, y) => share(y) - share(x));
+  const tops = bySize(table.filter(({ line }) => line.kind === 'theme' || line.themeId === null));
+  return tops.flatMap((top) =>
+    top.line.kind === 'code'
+      ? [top]
+      : [
+          top,
+          ...bySize(
+            table.filter(({ line }) => line.kind === 'code' && line.themeId === top.line.id),
+          ),
+        ],
+  );
+}
+
+function describeColumn(
+  { key, label, members, material }: PlacedColumn,
+  weights: Float64Array | null,
+) {
+  const inColumn = (set: Bitset) => intersect(set, members);
+  const settled = intersect(inColumn(material.settled), material.answered);
+  return {
+    key,
+    label,
+    asked: countOf(inColumn(material.asked)),
+    answered: countOf(inColumn(material.answered)),
+    settled: countOf(settled),
+    settledEffective: effectiveSize(settled, weights),
+  };
+}
+
+function effectiveSize(set: Bitset, weights: Float64Array | null): number {
+  if (!weights) return countOf(set);
+  let [sum, squares] = [0, 0];
+  forEachIn(set, (i) => {
+    sum += weights[i]!;
+    squares += weights[i]! ** 2;
+  });
+  return effectiveBase(sum, squares);
+}

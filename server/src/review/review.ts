@@ -1,0 +1,125 @@
+import type { Review, ReviewList, SuggestionPage } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { row, rows } from '../database/index.js';
+import { readAnswers } from '../coding/index.js';
+import { runInForce } from '../learning/index.js';
+import { problems } from '../problems.js';
+
+/** The suggestions of a code and question that are shown: open ones and those decided. */
+const shown = `
+  from suggestion s join response r on r.id = s.response_id and r.question_id = ?
+  where s.code_id = ? and (s.state <> 'open' or exists (
+    select 1 from open_suggestion o where o.code_id = s.code_id and o.response_id = s.response_id))`;
+
+/** Codes of a question that have suggestions, the most open first. */
+export async function listReviews(em: EntityManager, questionId: number): Promise<ReviewList> {
+  const codes = await rows<ReviewList['codes'][number]>(
+    em,
+    `select s.code_id as "codeId",
+       (count(*) filter (where s.state = 'accepted'))::int as accepted,
+       (count(*) filter (where s.state = 'refused'))::int as refused,
+       (count(o.code_id))::int as open
+     from suggestion s join response r on r.id = s.response_id
+     left join open_suggestion o on o.code_id = s.code_id and o.response_id = s.response_id
+     where r.question_id = ? group by s.code_id order by open desc, s.code_id`,
+    [questionId],
+  );
+  return { codes };
+}
+
+/** Everything about one code's line. @throws Problem not_found where the code has no model */
+export async function describeReview(
+  em: EntityManager,
+  questionId: number,
+  codeId: string,
+): Promise<Review> {
+  const run = await runInForce(em, questionId);
+  const trained = run?.codes.find((code) => code.codeId === codeId);
+  if (!run || !trained || trained.state === 'too_few') throw problems.notFound('trained code');
+  const decided = await row<{ accepted: number; acceptedInBulk: number; refused: number }>(
+    em,
+    `select (count(*) filter (where s.state = 'accepted'))::int as accepted,
+       (count(*) filter (where s.state = 'accepted' and s.bulk))::int as "acceptedInBulk",
+       (count(*) filter (where s.state = 'refused'))::int as refused ${shown}`,
+    [questionId, codeId],
+  );
+  const open = await rows<{ probability: number }>(
+    em,
+    `select o.probability from open_suggestion o join response r on r.id = o.response_id
+     where r.question_id = ? and o.code_id = ? order by o.probability desc`,
+    [questionId, codeId],
+  );
+  const { known } = await row<{ known: number }>(
+    em,
+    `select count(distinct m.response_id)::int as known from mention m
+     join response r on r.id = m.response_id where r.question_id = ? and m.code_id = ?`,
+    [questionId, codeId],
+  );
+  const [placed] = await rows<{ line: number }>(
+    em,
+    'select line from review_line where question_id = ? and code_id = ?',
+    [questionId, codeId],
+  );
+  return {
+    codeId,
+    runId: run.id,
+    defaultLine: trained.line,
+    line: placed?.line ?? trained.line,
+    examples: trained.examples,
+    weak: trained.state === 'weak',
+    quality: trained.quality,
+    open: open.map((one) => one.probability),
+    ...decided,
+    known,
+    unsuggested: trained.unsuggested,
+  };
+}
+
+/** One page of a code's suggestions, highest probability first; the key is probability and id. */
+export async function readSuggestions(
+  em: EntityManager,
+  questionId: number,
+  codeId: string,
+  { after, limit }: { after?: string | undefined; limit: number },
+): Promise<SuggestionPage> {
+  const [probability, id] = after?.split(':').map(Number) ?? [2, 0];
+  const page = await rows<
+    Pick<
+      SuggestionPage['suggestions'][number],
+      'responseId' | 'probability' | 'evidence' | 'state' | 'bulk'
+    >
+  >(
+    em,
+    `select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk ${shown}
+       and (s.probability, -s.response_id) < (?, ?)
+     order by s.probability desc, s.response_id limit ?`,
+    [questionId, codeId, probability ?? 2, -(id ?? 0), limit],
+  );
+  const answers = await readAnswers(
+    em,
+    page.map((one) => one.responseId),
+  );
+  const last = page.at(-1);
+  return {
+    suggestions: page.map((one, i) => {
+      const { externalId, background, text, mentions } = answers[i]!;
+      return { ...one, externalId, background, text, mentions };
+    }),
+    next: last && page.length === limit ? `${last.probability}:${last.responseId}` : null,
+  };
+}
+
+/** Keeps where the researcher laid the line. */
+export async function placeLine(
+  em: EntityManager,
+  questionId: number,
+  codeId: string,
+  line: number,
+) {
+  await rows(
+    em,
+    `insert into review_line (question_id, code_id, line) values (?, ?, ?)
+     on conflict (question_id, code_id) do update set line = excluded.line`,
+    [questionId, codeId, line],
+  );
+}

@@ -1,0 +1,3 @@
+export { importSheet, writePlan } from './importSheet.js';
+export { readSheet } from './readSheet.js';
+export { sheetRoutes } from './routes.js';

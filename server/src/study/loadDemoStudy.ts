@@ -1,0 +1,187 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { INKS, STITCHES } from '@yellow-thread/core/codebook';
+import { guessRoles, planImport } from '@yellow-thread/core/sheet';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { z } from 'zod';
+import { copyRows, row, rows } from '../database/index.js';
+import { enqueueJob } from '../jobs/index.js';
+import { TRAINING_SEED } from '../learning/index.js';
+import { readSheet, writePlan } from '../sheet/index.js';
+
+const SHEET = 'brindle-sound.csv';
+
+/** What `demo/` makes beside the sheet: the codebook and the hand-coded sample. */
+const demoSchema = z.object({
+  name: z.string(),
+  purpose: z.string(),
+  labels: z.array(z.string()),
+  themes: z.array(
+    z.object({
+      name: z.string(),
+      codes: z.array(
+        z.object({
+          key: z.string(),
+          name: z.string(),
+          definition: z.string(),
+          include: z.string(),
+          exclude: z.string(),
+        }),
+      ),
+    }),
+  ),
+  samples: z.array(
+    z.object({
+      seed: z.number(),
+      answers: z.array(
+        z.object({
+          row: z.number(),
+          mentions: z.array(
+            z.object({
+              code: z.string(),
+              start: z.number().nullable(),
+              end: z.number().nullable(),
+            }),
+          ),
+        }),
+      ),
+    }),
+  ),
+});
+
+/**
+ * Brings the demo study in once: the sheet by the same way as any other, its codebook, a random sample
+ * coded by the demo researcher, and the first training of each question.
+ *
+ * @param folder where the demo's files are
+ * @param members accounts that may enter it; the first one is the coder
+ */
+export async function loadDemoStudy(em: EntityManager, folder: string, members: number[]) {
+  await em.transactional(async (tx) => {
+    const [loaded] = await rows(
+      tx,
+      `insert into setting (key, value) values ('demo_loaded', 'yes')
+       on conflict do nothing returning key`,
+    );
+    if (!loaded) return;
+    const content = await readFile(path.join(folder, SHEET));
+    const study = demoSchema.parse(
+      JSON.parse(await readFile(path.join(folder, 'study.json'), 'utf8')),
+    );
+    const coderId = members[0]!;
+    const { id: studyId } = await row<{ id: number }>(
+      tx,
+      'insert into study (name, purpose) values (?, ?) returning id',
+      [study.name, study.purpose],
+    );
+    for (const accountId of members)
+      await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
+        studyId,
+        accountId,
+      ]);
+
+    const table = await readSheet(SHEET, content);
+    const roles = guessRoles(table).map((guess) => guess.role);
+    const responseIds = await writePlan(tx, planImport(table, roles), {
+      studyId,
+      accountId: coderId,
+      fileName: SHEET,
+      checksum: createHash('sha256').update(content).digest('hex'),
+      roles: table.columns.map((column, c) => ({ column, role: roles[c]! })),
+    });
+    const questions = await rows<{ id: number }>(
+      tx,
+      'select id from question where study_id = ? order by position',
+      [studyId],
+    );
+    const codeIds = await writeCodebook(tx, studyId, study.themes);
+    for (const [q, question] of questions.entries()) {
+      await rows(tx, 'update question set label = ? where id = ?', [study.labels[q]!, question.id]);
+      const { id: sampleId } = await row<{ id: number }>(
+        tx,
+        `insert into sample (question_id, kind, seed) values (?, 'random', ?) returning id`,
+        [question.id, study.samples[q]!.seed],
+      );
+      const now = new Date().toISOString();
+      const coded = study.samples[q]!.answers.map((answer) => ({
+        id: responseIds[answer.row]![q]!,
+        mentions: answer.mentions,
+      }));
+      await copyRows(
+        tx,
+        'sample_member',
+        ['sample_id', 'response_id'],
+        coded.map(({ id }) => [sampleId, id]),
+      );
+      await copyRows(
+        tx,
+        'settlement',
+        ['response_id', 'coder_id', 'settled_at'],
+        coded.map(({ id }) => [id, coderId, now]),
+      );
+      await copyRows(
+        tx,
+        'mention',
+        ['id', 'response_id', 'code_id', 'coder_id', 'start', 'end', 'origin', 'created_at'],
+        coded.flatMap(({ id, mentions }) =>
+          mentions.map(({ code, start, end }) => [
+            randomUUID(),
+            id,
+            codeIds.get(code)!,
+            coderId,
+            start,
+            end,
+            'hand',
+            now,
+          ]),
+        ),
+      );
+      await enqueueJob(tx, {
+        kind: 'train',
+        studyId,
+        questionId: question.id,
+        accountId: coderId,
+        payload: { seed: TRAINING_SEED },
+      });
+    }
+  });
+}
+
+/** @returns the ids of the codes by their keys in the demo's files */
+async function writeCodebook(
+  em: EntityManager,
+  studyId: number,
+  themes: z.infer<typeof demoSchema>['themes'],
+): Promise<Map<string, string>> {
+  const codeIds = new Map<string, string>();
+  const placed = themes.map((theme, position) => ({ ...theme, id: randomUUID(), position }));
+  await copyRows(
+    em,
+    'theme',
+    ['id', 'study_id', 'name', 'ink', 'stitch', 'position'],
+    placed.map(({ id, name, position }) => [
+      id,
+      studyId,
+      name,
+      INKS[position % INKS.length]!,
+      STITCHES[position % STITCHES.length]!,
+      position,
+    ]),
+  );
+  const codes = placed.flatMap((theme) =>
+    theme.codes.map((code) => ({ ...code, themeId: theme.id })),
+  );
+  await copyRows(
+    em,
+    'code',
+    ['id', 'study_id', 'theme_id', 'name', 'definition', 'include', 'exclude', 'position'],
+    codes.map((code, position) => {
+      const id = randomUUID();
+      codeIds.set(code.key, id);
+      const { themeId, name, definition, include, exclude } = code;
+      return [id, studyId, themeId, name, definition, include, exclude, position];
+    }),
+  );
+  return codeIds;
+}

@@ -1,0 +1,43 @@
+import {
+  studyCreateSchema,
+  studyDetailSchema,
+  studyListSchema,
+  studyParams,
+  studySummarySchema,
+} from '@yellow-thread/contract';
+import type { App } from '../app.js';
+import { requireAccount, requireStudy } from '../people/index.js';
+import { createStudy, describeStudy, listStudies } from './studies.js';
+
+export function studyRoutes(app: App): void {
+  app.get(
+    '/api/studies',
+    { schema: { operationId: 'listStudies', response: { 200: studyListSchema } } },
+    async (request) => ({
+      studies: await listStudies(request.em, requireAccount(request).id),
+    }),
+  );
+  app.post(
+    '/api/studies',
+    {
+      schema: {
+        operationId: 'createStudy',
+        body: studyCreateSchema,
+        response: { 200: studySummarySchema },
+      },
+    },
+    (request) => createStudy(request.em, requireAccount(request).id, request.body),
+  );
+  app.get(
+    '/api/studies/:study',
+    {
+      onRequest: requireStudy,
+      schema: {
+        operationId: 'getStudy',
+        params: studyParams,
+        response: { 200: studyDetailSchema },
+      },
+    },
+    ({ em, params }) => describeStudy(em, params.study),
+  );
+}

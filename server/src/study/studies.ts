@@ -1,0 +1,110 @@
+import type { StudyCreate, StudyDetail, StudySummary } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { QuestionEntity, row, rows, StudyEntity, type QuestionRow } from '../database/index.js';
+import { problems } from '../problems.js';
+
+const summary = `
+  select s.id, s.name, s.purpose,
+    (select count(*)::int from respondent r where r.study_id = s.id) as respondents,
+    (select count(*)::int from question q where q.study_id = s.id) as questions
+  from study s`;
+
+/** The studies that a person belongs to, newest first. */
+export const listStudies = (em: EntityManager, accountId: number): Promise<StudySummary[]> =>
+  rows(
+    em,
+    `${summary} join membership m on m.study_id = s.id where m.account_id = ? order by s.id desc`,
+    [accountId],
+  );
+
+export async function createStudy(
+  em: EntityManager,
+  accountId: number,
+  { name, purpose }: StudyCreate,
+): Promise<StudySummary> {
+  return em.transactional(async (tx) => {
+    const study = tx.create(StudyEntity, { name, purpose, createdAt: new Date() });
+    await tx.flush();
+    await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
+      study.id,
+      accountId,
+    ]);
+    return row<StudySummary>(tx, `${summary} where s.id = ?`, [study.id]);
+  });
+}
+
+/** A study with the state of each of its questions. */
+export async function describeStudy(em: EntityManager, id: number): Promise<StudyDetail> {
+  const study = await row<
+    Pick<StudyDetail, 'id' | 'name' | 'purpose' | 'respondents' | 'weighted'>
+  >(
+    em,
+    `select id, name, purpose,
+       (select count(*)::int from respondent where study_id = study.id) as respondents,
+       exists (select 1 from respondent where study_id = study.id and weight is not null) as weighted
+     from study where id = ?`,
+    [id],
+  );
+  const questions = await rows<StudyDetail['questions'][number]>(
+    em,
+    `select q.id, q.label, q.wording, c.*,
+       case when sample.size > 0 then jsonb_build_object(
+         'size', sample.size, 'settled', sample.settled) end as sample,
+       case when run.id is not null then (
+         select jsonb_build_object(
+           'open', (select count(*) from open_suggestion o join response r on r.id = o.response_id
+             where r.question_id = q.id),
+           'decided', (select count(*) from suggestion d join response r on r.id = d.response_id
+             where r.question_id = q.id and d.state <> 'open'))) end as suggestions
+     from question q
+     cross join lateral (
+       select count(*)::int as asked,
+         (count(*) filter (where not no_answer))::int as answered,
+         (count(*) filter (where not no_answer and exists (
+           select 1 from settlement t where t.response_id = r.id)))::int as settled
+       from response r where r.question_id = q.id) c
+     cross join lateral (
+       select count(*)::int as size,
+         (count(*) filter (where exists (
+           select 1 from settlement t where t.response_id = m.response_id)))::int as settled
+       from sample s join sample_member m on m.sample_id = s.id
+       where s.question_id = q.id and s.kind = 'random') sample
+     left join lateral (
+       select id from training_run t where t.question_id = q.id order by id desc limit 1) run on true
+     where q.study_id = ? order by q.position`,
+    [id],
+  );
+  const variables = await rows<StudyDetail['variables'][number]>(
+    em,
+    `select v.id, v.name, v.kind, (
+       select count(*)::int from (
+         select distinct r.background->(v.id::text) from respondent r
+         where r.study_id = v.study_id limit 26) some) as values
+     from variable v where v.study_id = ? order by v.position`,
+    [id],
+  );
+  const imports = await rows<StudyDetail['imports'][number] & { at: Date }>(
+    em,
+    `select i.id, i.file_name as "fileName", i.respondents, i.responses, i.imported_at as at,
+       a.name as by
+     from import i join account a on a.id = i.imported_by where i.study_id = ? order by i.id desc`,
+    [id],
+  );
+  return {
+    ...study,
+    questions,
+    variables,
+    imports: imports.map((one) => ({ ...one, at: new Date(one.at).toISOString() })),
+  };
+}
+
+/** @throws Problem not_found when the question is not of this study */
+export async function findQuestion(
+  em: EntityManager,
+  studyId: number,
+  id: number,
+): Promise<QuestionRow> {
+  const question = await em.findOne(QuestionEntity, { id, studyId });
+  if (!question) throw problems.notFound('question');
+  return question;
+}
