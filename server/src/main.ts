@@ -21,6 +21,9 @@ if (!databaseUrl) {
 
 const orm = await openDatabase(databaseUrl);
 const password = await ensureOwner(orm.em.fork());
+// told at once: were the start to fail further on, it could not be told again
+if (password)
+  console.log(`Sign in as “owner” with the one-time password ${password} — it is shown only now.`);
 const demo = await ensureDemoResearcher(orm.em.fork());
 const owners = await rows<{ id: number }>(
   orm.em.fork(),
@@ -55,6 +58,4 @@ process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
 
 await app.listen({ host, port });
-console.log(`\nYellow Thread is ready: http://${host}:${port}`);
-if (password)
-  console.log(`Sign in as “owner” with the one-time password ${password} — it is shown only now.`);
+console.log(`\nYellow Thread is ready: http://${host}:${port}\n`);

@@ -12,6 +12,6 @@ export function writeCsv(rows: readonly (readonly CsvValue[])[]): string {
 function writeCell(value: CsvValue): string {
   if (value === null) return '';
   if (typeof value === 'number') return String(value);
-  const safe = /^[=+\-@\t\r\n]/u.test(value) ? `'${value}` : value;
+  const safe = /^[=+\-@\t\r\n]./su.test(value) ? `'${value}` : value;
   return /[",\r\n]/u.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }

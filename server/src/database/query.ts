@@ -1,19 +1,24 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { EntityManager, Knex } from '@mikro-orm/postgresql';
 
-/** Runs SQL with `?` placeholders on the connection of the transaction that `em` is in, if any. */
+/**
+ * Runs SQL on the connection of the transaction that `em` is in, if any. Values go to PostgreSQL as
+ * parameters, in the places marked `?`.
+ */
 export async function rows<Row>(
   em: EntityManager,
   sql: string,
-  values: readonly unknown[] = [],
+  values: readonly (Knex.Value | readonly Knex.Value[] | null)[] = [],
 ): Promise<Row[]> {
-  return em.getConnection().execute<Row[]>(sql, [...values], 'all', em.getTransactionContext());
+  const connection = em.getTransactionContext<Knex.Transaction>() ?? em.getKnex();
+  const result = await connection.raw<{ rows: Row[] }>(sql, values as Knex.RawBinding[]);
+  return result.rows;
 }
 
 /** The one row that a query must give. */
 export async function row<Row>(
   em: EntityManager,
   sql: string,
-  values: readonly unknown[] = [],
+  values: readonly (Knex.Value | readonly Knex.Value[] | null)[] = [],
 ): Promise<Row> {
   const [first] = await rows<Row>(em, sql, values);
   if (!first) throw new Error('A query that must give a row gave none.');

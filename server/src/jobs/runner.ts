@@ -139,7 +139,7 @@ async function heartbeat(
   em: EntityManager,
   runner: string,
   id: number,
-  progress: unknown,
+  progress: { done: number; of: number } | null,
 ): Promise<boolean> {
   const [job] = await rows<{ cancelAsked: boolean }>(
     em,

@@ -79,7 +79,7 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
     `select v.id, v.name, v.kind, (
        select count(*)::int from (
          select distinct r.background->(v.id::text) from respondent r
-         where r.study_id = v.study_id limit 26) some) as values
+         where r.study_id = v.study_id limit 26) distinct_values) as "values"
      from variable v where v.study_id = ? order by v.position`,
     [id],
   );
