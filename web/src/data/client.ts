@@ -1,0 +1,80 @@
+import { problemSchema, sessionSchema, type Problem, type Session } from '@yellow-thread/contract';
+import type { z } from 'zod';
+
+/** A reply that says what went wrong. */
+export class ProblemError extends Error {
+  readonly problem: Problem;
+  readonly status: number;
+  constructor(status: number, problem: Problem) {
+    super(problem.sentence);
+    this.status = status;
+    this.problem = problem;
+  }
+}
+
+/** Whatever was thrown, as something that can be told to a person. */
+export function asProblem(error: unknown): Problem {
+  if (error instanceof ProblemError) return error.problem;
+  if (error instanceof TypeError)
+    return {
+      code: 'no_connection',
+      sentence: 'The server does not answer: check that it runs, then try again.',
+    };
+  return {
+    code: 'unexpected',
+    sentence: 'Something went wrong in this page: reload it, then try again.',
+  };
+}
+
+let csrfToken = '';
+
+export interface Call<Reply extends z.ZodType> {
+  reply: Reply;
+  method?: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+  query?: Record<string, string | number | boolean | undefined>;
+  body?: unknown;
+  signal?: AbortSignal;
+}
+
+/** Calls the API and checks what comes back against the contract. @throws ProblemError, TypeError */
+export async function call<Reply extends z.ZodType>(
+  path: string,
+  { reply, method = 'GET', query, body, signal }: Call<Reply>,
+): Promise<z.output<Reply>> {
+  const isForm = body instanceof FormData;
+  const response = await fetch(withQuery(path, query), {
+    method,
+    signal: signal ?? null,
+    headers: {
+      ...(method !== 'GET' && { 'csrf-token': csrfToken }),
+      ...(body !== undefined && !isForm && { 'content-type': 'application/json' }),
+    },
+    body: body === undefined ? null : isForm ? body : JSON.stringify(body),
+  });
+  const received: unknown = await response.json();
+  if (response.ok) return reply.parse(received);
+  const problem = problemSchema.safeParse(received);
+  throw new ProblemError(
+    response.status,
+    problem.success
+      ? problem.data
+      : { code: 'unexpected', sentence: 'The server gave an answer that makes no sense here.' },
+  );
+}
+
+export function withQuery(path: string, query: Call<z.ZodType>['query'] = {}): string {
+  const params = new URLSearchParams();
+  for (const [key, value] of Object.entries(query))
+    if (value !== undefined) params.set(key, String(value));
+  return params.size > 0 ? `${path}?${params}` : path;
+}
+
+/** Calls that begin, end or ask about the session; they bring the token that changes must carry. */
+export async function callSession(
+  path: string,
+  options: Omit<Call<typeof sessionSchema>, 'reply'> = {},
+): Promise<Session> {
+  const session = await call(path, { ...options, reply: sessionSchema });
+  csrfToken = session.csrfToken;
+  return session;
+}

@@ -1,0 +1,144 @@
+import {
+  doneSchema,
+  reviewListSchema,
+  reviewSchema,
+  settledLineSchema,
+  suggestionPageSchema,
+  type Decision,
+  type Review,
+  type SettleLine,
+  type SuggestedAnswer,
+  type SuggestionPage,
+} from '@yellow-thread/contract';
+import {
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type InfiniteData,
+} from '@tanstack/react-query';
+import { call } from './client.js';
+import { CHANGE } from './queryClient.js';
+
+const pathOf = (study: number, question: number, code?: string) =>
+  `/api/studies/${study}/questions/${question}/review${code ? `/${code}` : ''}`;
+
+export const useReviews = (study: number, question: number) =>
+  useQuery({
+    queryKey: ['reviews', study, question],
+    queryFn: () => call(pathOf(study, question), { reply: reviewListSchema }),
+  });
+
+export const useReview = (study: number, question: number, code: string) =>
+  useQuery({
+    queryKey: ['review', study, question, code],
+    queryFn: () => call(pathOf(study, question, code), { reply: reviewSchema }),
+  });
+
+export const useSuggestions = (study: number, question: number, code: string) =>
+  useInfiniteQuery({
+    queryKey: ['suggestions', study, question, code],
+    queryFn: ({ pageParam, signal }) =>
+      call(`${pathOf(study, question, code)}/suggestions`, {
+        query: { after: pageParam, limit: 100 },
+        signal,
+        reply: suggestionPageSchema,
+      }),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last) => last.next ?? undefined,
+  });
+
+/** Everything that follows from a decision is fetched anew once the last of a burst is saved. */
+function useFollowUp(study: number) {
+  const client = useQueryClient();
+  return () => {
+    if (client.isMutating({ mutationKey: CHANGE }) > 1) return;
+    for (const key of ['study', 'codebook', 'ledger', 'reviews', 'review', 'report', 'behind'])
+      void client.invalidateQueries({ queryKey: [key, study] });
+  };
+}
+
+/** Decides one suggestion; drawn at once, saved behind. */
+export function useDecide(study: number, question: number, code: string) {
+  const client = useQueryClient();
+  const followUp = useFollowUp(study);
+  const list = ['suggestions', study, question, code];
+  return useMutation({
+    mutationKey: CHANGE,
+    scope: { id: 'change' },
+    mutationFn: ({ suggestion, state }: { suggestion: SuggestedAnswer; state: Decision }) =>
+      call(`${pathOf(study, question, code)}/decide`, {
+        method: 'POST',
+        body: { responseId: suggestion.responseId, state },
+        reply: doneSchema,
+      }),
+    onMutate: ({ suggestion, state }) => {
+      client.setQueryData<InfiniteData<SuggestionPage>>(list, (pages) =>
+        pages
+          ? {
+              ...pages,
+              pages: pages.pages.map((page) => ({
+                ...page,
+                suggestions: page.suggestions.map((one) =>
+                  one.responseId === suggestion.responseId ? { ...one, state, bulk: false } : one,
+                ),
+              })),
+            }
+          : pages,
+      );
+      client.setQueryData<Review>(['review', study, question, code], (review) =>
+        review ? redecide(review, suggestion, state) : review,
+      );
+    },
+    onError: () => client.invalidateQueries({ queryKey: list }),
+    onSettled: followUp,
+  });
+}
+
+/** The figures of a review after one decision. */
+function redecide(review: Review, { probability, state: from }: SuggestedAnswer, to: Decision) {
+  const open = review.open.slice();
+  if (from === 'open') open.splice(open.indexOf(probability), 1);
+  if (to === 'open') open.push(probability);
+  const step = (state: Decision) => Number(to === state) - Number(from === state);
+  return {
+    ...review,
+    open: open.sort((x, y) => y - x),
+    accepted: review.accepted + step('accepted'),
+    refused: review.refused + step('refused'),
+    known: review.known + step('accepted'),
+  };
+}
+
+/** Accepts everything above the line, or refuses everything below it. */
+export function useSettleLine(study: number, question: number, code: string) {
+  const client = useQueryClient();
+  const followUp = useFollowUp(study);
+  return useMutation({
+    mutationKey: CHANGE,
+    scope: { id: 'change' },
+    mutationFn: (body: SettleLine) =>
+      call(`${pathOf(study, question, code)}/settle`, {
+        method: 'POST',
+        body,
+        reply: settledLineSchema,
+      }),
+    onSettled: () => {
+      void client.invalidateQueries({ queryKey: ['suggestions', study, question, code] });
+      followUp();
+    },
+  });
+}
+
+/** Keeps the line where it was laid. */
+export const usePlaceLine = (study: number, question: number, code: string) =>
+  useMutation({
+    mutationKey: CHANGE,
+    scope: { id: 'change' },
+    mutationFn: (line: number) =>
+      call(`${pathOf(study, question, code)}/line`, {
+        method: 'PUT',
+        body: { line },
+        reply: doneSchema,
+      }),
+  });

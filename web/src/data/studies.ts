@@ -1,0 +1,47 @@
+import {
+  studyDetailSchema,
+  studyListSchema,
+  studySummarySchema,
+  undoneSchema,
+  type StudyCreate,
+} from '@yellow-thread/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { toast } from 'sonner';
+import { asProblem, call } from './client.js';
+
+export const useStudies = () =>
+  useQuery({
+    queryKey: ['studies'],
+    queryFn: () => call('/api/studies', { reply: studyListSchema }),
+  });
+
+export function useCreateStudy() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: StudyCreate) =>
+      call('/api/studies', { method: 'POST', body, reply: studySummarySchema }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['studies'] }),
+  });
+}
+
+export const useStudy = (study: number) =>
+  useQuery({
+    queryKey: ['study', study],
+    queryFn: () => call(`/api/studies/${study}`, { reply: studyDetailSchema }),
+  });
+
+/** Undo and redo of the person's own changes in a study; says what it took back. */
+export function useHistory(study: number) {
+  const client = useQueryClient();
+  const { mutate } = useMutation({
+    scope: { id: 'change' },
+    mutationFn: (way: 'undo' | 'redo') =>
+      call(`/api/studies/${study}/${way}`, { method: 'POST', reply: undoneSchema }),
+    onSuccess: ({ summary }, way) => {
+      toast(`${way === 'undo' ? 'Undid' : 'Did again'}: ${summary}`);
+      return client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' });
+    },
+    onError: (error) => toast(asProblem(error).sentence),
+  });
+  return { undo: () => mutate('undo'), redo: () => mutate('redo') };
+}

@@ -1,0 +1,95 @@
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  type ReactNode,
+  type RefObject,
+} from 'react';
+import { useDrawer } from './drawer.js';
+import { isTyping } from './typing.js';
+
+/** A key of the screen one is on, and what it does. */
+export interface KeyHelp {
+  keys: string;
+  does: string;
+}
+
+const Keys = createContext<RefObject<KeyHelp[]>>({ current: [] });
+
+const everywhere: KeyHelp[] = [
+  { keys: 'Ctrl K', does: 'go to any stop, question, code or action' },
+  { keys: 'Ctrl Z', does: 'undo the last change' },
+  { keys: 'Ctrl Shift Z', does: 'do it again' },
+  { keys: 'Esc', does: 'close the drawer' },
+  { keys: '?', does: 'these keys' },
+];
+
+export function KeysProvider({ children }: { children: ReactNode }) {
+  const here = useRef<KeyHelp[]>([]);
+  return <Keys.Provider value={here}>{children}</Keys.Provider>;
+}
+
+/** Tells the help which keys the present screen has. */
+export function useKeyHelp(keys: readonly KeyHelp[]): void {
+  const here = useContext(Keys);
+  useEffect(() => {
+    here.current = [...keys];
+    return () => {
+      here.current = [];
+    };
+  }, [here, keys]);
+}
+
+/** Opens the drawer with the keys of the screen. */
+export function useShowKeys(): () => void {
+  const here = useContext(Keys);
+  const openDrawer = useDrawer();
+  return useMemo(
+    () => () =>
+      openDrawer({
+        title: 'Keys',
+        body: (
+          <>
+            {here.current.length > 0 && <KeyList title="Here" keys={here.current} />}
+            <KeyList title="Everywhere" keys={everywhere} />
+          </>
+        ),
+      }),
+    [here, openDrawer],
+  );
+}
+
+/** Listens for `?` wherever nothing is being typed. */
+export function ShowKeys() {
+  const showKeys = useShowKeys();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== '?' || isTyping(event.target)) return;
+      event.preventDefault();
+      showKeys();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [showKeys]);
+  return null;
+}
+
+function KeyList({ title, keys }: { title: string; keys: readonly KeyHelp[] }) {
+  return (
+    <section className="mb-6">
+      <h2 className="mb-2">{title}</h2>
+      <dl className="grid grid-cols-[max-content_1fr] gap-x-4 gap-y-2">
+        {keys.map(({ keys: names, does }) => (
+          <div key={names} className="contents">
+            <dt>
+              <kbd>{names}</kbd>
+            </dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}

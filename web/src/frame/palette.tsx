@@ -1,0 +1,119 @@
+import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { Command } from 'cmdk';
+import { Dialog } from 'radix-ui';
+import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useDrawnCodebook } from '../data/codebook.js';
+import { useSignOut } from '../data/people.js';
+import { useHistory } from '../data/studies.js';
+import { StitchMark } from '../parts/stitch.js';
+import { useShowKeys } from './keys.js';
+import { STOPS, stopPath } from './place.js';
+
+const item =
+  'flex items-center gap-2 rounded px-3 py-1.5 aria-selected:bg-wash data-[disabled=true]:opacity-50';
+const group =
+  '[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-soft';
+
+/** Reaches every stop, question, code and action by a few letters. */
+export function Palette({ study, question }: { study: StudyDetail; question: Question | null }) {
+  const [open, setOpen] = useState(false);
+  const navigate = useNavigate();
+  const codebook = useDrawnCodebook(study.id);
+  const showKeys = useShowKeys();
+  const { undo, redo } = useHistory(study.id);
+  const signOut = useSignOut();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return;
+      event.preventDefault();
+      setOpen((was) => !was);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const pick = (act: () => void) => () => {
+    setOpen(false);
+    act();
+  };
+  const go = (path: string) => pick(() => void navigate(path));
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-[#23211c33]" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-[12vh] z-40 w-[560px] max-w-[92vw] -translate-x-1/2 rounded border border-rule bg-card shadow-[0_12px_40px_#00000029]"
+        >
+          <Dialog.Title className="sr-only">Go to anything</Dialog.Title>
+          <Command label="Go to anything">
+            <Command.Input
+              placeholder="A stop, question, code or action"
+              className="w-full border-b-2 border-thread bg-transparent px-4 py-3 text-[16px] outline-none placeholder:text-soft"
+            />
+            <Command.List className="max-h-[55vh] overflow-y-auto p-2">
+              <Command.Empty className="px-3 py-6 text-soft">Nothing is called that.</Command.Empty>
+              <Command.Group heading="Stops" className={group}>
+                {STOPS.filter(({ key }) => key === 'import' || question).map(({ key, name }) => (
+                  <Command.Item
+                    key={key}
+                    className={item}
+                    onSelect={go(stopPath(study.id, key, question?.id))}
+                  >
+                    {name}
+                  </Command.Item>
+                ))}
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
+                  Codebook
+                </Command.Item>
+                <Command.Item className={item} onSelect={go('/studies')}>
+                  Studies
+                </Command.Item>
+              </Command.Group>
+              <Command.Group heading="Questions" className={group}>
+                {study.questions.map((one) => (
+                  <Command.Item
+                    key={one.id}
+                    value={`${one.label} ${one.wording}`}
+                    className={item}
+                    onSelect={go(stopPath(study.id, 'code', one.id))}
+                  >
+                    <span className="font-serif">{one.wording}</span>
+                  </Command.Item>
+                ))}
+              </Command.Group>
+              <Command.Group heading="Actions" className={group}>
+                <Command.Item className={item} onSelect={pick(undo)}>
+                  Undo
+                </Command.Item>
+                <Command.Item className={item} onSelect={pick(redo)}>
+                  Do again
+                </Command.Item>
+                <Command.Item className={item} onSelect={pick(showKeys)}>
+                  Keys of this screen
+                </Command.Item>
+                <Command.Item className={item} onSelect={pick(() => signOut.mutate(undefined))}>
+                  Sign out
+                </Command.Item>
+              </Command.Group>
+              <Command.Group heading="Codes" className={group}>
+                {codebook?.codes.map((code) => (
+                  <Command.Item
+                    key={code.id}
+                    value={`${code.name} ${code.themeName ?? ''}`}
+                    className={item}
+                    onSelect={go(`/studies/${study.id}/codebook?code=${code.id}`)}
+                  >
+                    <StitchMark look={code.look} />
+                    {code.name}
+                    <span className="text-soft">{code.themeName}</span>
+                  </Command.Item>
+                ))}
+              </Command.Group>
+            </Command.List>
+          </Command>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,32 @@
+import { useOutletContext, useParams } from 'react-router';
+import type { Question, StudyDetail } from '@yellow-thread/contract';
+
+/** The study that the page is about. */
+export function useStudyId(): number {
+  return Number(useParams()['study']);
+}
+
+/** What a stop stands on: its study and, where it concerns one, its question. */
+export interface Place {
+  study: StudyDetail;
+  question: Question;
+}
+
+export const usePlace = () => useOutletContext<Place>();
+export const useStudyPlace = () => useOutletContext<StudyDetail>();
+
+/** The six stops of the job, in order. */
+export const STOPS = [
+  { key: 'import', name: 'Import' },
+  { key: 'look', name: 'Look' },
+  { key: 'code', name: 'Code' },
+  { key: 'train', name: 'Train' },
+  { key: 'review', name: 'Review' },
+  { key: 'report', name: 'Report' },
+] as const;
+export type StopKey = (typeof STOPS)[number]['key'];
+
+export const stopPath = (study: number, stop: StopKey, question: number | undefined): string =>
+  stop === 'import' || question === undefined
+    ? `/studies/${study}/import`
+    : `/studies/${study}/questions/${question}/${stop}`;

@@ -1,0 +1,36 @@
+import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { NavLink, useLocation } from 'react-router';
+import { asCount } from '../parts/numbers.js';
+import { SavedSign } from './savedSign.js';
+
+/** The question's full wording, the switch between questions, and the base. */
+export function QuestionBar({ study, question }: { study: StudyDetail; question: Question }) {
+  const stop = /\/questions\/\d+\/(\w+)/.exec(useLocation().pathname)?.[1] ?? 'code';
+  return (
+    <header className="border-b border-rule bg-card px-6 pb-3 pt-3.5">
+      <div className="flex items-baseline justify-between gap-6">
+        <nav aria-label="Questions" className="flex min-w-0 gap-4 overflow-x-auto">
+          {study.questions.map((one, place) => (
+            <NavLink
+              key={one.id}
+              to={`/studies/${study.id}/questions/${one.id}/${stop}`}
+              className="shrink-0 border-b-2 border-transparent text-soft hover:text-ink aria-[current=page]:border-thread aria-[current=page]:font-semibold aria-[current=page]:text-ink"
+            >
+              <span className="figures">{place + 1}</span> {one.label}
+            </NavLink>
+          ))}
+        </nav>
+        <span className="flex shrink-0 items-baseline gap-4">
+          <span className="figures text-soft">
+            {asCount(question.settled)} settled of {asCount(question.answered)} answered ·{' '}
+            {asCount(question.asked)} asked
+          </span>
+          <SavedSign />
+        </span>
+      </div>
+      <p className="mt-1 max-h-[4.2em] overflow-y-auto font-serif text-[20px] leading-snug">
+        {question.wording}
+      </p>
+    </header>
+  );
+}

@@ -1,0 +1,37 @@
+import { Outlet, useMatch } from 'react-router';
+import { useStudy } from '../data/studies.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
+import { Drawer, DrawerProvider } from './drawer.js';
+import { KeysProvider, ShowKeys } from './keys.js';
+import { Palette } from './palette.js';
+import { useStudyId } from './place.js';
+import { ThreadRail } from './threadRail.js';
+import { UndoKeys } from './undoKeys.js';
+
+/** The frame around every page of a study: the thread at the left, the page, the drawer. */
+export function StudyFrame() {
+  const id = useStudyId();
+  const study = useStudy(id);
+  const match = useMatch('/studies/:study/questions/:question/*');
+  if (study.isError) return <ProblemNote error={study.error} />;
+  if (!study.data) return <Waiting what="the study" />;
+  const asked = Number(match?.params.question);
+  const question =
+    study.data.questions.find((one) => one.id === asked) ?? study.data.questions[0] ?? null;
+  return (
+    <DrawerProvider>
+      <KeysProvider>
+        <div className="grid h-full grid-cols-[124px_minmax(0,1fr)]">
+          <ThreadRail study={study.data} question={question} />
+          <div className="flex min-h-0 min-w-0 flex-col">
+            <Outlet context={study.data} />
+          </div>
+        </div>
+        <Drawer />
+        <Palette study={study.data} question={question} />
+        <ShowKeys />
+        <UndoKeys study={id} />
+      </KeysProvider>
+    </DrawerProvider>
+  );
+}

@@ -1,0 +1,65 @@
+import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { BookText, LayoutList } from 'lucide-react';
+import { Link, NavLink } from 'react-router';
+import { ProgressKnot } from '../parts/knot.js';
+import { STOPS, stopPath, type StopKey } from './place.js';
+
+/** How much of each stop's part of the job is done, 0 to 1. */
+function sharesDone(study: StudyDetail, question: Question | null): Record<StopKey, number> {
+  const share = (part: number, whole: number) => (whole > 0 ? part / whole : 0);
+  const settled = share(question?.settled ?? 0, question?.answered ?? 0);
+  const decided = question?.suggestions?.decided ?? 0;
+  return {
+    import: study.respondents > 0 ? 1 : 0,
+    look: study.respondents > 0 ? 1 : 0,
+    code: settled,
+    train: question?.suggestions ? 1 : 0,
+    review: share(decided, decided + (question?.suggestions?.open ?? 0)),
+    report: settled,
+  };
+}
+
+/** The thread: one yellow line with a knot for each stop of the job. */
+export function ThreadRail({ study, question }: { study: StudyDetail; question: Question | null }) {
+  const done = sharesDone(study, question);
+  const aside =
+    'flex items-center gap-2 rounded px-2 py-1.5 text-soft hover:text-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink';
+  return (
+    <nav
+      aria-label="Stops of the study"
+      className="flex min-h-0 flex-col overflow-y-auto border-r border-rule py-5 pl-4 pr-2"
+    >
+      <ol className="relative flex flex-col">
+        <span aria-hidden className="absolute bottom-6 left-[8px] top-6 w-[2px] bg-thread" />
+        {STOPS.map(({ key, name }) => (
+          <li key={key}>
+            <NavLink
+              to={stopPath(study.id, key, question?.id)}
+              aria-disabled={key !== 'import' && !question}
+              className="group relative flex h-12 items-center gap-3 rounded text-soft hover:text-ink aria-disabled:pointer-events-none aria-disabled:opacity-45 aria-[current=page]:font-semibold aria-[current=page]:text-ink"
+            >
+              <ProgressKnot share={done[key]} />
+              <span className="group-aria-[current=page]:border-b-2 group-aria-[current=page]:border-thread">
+                {name}
+              </span>
+              <span className="sr-only">, {Math.round(100 * done[key])} percent done</span>
+            </NavLink>
+          </li>
+        ))}
+      </ol>
+      <div className="mt-6 flex flex-col gap-0.5 border-t border-rule pt-4">
+        <NavLink to={`/studies/${study.id}/codebook`} className={aside}>
+          <BookText size={15} aria-hidden /> Codebook
+        </NavLink>
+        <Link to="/studies" className={aside}>
+          <LayoutList size={15} aria-hidden /> Studies
+        </Link>
+      </div>
+      <p className="mt-auto pt-6 text-[12px] leading-relaxed text-soft">
+        <kbd>Ctrl K</kbd> anything
+        <br />
+        <kbd>?</kbd> keys here
+      </p>
+    </nav>
+  );
+}

@@ -1,0 +1,111 @@
+import { useSearchParams, Link } from 'react-router';
+import { useLook } from '../data/report.js';
+import { usePlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
+import { asCount, counted } from '../parts/numbers.js';
+
+/** A first look: how long the answers are and which words people use, before any coding. */
+export function LookStop() {
+  const { study, question } = usePlace();
+  const [search, setSearch] = useSearchParams();
+  const aside = search.get('aside') ?? '';
+  const look = useLook(study.id, question.id, aside);
+  if (look.isError) return <ProblemNote error={look.error} />;
+  if (!look.data) return <Waiting what="the words" />;
+  const { words, lengths, answered } = look.data;
+  const setAside = (list: string[]) =>
+    setSearch(list.length > 0 ? { aside: list.join(' ') } : {}, { replace: true });
+  const putAside = aside.split(' ').filter((word) => word !== '');
+  const longestBar = Math.max(1, ...lengths.map((bin) => bin.answers));
+  const mostUsed = words[0]?.answers ?? 1;
+  const binName = (place: number) => {
+    const from = lengths[place]!.from;
+    const next = lengths[place + 1]?.from;
+    return next === undefined ? `${from} and more` : `${from}–${next - 1}`;
+  };
+  return (
+    <main className="grid min-h-0 flex-1 grid-cols-[260px_minmax(0,1fr)] gap-10 overflow-y-auto px-6 py-6">
+      <section aria-labelledby="lengths">
+        <h2 id="lengths">How long answers are</h2>
+        <table className="mt-3 w-full">
+          <thead className="text-left text-soft">
+            <tr>
+              <th className="pb-1 font-normal">words</th>
+              <th className="pb-1 pl-3 font-normal">answers</th>
+            </tr>
+          </thead>
+          <tbody className="figures">
+            {lengths.map((bin, place) => (
+              <tr key={bin.from}>
+                <td className="whitespace-nowrap py-1">{binName(place)}</td>
+                <td className="w-full pl-3">
+                  <span className="flex items-center gap-2">
+                    <span
+                      className="block h-3 bg-soft"
+                      style={{ width: `${(110 * bin.answers) / longestBar}px` }}
+                    />
+                    {asCount(bin.answers)}
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-4 text-soft">Out of {counted(answered, 'answer')} that say something.</p>
+      </section>
+      <section aria-labelledby="words" className="min-w-0">
+        <div className="flex flex-wrap items-baseline justify-between gap-3">
+          <h2 id="words">Words people use</h2>
+          <span className="text-soft">
+            The words of the question are set aside. Pick a word to read its answers.
+          </span>
+        </div>
+        {putAside.length > 0 && (
+          <p className="mt-2 flex flex-wrap items-center gap-2">
+            <span className="text-soft">Also set aside:</span>
+            {putAside.map((word) => (
+              <Button
+                key={word}
+                look="plain"
+                className="!px-2 !py-0.5"
+                onClick={() => setAside(putAside.filter((one) => one !== word))}
+                aria-label={`Bring back ${word}`}
+              >
+                <s>{word}</s>
+              </Button>
+            ))}
+          </p>
+        )}
+        <ol className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-6">
+          {words.map(({ word, answers }) => (
+            <li key={word} className="group flex items-center gap-2 border-b border-rule py-1">
+              <Link
+                to={`../code?words=${encodeURIComponent(word)}`}
+                className="w-28 truncate font-serif text-[16px] hover:underline"
+              >
+                {word}
+              </Link>
+              <span className="flex flex-1 items-center gap-2">
+                <span
+                  aria-hidden
+                  className="block h-2 bg-rule"
+                  style={{ width: `${(64 * answers) / mostUsed}px` }}
+                />
+                <span className="figures">{asCount(answers)}</span>
+              </span>
+              <button
+                type="button"
+                className="rounded px-1 text-[13px] text-soft opacity-0 hover:text-ink focus-visible:opacity-100 group-hover:opacity-100"
+                onClick={() => setAside([...putAside, word])}
+                aria-label={`Set ${word} aside`}
+              >
+                set aside
+              </button>
+            </li>
+          ))}
+        </ol>
+      </section>
+    </main>
+  );
+}

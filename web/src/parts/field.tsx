@@ -1,0 +1,53 @@
+import { useId, type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes } from 'react';
+
+const box =
+  'rounded border border-rule bg-card px-2.5 py-1.5 text-ink placeholder:text-soft disabled:opacity-60';
+
+/** A labelled input. */
+export function Field({
+  label,
+  hint,
+  className = '',
+  ...rest
+}: InputHTMLAttributes<HTMLInputElement> & { label: string; hint?: string }) {
+  const id = useId();
+  return (
+    <div className={`flex flex-col gap-1 ${className}`}>
+      <label htmlFor={id} className="font-medium">
+        {label}
+      </label>
+      <input id={id} className={box} aria-describedby={hint ? `${id}-hint` : undefined} {...rest} />
+      {hint && (
+        <span id={`${id}-hint`} className="text-soft text-[13px]">
+          {hint}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** A choice of one, with its label before it. */
+export function Choice({
+  label,
+  children,
+  hideLabel = false,
+  ...rest
+}: SelectHTMLAttributes<HTMLSelectElement> & {
+  label: string;
+  hideLabel?: boolean;
+  children: ReactNode;
+}) {
+  const id = useId();
+  return (
+    <span className="inline-flex items-center gap-2">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-soft'}>
+        {label}
+      </label>
+      <select id={id} className={box} {...rest}>
+        {children}
+      </select>
+    </span>
+  );
+}
+
+export const inputBox = box;

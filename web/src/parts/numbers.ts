@@ -1,0 +1,27 @@
+const whole = new Intl.NumberFormat();
+const twoPlaces = new Intl.NumberFormat(undefined, {
+  minimumFractionDigits: 2,
+  maximumFractionDigits: 2,
+});
+
+export const asCount = (value: number): string => whole.format(value);
+/** A probability or share between 0 and 1, as such. */
+export const asShare = (value: number): string => twoPlaces.format(value);
+
+/** A share as a percentage: no decimals on a base under 100, one above. */
+export function asPercent(share: number, base: number): string {
+  return new Intl.NumberFormat(undefined, {
+    style: 'percent',
+    minimumFractionDigits: base < 100 ? 0 : 1,
+    maximumFractionDigits: base < 100 ? 0 : 1,
+  }).format(share);
+}
+
+export const asDate = (iso: string): string =>
+  new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' }).format(
+    new Date(iso),
+  );
+
+/** "1 answer", "2 answers". */
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${asCount(count)} ${count === 1 ? one : many}`;

@@ -1,0 +1,30 @@
+import { asShare } from './numbers.js';
+
+/** A measured share as a dot on a scale from 0 to 1, with its interval as a line. */
+export function ShareRange({
+  value,
+  interval: [low, high],
+  label,
+}: {
+  value: number;
+  interval: readonly [number, number];
+  label: string;
+}) {
+  const x = (share: number) => 4 + share * 92;
+  return (
+    <span className="inline-flex items-center gap-2">
+      <svg
+        role="img"
+        aria-label={`${label} ${asShare(value)}, between ${asShare(low)} and ${asShare(high)}`}
+        width="100"
+        height="16"
+        viewBox="0 0 100 16"
+      >
+        <path d="M4 8h92" className="stroke-rule" strokeWidth="1" />
+        <path d={`M${x(low)} 8H${x(high)}`} className="stroke-soft" strokeWidth="3" />
+        <circle cx={x(value)} cy="8" r="4" className="fill-ink stroke-card" strokeWidth="1" />
+      </svg>
+      <span className="figures w-8 text-right">{asShare(value)}</span>
+    </span>
+  );
+}

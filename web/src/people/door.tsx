@@ -1,0 +1,20 @@
+import type { ReactNode } from 'react';
+
+/** The page before the app: its name, the thread, and a form. */
+export function Door({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <main className="mx-auto flex min-h-full max-w-4xl items-center gap-16 px-8 py-12">
+      <div className="hidden shrink-0 self-stretch border-l-[3px] border-thread md:block" />
+      <div className="flex max-w-md flex-col gap-6">
+        <div>
+          <p className="text-soft">Yellow Thread</p>
+          <h1 className="text-[28px]">{title}</h1>
+          <p className="voice mt-2 text-soft">
+            What people wrote, what it comes to, and one line of judgement through all of it.
+          </p>
+        </div>
+        {children}
+      </div>
+    </main>
+  );
+}

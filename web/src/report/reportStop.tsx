@@ -1,0 +1,134 @@
+import { baseKindSchema, type BaseKind } from '@yellow-thread/contract';
+import { Download } from 'lucide-react';
+import { Link, useSearchParams } from 'react-router';
+import { useDrawnCodebook } from '../data/codebook.js';
+import { reportCsvAddress, useReport, type ReportChoice } from '../data/report.js';
+import { useDrawer } from '../frame/drawer.js';
+import { usePlace } from '../frame/place.js';
+import { Choice } from '../parts/field.js';
+import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
+import { counted } from '../parts/numbers.js';
+import { AnswersBehind } from './answersBehind.js';
+import { Cloth } from './cloth.js';
+
+const MOST_COLUMNS = 15;
+const baseNames: Record<BaseKind, string> = {
+  settled: 'those settled',
+  answered: 'all who answered',
+  asked: 'all who were asked',
+};
+
+/** The cloth: themes and codes down, questions or groups across, every number with its base. */
+export function ReportStop() {
+  const { study, question } = usePlace();
+  const [search, setSearch] = useSearchParams();
+  const variables = study.variables.filter((one) => one.values <= MOST_COLUMNS);
+  const choice: ReportChoice = {
+    by: search.get('by') ?? String(variables[0]?.id ?? 'none'),
+    base: baseKindSchema.catch('settled').parse(search.get('base')),
+    weighted: search.get('weighted') === 'true',
+  };
+  const report = useReport(study.id, question.id, choice);
+  const codebook = useDrawnCodebook(study.id);
+  const openDrawer = useDrawer();
+  const choose = (changes: Partial<Record<keyof ReportChoice, string>>) =>
+    setSearch({ ...Object.fromEntries(search), ...changes }, { replace: true });
+  if (report.isError) return <ProblemNote error={report.error} />;
+  if (!report.data || !codebook) return <Waiting what="the report" />;
+  const { origins, rows } = report.data;
+  return (
+    <main className="flex min-h-0 flex-1 flex-col">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
+        <Choice
+          label="Across"
+          value={choice.by}
+          onChange={(event) => choose({ by: event.target.value })}
+        >
+          <option value="none">nothing: the total</option>
+          <option value="question">the questions</option>
+          {variables.map((variable) => (
+            <option key={variable.id} value={variable.id}>
+              {variable.name}
+            </option>
+          ))}
+        </Choice>
+        <Choice
+          label="Percent of"
+          value={choice.base}
+          onChange={(event) => choose({ base: event.target.value })}
+        >
+          {Object.entries(baseNames).map(([base, name]) => (
+            <option key={base} value={base}>
+              {name}
+            </option>
+          ))}
+        </Choice>
+        {study.weighted && (
+          <label className="inline-flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-ink"
+              checked={choice.weighted}
+              onChange={(event) => choose({ weighted: String(event.target.checked) })}
+            />
+            weighted
+          </label>
+        )}
+        <a
+          href={reportCsvAddress(study.id, question.id, choice)}
+          download
+          className="ml-auto inline-flex items-center gap-1.5 rounded border border-rule bg-card px-3 py-1.5 font-medium hover:border-soft"
+        >
+          <Download size={15} aria-hidden /> Download CSV
+        </a>
+      </div>
+      {rows.length === 0 ? (
+        <EmptyState title="Nothing to count yet">
+          <p>
+            No settled answer mentions a code. Code some answers, then their figures stand here.
+          </p>
+          <Link to="../code" className="underline">
+            Code some answers
+          </Link>
+        </EmptyState>
+      ) : (
+        <div className="min-h-0 flex-1 overflow-auto px-6 pb-8">
+          <Cloth
+            report={report.data}
+            codebook={codebook}
+            onCell={(row, column) =>
+              openDrawer({
+                title: `${row.name}: ${column.label}`,
+                body: (
+                  <AnswersBehind
+                    key={row.id + column.key}
+                    study={study.id}
+                    question={question.id}
+                    cell={{ kind: row.kind, id: row.id, by: choice.by, column: column.key }}
+                    codebook={codebook}
+                  />
+                ),
+              })
+            }
+          />
+          <p className="mt-4 max-w-prose text-[13px] text-soft">
+            People count once in a code and once in a theme. Counted are{' '}
+            {counted(origins.hand, 'mention')} coded by hand,{' '}
+            {counted(origins.accepted, 'suggestion')} accepted one by one and {origins.bulk}{' '}
+            accepted in bulk. {baseSentence[choice.base]} Figures on fewer than 30 people are set in
+            italics, on fewer than 10 in grey.
+          </p>
+        </div>
+      )}
+    </main>
+  );
+}
+
+const baseSentence: Record<BaseKind, string> = {
+  settled:
+    'Percentages are out of people whose answer is settled; where every suggestion of a code is decided, out of all who answered.',
+  answered:
+    'Percentages are out of all who answered; while answers are open, they are what is known so far.',
+  asked:
+    'Percentages are out of all who were asked; while answers are open, they are what is known so far.',
+};

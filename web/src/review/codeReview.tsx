@@ -1,0 +1,135 @@
+import type { Decision } from '@yellow-thread/contract';
+import { expectAbove, outlookOf } from '@yellow-thread/core/review';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { DrawnCode } from '../data/codebook.js';
+import {
+  useDecide,
+  usePlaceLine,
+  useReview,
+  useSettleLine,
+  useSuggestions,
+} from '../data/review.js';
+import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
+import { usePlace } from '../frame/place.js';
+import { isTyping } from '../frame/typing.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
+import { LineFigures } from './lineFigures.js';
+import { LineScale } from './lineScale.js';
+import { SuggestionList } from './suggestionList.js';
+
+const keyHelp: readonly KeyHelp[] = [
+  { keys: '↑ ↓', does: 'suggestion before, next suggestion' },
+  { keys: 'A', does: 'accept it' },
+  { keys: 'R', does: 'refuse it' },
+  { keys: 'O', does: 'open it again' },
+  { keys: 'Shift ↑ ↓', does: 'move the line by one suggestion' },
+  { keys: 'L', does: 'go to the line' },
+];
+
+/** One code: the line across its suggestions, and what lies on either side. */
+export function CodeReview({ code }: { code: DrawnCode }) {
+  const { study, question } = usePlace();
+  const review = useReview(study.id, question.id, code.id);
+  const list = useSuggestions(study.id, question.id, code.id);
+  const decide = useDecide(study.id, question.id, code.id);
+  const settle = useSettleLine(study.id, question.id, code.id);
+  const place = usePlaceLine(study.id, question.id, code.id);
+  const [moved, setMoved] = useState<number | null>(null);
+  const [active, setActive] = useState(0);
+  useKeyHelp(keyHelp);
+
+  const line = moved ?? review.data?.line ?? 1;
+  const suggestions = useMemo(
+    () => list.data?.pages.flatMap((page) => page.suggestions) ?? [],
+    [list.data],
+  );
+  const outlook = useMemo(
+    () => review.data && outlookOf(review.data.open, review.data.known, review.data.unsuggested),
+    [review.data],
+  );
+
+  // the line is kept a moment after it comes to rest, not at every pixel
+  const { mutate: placeLine } = place;
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const moveLine = useCallback(
+    (to: number) => {
+      setMoved(to);
+      clearTimeout(rest.current);
+      rest.current = setTimeout(() => placeLine(to), 400);
+    },
+    [placeLine],
+  );
+  useEffect(() => () => clearTimeout(rest.current), []);
+
+  const { mutate: decideOne } = decide;
+  const onDecide = useCallback(
+    (at: number, state: Decision) => {
+      const suggestion = suggestions[at];
+      if (suggestion && suggestion.state !== state) decideOne({ suggestion, state });
+    },
+    [suggestions, decideOne],
+  );
+  /** The place in the list above which the line lies. */
+  const linePlace = suggestions.findIndex((one) => one.probability < line);
+  const below = linePlace === -1 ? suggestions.length : linePlace;
+
+  useEffect(() => {
+    const stepLine = (step: 1 | -1) => {
+      const to = below + step;
+      const before = suggestions[to - 1]?.probability ?? 1;
+      const after = suggestions[to]?.probability ?? Math.max(0, before - 0.01);
+      if (to >= 0 && to <= suggestions.length) moveLine((before + after) / 2);
+    };
+    const goTo = (to: number) => setActive(Math.min(suggestions.length - 1, Math.max(0, to)));
+    const decideHere = (state: Decision) => {
+      onDecide(active, state);
+      if (state !== 'open') goTo(active + 1);
+    };
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.target instanceof HTMLInputElement) return;
+      const acts: Record<string, () => void> = {
+        ArrowDown: () => (event.shiftKey ? stepLine(1) : goTo(active + 1)),
+        ArrowUp: () => (event.shiftKey ? stepLine(-1) : goTo(active - 1)),
+        a: () => decideHere('accepted'),
+        r: () => decideHere('refused'),
+        o: () => decideHere('open'),
+        l: () => goTo(below),
+      };
+      const act = acts[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [active, below, suggestions, moveLine, onDecide]);
+
+  if (review.isError) return <ProblemNote error={review.error} />;
+  if (list.isError) return <ProblemNote error={list.error} />;
+  if (!review.data || !outlook || !list.data) return <Waiting what="the suggestions" />;
+  return (
+    <div className="grid min-h-0 grid-cols-[72px_minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+      <LineFigures
+        code={code}
+        review={review.data}
+        expected={expectAbove(outlook, line)}
+        line={line}
+        busy={settle.isPending}
+        onLine={moveLine}
+        onSettle={(side) => settle.mutate({ runId: review.data.runId, line, side })}
+      />
+      <LineScale probabilities={outlook.probabilities} line={line} onLine={moveLine} />
+      <SuggestionList
+        suggestions={suggestions}
+        code={code}
+        below={below}
+        active={active}
+        onActive={setActive}
+        onDecide={onDecide}
+        onLine={moveLine}
+        more={list.hasNextPage && !list.isFetchingNextPage ? list.fetchNextPage : null}
+      />
+    </div>
+  );
+}

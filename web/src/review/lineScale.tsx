@@ -1,0 +1,86 @@
+import { useRef, type PointerEvent } from 'react';
+import { asShare } from '../parts/numbers.js';
+
+const BINS = 40;
+
+/** The scale of probability with the open suggestions on it; the line is dragged or stepped along it. */
+export function LineScale({
+  probabilities,
+  line,
+  onLine,
+}: {
+  probabilities: Float64Array;
+  line: number;
+  onLine: (line: number) => void;
+}) {
+  const scale = useRef<HTMLDivElement>(null);
+  const drag = (event: PointerEvent) => {
+    if (event.type !== 'pointerdown' && !(event.buttons & 1)) return;
+    const { top, height } = scale.current!.getBoundingClientRect();
+    scale.current!.setPointerCapture(event.pointerId);
+    onLine(Math.min(1, Math.max(0, 1 - (event.clientY - top) / height)));
+  };
+  const bins = new Array<number>(BINS).fill(0);
+  for (const p of probabilities) bins[Math.min(BINS - 1, Math.floor(p * BINS))]! += 1;
+  const fullest = Math.max(1, ...bins);
+  const step = (event: { key: string; preventDefault: () => void }) => {
+    const steps: Record<string, number> = {
+      ArrowUp: 0.01,
+      ArrowRight: 0.01,
+      ArrowDown: -0.01,
+      ArrowLeft: -0.01,
+      PageUp: 0.1,
+      PageDown: -0.1,
+    };
+    const by = steps[event.key];
+    const to = event.key === 'Home' ? 0 : event.key === 'End' ? 1 : by && line + by;
+    if (to === undefined) return false;
+    event.preventDefault();
+    onLine(Math.min(1, Math.max(0, to)));
+    return true;
+  };
+  return (
+    <div className="flex flex-col border-r border-rule px-3 py-4">
+      <span className="figures text-center text-[12px] text-soft">sure</span>
+      <div
+        ref={scale}
+        onPointerDown={drag}
+        onPointerMove={drag}
+        className="relative my-1 min-h-0 flex-1 cursor-ns-resize touch-none"
+      >
+        <span aria-hidden className="absolute inset-y-0 left-0 w-px bg-rule" />
+        {bins.map((count, bin) => (
+          <span
+            key={bin}
+            aria-hidden
+            className={`absolute left-0 ${(bin + 0.5) / BINS >= line ? 'bg-soft' : 'bg-rule'}`}
+            style={{
+              bottom: `${(100 * bin) / BINS}%`,
+              height: `calc(${100 / BINS}% - 1px)`,
+              width: `${(36 * Math.sqrt(count)) / Math.sqrt(fullest)}px`,
+            }}
+          />
+        ))}
+        <div
+          role="slider"
+          tabIndex={0}
+          aria-label="The line"
+          aria-orientation="vertical"
+          aria-valuemin={0}
+          aria-valuemax={1}
+          aria-valuenow={Number(line.toFixed(2))}
+          aria-valuetext={`trust from ${asShare(line)}`}
+          onKeyDown={(event) => {
+            if (step(event)) event.stopPropagation();
+          }}
+          className="absolute inset-x-0 h-0"
+          style={{ bottom: `${100 * line}%` }}
+        >
+          <span className="absolute inset-x-0 -top-[1.5px] h-[3px] bg-thread" />
+          <span className="absolute -right-1 -top-[7px] size-[14px] rounded-full border-2 border-ink bg-thread" />
+        </div>
+      </div>
+      <span className="text-center text-[12px] text-soft">unsure</span>
+    </div>
+  );
+}

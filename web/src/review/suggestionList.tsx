@@ -1,0 +1,204 @@
+import type { Decision, SuggestedAnswer } from '@yellow-thread/contract';
+import { splitWords } from '@yellow-thread/core/text';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, type PointerEvent } from 'react';
+import type { DrawnCode } from '../data/codebook.js';
+import { Knot } from '../parts/knot.js';
+import { asShare } from '../parts/numbers.js';
+
+/** All suggested answers in order of probability, the yellow line lying across them. */
+export function SuggestionList({
+  suggestions,
+  code,
+  below,
+  active,
+  onActive,
+  onDecide,
+  onLine,
+  more,
+}: {
+  suggestions: SuggestedAnswer[];
+  code: DrawnCode;
+  /** The first suggestion below the line. */
+  below: number;
+  active: number;
+  onActive: (at: number) => void;
+  onDecide: (at: number, state: Decision) => void;
+  onLine: (line: number) => void;
+  more: (() => unknown) | null;
+}) {
+  const scroller = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
+  const rows = useVirtualizer({
+    count: suggestions.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 64,
+    getItemKey: (index) => suggestions[index]!.responseId,
+    overscan: 8,
+  });
+  useEffect(() => {
+    rows.scrollToIndex(active, { align: 'auto' });
+  }, [rows, active]);
+  const items = rows.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (more && last >= suggestions.length - 20) more();
+  }, [more, last, suggestions.length]);
+
+  const dragLine = (event: PointerEvent) => {
+    if (event.type !== 'pointerdown' && !(event.buttons & 1)) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const { top } = scroller.current!.getBoundingClientRect();
+    const y = event.clientY - top + scroller.current!.scrollTop;
+    const at = rows.getVirtualItemForOffset(y)?.index ?? suggestions.length - 1;
+    const before = suggestions[at]?.probability ?? 0;
+    const after = suggestions[at + 1]?.probability ?? 0;
+    onLine((before + after) / 2);
+  };
+  const lineY =
+    rows.measurementsCache[below]?.start ?? (suggestions.length === 0 ? 0 : rows.getTotalSize());
+  return (
+    <div
+      ref={scroller}
+      role="listbox"
+      tabIndex={0}
+      aria-label={`Suggestions of ${code.name}`}
+      aria-activedescendant={`suggestion-${active}`}
+      className="min-h-0 overflow-y-auto outline-offset-[-2px]"
+    >
+      <div className="relative w-full" style={{ height: rows.getTotalSize() + 120 }}>
+        {items.map((item) => (
+          <div
+            key={item.key}
+            ref={rows.measureElement}
+            data-index={item.index}
+            className="absolute inset-x-0 top-0"
+            style={{ transform: `translateY(${item.start}px)` }}
+          >
+            <SuggestionRow
+              id={`suggestion-${item.index}`}
+              suggestion={suggestions[item.index]!}
+              active={item.index === active}
+              above={item.index < below}
+              onPick={() => onActive(item.index)}
+              onDecide={(state) => onDecide(item.index, state)}
+            />
+          </div>
+        ))}
+        <div
+          aria-hidden
+          onPointerDown={dragLine}
+          onPointerMove={dragLine}
+          className="absolute inset-x-0 z-10 h-4 -translate-y-1/2 cursor-ns-resize touch-none"
+          style={{ top: lineY }}
+        >
+          <span className="absolute inset-x-0 top-1/2 h-[3px] -translate-y-1/2 bg-thread" />
+          <span className="absolute right-4 top-1/2 -translate-y-1/2 rounded bg-thread px-2 text-[12px] font-semibold text-[#23211c]">
+            the line
+          </span>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function SuggestionRow({
+  id,
+  suggestion,
+  active,
+  above,
+  onPick,
+  onDecide,
+}: {
+  id: string;
+  suggestion: SuggestedAnswer;
+  active: boolean;
+  above: boolean;
+  onPick: () => void;
+  onDecide: (state: Decision) => void;
+}) {
+  const { state, bulk, probability } = suggestion;
+  const words = state === 'open' ? 'open' : `${state}${bulk ? ' in bulk' : ''}`;
+  const act = 'rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft';
+  return (
+    <div
+      id={id}
+      role="option"
+      aria-selected={active}
+      onPointerDown={onPick}
+      className={`relative grid grid-cols-[52px_minmax(0,1fr)_150px] items-start gap-x-4 border-b border-rule px-5 py-2.5 ${active ? 'bg-card' : ''}`}
+    >
+      {active && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
+      <span className="figures pt-1 text-right text-soft">{asShare(probability)}</span>
+      <p className={`voice break-words ${above ? '' : 'text-soft'}`}>
+        <Evidence suggestion={suggestion} />
+      </p>
+      <span className="flex items-center justify-end gap-2 pt-1">
+        {active ? (
+          <span className="flex gap-1">
+            {state !== 'accepted' && (
+              <button
+                type="button"
+                tabIndex={-1}
+                className={act}
+                onClick={() => onDecide('accepted')}
+              >
+                accept
+              </button>
+            )}
+            {state !== 'refused' && (
+              <button
+                type="button"
+                tabIndex={-1}
+                className={act}
+                onClick={() => onDecide('refused')}
+              >
+                refuse
+              </button>
+            )}
+            {state !== 'open' && (
+              <button type="button" tabIndex={-1} className={act} onClick={() => onDecide('open')}>
+                open
+              </button>
+            )}
+          </span>
+        ) : (
+          state !== 'open' && <span className="text-[13px] text-soft">{words}</span>
+        )}
+        <Knot state={state} label={words} />
+      </span>
+    </div>
+  );
+}
+
+/** The answer with the words that led to the suggestion underlined, the stronger the thicker. */
+function Evidence({ suggestion: { text, evidence } }: { suggestion: SuggestedAnswer }) {
+  const parts = useMemo(() => {
+    const weights = new Map(evidence.map((one) => [one.word, one.weight]));
+    const strongest = Math.max(...weights.values(), 0);
+    const cut: { from: number; text: string; strength: number }[] = [];
+    let at = 0;
+    for (const { form, start, end } of splitWords(text)) {
+      const weight = weights.get(form);
+      if (weight === undefined) continue;
+      if (start > at) cut.push({ from: at, text: text.slice(at, start), strength: 0 });
+      cut.push({ from: start, text: text.slice(start, end), strength: weight / strongest });
+      at = end;
+    }
+    if (at < text.length) cut.push({ from: at, text: text.slice(at), strength: 0 });
+    return cut;
+  }, [text, evidence]);
+  return parts.map(({ from, text: part, strength }) =>
+    strength > 0 ? (
+      <span
+        key={from}
+        className="underline decoration-current underline-offset-4"
+        style={{ textDecorationThickness: `${Math.max(0.6, 3.2 * strength)}px` }}
+      >
+        {part}
+      </span>
+    ) : (
+      <span key={from}>{part}</span>
+    ),
+  );
+}

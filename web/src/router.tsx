@@ -1,0 +1,65 @@
+import { createBrowserRouter, Navigate } from 'react-router';
+import { QuestionFrame } from './frame/questionFrame.js';
+import { StudyFrame } from './frame/studyFrame.js';
+import { SignedIn } from './people/signedIn.js';
+import { StudyList } from './study/studyList.js';
+
+/** Each stop is fetched when it is first gone to. */
+export const router = createBrowserRouter([
+  {
+    element: <SignedIn />,
+    children: [
+      { index: true, element: <Navigate to="/studies" replace /> },
+      { path: 'studies', element: <StudyList /> },
+      {
+        path: 'studies/:study',
+        element: <StudyFrame />,
+        children: [
+          {
+            path: 'import',
+            lazy: async () => ({ Component: (await import('./sheet/importStop.js')).ImportStop }),
+          },
+          {
+            path: 'codebook',
+            lazy: async () => ({
+              Component: (await import('./codebook/codebookPage.js')).CodebookPage,
+            }),
+          },
+          {
+            path: 'questions/:question',
+            element: <QuestionFrame />,
+            children: [
+              {
+                path: 'look',
+                lazy: async () => ({ Component: (await import('./look/lookStop.js')).LookStop }),
+              },
+              {
+                path: 'code',
+                lazy: async () => ({ Component: (await import('./coding/codeStop.js')).CodeStop }),
+              },
+              {
+                path: 'train',
+                lazy: async () => ({
+                  Component: (await import('./learning/trainStop.js')).TrainStop,
+                }),
+              },
+              {
+                path: 'review/:code?',
+                lazy: async () => ({
+                  Component: (await import('./review/reviewStop.js')).ReviewStop,
+                }),
+              },
+              {
+                path: 'report',
+                lazy: async () => ({
+                  Component: (await import('./report/reportStop.js')).ReportStop,
+                }),
+              },
+            ],
+          },
+        ],
+      },
+      { path: '*', element: <Navigate to="/studies" replace /> },
+    ],
+  },
+]);

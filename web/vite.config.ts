@@ -1,0 +1,12 @@
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },
+  server: {
+    host: '127.0.0.1',
+    proxy: { '/api': `http://127.0.0.1:${process.env['API_PORT'] ?? 4311}` },
+  },
+});
