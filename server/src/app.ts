@@ -172,7 +172,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
       },
     });
   app.setNotFoundHandler((request, reply) => {
-    if (options.web && !request.url.startsWith('/api/') && request.method === 'GET')
+    // a page of the app has no dot in its path: what has one is a file that is not there
+    if (options.web && request.method === 'GET' && !/^\/api\/|\./u.test(request.url.split('?')[0]!))
       return reply.sendFile('index.html');
     throw problems.notFound('page');
   });

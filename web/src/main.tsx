@@ -11,7 +11,12 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
       <RouterProvider router={router} />
-      <Toaster position="bottom-center" theme="system" duration={4000} />
+      <Toaster
+        position="bottom-center"
+        theme="system"
+        duration={4000}
+        toastOptions={{ style: { fontFamily: 'inherit', width: 'auto' } }}
+      />
     </QueryClientProvider>
   </StrictMode>,
 );

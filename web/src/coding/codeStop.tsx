@@ -114,6 +114,9 @@ function Ledger({ answers, codebook, more }: LedgerProps) {
     estimateSize: () => 92,
     getItemKey: (index) => answers[index]!.id,
     overscan: 6,
+    // room under the active answer for the codes found
+    scrollPaddingStart: 8,
+    scrollPaddingEnd: 230,
   });
   const { place } = position;
   useEffect(() => {
@@ -126,12 +129,7 @@ function Ledger({ answers, codebook, more }: LedgerProps) {
   }, [more, last, answers.length]);
   const variableNames = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
   return (
-    <div
-      ref={scroller}
-      role="feed"
-      aria-label="Answers"
-      className="min-h-0 flex-1 overflow-y-auto [scroll-padding:80px]"
-    >
+    <div ref={scroller} role="feed" aria-label="Answers" className="min-h-0 flex-1 overflow-y-auto">
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 240 }}>
         {items.map((item) => {
           const answer = answers[item.index]!;

@@ -63,7 +63,7 @@ export function LedgerLine({
         })}
       </p>
       <div className="flex flex-col items-start pt-0.5">{children}</div>
-      <Threads row={row} passages={passages} lifted={lifted} />
+      <Threads passages={passages} lifted={lifted} />
     </div>
   );
 }
@@ -77,6 +77,6 @@ function underline(images: string[]): CSSProperties | undefined {
     backgroundPosition: images
       .map((_, i) => `left bottom ${4 * (images.length - 1 - i)}px`)
       .join(', '),
-    paddingBottom: 3 + 4 * images.length,
+    paddingBottom: 1 + 4 * images.length,
   };
 }

@@ -1,4 +1,4 @@
-import { useLayoutEffect, useState, type RefObject } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import type { Look } from '../parts/stitches.js';
 
 interface Thread {
@@ -7,20 +7,19 @@ interface Thread {
   path: string;
 }
 
-/** Ties each passage of a line to its code by a fine thread: from the passage's end, under the text. */
+/** Ties each passage of the line that it stands in to its code by a fine thread, from the passage's end. */
 export function Threads({
-  row,
   passages,
   lifted,
 }: {
-  row: RefObject<HTMLDivElement | null>;
   passages: { id: string; look: Look }[];
   lifted: string | null;
 }) {
+  const svg = useRef<SVGSVGElement>(null);
   const [threads, setThreads] = useState<Thread[]>([]);
   const drawn = passages.map(({ id, look }) => `${id} ${look.ink}`).join(',');
   useLayoutEffect(() => {
-    const element = row.current;
+    const element = svg.current?.parentElement;
     if (!element) return;
     const draw = () =>
       setThreads(
@@ -36,10 +35,10 @@ export function Threads({
     const observer = new ResizeObserver(draw);
     observer.observe(element);
     return () => observer.disconnect();
-  }, [row, drawn]);
-  if (threads.length === 0) return null;
+  }, [drawn]);
   return (
     <svg
+      ref={svg}
       aria-hidden
       className="pointer-events-none absolute inset-0 h-full w-full overflow-visible"
     >

@@ -11,7 +11,7 @@ function useSessionChange<Input>(change: (input: Input) => ReturnType<typeof cal
   return useMutation({
     mutationFn: change,
     onSuccess: (now) => {
-      client.clear();
+      client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== session.queryKey[0] });
       client.setQueryData(session.queryKey, now);
     },
   });

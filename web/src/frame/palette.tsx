@@ -1,4 +1,5 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { foldForMatching } from '@yellow-thread/core/text';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
@@ -46,7 +47,7 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
           className="fixed left-1/2 top-[12vh] z-40 w-[560px] max-w-[92vw] -translate-x-1/2 rounded border border-rule bg-card shadow-[0_12px_40px_#00000029]"
         >
           <Dialog.Title className="sr-only">Go to anything</Dialog.Title>
-          <Command label="Go to anything">
+          <Command label="Go to anything" filter={rank}>
             <Command.Input
               placeholder="A stop, question, code or action"
               className="w-full border-b-2 border-thread bg-transparent px-4 py-3 text-[16px] outline-none placeholder:text-soft"
@@ -116,4 +117,13 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
       </Dialog.Portal>
     </Dialog.Root>
   );
+}
+
+/** What begins with the letters comes first, then what has a word that does, then what holds them. */
+function rank(value: string, typed: string): number {
+  const name = foldForMatching(value);
+  const letters = foldForMatching(typed);
+  if (name.startsWith(letters)) return 1;
+  if (name.includes(` ${letters}`)) return 0.8;
+  return name.includes(letters) ? 0.5 : 0;
 }

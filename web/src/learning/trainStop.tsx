@@ -137,7 +137,7 @@ function RunTable({
             </th>
             <th className="py-1.5 pr-4 text-right font-normal">F1</th>
             <th className="py-1.5 pr-4 font-normal">state</th>
-            <th className="py-1.5 font-normal">words for it</th>
+            <th className="w-[26%] py-1.5 font-normal">words for it</th>
           </tr>
         </thead>
         <tbody>
@@ -203,7 +203,7 @@ function RunTable({
 }
 
 function stateWords(code: Exclude<TrainedCode, { state: 'too_few' }>, few: number): string {
-  if (code.state === 'weak') return `little evidence: under ${few} examples`;
+  if (code.state === 'weak') return `little evidence (under ${few})`;
   if (code.quality.precision >= 0.8 && code.quality.recall >= 0.6) return 'good';
   return `usable above ${asShare(code.line)}`;
 }

@@ -82,7 +82,7 @@ export function LookStop() {
             <li key={word} className="group flex items-center gap-2 border-b border-rule py-1">
               <Link
                 to={`../code?words=${encodeURIComponent(word)}`}
-                className="w-28 truncate font-serif text-[16px] hover:underline"
+                className="w-24 shrink-0 truncate font-serif text-[16px] hover:underline"
               >
                 {word}
               </Link>
@@ -90,13 +90,13 @@ export function LookStop() {
                 <span
                   aria-hidden
                   className="block h-2 bg-rule"
-                  style={{ width: `${(64 * answers) / mostUsed}px` }}
+                  style={{ width: `${(44 * answers) / mostUsed}px` }}
                 />
                 <span className="figures">{asCount(answers)}</span>
               </span>
               <button
                 type="button"
-                className="rounded px-1 text-[13px] text-soft opacity-0 hover:text-ink focus-visible:opacity-100 group-hover:opacity-100"
+                className="whitespace-nowrap rounded px-1 text-[13px] text-soft opacity-0 hover:text-ink focus-visible:opacity-100 group-hover:opacity-100"
                 onClick={() => setAside([...putAside, word])}
                 aria-label={`Set ${word} aside`}
               >

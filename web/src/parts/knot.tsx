@@ -3,7 +3,7 @@ import { useId } from 'react';
 /** A knot of the thread, filled from below as its part of the job is done. */
 export function ProgressKnot({ share, size = 18 }: { share: number; size?: number }) {
   const clip = useId();
-  const top = 16 - 14 * Math.min(1, Math.max(0, share)) + 1;
+  const top = 15 - 12 * Math.min(1, Math.max(0, share)); // inside the ring
   return (
     <svg aria-hidden width={size} height={size} viewBox="0 0 18 18" className="block shrink-0">
       <clipPath id={clip}>

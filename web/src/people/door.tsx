@@ -9,7 +9,7 @@ export function Door({ title, children }: { title: string; children: ReactNode }
         <div>
           <p className="text-soft">Yellow Thread</p>
           <h1 className="text-[28px]">{title}</h1>
-          <p className="voice mt-2 text-soft">
+          <p className="mt-2 text-soft">
             What people wrote, what it comes to, and one line of judgement through all of it.
           </p>
         </div>

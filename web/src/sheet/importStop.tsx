@@ -19,7 +19,7 @@ export function ImportStop() {
     <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
       <header className="mb-6 max-w-prose">
         <h1>{study.name}</h1>
-        {study.purpose && <p className="voice mt-1 text-soft">{study.purpose}</p>}
+        {study.purpose && <p className="mt-1 text-soft">{study.purpose}</p>}
       </header>
       {sheet ? (
         <SheetRoles key={sheet.id} study={study.id} sheet={sheet} onLeave={() => setSheet(null)} />

@@ -33,7 +33,7 @@ export function StudyList() {
                 className="block rounded border border-rule bg-card px-5 py-4 hover:border-soft"
               >
                 <span className="text-[17px] font-semibold">{study.name}</span>
-                {study.purpose && <span className="voice block max-w-prose">{study.purpose}</span>}
+                {study.purpose && <span className="block max-w-prose">{study.purpose}</span>}
                 <span className="text-soft">
                   {study.respondents === 0
                     ? 'No sheet brought in yet'
