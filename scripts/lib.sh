@@ -35,6 +35,6 @@ need_packages() {
   local want; want=$(sha256sum package-lock.json | cut -d' ' -f1)
   [ "$(cat node_modules/.yellow-thread-lock 2>/dev/null)" = "$want" ] && return
   say 'Installing npm packages …'
-  npm ci --no-audit --no-fund --loglevel=error >&2
+  npm ci --prefer-offline --no-audit --no-fund --loglevel=error >&2
   echo "$want" > node_modules/.yellow-thread-lock
 }

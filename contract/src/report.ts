@@ -54,11 +54,15 @@ export const reportSchema = z
         cells: z.array(reportCellSchema),
       }),
     ),
-    /** Where the counted mentions come from. */
+    /**
+     * Where the counted mentions come from; `waiting` are mentions on answers that are not settled, of
+     * codes that still have open suggestions: they are not counted yet.
+     */
     origins: z.object({
       hand: z.number().int(),
       accepted: z.number().int(),
       bulk: z.number().int(),
+      waiting: z.number().int(),
     }),
     weighted: z.boolean(),
     base: baseKindSchema,

@@ -80,7 +80,13 @@ export const reviewListSchema = z
 export type ReviewList = z.infer<typeof reviewListSchema>;
 
 export const reviewParams = questionParams.extend({ code: uuidSchema });
-export const lineSchema = z.object({ line: z.number().min(0).max(1) });
+
+/** Where the line is laid, and where it lay for who moved it, so that two people do not pull unseen. */
+export const lineSchema = z.object({
+  from: z.number().min(0).max(1),
+  to: z.number().min(0).max(1),
+});
+export type LineMove = z.infer<typeof lineSchema>;
 export const decideSchema = z.object({ responseId: idSchema, state: decisionSchema });
 export type Decide = z.infer<typeof decideSchema>;
 

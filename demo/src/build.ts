@@ -11,7 +11,7 @@ import { isNoAnswer } from '@yellow-thread/core/sheet';
 import { randomSource, shuffle } from '@yellow-thread/core/statistics';
 import Excel from 'exceljs';
 import { codebook } from './codebook.js';
-import { readPeople, type DemoPerson } from './people.js';
+import { readDemoPeople, type DemoPerson } from './people.js';
 
 const SEED = 2026;
 const SAMPLE_SHARE = 0.2;
@@ -40,7 +40,7 @@ const head = [
 
 const next = randomSource(SEED);
 const draw = () => next() / 2 ** 32;
-const people = shuffle(readPeople(fileURLToPath(new URL('people', import.meta.url))), next);
+const people = shuffle(readDemoPeople(), next);
 
 /** Island homes answered more readily than the mainland and visitors: the weights make up for it. */
 const weightOf: Record<string, number> = {

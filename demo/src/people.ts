@@ -1,4 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 
 /** A mention as the author of the answer's source marked it; null for the whole answer. */
 export interface TrueMention {
@@ -41,7 +42,8 @@ const travellers = {
  * crossings a month. Lines `1 …`, `2 …`, `3 …` are their answers, in which `[key:passage]` marks a
  * passage with its true code and a leading `{key}` the whole answer.
  */
-export function readPeople(folder: string): DemoPerson[] {
+export function readDemoPeople(): DemoPerson[] {
+  const folder = fileURLToPath(new URL('people', import.meta.url));
   const lines = readdirSync(folder)
     .toSorted()
     .flatMap((file) => readFileSync(`${folder}/${file}`, 'utf8').split('\n'))

@@ -53,7 +53,8 @@ export interface AppOptions {
   demoOffered: boolean;
   /** Folder of the built web app; left out in tests of the API alone. */
   web?: string;
-  log?: boolean;
+  /** Where log lines go; left out, nothing is logged. */
+  log?: { write: (line: string) => void };
 }
 
 export type App = FastifyInstance<
@@ -65,7 +66,7 @@ export type App = FastifyInstance<
 >;
 
 /** Requests are logged by method, path and status: never by body, query or header. */
-const logging: FastifyServerOptions['logger'] = {
+const logging = {
   level: 'info',
   serializers: {
     req: (request) => ({ method: request.method, path: request.url?.split('?')[0] }),
@@ -81,13 +82,13 @@ const logging: FastifyServerOptions['logger'] = {
           .join('\n') ?? '',
     }),
   },
-};
+} satisfies FastifyServerOptions['logger'];
 
 /** Puts the HTTP API and the web app together. */
 export async function buildApp(options: AppOptions): Promise<App> {
   const { orm, threads, demoOffered } = options;
   const app: App = Fastify({
-    logger: options.log ? logging : false,
+    logger: options.log ? { ...logging, stream: options.log } : false,
     bodyLimit: 1024 * 1024,
     forceCloseConnections: true,
   }).withTypeProvider<ZodTypeProvider>();
@@ -188,7 +189,8 @@ export const builtWeb = fileURLToPath(new URL('../../web/dist', import.meta.url)
 function replyWithProblems(app: App): void {
   app.setErrorHandler((error: FastifyError | Problem, request, reply) => {
     const problem = asProblem(error);
-    if (problem.status >= 500) request.log.error(error);
+    // a message of its own: pino would take the error's, which may quote what was written
+    if (problem.status >= 500) request.log.error({ err: error }, 'unexpected error');
     return reply.code(problem.status).send({
       code: problem.code,
       sentence: problem.message,

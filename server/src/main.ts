@@ -38,10 +38,10 @@ const app = await buildApp({
   threads,
   demoOffered: onLoopback,
   web: builtWeb,
-  log: process.env['LOG'] !== 'off',
+  ...(process.env['LOG'] !== 'off' && { log: process.stdout }),
 });
 const runner = startJobRunner(orm, threads, { import: importSheet, train }, (error) => {
-  app.log.error(error);
+  app.log.error({ err: error }, 'a job failed');
 });
 
 let stopping = false;

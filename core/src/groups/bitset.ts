@@ -22,9 +22,14 @@ export const intersect = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => wo
 export const unite = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => word | y[i]!);
 
 /** How many belong to the set. */
-export function countOf(set: Bitset): number {
+export const countOf = (set: Bitset): number => countOfBoth(set, set);
+
+/** How many belong to both sets, without making the set of them. */
+export function countOfBoth(x: Bitset, y: Bitset): number {
   let count = 0;
-  for (let word of set) {
+  for (let w = 0; w < x.length; w++) {
+    let word = x[w]! & y[w]!;
+    if (word === 0) continue;
     word -= (word >>> 1) & 0x55555555;
     word = (word & 0x33333333) + ((word >>> 2) & 0x33333333);
     count += Math.imul((word + (word >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
@@ -33,9 +38,13 @@ export function countOf(set: Bitset): number {
 }
 
 /** Calls `visit` with each member, in ascending order. */
-export function forEachIn(set: Bitset, visit: (i: number) => void): void {
-  for (let w = 0; w < set.length; w++) {
-    let word = set[w]!;
+export const forEachIn = (set: Bitset, visit: (i: number) => void): void =>
+  forEachInBoth(set, set, visit);
+
+/** Calls `visit` with each member of both sets, in ascending order. */
+export function forEachInBoth(x: Bitset, y: Bitset, visit: (i: number) => void): void {
+  for (let w = 0; w < x.length; w++) {
+    let word = x[w]! & y[w]!;
     while (word !== 0) {
       const lowest = word & -word;
       visit(w * 32 + (31 - Math.clz32(lowest)));

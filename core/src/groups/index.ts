@@ -1,8 +1,10 @@
 export {
   addTo,
   countOf,
+  countOfBoth,
   emptyBitset,
   forEachIn,
+  forEachInBoth,
   fullBitset,
   has,
   intersect,

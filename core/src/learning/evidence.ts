@@ -14,18 +14,97 @@ export interface WordPart {
  * Σ weights + `constant` is the log-odds exactly.
  */
 export function explain(
-  vector: TextVector,
+  { columns, values, words, parts }: TextVector,
   model: LinearModel,
   { slope, shift }: Calibration,
 ): { parts: WordPart[]; constant: number } {
-  const sums = new Map<string, number>();
-  vector.columns.forEach((column, k) => {
-    const contribution = slope * vector.values[k]! * model.weights[column]!;
-    for (const [word, part] of vector.sources[k]!)
-      sums.set(word, (sums.get(word) ?? 0) + part * contribution);
-  });
+  const sums = new Float64Array(words.length);
+  for (let k = 0; k < parts.word.length; k++) {
+    const entry = parts.entry[k]!;
+    // a column beyond the weights was in no text that the model was fitted to
+    const weight = model.weights[columns[entry]!] ?? 0;
+    sums[parts.word[k]!]! += slope * parts.share[k]! * values[entry]! * weight;
+  }
   return {
-    parts: [...sums].map(([word, weight]) => ({ word, weight })),
+    parts: words.map((word, w) => ({ word, weight: sums[w]! })),
     constant: slope * model.intercept + shift,
+  };
+}
+
+/** A word that speaks for or against a code. */
+export interface WordWeight {
+  word: string;
+  /** Mean contribution to the log-odds over the answers that use the word. */
+  weight: number;
+  answers: number;
+}
+
+/**
+ * How much of each column every word brings in, summed over many texts. What a word contributes to a
+ * model is linear in this, so that the texts are gone through once for all models.
+ */
+export interface WordShares {
+  words: { word: string; answers: number; columns: Int32Array; sums: Float64Array }[];
+}
+
+/** Collects the word shares of texts; words used in one answer only are left out. */
+export function wordShareBuilder(learnt: number): {
+  add: (vector: TextVector) => void;
+  shares: () => WordShares;
+} {
+  const gathered = new Map<string, { answers: number; sums: Map<number, number> }>();
+  return {
+    add({ columns, values, words, parts }) {
+      const ofText = words.map((word) => {
+        let one = gathered.get(word);
+        if (!one) gathered.set(word, (one = { answers: 0, sums: new Map() }));
+        one.answers += 1;
+        return one;
+      });
+      for (let k = 0; k < parts.word.length; k++) {
+        const entry = parts.entry[k]!;
+        const column = columns[entry]!;
+        if (column >= learnt) continue;
+        const { sums } = ofText[parts.word[k]!]!;
+        sums.set(column, (sums.get(column) ?? 0) + parts.share[k]! * values[entry]!);
+      }
+    },
+    shares: () => ({
+      words: [...gathered]
+        .filter(([, { answers }]) => answers >= 2)
+        .map(([word, { answers, sums }]) => ({
+          word,
+          answers,
+          columns: Int32Array.from(sums.keys()),
+          sums: Float64Array.from(sums.values()),
+        })),
+    }),
+  };
+}
+
+/**
+ * The words that speak most for a code and most against it: by their mean contribution times the root
+ * of how many answers use them.
+ */
+export function weighWords(
+  { words }: WordShares,
+  model: LinearModel,
+  { slope }: Calibration,
+  most: number,
+): { wordsFor: WordWeight[]; wordsAgainst: WordWeight[] } {
+  const pull = (one: WordWeight) => one.weight * Math.sqrt(one.answers);
+  const weighed = words
+    .map(({ word, answers, columns, sums }): WordWeight => {
+      let sum = 0;
+      for (let k = 0; k < columns.length; k++) sum += sums[k]! * model.weights[columns[k]!]!;
+      return { word, answers, weight: (slope * sum) / answers };
+    })
+    .sort((x, y) => pull(y) - pull(x) || (x.word < y.word ? -1 : 1));
+  return {
+    wordsFor: weighed.filter((one) => one.weight > 0).slice(0, most),
+    wordsAgainst: weighed
+      .filter((one) => one.weight < 0)
+      .slice(-most)
+      .reverse(),
   };
 }

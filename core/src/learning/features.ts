@@ -8,11 +8,18 @@ export interface SparseRows {
   columns: number;
 }
 
-/** Which feature a column stands for, by its words: contributions go back to them. */
+/**
+ * Which column stands for a feature: a word or pair of words ("w:late boat") or a run of characters
+ * ("c: lat").
+ */
 export interface Vocabulary {
-  /** Column of a word or pair of words ("w:late boat") or of a run of characters ("c: lat"). */
   columnOf: Map<string, number>;
   idf: Float64Array;
+  /**
+   * Columns below this number occur in texts that are learnt from; the others can have no weight and
+   * only count towards a text's length.
+   */
+  learnt: number;
 }
 
 const shortestRun = 2;
@@ -42,23 +49,21 @@ export function characterRuns(
   return runs;
 }
 
-/** One feature of a text, and the words of the text that share it. */
-interface Occurrence {
-  feature: string;
-  words: string[];
-}
+const ofWord = (word: string) => `w:${word}`;
+const ofPair = (word: string, next: string) => `w:${word} ${next}`;
+const ofRun = (run: string) => `c:${run}`;
 
-/** Every feature of a text, once an occurrence: words, pairs of neighbouring words, character runs. */
-function occurrencesIn(text: string): Occurrence[] {
-  const words = splitWords(text).map((word) => word.form);
-  const found: Occurrence[] = [];
-  words.forEach((word, i) => {
-    found.push({ feature: `w:${word}`, words: [word] });
-    const next = words[i + 1];
-    if (next !== undefined) found.push({ feature: `w:${word} ${next}`, words: [word, next] });
-    for (const run of characterRuns(word)) found.push({ feature: `c:${run}`, words: [word] });
-  });
-  return found;
+/** Numbers of a word's character runs, worked out once a word however often it is used. */
+function runNumbers(numberOf: (feature: string) => number): (word: string) => Int32Array {
+  const known = new Map<string, Int32Array>();
+  return (word) => {
+    let numbers = known.get(word);
+    if (!numbers) {
+      numbers = Int32Array.from(characterRuns(word), (run) => numberOf(ofRun(run)));
+      known.set(word, numbers);
+    }
+    return numbers;
+  };
 }
 
 /**
@@ -66,75 +71,171 @@ function occurrencesIn(text: string): Occurrence[] {
  *
  * Features in fewer than `minAnswers` answers are left out; idf = ln((1 + N) / (1 + df)) + 1.
  *
+ * @param learntFrom texts that models will be fitted to: their features get the lowest columns
  * @see Salton & Buckley (1988) Term-weighting approaches in automatic text retrieval
  */
-export function learnVocabulary(answers: readonly string[], minAnswers = 2): Vocabulary {
-  const frequency = new Map<string, number>();
-  for (const answer of answers)
-    for (const feature of new Set(occurrencesIn(answer).map((one) => one.feature)))
-      frequency.set(feature, (frequency.get(feature) ?? 0) + 1);
-  const kept = [...frequency].filter(([, df]) => df >= minAnswers);
+export function learnVocabulary(
+  answers: readonly string[],
+  learntFrom: readonly string[] = answers,
+  minAnswers = 2,
+): Vocabulary {
+  const ids = new Map<string, number>();
+  const idOf = (feature: string): number => {
+    let id = ids.get(feature);
+    if (id === undefined) ids.set(feature, (id = ids.size));
+    return id;
+  };
+  const runsOf = runNumbers(idOf);
+  const visit = (text: string, add: (id: number) => void) => {
+    const words = splitWords(text);
+    words.forEach(({ form }, i) => {
+      add(idOf(ofWord(form)));
+      const next = words[i + 1];
+      if (next) add(idOf(ofPair(form, next.form)));
+      runsOf(form).forEach(add);
+    });
+  };
+
+  const frequency: number[] = [];
+  const lastSeenIn: number[] = [];
+  answers.forEach((answer, a) =>
+    visit(answer, (id) => {
+      if (lastSeenIn[id] === a) return;
+      lastSeenIn[id] = a;
+      frequency[id] = (frequency[id] ?? 0) + 1;
+    }),
+  );
+
+  const kept = new Set<number>();
+  const keep = (id: number) => {
+    if ((frequency[id] ?? 0) >= minAnswers) kept.add(id);
+  };
+  for (const text of learntFrom) visit(text, keep);
+  const learnt = kept.size;
+  frequency.forEach((_, id) => keep(id));
+  const features = [...ids.keys()];
   return {
-    columnOf: new Map(kept.map(([feature], column) => [feature, column])),
-    idf: Float64Array.from(kept, ([, df]) => Math.log((1 + answers.length) / (1 + df)) + 1),
+    columnOf: new Map([...kept].map((id, column) => [features[id]!, column])),
+    idf: Float64Array.from(kept, (id) => Math.log((1 + answers.length) / (1 + frequency[id]!)) + 1),
+    learnt,
   };
 }
 
-/** A text as numbers: its columns in ascending order, and for each the words that brought it in. */
+/** A text as numbers, with which of its words brought in how much of each. */
 export interface TextVector {
+  /** In ascending order. */
   columns: Int32Array;
   values: Float64Array;
-  /** Words behind each column, with their part of it; the parts of one column add up to 1. */
-  sources: Map<string, number>[];
+  /** The different words of the text. */
+  words: string[];
+  /** Shares of words in entries: `word` and `entry` are places in the lists above; those of one entry add up to 1. */
+  parts: { word: Int32Array; entry: Int32Array; share: Float64Array };
 }
 
 /**
- * Turns a text into tf-idf numbers: tf = 1 + ln(count), words and character runs each scaled to
- * length 1.
+ * Makes the function that turns a text into tf-idf numbers: tf = 1 + ln(count), words and character
+ * runs each scaled to length 1. A pair of words is shared equally by the two.
  */
-export function vectorise(text: string, { columnOf, idf }: Vocabulary): TextVector {
-  const counts = new Map<number, { count: number; block: 0 | 1; words: Map<string, number> }>();
-  for (const { feature, words } of occurrencesIn(text)) {
-    const column = columnOf.get(feature);
-    if (column === undefined) continue;
-    let entry = counts.get(column);
-    if (!entry) {
-      entry = { count: 0, block: feature.startsWith('w:') ? 0 : 1, words: new Map() };
-      counts.set(column, entry);
+export function vectoriser({ columnOf, idf }: Vocabulary): (text: string) => TextVector {
+  const runsOf = runNumbers((feature) => columnOf.get(feature) ?? -1);
+  const counts = new Float64Array(columnOf.size);
+  const entryOf = new Int32Array(columnOf.size);
+  const isRun = new Uint8Array(columnOf.size);
+  for (const [feature, column] of columnOf) isRun[column] = Number(feature.startsWith('c:'));
+
+  return (text) => {
+    const places = new Map<string, number>();
+    const used: number[] = [];
+    const [foundColumns, foundWords, foundShares]: [number[], number[], number[]] = [[], [], []];
+    const count = (column: number) => {
+      if (counts[column]! === 0) used.push(column);
+      counts[column]! += 1;
+    };
+    const give = (column: number, word: number, share: number) => {
+      foundColumns.push(column);
+      foundWords.push(word);
+      foundShares.push(share);
+    };
+    let before: { form: string; place: number } | null = null;
+    for (const { form } of splitWords(text)) {
+      let place = places.get(form);
+      if (place === undefined) places.set(form, (place = places.size));
+      const pair = before ? columnOf.get(ofPair(before.form, form)) : undefined;
+      if (before && pair !== undefined) {
+        count(pair);
+        give(pair, before.place, 0.5);
+        give(pair, place, 0.5);
+      }
+      const alone = columnOf.get(ofWord(form));
+      if (alone !== undefined) {
+        count(alone);
+        give(alone, place, 1);
+      }
+      for (const run of runsOf(form)) {
+        if (run === -1) continue;
+        count(run);
+        give(run, place, 1);
+      }
+      before = { form, place };
     }
-    entry.count += 1;
-    for (const word of words)
-      entry.words.set(word, (entry.words.get(word) ?? 0) + 1 / words.length);
-  }
-  const entries = [...counts].sort(([x], [y]) => x - y);
-  const squares: [number, number] = [0, 0];
-  const raw = entries.map(([column, { count, block }]) => {
-    const value = (1 + Math.log(count)) * idf[column]!;
-    squares[block] += value * value;
-    return value;
-  });
-  const lengths = squares.map(Math.sqrt);
-  return {
-    columns: Int32Array.from(entries, ([column]) => column),
-    values: Float64Array.from(entries, ([, { block }], i) => raw[i]! / lengths[block]!),
-    sources: entries.map(([, { count, words }]) => {
-      for (const [word, part] of words) words.set(word, part / count);
-      return words;
-    }),
+
+    const columns = new Int32Array(used).sort();
+    const values = new Float64Array(columns.length);
+    const squares: [number, number] = [0, 0];
+    for (let entry = 0; entry < columns.length; entry++) {
+      const column = columns[entry]!;
+      const value = (1 + Math.log(counts[column]!)) * idf[column]!;
+      values[entry] = value;
+      squares[isRun[column] as 0 | 1] += value * value;
+      entryOf[column] = entry;
+    }
+    const lengths = squares.map(Math.sqrt);
+    for (let entry = 0; entry < columns.length; entry++)
+      values[entry]! /= lengths[isRun[columns[entry]!] as 0 | 1]!;
+    const parts = {
+      word: new Int32Array(foundWords),
+      entry: new Int32Array(foundWords.length),
+      share: new Float64Array(foundShares),
+    };
+    for (let k = 0; k < foundColumns.length; k++) {
+      const column = foundColumns[k]!;
+      parts.entry[k] = entryOf[column]!;
+      parts.share[k]! /= counts[column]!;
+    }
+    for (const column of used) counts[column] = 0;
+    return { columns, values, words: [...places.keys()], parts };
   };
 }
 
-/** Stacks vectors into rows. */
-export function stack(vectors: readonly TextVector[], columns: number): SparseRows {
-  const start = new Int32Array(vectors.length + 1);
-  vectors.forEach((vector, r) => {
-    start[r + 1] = start[r]! + vector.columns.length;
-  });
-  const column = new Int32Array(start.at(-1)!);
-  const value = new Float64Array(start.at(-1)!);
-  vectors.forEach((vector, r) => {
-    column.set(vector.columns, start[r]);
-    value.set(vector.values, start[r]);
-  });
-  return { start, column, value, columns };
+/** Collects vectors into rows, without the columns that nothing can be learnt of. */
+export function rowBuilder({ learnt }: Vocabulary): {
+  add: (vector: TextVector) => void;
+  rows: () => SparseRows;
+} {
+  const start = [0];
+  let column = new Int32Array(1024);
+  let value = new Float64Array(1024);
+  return {
+    add({ columns, values }) {
+      const from = start.at(-1)!;
+      const firstUnlearnt = columns.findIndex((one) => one >= learnt);
+      const kept = firstUnlearnt === -1 ? columns.length : firstUnlearnt;
+      if (from + kept > column.length) {
+        const [columnsBefore, valuesBefore] = [column, value];
+        column = new Int32Array(2 * (from + kept));
+        value = new Float64Array(2 * (from + kept));
+        column.set(columnsBefore);
+        value.set(valuesBefore);
+      }
+      column.set(columns.subarray(0, kept), from);
+      value.set(values.subarray(0, kept), from);
+      start.push(from + kept);
+    },
+    rows: () => ({
+      start: Int32Array.from(start),
+      column: column.slice(0, start.at(-1)),
+      value: value.slice(0, start.at(-1)),
+      columns: learnt,
+    }),
+  };
 }

@@ -1,15 +1,16 @@
-export { explain, type WordPart } from './evidence.js';
+export { explain, type WordPart, type WordWeight } from './evidence.js';
 export {
   characterRuns,
   learnVocabulary,
-  stack,
-  vectorise,
+  rowBuilder,
+  vectoriser,
   type SparseRows,
   type TextVector,
   type Vocabulary,
 } from './features.js';
 export { dealFolds } from './folds.js';
 export { fitLogistic, scoreRows, sigmoid, type LinearModel } from './logistic.js';
+export { measureQuality, type MeasuredQuality } from './measureQuality.js';
 export {
   averagePrecision,
   bestF1Line,
@@ -27,9 +28,7 @@ export {
   LEAST_PROBABILITY,
   trainQuestion,
   type CodeResult,
-  type MeasuredQuality,
   type Suggestion,
   type TrainingInput,
   type TrainingProgress,
-  type WordWeight,
 } from './trainQuestion.js';

@@ -45,7 +45,14 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LinearMode
     const norm = Math.sqrt(dot(gradient, gradient));
     if (step === 0) firstNorm = norm;
     if (norm <= 1e-7 * firstNorm || norm < 1e-12) break;
-    const direction = solveNewton(x, rows, curvature, c, gradient, Math.min(0.1, norm / firstNorm));
+    const direction = solveNewton(
+      x,
+      rows,
+      curvature,
+      c,
+      gradient,
+      Math.min(0.1, Math.sqrt(norm / firstNorm)),
+    );
     const along = times(x, rows, direction);
     const slope = dot(gradient, direction);
     let length = 1;
@@ -112,26 +119,35 @@ function solveNewton(
     diagonal[size - 1]! += curvature[i]!;
   }
   const solution = new Float64Array(size);
-  const residual = gradient.map((value) => -value);
-  let scaled = residual.map((value, j) => value / diagonal[j]!);
-  const direction = scaled.slice();
-  let rho = dot(residual, scaled);
+  const residual = new Float64Array(size);
+  const direction = new Float64Array(size);
+  let rho = 0;
+  for (let j = 0; j < size; j++) {
+    residual[j] = -gradient[j]!;
+    direction[j] = residual[j]! / diagonal[j]!;
+    rho += residual[j]! * direction[j]!;
+  }
   const target = accuracy * accuracy * rho;
   for (let step = 0; step < 200 && rho > target && rho > 0; step++) {
     const along = times(x, rows, direction);
     for (let i = 0; i < along.length; i++) along[i]! *= curvature[i]!;
     const product = transposeTimes(x, rows, along);
-    for (let j = 0; j < size - 1; j++) product[j]! += direction[j]! / c;
-    product[size - 1]! += 1e-10 * direction[size - 1]!;
-    const alpha = rho / dot(direction, product);
+    let curved = 0;
+    for (let j = 0; j < size; j++) {
+      product[j]! += direction[j]! * (j < size - 1 ? 1 / c : 1e-10);
+      curved += direction[j]! * product[j]!;
+    }
+    const alpha = rho / curved;
+    let next = 0;
     for (let j = 0; j < size; j++) {
       solution[j]! += alpha * direction[j]!;
-      residual[j]! -= alpha * product[j]!;
+      const left = residual[j]! - alpha * product[j]!;
+      residual[j] = left;
+      next += (left * left) / diagonal[j]!;
     }
-    scaled = residual.map((value, j) => value / diagonal[j]!);
-    const next = dot(residual, scaled);
     const beta = next / rho;
-    for (let j = 0; j < size; j++) direction[j] = scaled[j]! + beta * direction[j]!;
+    for (let j = 0; j < size; j++)
+      direction[j] = residual[j]! / diagonal[j]! + beta * direction[j]!;
     rho = next;
   }
   return solution;

@@ -1,19 +1,23 @@
 import { duplicateKey } from '../text/index.js';
-import { randomSource, wilsonInterval, type Interval } from '../statistics/index.js';
-import { explain, type WordPart } from './evidence.js';
-import { learnVocabulary, stack, vectorise, type SparseRows, type TextVector } from './features.js';
-import { dealFolds, groupEqual } from './folds.js';
-import { fitLogistic, scoreRows, sigmoid, type LinearModel } from './logistic.js';
 import {
-  averagePrecision,
-  bestF1Line,
-  brierScore,
-  f1,
-  outcomeAt,
-  plugInLine,
-  precision,
-  recall,
-} from './metrics.js';
+  explain,
+  weighWords,
+  wordShareBuilder,
+  type WordPart,
+  type WordShares,
+  type WordWeight,
+} from './evidence.js';
+import {
+  learnVocabulary,
+  rowBuilder,
+  vectoriser,
+  type SparseRows,
+  type TextVector,
+} from './features.js';
+import { dealFolds } from './folds.js';
+import { fitLogistic, scoreRows, sigmoid, type LinearModel } from './logistic.js';
+import { measureQuality, type MeasuredQuality } from './measureQuality.js';
+import { bestF1Line, plugInLine } from './metrics.js';
 import { fitPlatt, type Calibration } from './platt.js';
 
 /** Settled examples that a code needs before it gets a model. */
@@ -26,6 +30,8 @@ export const LEAST_PROBABILITY = 0.05;
 const penaltyC = 4;
 const mostFolds = 5;
 const codebookImportance = 3;
+const mostWords = 10;
+const mostEvidence = 6;
 
 /** What the models of one question learn from. */
 export interface TrainingInput {
@@ -39,18 +45,6 @@ export interface TrainingInput {
 export interface TrainingProgress {
   done: number;
   of: number;
-}
-
-/** Quality at the default line, measured out-of-fold on settled answers. */
-export interface MeasuredQuality {
-  precision: number;
-  precisionInterval: Interval;
-  recall: number;
-  recallInterval: Interval;
-  f1: number;
-  f1Interval: Interval;
-  averagePrecision: number;
-  brier: number;
 }
 
 /** What training brought for one code. */
@@ -72,13 +66,6 @@ export type CodeResult =
       unsuggested: number;
     };
 
-export interface WordWeight {
-  word: string;
-  /** Mean contribution to the log-odds over the answers that use the word. */
-  weight: number;
-  answers: number;
-}
-
 export interface Suggestion {
   /** Position in `answers`. */
   answer: number;
@@ -94,31 +81,36 @@ export interface Suggestion {
  * An answer is a negative only when settled. Exact duplicates stay in one fold. Codebook texts are
  * learnt from in every fold and measured in none.
  *
- * @param onCode called after each code; may throw to stop
+ * @param onProgress called as the work goes on; may throw to stop
  */
 export function trainQuestion(
   input: TrainingInput,
-  onCode: (progress: TrainingProgress) => void = () => {},
+  onProgress: (progress: TrainingProgress) => void = () => {},
 ): CodeResult[] {
-  const texts = input.answers.map((answer) => answer.text);
-  const vocabulary = learnVocabulary(texts);
-  const keys = texts.map(duplicateKey);
-  const lessons = codebookLessons(input, new Set(keys));
-  const vectors = [...texts, ...lessons.map((lesson) => lesson.text)].map((text) =>
-    vectorise(text, vocabulary),
-  );
-  const material: Material = {
-    input,
-    keys,
-    lessons,
-    vectors,
-    x: stack(vectors, vocabulary.idf.length),
-    settled: input.answers.flatMap((answer, i) => (answer.settled ? [i] : [])),
-  };
-  return input.codes.map((code, done) => {
-    const result = trainCode(material, code.id);
-    onCode({ done: done + 1, of: input.codes.length });
-    return result;
+  const steps = input.codes.length + 2;
+  const material = readMaterial(input);
+  onProgress({ done: 1, of: steps });
+  const fitted = input.codes.map((code, done) => {
+    const one = fitCode(material, code.id);
+    onProgress({ done: done + 2, of: steps });
+    return one;
+  });
+  const suggestions = suggest(material, fitted);
+  onProgress({ done: steps, of: steps });
+  return fitted.map((one): CodeResult => {
+    if (one.state === 'too_few') return one;
+    const { codeId, state, examples, quality, line, wordsFor, wordsAgainst, unsuggested } = one;
+    return {
+      codeId,
+      state,
+      examples,
+      quality,
+      line,
+      wordsFor,
+      wordsAgainst,
+      unsuggested,
+      suggestions: suggestions.get(codeId) ?? [],
+    };
   });
 }
 
@@ -126,11 +118,41 @@ interface Material {
   input: TrainingInput;
   keys: string[];
   lessons: { codeId: string; text: string }[];
+  vectorise: (text: string) => TextVector;
   /** Answers first, then lessons. */
-  vectors: TextVector[];
   x: SparseRows;
-  /** Positions of the settled answers. */
+  shares: WordShares;
+  /** Positions of the settled answers, and of the others. */
   settled: number[];
+  open: number[];
+}
+
+function readMaterial(input: TrainingInput): Material {
+  const texts = input.answers.map((answer) => answer.text);
+  const keys = texts.map(duplicateKey);
+  const lessons = codebookLessons(input, new Set(keys));
+  const lessonTexts = lessons.map((lesson) => lesson.text);
+  const settled = input.answers.flatMap((answer, i) => (answer.settled ? [i] : []));
+  const vocabulary = learnVocabulary(texts, [...settled.map((i) => texts[i]!), ...lessonTexts]);
+  const vectorise = vectoriser(vocabulary);
+  const builder = rowBuilder(vocabulary);
+  const shareBuilder = wordShareBuilder(vocabulary.learnt);
+  for (const text of texts) {
+    const vector = vectorise(text);
+    builder.add(vector);
+    shareBuilder.add(vector);
+  }
+  for (const text of lessonTexts) builder.add(vectorise(text));
+  return {
+    input,
+    keys,
+    lessons,
+    vectorise,
+    x: builder.rows(),
+    shares: shareBuilder.shares(),
+    settled,
+    open: input.answers.flatMap((answer, i) => (answer.settled ? [] : [i])),
+  };
 }
 
 /** A code's name, definition and inclusions, as texts to learn from where they are not answers too. */
@@ -142,18 +164,29 @@ function codebookLessons({ codes }: TrainingInput, answerKeys: Set<string>) {
   );
 }
 
-function trainCode(material: Material, codeId: string): CodeResult {
-  const { input, keys, lessons, vectors, x, settled } = material;
-  const labels = Uint8Array.from(vectors, (_, i) => {
-    const answer = input.answers[i];
-    return Number(
-      answer ? answer.codes.has(codeId) : lessons[i - input.answers.length]!.codeId === codeId,
-    );
-  });
+/** A code's model with everything that follows from it but the evidence of its suggestions. */
+type FittedCode =
+  | Extract<CodeResult, { state: 'too_few' }>
+  | (Omit<Exclude<CodeResult, { state: 'too_few' }>, 'suggestions'> & {
+      model: LinearModel;
+      calibration: Calibration;
+      /** One an answer. */
+      probabilities: Float64Array;
+    });
+
+function fitCode(material: Material, codeId: string): FittedCode {
+  const { input, keys, lessons, x, shares, settled, open } = material;
+  const labels = Uint8Array.from(
+    [
+      ...input.answers.map((answer) => answer.codes.has(codeId)),
+      ...lessons.map((lesson) => lesson.codeId === codeId),
+    ],
+    Number,
+  );
   const examples = settled.filter((i) => labels[i] === 1).length;
   if (examples < FEWEST_EXAMPLES) return { codeId, state: 'too_few', examples };
 
-  const importance = Float64Array.from(vectors, (_, i) =>
+  const importance = Float64Array.from(labels, (_, i) =>
     i < input.answers.length ? 1 : codebookImportance,
   );
   const lessonRows = lessons.map((_, i) => input.answers.length + i);
@@ -168,32 +201,28 @@ function trainCode(material: Material, codeId: string): CodeResult {
   const settledLabels = Uint8Array.from(settled, (i) => labels[i]!);
   const scores = scoreOutOfFold(material, settledLabels, examples, fit);
   const calibration = fitPlatt(scores, settledLabels, 1);
-  const outOfFold = scores.map((score) => sigmoid(calibration.slope * score + calibration.shift));
+  const asProbability = (score: number) => sigmoid(calibration.slope * score + calibration.shift);
+  const outOfFold = scores.map(asProbability);
 
   const model = fit(settled);
   const all = Int32Array.from(input.answers, (_, i) => i);
-  const probabilities = scoreRows(x, all, model).map((score) =>
-    sigmoid(calibration.slope * score + calibration.shift),
-  );
+  const probabilities = scoreRows(x, all, model).map(asProbability);
   const line = (bestF1Line(outOfFold, settledLabels) + plugInLine(probabilities)) / 2;
-  const open = input.answers.flatMap((answer, i) => (answer.settled ? [] : [i]));
-  const suggested = open.filter((i) => probabilities[i]! >= LEAST_PROBABILITY);
+  const settledKeys = settled.map((i) => keys[i]!);
   return {
     codeId,
     state: examples < FEW_EXAMPLES ? 'weak' : 'ready',
     examples,
-    quality: measure(outOfFold, settledLabels, line, keys, settled, input.seed),
+    quality: measureQuality(outOfFold, settledLabels, line, settledKeys, input.seed),
     line,
-    ...weighWords(vectors.slice(0, input.answers.length), model, calibration),
-    suggestions: suggested.map((answer) => ({
-      answer,
-      probability: probabilities[answer]!,
-      evidence: strongest(explain(vectors[answer]!, model, calibration).parts),
-    })),
+    ...weighWords(shares, model, calibration, mostWords),
     unsuggested: open.reduce(
       (sum, i) => sum + (probabilities[i]! < LEAST_PROBABILITY ? probabilities[i]! : 0),
       0,
     ),
+    model,
+    calibration,
+    probabilities,
   };
 }
 
@@ -218,69 +247,29 @@ function scoreOutOfFold(
   return scores;
 }
 
-const resamplings = 400;
-
-/** Wilson intervals for precision and recall; a bootstrap over groups of duplicates for F1. */
-function measure(
-  p: Float64Array,
-  labels: Uint8Array,
-  line: number,
-  keys: string[],
-  settled: number[],
-  seed: number,
-): MeasuredQuality {
-  const outcome = outcomeAt(p, labels, line);
-  const { truePositives: tp, falsePositives: fp, falseNegatives: fn } = outcome;
-  const groups = groupEqual(settled.map((i) => keys[i]!));
-  const next = randomSource(seed);
-  const draws = Float64Array.from({ length: resamplings }, () => {
-    const drawn = groups.flatMap(() => groups[Math.floor((next() / 2 ** 32) * groups.length)]!);
-    return f1(
-      outcomeAt(
-        Float64Array.from(drawn, (i) => p[i]!),
-        Uint8Array.from(drawn, (i) => labels[i]!),
-        line,
-      ),
-    );
-  }).sort();
-  return {
-    precision: precision(outcome),
-    precisionInterval: wilsonInterval(precision(outcome), tp + fp),
-    recall: recall(outcome),
-    recallInterval: wilsonInterval(recall(outcome), tp + fn),
-    f1: f1(outcome),
-    f1Interval: [draws[Math.floor(0.025 * resamplings)]!, draws[Math.floor(0.975 * resamplings)]!],
-    averagePrecision: averagePrecision(p, labels),
-    brier: brierScore(p, labels),
-  };
+/** Suggestions by code, each answer taken apart once for all its codes. */
+function suggest(
+  { input, vectorise, open }: Material,
+  fitted: FittedCode[],
+): Map<string, Suggestion[]> {
+  const models = fitted.filter((one) => one.state !== 'too_few');
+  const suggestions = new Map<string, Suggestion[]>(models.map((one) => [one.codeId, []]));
+  for (const answer of open) {
+    const likely = models.filter((one) => one.probabilities[answer]! >= LEAST_PROBABILITY);
+    if (likely.length === 0) continue;
+    const vector = vectorise(input.answers[answer]!.text);
+    for (const { codeId, model, calibration, probabilities } of likely)
+      suggestions.get(codeId)!.push({
+        answer,
+        probability: probabilities[answer]!,
+        evidence: strongest(explain(vector, model, calibration).parts),
+      });
+  }
+  return suggestions;
 }
 
 const strongest = (parts: WordPart[]): WordPart[] =>
   parts
     .filter((part) => part.weight > 0)
-    .sort((a, b) => b.weight - a.weight)
-    .slice(0, 6);
-
-/** Words by their mean contribution times the root of how often they are used. */
-function weighWords(answers: TextVector[], model: LinearModel, calibration: Calibration) {
-  const sums = new Map<string, { sum: number; answers: number }>();
-  for (const vector of answers)
-    for (const { word, weight } of explain(vector, model, calibration).parts) {
-      const entry = sums.get(word) ?? { sum: 0, answers: 0 };
-      entry.sum += weight;
-      entry.answers += 1;
-      sums.set(word, entry);
-    }
-  const words = [...sums]
-    .filter(([, entry]) => entry.answers >= 2)
-    .map(([word, { sum, answers: n }]) => ({ word, weight: sum / n, answers: n }));
-  const pull = (one: WordWeight) => one.weight * Math.sqrt(one.answers);
-  const ordered = words.sort((a, b) => pull(b) - pull(a) || (a.word < b.word ? -1 : 1));
-  return {
-    wordsFor: ordered.filter((one) => one.weight > 0).slice(0, 10),
-    wordsAgainst: ordered
-      .filter((one) => one.weight < 0)
-      .slice(-10)
-      .reverse(),
-  };
-}
+    .sort((x, y) => y.weight - x.weight)
+    .slice(0, mostEvidence);

@@ -1,4 +1,13 @@
-import { countOf, forEachIn, intersect, unite, type Bitset } from '../groups/index.js';
+import {
+  addTo,
+  countOfBoth,
+  emptyBitset,
+  forEachInBoth,
+  has,
+  intersect,
+  unite,
+  type Bitset,
+} from '../groups/index.js';
 import { effectiveBase, wilsonInterval, type Interval } from '../statistics/index.js';
 
 /** What a percentage is out of. */
@@ -57,25 +66,41 @@ export interface ClothCell {
  * @see Wilson (1927) for the interval; Kish (1965) for the effective base it uses when weighted
  */
 export function countCloth(input: ClothInput): ClothCell[][] {
+  const basesOf = baseCounter(input);
   return input.rows.map((row) => {
     const decided = intersect(row.decided, input.answered);
     const mentioned = intersect(row.mentioned, decided);
-    const baseOf = { settled: decided, answered: input.answered, asked: input.asked }[input.base];
-    return input.columns.map(({ members }) => {
-      const people = intersect(mentioned, members);
-      const base = measure(intersect(baseOf, members), input.weights);
-      const { people: count, weighted } = measure(people, input.weights);
+    const repeats = repeatedMentions(row);
+    const bases = basesOf(row.decided);
+    return input.columns.map(({ members }, c) => {
+      const { people, weighted } = measureBase(mentioned, members, input.weights);
+      const base = bases[c]!;
       const share = base.weighted > 0 ? weighted / base.weighted : null;
       return {
-        people: count,
+        people,
         weighted,
-        mentions: countMentions(row.mentions, people),
+        mentions: people + countRepeats(repeats, mentioned, members),
         base,
         share,
         interval: share === null ? null : wilsonInterval(share, base.effective, input.level),
       };
     });
   });
+}
+
+/** The base of every column; rows that are decided for the same people share theirs. */
+function baseCounter({ answered, asked, base, columns, weights }: ClothInput) {
+  const known = new Map<Bitset, Base[]>();
+  return (decided: Bitset): Base[] => {
+    const out = { settled: decided, answered, asked }[base];
+    let bases = known.get(out);
+    if (!bases) {
+      const people = base === 'settled' ? intersect(decided, answered) : out;
+      bases = columns.map(({ members }) => measureBase(people, members, weights));
+      known.set(out, bases);
+    }
+    return bases;
+  };
 }
 
 /**
@@ -101,12 +126,13 @@ export function rollUp(key: string, codes: readonly ClothRow[]): ClothRow {
   };
 }
 
-function measure(set: Bitset, weights: Float64Array | null): Base {
-  const people = countOf(set);
+/** People of a set who are in a group, with their weights. */
+export function measureBase(set: Bitset, members: Bitset, weights: Float64Array | null): Base {
+  const people = countOfBoth(set, members);
   if (!weights) return { people, weighted: people, effective: people };
   let sum = 0;
   let squares = 0;
-  forEachIn(set, (i) => {
+  forEachInBoth(set, members, (i) => {
     const weight = weights[i]!;
     sum += weight;
     squares += weight * weight;
@@ -114,8 +140,18 @@ function measure(set: Bitset, weights: Float64Array | null): Base {
   return { people, weighted: sum, effective: effectiveBase(sum, squares) };
 }
 
-function countMentions(mentions: Int32Array, people: Bitset): number {
+/** The respondents of mentions after their first: few, where most people mention a thing once. */
+function repeatedMentions({ mentioned, mentions }: ClothRow): Int32Array {
+  const seen = emptyBitset(32 * mentioned.length);
+  return mentions.filter((i) => {
+    if (has(seen, i)) return true;
+    addTo(seen, i);
+    return false;
+  });
+}
+
+function countRepeats(repeats: Int32Array, mentioned: Bitset, members: Bitset): number {
   let count = 0;
-  for (const i of mentions) count += (people[i >>> 5]! >>> (i & 31)) & 1;
+  for (const i of repeats) if (has(mentioned, i) && has(members, i)) count += 1;
   return count;
 }

@@ -1,5 +1,6 @@
 export {
   countCloth,
+  measureBase,
   rollUp,
   type Base,
   type BaseKind,

@@ -8,10 +8,12 @@ const sentences = new Intl.Segmenter('en', { granularity: 'sentence' });
 const abbreviation =
   /(?:^|[\s(])(?:mr|mrs|ms|dr|st|no|nr|approx|etc|vs|e\.g|i\.e|incl|min|max|tel|a\.m|p\.m|z\.b|bzw|ca)\.\s*$/iu;
 const listMarker = /^\s*(?:\(?\d{1,2}[.)]|[a-z]\))\s*$/iu;
+/** A point of a list that runs on to the next point's marker: "1. Ramps 2." */
+const runOnPoint = /^\s*\(?(\d{1,2})[.)].*\s(\(?(\d{1,2})[.)]\s*)$/su;
 
 /**
  * Splits an answer into its lines: sentences by `Intl.Segmenter` (Unicode UAX #29), further parted at
- * line breaks and semicolons. A list marker stays with what it introduces, an abbreviation does not end
+ * line breaks and semicolons, and before the next point of a numbered list. A list marker stays with what it introduces, an abbreviation does not end
  * a line, and a fragment of mere punctuation joins the line before it.
  *
  * @returns spans in order that do not overlap and hold everything but white space
@@ -30,7 +32,11 @@ export function splitLines(text: string): Span[] {
       open = open ? { start: open.start, end } : { start: from, end };
       from = end;
       const soFar = text.slice(open.start, end);
-      if (/[\n\r\u2028]$/u.test(part)) close();
+      const [, number, marker = '', next] = runOnPoint.exec(soFar) ?? [];
+      if (marker && Number(next) === Number(number) + 1) {
+        addLine(lines, text, { start: open.start, end: end - marker.length });
+        open = { start: end - marker.length, end };
+      } else if (/[\n\r\u2028]$/u.test(part)) close();
       else if (!abbreviation.test(soFar) && !listMarker.test(soFar)) close();
     }
   }

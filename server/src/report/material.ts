@@ -1,5 +1,12 @@
 import type { Origin } from '@yellow-thread/contract';
-import { addTo, emptyBitset, fullBitset, unite, type Bitset } from '@yellow-thread/core/groups';
+import {
+  addTo,
+  emptyBitset,
+  fullBitset,
+  has,
+  unite,
+  type Bitset,
+} from '@yellow-thread/core/groups';
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type QuestionRow } from '../database/index.js';
@@ -25,7 +32,8 @@ export interface QuestionMaterial {
   decidedForAll: Set<string>;
   /** The row of a code that nobody mentions. */
   emptyRow: (codeId: string) => ClothRow;
-  origins: Record<Origin, number>;
+  /** Where counted mentions come from; `waiting` are those on answers that are still open for their code. */
+  origins: Record<Origin | 'waiting', number>;
   responseOf: Map<number, number>;
 }
 
@@ -84,19 +92,23 @@ export async function readMaterial(
       .map((code) => code.codeId),
   );
 
+  const settledOrReviewed = unite(settled, knownToRun);
+  const decidedFor = (codeId: string) => (decidedForAll.has(codeId) ? settledOrReviewed : settled);
+
   const mentions = await rows<{ codeId: string; person: number; origin: Origin }>(
     em,
     `select m.code_id as "codeId", r.respondent_id as person, m.origin
      from mention m join response r on r.id = m.response_id where r.question_id = ?`,
     [question.id],
   );
-  const origins = { hand: 0, accepted: 0, bulk: 0 };
+  const origins = { hand: 0, accepted: 0, bulk: 0, waiting: 0 };
   const peopleOf = new Map<string, number[]>();
   for (const { codeId, person, origin } of mentions) {
-    origins[origin] += 1;
+    const i = people.indexOf.get(person)!;
+    origins[has(decidedFor(codeId), i) ? origin : 'waiting'] += 1;
     const list = peopleOf.get(codeId);
-    if (list) list.push(people.indexOf.get(person)!);
-    else peopleOf.set(codeId, [people.indexOf.get(person)!]);
+    if (list) list.push(i);
+    else peopleOf.set(codeId, [i]);
   }
   const rowOf = (codeId: string, members: number[]): ClothRow => {
     const mentioned = emptyBitset(size);
@@ -104,7 +116,7 @@ export async function readMaterial(
     return {
       key: codeId,
       mentioned,
-      decided: decidedForAll.has(codeId) ? unite(settled, knownToRun) : settled,
+      decided: decidedFor(codeId),
       mentions: Int32Array.from(members),
     };
   };

@@ -1,7 +1,12 @@
 import type { BehindQuery, Code, LedgerAnswer, Report, ReportQuery } from '@yellow-thread/contract';
-import { countOf, forEachIn, intersect, type Bitset } from '@yellow-thread/core/groups';
-import { countCloth, rollUp, type ClothRow } from '@yellow-thread/core/report';
-import { effectiveBase } from '@yellow-thread/core/statistics';
+import { countOfBoth, forEachInBoth, intersect } from '@yellow-thread/core/groups';
+import {
+  countCloth,
+  measureBase,
+  rollUp,
+  type ClothCell,
+  type ClothRow,
+} from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
 import { readAnswers } from '../coding/index.js';
@@ -50,41 +55,56 @@ export async function makeReport(
   const columns = await placeColumns(em, studyId, people, question, query.by);
   const weights = query.weighted ? people.weights : null;
   const lines = await readLines(em, studyId);
-  const table = lines.map((line) => ({
-    line,
-    cells: columns.map(
-      ({ key, members, material }) =>
-        countCloth({
-          rows: [rowOf(material, line)],
-          columns: [{ key, members }],
-          asked: material.asked,
-          answered: material.answered,
-          weights,
-          base: query.base,
-        })[0]![0]!,
-    ),
-  }));
+  const cells = countLines(lines, columns, weights, query.base);
+  const table = lines.map((line, l) => ({ line, cells: cells[l]! }));
   const materials = [...new Set(columns.map((column) => column.material))];
+  const originSum = (origin: keyof Report['origins']) =>
+    materials.reduce((sum, one) => sum + one.origins[origin], 0);
   return {
     weighted: weights !== null,
     base: query.base,
     columns: columns.map((column) => describeColumn(column, weights)),
-    rows: inOrder(table.filter(({ line, cells }) => line.kind === 'theme' || isMentioned(cells)))
-      .filter(({ cells }) => isMentioned(cells))
-      .map(({ line, cells }) => ({
-        kind: line.kind,
-        id: line.id,
-        themeId: line.themeId,
-        name: line.name,
-        decidedForAll: line.codeIds.every((id) => materials.every((m) => m.decidedForAll.has(id))),
-        cells,
-      })),
+    rows: inOrder(table.filter((row) => isMentioned(row.cells))).map(({ line, cells }) => ({
+      kind: line.kind,
+      id: line.id,
+      themeId: line.themeId,
+      name: line.name,
+      decidedForAll: line.codeIds.every((id) => materials.every((m) => m.decidedForAll.has(id))),
+      cells,
+    })),
     origins: {
-      hand: materials.reduce((sum, one) => sum + one.origins.hand, 0),
-      accepted: materials.reduce((sum, one) => sum + one.origins.accepted, 0),
-      bulk: materials.reduce((sum, one) => sum + one.origins.bulk, 0),
+      hand: originSum('hand'),
+      accepted: originSum('accepted'),
+      bulk: originSum('bulk'),
+      waiting: originSum('waiting'),
     },
   };
+}
+
+/** Counts every line in every column; columns about the same question are counted together. */
+function countLines(
+  lines: Line[],
+  columns: PlacedColumn[],
+  weights: Float64Array | null,
+  base: ReportQuery['base'],
+): ClothCell[][] {
+  const cells = lines.map(() => new Array<ClothCell>(columns.length));
+  for (const material of new Set(columns.map((column) => column.material))) {
+    const places = columns.flatMap((column, c) => (column.material === material ? [c] : []));
+    countCloth({
+      rows: lines.map((line) => rowOf(material, line)),
+      columns: places.map((c) => columns[c]!),
+      asked: material.asked,
+      answered: material.answered,
+      weights,
+      base,
+    }).forEach((counted, l) =>
+      counted.forEach((cell, place) => {
+        cells[l]![places[place]!] = cell;
+      }),
+    );
+  }
+  return cells;
 }
 
 /** The answers that a number counts, each once. */
@@ -105,7 +125,7 @@ export async function readBehind(
   const row = rowOf(material, line);
   const counted = intersect(intersect(row.mentioned, row.decided), material.answered);
   const ids: number[] = [];
-  forEachIn(intersect(counted, column.members), (i) => {
+  forEachInBoth(counted, column.members, (i) => {
     ids.push(material.responseOf.get(i)!);
   });
   const sorted = ids.sort((x, y) => x - y);
@@ -203,24 +223,13 @@ function describeColumn(
   { key, label, members, material }: PlacedColumn,
   weights: Float64Array | null,
 ) {
-  const inColumn = (set: Bitset) => intersect(set, members);
-  const settled = intersect(inColumn(material.settled), material.answered);
+  const settled = measureBase(material.settled, members, weights);
   return {
     key,
     label,
-    asked: countOf(inColumn(material.asked)),
-    answered: countOf(inColumn(material.answered)),
-    settled: countOf(settled),
-    settledEffective: effectiveSize(settled, weights),
+    asked: countOfBoth(material.asked, members),
+    answered: countOfBoth(material.answered, members),
+    settled: settled.people,
+    settledEffective: settled.effective,
   };
-}
-
-function effectiveSize(set: Bitset, weights: Float64Array | null): number {
-  if (!weights) return countOf(set);
-  let [sum, squares] = [0, 0];
-  forEachIn(set, (i) => {
-    sum += weights[i]!;
-    squares += weights[i]! ** 2;
-  });
-  return effectiveBase(sum, squares);
 }

@@ -23,15 +23,19 @@ export async function decideSuggestion(
 ) {
   await em.transactional(async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
-    const [stored] = await rows<Suggestion>(
+    const [stored] = await rows<Suggestion & { isOpen: boolean }>(
       tx,
-      `select ${columns} from suggestion s join response r on r.id = s.response_id
+      `select ${columns}, exists (select 1 from open_suggestion o
+         where o.code_id = s.code_id and o.response_id = s.response_id) as "isOpen"
+       from suggestion s join response r on r.id = s.response_id
        where r.question_id = ? and s.code_id = ? and s.response_id = ? for update of s`,
       [questionId, codeId, responseId],
     );
     if (!stored) throw problems.notFound('suggestion');
-    const suggestion = withIsoDate(stored);
+    const { isOpen, ...suggestion } = { ...stored, decidedAt: asIso(stored.decidedAt) };
     if (suggestion.state === state) return;
+    // settled by a person in the meantime: what they decided stands
+    if (suggestion.state === 'open' && !isOpen) throw problems.changedMeanwhile();
     const summary = {
       accepted: `accepting “${name}”`,
       refused: `refusing “${name}”`,
@@ -72,7 +76,11 @@ export async function settleLine(
     await makeChange(tx, {
       ...maker,
       summary: `${verb} ${open.length} suggestions of “${name}”`,
-      diff: decide(open.map(withIsoDate), state, { by: maker.accountId, bulk: true }),
+      diff: decide(
+        open.map((one) => ({ ...one, decidedAt: asIso(one.decidedAt) })),
+        state,
+        { by: maker.accountId, bulk: true },
+      ),
     });
     return open.length;
   });
@@ -134,10 +142,7 @@ const mentionsByAcceptance = async (
     )
   ).map((mention) => ({ ...mention, createdAt: new Date(mention.createdAt).toISOString() }));
 
-const withIsoDate = (one: Suggestion): Suggestion => ({
-  ...one,
-  decidedAt: one.decidedAt && new Date(one.decidedAt).toISOString(),
-});
+const asIso = (date: string | null) => date && new Date(date).toISOString();
 
 async function nameOf(em: EntityManager, studyId: number, codeId: string): Promise<string> {
   const code = await em.findOne(CodeEntity, { id: codeId, studyId });

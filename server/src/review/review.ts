@@ -1,4 +1,4 @@
-import type { Review, ReviewList, SuggestionPage } from '@yellow-thread/contract';
+import type { LineMove, Review, ReviewList, SuggestionPage } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
 import { readAnswers } from '../coding/index.js';
@@ -109,17 +109,26 @@ export async function readSuggestions(
   };
 }
 
-/** Keeps where the researcher laid the line. */
+/**
+ * Keeps where the researcher laid the line.
+ *
+ * @throws Problem changed_meanwhile when it no longer lies where they moved it from
+ */
 export async function placeLine(
   em: EntityManager,
   questionId: number,
   codeId: string,
-  line: number,
+  { from, to }: LineMove,
 ) {
-  await rows(
-    em,
-    `insert into review_line (question_id, code_id, line) values (?, ?, ?)
-     on conflict (question_id, code_id) do update set line = excluded.line`,
-    [questionId, codeId, line],
-  );
+  await em.transactional(async (tx) => {
+    await rows(tx, 'select id from question where id = ? for update', [questionId]);
+    const { line } = await describeReview(tx, questionId, codeId);
+    if (Math.abs(line - from) > 1e-9) throw problems.changedMeanwhile();
+    await rows(
+      tx,
+      `insert into review_line (question_id, code_id, line) values (?, ?, ?)
+       on conflict (question_id, code_id) do update set line = excluded.line`,
+      [questionId, codeId, to],
+    );
+  });
 }

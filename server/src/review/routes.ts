@@ -77,8 +77,7 @@ export function reviewRoutes(app: App): void {
     },
     async ({ em, params, body }) => {
       const question = await findQuestion(em, params.study, params.question);
-      await describeReview(em, question.id, params.code);
-      await placeLine(em, question.id, params.code, body.line);
+      await placeLine(em, question.id, params.code, body);
       return done;
     },
   );

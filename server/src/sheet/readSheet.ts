@@ -1,6 +1,7 @@
 import type { Table } from '@yellow-thread/core/sheet';
 import { parse } from 'csv-parse/sync';
 import Excel from 'exceljs';
+import iconv from 'iconv-lite';
 import { Problem, problems } from '../problems.js';
 
 const zipMark = [0x50, 0x4b, 0x03, 0x04];
@@ -78,7 +79,8 @@ function decode(content: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(content);
   } catch {
-    return new TextDecoder('windows-1252').decode(content);
+    // Node 20's own decoder takes windows-1252 for Latin-1 and loses “€” and typographic quotes
+    return iconv.decode(Buffer.from(content), 'windows-1252');
   }
 }
 

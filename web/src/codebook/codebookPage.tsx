@@ -1,6 +1,11 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { useChangeCodebook, useDrawnCodebook, type DrawnCode } from '../data/codebook.js';
+import {
+  useChangeCodebook,
+  useDrawnCodebook,
+  type DrawnCode,
+  type DrawnCodebook,
+} from '../data/codebook.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
@@ -15,9 +20,9 @@ export function CodebookPage() {
   const study = useStudyPlace();
   const codebook = useDrawnCodebook(study.id);
   const [search, setSearch] = useSearchParams();
-  const chosen = search.get('code');
   const choose = (id: string) => setSearch({ code: id }, { replace: true });
   if (!codebook) return <Waiting what="the codebook" />;
+  const chosen = search.get('code') ?? firstInOrder(codebook)?.id ?? null;
   const code = chosen ? codebook.byId.get(chosen) : undefined;
   const loose = codebook.codes.filter((one) => one.themeId === null);
   return (
@@ -68,12 +73,20 @@ export function CodebookPage() {
             onRemoved={() => setSearch({}, { replace: true })}
           />
         ) : (
-          <p className="text-soft">Pick a code to read and edit what belongs to it.</p>
+          <p className="text-soft">
+            The text of a code stands here: what belongs to it, and what does not.
+          </p>
         )}
       </section>
     </main>
   );
 }
+
+/** The code that stands first on the page. */
+const firstInOrder = ({ themes, codes }: DrawnCodebook): DrawnCode | undefined =>
+  [...themes.map((theme) => theme.id), null]
+    .flatMap((theme) => codes.filter((one) => one.themeId === theme))
+    .at(0);
 
 function ThemeHead({
   study,

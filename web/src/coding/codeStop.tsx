@@ -138,7 +138,8 @@ function Ledger({ answers, codebook, more }: LedgerProps) {
               key={item.key}
               ref={rows.measureElement}
               data-index={item.index}
-              className="absolute inset-x-0 top-0"
+              // the codes found hang over the answers below
+              className={`absolute inset-x-0 top-0 ${item.index === place.answer ? 'z-10' : ''}`}
               style={{ transform: `translateY(${item.start}px)` }}
             >
               <LedgerAnswerRow

@@ -131,14 +131,23 @@ export function useSettleLine(study: number, question: number, code: string) {
 }
 
 /** Keeps the line where it was laid. */
-export const usePlaceLine = (study: number, question: number, code: string) =>
-  useMutation({
+export function usePlaceLine(study: number, question: number, code: string) {
+  const client = useQueryClient();
+  const key = ['review', study, question, code];
+  return useMutation({
     mutationKey: CHANGE,
     scope: { id: 'change' },
-    mutationFn: (line: number) =>
-      call(`${pathOf(study, question, code)}/line`, {
+    mutationFn: (to: number) => {
+      // moves are saved in turn: each one begins where the one before it ended
+      const from = client.getQueryData<Review>(key)?.line ?? to;
+      return call(`${pathOf(study, question, code)}/line`, {
         method: 'PUT',
-        body: { line },
+        body: { from, to },
         reply: doneSchema,
-      }),
+      });
+    },
+    onSuccess: (_, to) =>
+      client.setQueryData<Review>(key, (review) => review && { ...review, line: to }),
+    onError: () => client.invalidateQueries({ queryKey: key }),
   });
+}

@@ -33,26 +33,33 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
         <span aria-hidden className="absolute bottom-6 left-[8px] top-6 w-[2px] bg-thread" />
         {STOPS.map(({ key, name }) => (
           <li key={key}>
-            <NavLink
-              to={stopPath(study.id, key, question?.id)}
-              aria-disabled={key !== 'import' && !question}
-              className="group relative flex h-12 items-center gap-3 rounded text-soft hover:text-ink aria-disabled:pointer-events-none aria-disabled:opacity-45 aria-[current=page]:font-semibold aria-[current=page]:text-ink"
-            >
-              <ProgressKnot share={done[key]} />
-              <span className="group-aria-[current=page]:border-b-2 group-aria-[current=page]:border-thread">
+            {key === 'import' || question ? (
+              <NavLink
+                to={stopPath(study.id, key, question?.id)}
+                className="group relative flex h-12 items-center gap-3 rounded text-soft hover:text-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink"
+              >
+                <ProgressKnot share={done[key]} />
+                <span className="group-aria-[current=page]:border-b-2 group-aria-[current=page]:border-thread">
+                  {name}
+                </span>
+                <span className="sr-only">, {Math.round(100 * done[key])} percent done</span>
+              </NavLink>
+            ) : (
+              // a stop that has nothing to work on before a sheet is in
+              <span className="relative flex h-12 items-center gap-3 text-soft">
+                <ProgressKnot share={0} />
                 {name}
               </span>
-              <span className="sr-only">, {Math.round(100 * done[key])} percent done</span>
-            </NavLink>
+            )}
           </li>
         ))}
       </ol>
       <div className="mt-6 flex flex-col gap-0.5 border-t border-rule pt-4">
         <NavLink to={`/studies/${study.id}/codebook`} className={aside}>
-          <BookText size={15} aria-hidden /> Codebook
+          <BookText size={15} aria-hidden className="shrink-0" /> Codebook
         </NavLink>
         <Link to="/studies" className={aside}>
-          <LayoutList size={15} aria-hidden /> Studies
+          <LayoutList size={15} aria-hidden className="shrink-0" /> Studies
         </Link>
       </div>
       <p className="mt-auto pt-6 text-[12px] leading-relaxed text-soft">

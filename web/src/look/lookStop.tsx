@@ -1,3 +1,4 @@
+import { X } from 'lucide-react';
 import { useSearchParams, Link } from 'react-router';
 import { useLook } from '../data/report.js';
 import { usePlace } from '../frame/place.js';
@@ -79,14 +80,14 @@ export function LookStop() {
         )}
         <ol className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-6">
           {words.map(({ word, answers }) => (
-            <li key={word} className="group flex items-center gap-2 border-b border-rule py-1">
+            <li key={word} className="flex items-center gap-2 border-b border-rule py-1">
               <Link
                 to={`../code?words=${encodeURIComponent(word)}`}
-                className="w-24 shrink-0 truncate font-serif text-[16px] hover:underline"
+                className="min-w-0 flex-1 break-words font-serif text-[16px] hover:underline"
               >
                 {word}
               </Link>
-              <span className="flex flex-1 items-center gap-2">
+              <span className="flex w-24 items-center gap-2">
                 <span
                   aria-hidden
                   className="block h-2 bg-rule"
@@ -96,11 +97,12 @@ export function LookStop() {
               </span>
               <button
                 type="button"
-                className="whitespace-nowrap rounded px-1 text-[13px] text-soft opacity-0 hover:text-ink focus-visible:opacity-100 group-hover:opacity-100"
+                className="rounded p-1 text-soft hover:text-ink"
                 onClick={() => setAside([...putAside, word])}
                 aria-label={`Set ${word} aside`}
+                title="Set aside"
               >
-                set aside
+                <X size={13} aria-hidden />
               </button>
             </li>
           ))}

@@ -45,7 +45,7 @@ export function Cloth({
             <th
               key={column.key}
               scope="col"
-              className="sticky top-0 z-10 min-w-[108px] border-b border-rule bg-paper py-2 pl-4 text-left align-bottom font-semibold"
+              className="sticky top-0 z-10 min-w-[108px] border-b border-rule bg-paper py-2 pl-5 text-right align-bottom font-semibold"
             >
               {column.label}
               <span className="figures block text-[12px] font-normal text-soft">
@@ -83,7 +83,7 @@ export function Cloth({
                 return (
                   <td
                     key={column.key}
-                    className={`border-rule py-1 pl-4 ${isTheme ? 'border-t pt-3' : ''}`}
+                    className={`border-rule py-1 pl-5 ${isTheme ? 'border-t pt-3' : ''}`}
                   >
                     {cell.share === null ? (
                       <span className="text-soft">–</span>
@@ -93,15 +93,17 @@ export function Cloth({
                         disabled={cell.people === 0}
                         onClick={() => onCell(row, column)}
                         aria-label={`${row.name}, ${column.label}: ${asPercent(cell.share, people)}, ${cell.people} of ${people}`}
-                        className="block w-full rounded text-left enabled:hover:bg-wash"
+                        className="block w-full rounded text-right enabled:hover:bg-wash"
                       >
                         <StitchBar look={look} share={Math.min(1, cell.share / longest)} />
-                        <span className={`figures flex justify-between gap-2 ${faint}`}>
-                          <span className={isTheme ? 'font-semibold' : ''}>
-                            {asPercent(cell.share, people)}
-                          </span>
+                        <span
+                          className={`figures flex items-baseline justify-between gap-2 ${faint}`}
+                        >
                           <span className="text-[12px] text-soft">
                             {asCount(cell.people)} of {asCount(people)}
+                          </span>
+                          <span className={isTheme ? 'font-semibold' : ''}>
+                            {asPercent(cell.share, people)}
                           </span>
                         </span>
                       </button>

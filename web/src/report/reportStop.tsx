@@ -115,8 +115,9 @@ export function ReportStop() {
             People count once in a code and once in a theme. Counted are{' '}
             {counted(origins.hand, 'mention')} coded by hand,{' '}
             {counted(origins.accepted, 'suggestion')} accepted one by one and {origins.bulk}{' '}
-            accepted in bulk. {baseSentence[choice.base]} Figures on fewer than 30 people are set in
-            italics, on fewer than 10 in grey.
+            accepted in bulk. {origins.waiting > 0 && <Waiters count={origins.waiting} />}{' '}
+            {baseSentence[choice.base]} Figures on fewer than 30 people are set in italics, on fewer
+            than 10 in grey.
           </p>
         </div>
       )}
@@ -124,9 +125,22 @@ export function ReportStop() {
   );
 }
 
+/** Accepted mentions that would skew a percentage while the rest of their code is open. */
+function Waiters({ count }: { count: number }) {
+  return (
+    <>
+      {counted(count, 'mention')} on open answers {count === 1 ? 'is' : 'are'} not counted until{' '}
+      <Link to="../review" className="underline">
+        every suggestion of the code is decided
+      </Link>
+      .
+    </>
+  );
+}
+
 const baseSentence: Record<BaseKind, string> = {
   settled:
-    'Percentages are out of people whose answer is settled; where every suggestion of a code is decided, out of all who answered.',
+    'Percentages are out of people whose answer is settled; where every suggestion of a code is decided, out of all who answered, taking answers too unlikely to be suggested as not mentioning it.',
   answered:
     'Percentages are out of all who answered; while answers are open, they are what is known so far.',
   asked:

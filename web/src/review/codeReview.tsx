@@ -55,7 +55,7 @@ export function CodeReview({ code }: { code: DrawnCode }) {
     (to: number) => {
       setMoved(to);
       clearTimeout(rest.current);
-      rest.current = setTimeout(() => placeLine(to), 400);
+      rest.current = setTimeout(() => placeLine(to, { onError: () => setMoved(null) }), 400);
     },
     [placeLine],
   );

@@ -76,8 +76,10 @@ export function LineFigures({
       <p className="mt-1.5 text-[13px] text-soft">
         {review.weak && 'Little evidence: read these one by one rather than in bulk. '}
         {review.open.length === 0
-          ? 'Every suggestion is decided: in the report, this code is counted out of everybody who answered.'
-          : `Measured out-of-fold at ${asShare(review.defaultLine)}: right ${asShare(review.quality.precision)} (${review.quality.precisionInterval.map(asShare).join('–')}), found ${asShare(review.quality.recall)} (${review.quality.recallInterval.map(asShare).join('–')}).`}
+          ? 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.'
+          : review.accepted > 0
+            ? `The report counts the ${asCount(review.accepted)} accepted once every suggestion of this code is decided: ${asCount(review.open.length)} are open.`
+            : `Measured out-of-fold at ${asShare(review.defaultLine)}: right ${asShare(review.quality.precision)} (${review.quality.precisionInterval.map(asShare).join('–')}), found ${asShare(review.quality.recall)} (${review.quality.recallInterval.map(asShare).join('–')}).`}
       </p>
     </header>
   );

@@ -44,11 +44,16 @@ export function ImportStop() {
             <input
               type="file"
               accept=".csv,.tsv,.txt,.xlsx"
-              className="mt-2"
+              className="peer sr-only"
               disabled={upload.isPending}
               onChange={(event) => choose(event.target.files?.[0])}
             />
-            {upload.isPending && <span role="status">Reading the sheet …</span>}
+            <span
+              role="status"
+              className="mt-2 cursor-pointer rounded border border-ink bg-ink px-3 py-1.5 font-medium text-paper peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-thread"
+            >
+              {upload.isPending ? 'Reading the sheet …' : 'Choose a file'}
+            </span>
           </label>
           {upload.error && <ProblemNote error={upload.error} />}
         </div>
@@ -62,6 +67,12 @@ function BroughtIn({ study }: { study: StudyDetail }) {
     <section aria-labelledby="brought-in">
       <h2 id="brought-in">Brought in</h2>
       <p className="mt-1">
+        <Link
+          to={stopPath(study.id, 'look', study.questions[0]?.id)}
+          className="float-right underline"
+        >
+          Have a first look
+        </Link>
         {counted(study.respondents, 'respondent')},{' '}
         {counted(study.questions.length, 'open question')},{' '}
         {counted(study.variables.length, 'background variable')}

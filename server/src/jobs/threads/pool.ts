@@ -1,6 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { ThreadWork, WorkResult } from './thread.js';
+import { Problem } from '../../problems.js';
+import type { Outcome, ThreadWork, WorkResult } from './thread.js';
 
 /** Worker threads on which everything is computed that would hold up the server. */
 export interface Threads {
@@ -31,10 +32,12 @@ export function createThreads(): Threads {
       const { port1, port2 } = new MessageChannel();
       if (onProgress) port1.on('message', onProgress);
       try {
-        return (await pool.run(
+        const outcome = (await pool.run(
           { name, input, port: port2 },
           { transferList: [port2], ...(signal && { signal }) },
-        )) as WorkResult<typeof name>;
+        )) as Outcome<WorkResult<typeof name>>;
+        if (outcome.state === 'problem') throw new Problem(...outcome.problem);
+        return outcome.result;
       } finally {
         port1.close();
       }

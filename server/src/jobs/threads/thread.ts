@@ -6,6 +6,7 @@ import {
   type ImportPlan,
   type Table,
 } from '@yellow-thread/core/sheet';
+import { Problem } from '../../problems.js';
 import { readSheet } from '../../sheet/readSheet.js';
 
 /** What can be asked of a thread, by name. */
@@ -19,11 +20,29 @@ export interface ThreadWork {
 }
 export type WorkResult<Name extends keyof ThreadWork> = ThreadWork[Name]['result'];
 
+/** What a thread sends back. A problem goes as plain values: an error's own fields do not cross threads. */
+export type Outcome<Result> =
+  | { state: 'done'; result: Result }
+  | {
+      state: 'problem';
+      problem: [status: number, code: string, sentence: string, details?: Record<string, unknown>];
+    };
+
 type Message = {
   [Name in keyof ThreadWork]: { name: Name; input: ThreadWork[Name]['input']; port: MessagePort };
 }[keyof ThreadWork];
 
-export default async function work(message: Message): Promise<unknown> {
+export default async function work(message: Message): Promise<Outcome<unknown>> {
+  try {
+    return { state: 'done', result: await compute(message) };
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    const { status, code, message: sentence, details } = error;
+    return { state: 'problem', problem: [status, code, sentence, details] };
+  }
+}
+
+async function compute(message: Message): Promise<unknown> {
   switch (message.name) {
     case 'readSheet':
       return readSheet(message.input.fileName, message.input.content);

@@ -1,0 +1,82 @@
+// The table of docs/decisions/1-five-rooms.md: who may import whom.
+const rooms = {
+  core: [],
+  contract: [],
+  server: ['core', 'contract'],
+  web: ['core', 'contract'],
+  demo: ['core'],
+  tests: ['contract'],
+  bench: ['core', 'contract', 'demo'],
+};
+const all = Object.keys(rooms);
+const outside = (room) => all.filter((other) => other !== room && !rooms[room].includes(other));
+
+module.exports = {
+  forbidden: [
+    ...all.map((room) => ({
+      name: `${room}-stays-in-its-room`,
+      severity: 'error',
+      from: { path: `^${room}/` },
+      to: { path: `^(${outside(room).join('|')})/` },
+    })),
+    {
+      name: 'core-computes-only',
+      comment: 'No I/O, no framework, no clock: core stands on the language alone.',
+      severity: 'error',
+      from: { path: '^core/src/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-no-pkg', 'npm-unknown'] },
+    },
+    {
+      name: 'contract-knows-zod-only',
+      severity: 'error',
+      from: { path: '^contract/' },
+      to: { pathNot: ['^contract/', 'node_modules/zod'] },
+    },
+    {
+      name: 'through-the-index',
+      comment: 'A folder of core or server is entered by its index.ts.',
+      severity: 'error',
+      from: { path: '^(core|server)/src/([^/]+)/' },
+      to: {
+        path: '^$1/src/[^/]+/',
+        pathNot: ['^$1/src/$2/', '/index\\.ts$', '^server/src/jobs/threads/', '^core/test/'],
+      },
+    },
+    {
+      name: 'one-stop-stays-out-of-another',
+      comment: 'On the web a stop stands on frame, parts and data, never on another stop.',
+      severity: 'error',
+      from: { path: '^web/src/(sheet|look|codebook|coding|learning|review|report|people|study)/' },
+      to: {
+        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|people|study)/',
+        pathNot: '^web/src/$1/',
+      },
+    },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'no-orphans',
+      severity: 'error',
+      from: {
+        orphan: true,
+        pathNot: [
+          '\\.(cjs|mjs)$',
+          '\\.d\\.ts$',
+          '/main\\.tsx?$',
+          '\\.config\\.ts$',
+          '/migrations/',
+        ],
+      },
+      to: {},
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '/(dist|dist-types)/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['source', 'import', 'types'],
+    },
+  },
+};

@@ -1,0 +1,35 @@
+import { isNoAnswer } from '@yellow-thread/core/sheet';
+import { codebook, readDemoPeople } from '@yellow-thread/demo';
+
+export interface CodedText {
+  text: string;
+  codes: ReadonlySet<string>;
+}
+
+/** The demo's substantive answers to each question with their true codes. */
+export function demoQuestions(): CodedText[][] {
+  const people = readDemoPeople();
+  return [0, 1, 2].map((q) =>
+    people
+      .map((person) => person.answers[q]!)
+      .filter(({ text }) => !isNoAnswer(text))
+      .map(({ text, mentions }) => ({
+        text,
+        codes: new Set(mentions.map((mention) => mention.code)),
+      })),
+  );
+}
+
+/** The demo's codebook as training takes it. */
+export const demoCodes = codebook.flatMap((theme) =>
+  theme.codes.map(({ key, name, definition, include }) => ({ id: key, name, definition, include })),
+);
+
+/** Runs something and says how many milliseconds it took. */
+export function timed<Result>(work: () => Result): { result: Result; ms: number } {
+  const before = performance.now();
+  const result = work();
+  return { result, ms: performance.now() - before };
+}
+
+export const rounded = (value: number, places = 2): number => Number(value.toFixed(places));

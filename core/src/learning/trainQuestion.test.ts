@@ -1,0 +1,120 @@
+import { describe, expect, test } from '@jest/globals';
+import { explain } from './evidence.js';
+import { learnVocabulary, rowBuilder, vectoriser } from './features.js';
+import { fitLogistic, scoreRows } from './logistic.js';
+import { trainQuestion, type CodeResult, type TrainingInput } from './trainQuestion.js';
+
+const settledTexts: [text: string, ...codes: string[]][] = [
+  ...['the fares', 'fares too high', 'such high fares', 'fares again', 'cheaper fares please'].map(
+    (text): [string, string] => [text, 'price'],
+  ),
+  ...['the fares and the ramp', 'fares, ramp'].map((text): [string, ...string[]] => [
+    text,
+    'price',
+    'ramp',
+  ]),
+  ...[
+    'lovely crew',
+    'the crew',
+    'crew are kind',
+    'kind people',
+    'the view',
+    'a fine view',
+    'seals',
+    'more boats',
+    'boats at night',
+    'a later boat',
+    'the queue',
+    'queue at the slip',
+  ].map((text): [string] => [text]),
+];
+const openTexts = ['your fares', 'fares!!', 'the crew again', 'queue and fares', 'nothing at all'];
+
+const input = (seed = 7): TrainingInput => ({
+  seed,
+  codes: [
+    { id: 'price', name: 'Price', definition: 'What it costs', include: '' },
+    { id: 'ramp', name: 'Ramps', definition: '', include: '' },
+  ],
+  answers: [
+    ...settledTexts.map(([text, ...codes]) => ({ text, settled: true, codes: new Set(codes) })),
+    ...openTexts.map((text) => ({ text, settled: false, codes: new Set<string>() })),
+  ],
+});
+const trained = (results: CodeResult[], id: string) => {
+  const found = results.find((one) => one.codeId === id);
+  if (!found || found.state === 'too_few') throw new Error(`${id} was not trained`);
+  return found;
+};
+
+describe('trainQuestion', () => {
+  const results = trainQuestion(input());
+
+  test('a code with fewer than five settled examples gets no model, and says so', () => {
+    expect(results[1]).toEqual({ codeId: 'ramp', state: 'too_few', examples: 2 });
+  });
+
+  test('marks few examples as weak and suggests for open answers only, with the words behind it', () => {
+    const price = trained(results, 'price');
+    expect(price).toMatchObject({ state: 'weak', examples: 7 });
+    expect(price.wordsFor[0]?.word).toBe('fares');
+    const first = settledTexts.length;
+    const byAnswer = new Map(price.suggestions.map((one) => [one.answer - first, one]));
+    expect([...byAnswer.keys()].every((answer) => answer >= 0)).toBe(true);
+    const probability = (answer: number) => byAnswer.get(answer)?.probability ?? 0;
+    for (const about of [0, 1, 3]) {
+      expect(byAnswer.get(about)!.evidence[0]?.word).toBe('fares');
+      for (const other of [2, 4]) expect(probability(about)).toBeGreaterThan(probability(other));
+    }
+    expect(probability(0)).toBeGreaterThan(price.line);
+    expect(probability(4)).toBeLessThan(price.line);
+  });
+
+  test('what is not suggested is in the sum, so that expectations lose nobody', () => {
+    const { suggestions, unsuggested } = trained(results, 'price');
+    const missing = openTexts.length - suggestions.length;
+    expect(unsuggested).toBeGreaterThanOrEqual(0);
+    expect(unsuggested).toBeLessThan(0.05 * missing + 1e-9);
+  });
+
+  test('the same data and seed give the same models to the last bit; progress reaches its end', () => {
+    const steps: number[] = [];
+    const again = trainQuestion(input(), ({ done, of }) => steps.push(done / of));
+    expect(again).toEqual(results);
+    expect(steps.at(-1)).toBe(1);
+    expect(steps).toEqual([...steps].sort((x, y) => x - y));
+  });
+
+  test('answers that are not settled are never taken as negatives', () => {
+    const more = input();
+    more.answers.push(
+      ...Array.from({ length: 30 }, () => ({
+        text: 'fares of course',
+        settled: false,
+        codes: new Set<string>(),
+      })),
+    );
+    const price = trained(trainQuestion(more), 'price');
+    expect(price.suggestions.filter((one) => one.probability > 0.5).length).toBeGreaterThan(30);
+  });
+});
+
+test('the contributions of words add up to the log-odds exactly', () => {
+  const texts = settledTexts.map(([text]) => text);
+  const vocabulary = learnVocabulary(texts);
+  const vectorise = vectoriser(vocabulary);
+  const builder = rowBuilder(vocabulary);
+  for (const text of texts) builder.add(vectorise(text));
+  const x = builder.rows();
+  const rows = Int32Array.from(texts.keys());
+  const labels = Uint8Array.from(settledTexts, ([, code]) => Number(code === 'price'));
+  const importance = new Float64Array(texts.length).fill(1);
+  const model = fitLogistic(x, { rows, labels, importance, c: 4 });
+  const scores = scoreRows(x, rows, model);
+  const calibration = { slope: 1.3, shift: -0.4 };
+  texts.forEach((text, t) => {
+    const { parts, constant } = explain(vectorise(text), model, calibration);
+    const sum = parts.reduce((total, part) => total + part.weight, constant);
+    expect(sum).toBeCloseTo(1.3 * scores[t]! - 0.4, 10);
+  });
+});

@@ -1,0 +1,42 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { expectAbove, outlookOf } from './expected.js';
+
+const probability = fc.double({ min: 0, max: 1, noNaN: true });
+
+test('expectations above any line equal sums over the suggestions there', () => {
+  const law = fc.property(
+    fc.array(probability),
+    probability,
+    fc.nat(50),
+    fc.double({ min: 0, max: 9, noNaN: true }),
+    (open, line, known, unsuggested) => {
+      const { above, shareRight, shareFound } = expectAbove(
+        outlookOf(open, known, unsuggested),
+        line,
+      );
+      const inside = open.filter((p) => p >= line);
+      const sum = (values: number[]) => values.reduce((total, p) => total + p, 0);
+      expect(above).toBe(inside.length);
+      if (inside.length === 0) expect(shareRight).toBeNull();
+      else {
+        expect(shareRight!.value).toBeCloseTo(sum(inside) / inside.length, 9);
+        const [low, high] = shareRight!.interval;
+        expect(low).toBeLessThanOrEqual(shareRight!.value);
+        expect(high).toBeGreaterThanOrEqual(shareRight!.value);
+      }
+      const all = known + sum(open) + unsuggested;
+      if (all === 0) expect(shareFound).toBeNull();
+      else expect(shareFound).toBeCloseTo((known + sum(inside)) / all, 9);
+    },
+  );
+  fc.assert(law);
+});
+
+test('the interval is that of a Poisson-binomial count (Poisson 1837; normal approximation)', () => {
+  // 100 suggestions at .5: a binomial with standard deviation 5, so ± 1.96 · .05
+  const { shareRight } = expectAbove(outlookOf(new Array<number>(100).fill(0.5), 0, 0), 0.5);
+  expect(shareRight!.value).toBe(0.5);
+  expect(shareRight!.interval[0]).toBeCloseTo(0.402, 4);
+  expect(shareRight!.interval[1]).toBeCloseTo(0.598, 4);
+});

@@ -1,0 +1,61 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { apiSample, checkValue } from '../../test/checkValues.js';
+import { effectiveBase } from './kish.js';
+import { normalQuantile } from './normal.js';
+import { randomSource, shuffle } from './random.js';
+import { wilsonInterval } from './wilson.js';
+
+test('Wilson interval (Wilson 1927; examples of Newcombe 1998, R prop.test: check value 2.1)', () => {
+  type Rows = { x: number; n: number; wilson: [number, number] }[];
+  for (const { x, n, wilson } of checkValue<unknown, Rows>('2.1').expected) {
+    const [low, high] = wilsonInterval(x / n, n);
+    expect(low).toBeCloseTo(wilson[0], 10);
+    expect(high).toBeCloseTo(wilson[1], 10);
+  }
+  expect(wilsonInterval(0, 0)).toEqual([0, 1]);
+});
+
+test('normal quantile (Wichura 1988, AS 241; z of check value 2.1, others from memory of tables)', () => {
+  const { z } = checkValue<{ z: number }, unknown>('2.1').input;
+  expect(normalQuantile(0.975)).toBeCloseTo(z, 12);
+  expect(normalQuantile(0.5)).toBe(0);
+  expect(normalQuantile(0.995)).toBeCloseTo(2.575829303548901, 12);
+  expect(normalQuantile(1e-10)).toBeCloseTo(-6.361340902404056, 10);
+  expect(() => normalQuantile(1)).toThrow(RangeError);
+});
+
+test('effective base (Kish 1965; R survey, data(api): check value 3.1)', () => {
+  type Expected = { n_eff: number; small: { n_eff: number } };
+  const { input, expected } = checkValue<{ small: number[] }, Expected>('3.1');
+  const of = (weights: number[]) =>
+    effectiveBase(
+      weights.reduce((sum, w) => sum + w, 0),
+      weights.reduce((sum, w) => sum + w * w, 0),
+    );
+  expect(of(apiSample().map((row) => Number(row['pw'])))).toBeCloseTo(expected.n_eff, 8);
+  expect(of(input.small)).toBeCloseTo(expected.small.n_eff, 10);
+  expect(of([0, 0])).toBe(0);
+});
+
+describe('random numbers', () => {
+  test('xoshiro128** seeded by splitmix64 (Blackman & Vigna 2021: check value 8.6)', () => {
+    type Expected = { xoshiro128ss: Record<string, { u32: number[] }> };
+    const { xoshiro128ss } = checkValue<unknown, Expected>('8.6').expected;
+    for (const seed of [0, 1, 42]) {
+      const next = randomSource(seed);
+      const { u32 } = xoshiro128ss[`splitmix64_seed_${seed}`]!;
+      expect(u32.map(() => next())).toEqual(u32);
+    }
+  });
+
+  test('a shuffle keeps every value, and the same seed gives the same order', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer()), fc.nat(), (values, seed) => {
+        const shuffled = shuffle([...values], randomSource(seed));
+        expect([...shuffled].sort()).toEqual([...values].sort());
+        expect(shuffle([...values], randomSource(seed))).toEqual(shuffled);
+      }),
+    );
+  });
+});

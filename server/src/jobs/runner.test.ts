@@ -1,0 +1,149 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { MikroORM } from '@mikro-orm/postgresql';
+import type { Job } from '@yellow-thread/contract';
+import { createDatabase } from '../../test/databases.js';
+import { openDatabase, row, rows } from '../database/index.js';
+import { problems } from '../problems.js';
+import { cancelJob, enqueueJob, findJob } from './jobs.js';
+import { startJobRunner, type JobHandler, type JobRunner } from './runner.js';
+import type { Threads } from './threads/pool.js';
+
+let database: Awaited<ReturnType<typeof createDatabase>>;
+let orm: MikroORM;
+let studyId: number;
+let accountId: number;
+let runners: JobRunner[] = [];
+const errors: unknown[] = [];
+const noThreads: Threads = {
+  run: () => Promise.reject(new Error('none')),
+  close: () => Promise.resolve(),
+};
+
+beforeAll(async () => {
+  database = await createDatabase();
+  orm = await openDatabase(database.url, { migrate: false });
+  accountId = (
+    await row<{ id: number }>(orm.em.fork(), `insert into account (name) values ('a') returning id`)
+  ).id;
+});
+beforeEach(async () => {
+  errors.length = 0;
+  studyId = (
+    await row<{ id: number }>(
+      orm.em.fork(),
+      `insert into study (name, purpose) values ('s', '') returning id`,
+    )
+  ).id;
+});
+afterAll(async () => {
+  await orm.close();
+  await database.drop();
+});
+
+const enqueue = () =>
+  enqueueJob(orm.em.fork(), { kind: 'import', studyId, questionId: null, accountId, payload: {} });
+const rename = async () =>
+  Promise.resolve(async (em: Parameters<Awaited<ReturnType<JobHandler>>>[0]) => {
+    await rows(em, `update study set name = name || '!' where id = ?`, [studyId]);
+  });
+const studyName = async () =>
+  (await row<{ name: string }>(orm.em.fork(), 'select name from study where id = ?', [studyId]))
+    .name;
+const run = (handler: JobHandler) => {
+  const unused: JobHandler = () => Promise.reject(new Error('not asked for'));
+  runners.push(
+    startJobRunner(orm, noThreads, { import: handler, train: unused }, (error) =>
+      errors.push(error),
+    ),
+  );
+};
+const stopAll = async () => {
+  await Promise.all(runners.map((runner) => runner.stop()));
+  runners = [];
+};
+async function until(id: number, reached: (job: Job) => boolean): Promise<Job> {
+  for (;;) {
+    const job = await findJob(orm.em.fork(), studyId, id);
+    if (reached(job)) return job;
+    await new Promise((resolve) => setTimeout(resolve, 30));
+  }
+}
+const ended = (job: Job) => !['waiting', 'running'].includes(job.state);
+
+test('many runners do a job once; the same job cannot wait twice', async () => {
+  const job = await enqueue();
+  await expect(enqueue()).rejects.toMatchObject({ code: 'job_under_way' });
+  for (let n = 0; n < 4; n++) run(rename);
+  expect((await until(job.id, ended)).state).toBe('done');
+  await stopAll();
+  expect(await studyName()).toBe('s!');
+});
+
+test('a job whose runner went silent is taken up again', async () => {
+  const job = await enqueue();
+  await rows(
+    orm.em.fork(),
+    `update job set state = 'running', runner = gen_random_uuid(), attempts = 1,
+       heartbeat_at = now() - interval '1 minute' where id = ?`,
+    [job.id],
+  );
+  run(rename);
+  expect((await until(job.id, ended)).state).toBe('done');
+  await stopAll();
+});
+
+test('a job given back by a runner that stops is done by the next', async () => {
+  const job = await enqueue();
+  run(
+    (_, { signal }) =>
+      new Promise((_, reject) => signal.addEventListener('abort', () => reject(new Error('stop')))),
+  );
+  await until(job.id, (now) => now.state === 'running');
+  await stopAll();
+  expect((await findJob(orm.em.fork(), studyId, job.id)).state).toBe('waiting');
+  run(rename);
+  expect((await until(job.id, ended)).state).toBe('done');
+  await stopAll();
+  expect(await studyName()).toBe('s!');
+});
+
+test('a cancelled job ends as such and writes nothing, even when its work was done already', async () => {
+  const job = await enqueue();
+  run(async () => {
+    await cancelJob(orm.em.fork(), studyId, job.id);
+    return rename();
+  });
+  expect((await until(job.id, ended)).state).toBe('cancelled');
+  await stopAll();
+  expect(await studyName()).toBe('s');
+});
+
+test('a failure is told in a sentence; what is not meant for people is only logged', async () => {
+  const told = await enqueue();
+  run(() => Promise.reject(problems.nothingSettled()));
+  expect((await until(told.id, ended)).problem).toEqual({
+    code: 'nothing_settled',
+    sentence: problems.nothingSettled().message,
+  });
+  await stopAll();
+  expect(errors).toEqual([]);
+  const broken = await enqueue();
+  run(() => Promise.reject(new Error('secret detail')));
+  expect((await until(broken.id, ended)).problem?.code).toBe('job_failed');
+  await stopAll();
+  expect(errors).toEqual([new Error('secret detail')]);
+});
+
+test('an outcome that cannot be written leaves nothing half-written', async () => {
+  const job = await enqueue();
+  run(async () => {
+    const write = await rename();
+    return async (em) => {
+      await write(em);
+      throw new Error('in the middle');
+    };
+  });
+  expect((await until(job.id, ended)).state).toBe('failed');
+  await stopAll();
+  expect(await studyName()).toBe('s');
+});

@@ -1,0 +1,113 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { PASSWORD, startServer, type TestServer } from '../../test/app.js';
+import { ensureOwner } from './accounts.js';
+
+let server: TestServer;
+const logged: string[] = [];
+beforeAll(async () => {
+  server = await startServer({ log: { write: (line) => void logged.push(line) } });
+});
+afterAll(() => server.stop());
+
+describe('signing in', () => {
+  test('the owner’s one-time password is printed once and must be replaced before anything else', async () => {
+    const oneTime = await ensureOwner(server.orm.em.fork());
+    expect(oneTime).toMatch(/^[\w-]{12}$/);
+    expect(await ensureOwner(server.orm.em.fork())).toBeNull();
+    const owner = server.visitor();
+    await owner.signIn('owner', oneTime!);
+    expect((await owner.get('/studies')).body).toMatchObject({ code: 'password_to_choose' });
+    expect((await owner.session('PUT', '/password', { password: 'short' })).status).toBe(400);
+    expect((await owner.session('PUT', '/password', { password: 'long enough now' })).status).toBe(
+      200,
+    );
+    expect((await owner.get('/studies')).status).toBe(200);
+    const again = server.visitor();
+    expect((await again.signIn('owner', oneTime!)).status).toBe(401);
+  });
+
+  test('a wrong password and an unknown name are told the same; tries are limited', async () => {
+    const { signIn } = server.visitor();
+    await server.enter('Rowan');
+    const wrong = await signIn('Rowan', 'not it at all');
+    const unknown = await signIn('Nobody', 'not it at all');
+    expect([wrong.status, wrong.body]).toEqual([unknown.status, unknown.body]);
+    expect(wrong.status).toBe(401);
+    const statuses = [];
+    for (let n = 0; n < 12; n++) statuses.push((await signIn('Rowan', 'x')).status);
+    expect(statuses).toContain(429);
+  });
+
+  test('a new password ends the person’s other sessions; signing out ends this one', async () => {
+    const first = await server.enter('Ash');
+    const second = server.visitor();
+    await second.signIn('Ash', PASSWORD);
+    await second.session('PUT', '/password', { password: 'another good one' });
+    expect((await first.get('/studies')).status).toBe(401);
+    expect((await second.get('/studies')).status).toBe(200);
+    await second.send('DELETE', '/session');
+    expect((await second.get('/studies')).status).toBe(401);
+  });
+
+  test('the cookie is out of reach of scripts and other sites, and changes need a token', async () => {
+    const { headers } = await server.visitor().session('GET', '/session');
+    expect(String(headers['set-cookie'])).toMatch(/HttpOnly.*SameSite=Lax/);
+    expect(String(headers['content-security-policy'])).toContain("default-src 'self'");
+    const withoutToken = await server.visitor().send('POST', '/session/demo');
+    expect(withoutToken.body).toMatchObject({ code: 'stale_page' });
+  });
+});
+
+test('every address of a study exists for its members only', async () => {
+  const member = await server.enter('Member');
+  const stranger = await server.enter('Stranger');
+  const { body: study } = await member.send<{ id: number }>('POST', '/studies', {
+    body: { name: 'Mine', purpose: '' },
+  });
+  const { body: api } = await member.get<{ paths: Record<string, Record<string, unknown>> }>(
+    '/docs/json',
+  );
+  const uuid = '11111111-1111-4111-8111-111111111111';
+  let tried = 0;
+  for (const [path, methods] of Object.entries(api.paths)) {
+    if (!path.includes('{study}')) continue;
+    const address = path
+      .replace('/api', '')
+      .replace('{study}', String(study.id))
+      .replaceAll(/\{(code|theme|mention)\}/g, uuid)
+      .replaceAll(/\{\w+\}/g, '1');
+    for (const method of Object.keys(methods)) {
+      const verb = method.toUpperCase() as 'GET';
+      const foreign = await stranger.send(verb, address, verb === 'GET' ? {} : { body: {} });
+      expect([path, method, foreign.status, foreign.body.sentence]).toEqual([
+        path,
+        method,
+        404,
+        'There is no such study here, or not for you.',
+      ]);
+      const signedOut = await server.app.inject({ method: 'GET', url: `/api${address}` });
+      if (verb === 'GET') expect([path, signedOut.statusCode]).toEqual([path, 401]);
+      tried += 1;
+    }
+  }
+  expect(tried).toBeGreaterThan(20);
+});
+
+test('logs say what was asked and never what was written', async () => {
+  const person = await server.enter('Quill');
+  await person.send('POST', '/studies', { body: { name: 'A telling name', purpose: '' } });
+  await person.get('/studies/1/questions/1/ledger?words=telling');
+  // a failure inside the database quotes its values: they must not get out either
+  await server.sql('alter table study rename to study_away');
+  const failed = await person.send('POST', '/studies', {
+    body: { name: 'A telling name', purpose: '' },
+  });
+  await server.sql('alter table study_away rename to study');
+  expect(failed.status).toBe(500);
+  expect(failed.body.sentence).toContain('Something went wrong');
+  const all = logged.join('');
+  expect(all).toContain('"path":"/api/studies"');
+  expect(all).toContain('"level":50');
+  for (const secret of ['telling', PASSWORD, 'long enough now'])
+    expect(logged.filter((line) => line.includes(secret))).toEqual([]);
+});

@@ -1,0 +1,263 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { fileURLToPath } from 'node:url';
+import type {
+  Codebook,
+  LedgerPage,
+  Report,
+  Review,
+  ReviewList,
+  StudyDetail,
+  SuggestionPage,
+  Training,
+} from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { loadDemoStudy } from '../study/index.js';
+
+// one story: the demo study is trained, reviewed and reported, each test going on from the one before it
+let server: TestServer;
+let client: Client;
+let base: string;
+let codeId: string;
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+  const folder = fileURLToPath(new URL('../../../demo', import.meta.url));
+  await loadDemoStudy(server.orm.em.fork(), folder, [client.accountId]);
+  await loadDemoStudy(server.orm.em.fork(), folder, [client.accountId]); // a second start loads nothing
+  const { body } = await client.get<{ studies: { id: number }[] }>('/studies');
+  expect(body.studies).toHaveLength(1);
+  const study = body.studies[0]!.id;
+  const jobs = await server.sql<{ id: number }>('select id from job order by id');
+  for (const job of jobs) expect((await client.jobEnd(study, job.id)).state).toBe('done');
+  const { body: detail } = await client.get<StudyDetail>(`/studies/${study}`);
+  base = `/studies/${study}/questions/${detail.questions[1]!.id}`;
+  const { body: codebook } = await client.get<Codebook>(`/studies/${study}/codebook`);
+  codeId = codebook.codes.find((code) => code.name === 'Sea and scenery')!.id;
+});
+afterAll(() => server.stop());
+
+const studyBase = () => base.replace(/\/questions.*/, '');
+const review = async () => (await client.get<Review>(`${base}/review/${codeId}`)).body;
+const training = async () => (await client.get<Training>(`${base}/training`)).body;
+const undo = () => client.send<{ summary: string }>('POST', `${studyBase()}/undo`);
+const decide = (responseId: number, state: string, by = client) =>
+  by.send('POST', `${base}/review/${codeId}/decide`, { body: { responseId, state } });
+const settle = (line: number, side: 'above' | 'below', runId: number) =>
+  client.send<{ decided: number; code: string }>('POST', `${base}/review/${codeId}/settle`, {
+    body: { runId, line, side },
+  });
+async function allSuggestions() {
+  const all: SuggestionPage['suggestions'] = [];
+  for (let after = ''; ;) {
+    const query = `limit=40${after && `&after=${after}`}`;
+    const { body } = await client.get<SuggestionPage>(
+      `${base}/review/${codeId}/suggestions?${query}`,
+    );
+    all.push(...body.suggestions);
+    if (!body.next) return all;
+    after = body.next;
+  }
+}
+const reportRow = async (query: string) => {
+  const { body } = await client.get<Report>(`${base}/report?${query}`);
+  return { report: body, row: body.rows.find((one) => one.id === codeId)! };
+};
+
+describe('training', () => {
+  test('learns every code with enough examples from settled answers, and measures it out-of-fold', async () => {
+    const { run, settled, answered, fewestExamples, examples } = await training();
+    expect(run).toMatchObject({ settled, answers: answered });
+    for (const code of run!.codes) {
+      const known = examples.find((one) => one.codeId === code.codeId)?.examples ?? 0;
+      expect(code.examples).toBe(known);
+      expect(code.state === 'too_few').toBe(known < fewestExamples);
+      if (code.state === 'too_few') continue;
+      const {
+        precision,
+        precisionInterval: [low, high],
+      } = code.quality;
+      expect(low).toBeLessThanOrEqual(precision);
+      expect(high).toBeGreaterThanOrEqual(precision);
+    }
+  });
+
+  test('suggests for open answers only, likeliest first, with words of the answer as evidence', async () => {
+    const suggestions = await allSuggestions();
+    const { open } = await review();
+    expect(suggestions.map((one) => one.probability)).toEqual(open);
+    expect(new Set(suggestions.map((one) => one.responseId)).size).toBe(suggestions.length);
+    const [settledOnes] = await server.sql<{ count: number }>(
+      `select count(*)::int as count from suggestion s join settlement t on t.response_id = s.response_id`,
+    );
+    expect(settledOnes!.count).toBe(0);
+    for (const { text, evidence } of suggestions.slice(0, 20))
+      expect(text.toLowerCase().replaceAll('’', "'")).toContain(evidence[0]!.word);
+  });
+});
+
+describe('review', () => {
+  test('accepting makes a mention, refusing none, opening takes either back; each can be undone', async () => {
+    const [first, second] = await allSuggestions();
+    await decide(first!.responseId, 'accepted');
+    await decide(second!.responseId, 'refused');
+    const after = await allSuggestions();
+    expect(after[0]).toMatchObject({ state: 'accepted', bulk: false });
+    expect(after[0]!.mentions).toEqual([expect.objectContaining({ codeId, origin: 'accepted' })]);
+    expect(after[1]).toMatchObject({ state: 'refused', mentions: [] });
+    expect((await undo()).body.summary).toBe('refusing “Sea and scenery”');
+    await decide(first!.responseId, 'open');
+    expect((await allSuggestions()).slice(0, 2)).toEqual([first, second]);
+    await undo();
+    expect((await allSuggestions())[0]!.state).toBe('accepted');
+    await undo();
+    expect((await allSuggestions()).slice(0, 2)).toEqual([first, second]);
+  });
+
+  test('accepted mentions wait outside the report until the code is decided for everybody', async () => {
+    const { row: before } = await reportRow('by=none');
+    const { runId, line, open } = await review();
+    const above = open.filter((p) => p >= line).length;
+    expect((await settle(line, 'above', runId)).body.decided).toBe(above);
+    const waiting = await reportRow('by=none');
+    expect(waiting.row.cells).toEqual(before.cells);
+    expect(waiting.report.origins).toMatchObject({ bulk: 0, waiting: above });
+
+    expect((await settle(line, 'below', runId)).body.decided).toBe(open.length - above);
+    const { row, report } = await reportRow('by=none');
+    const cell = row.cells[0]!;
+    expect(row.decidedForAll).toBe(true);
+    expect(cell.people).toBe(before.cells[0]!.people + above);
+    expect(cell.base.people).toBe(report.columns[0]!.answered);
+    expect(report.origins).toMatchObject({ bulk: above, waiting: 0 });
+  });
+
+  test('settling a side is one change: one undo takes all of it back', async () => {
+    const decided = await review();
+    expect(decided.open).toEqual([]);
+    expect((await undo()).body.summary).toMatch(/^refusing \d+ suggestions of “Sea and scenery”$/);
+    expect((await undo()).body.summary).toMatch(/^accepting \d+ suggestions/);
+    const open = await review();
+    expect(open).toMatchObject({ accepted: 0, refused: 0, acceptedInBulk: 0 });
+    expect(open.open.length).toBe(decided.accepted + decided.refused);
+  });
+
+  test('an answer that a person settled in the meantime is never touched', async () => {
+    const [first] = await allSuggestions();
+    await client.send('PUT', `${studyBase()}/responses/${first!.responseId}/settlement`, {
+      body: { settled: true },
+    });
+    expect((await decide(first!.responseId, 'accepted')).body.code).toBe('changed_meanwhile');
+    const { runId, open } = await review();
+    expect((await settle(0, 'above', runId)).body.decided).toBe(open.length);
+    const { body: ledger } = await client.get<LedgerPage>(`${base}/ledger?show=settled&limit=500`);
+    expect(ledger.answers.find((answer) => answer.id === first!.responseId)!.mentions).toEqual([]);
+    await undo();
+    await undo();
+  });
+
+  test('the line stays where it was laid, and two people do not pull it unseen', async () => {
+    const { line: from } = await review();
+    const lay = (body: object) => client.send('PUT', `${base}/review/${codeId}/line`, { body });
+    expect((await lay({ from, to: 0.42 })).status).toBe(200);
+    expect((await review()).line).toBe(0.42);
+    expect((await lay({ from, to: 0.9 })).body.code).toBe('changed_meanwhile');
+  });
+
+  test('a new run replaces open suggestions only, and old ones can no longer be settled in bulk', async () => {
+    const [first, second] = await allSuggestions();
+    await decide(first!.responseId, 'accepted');
+    await decide(second!.responseId, 'refused');
+    const { runId } = await review();
+    const { body: job } = await client.send<{ id: number }>('POST', `${base}/training`);
+    expect((await client.jobEnd(Number(studyBase().split('/')[2]), job.id)).state).toBe('done');
+    expect((await settle(0.5, 'above', runId)).body.code).toBe('run_replaced');
+    const after = new Map((await allSuggestions()).map((one) => [one.responseId, one.state]));
+    expect([after.get(first!.responseId), after.get(second!.responseId)]).toEqual([
+      'accepted',
+      'refused',
+    ]);
+  });
+});
+
+describe('the report', () => {
+  test('agrees with counting in the database, by group and by question', async () => {
+    const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
+    const { report, row } = await reportRow(`by=${home!.id}&base=settled`);
+    expect(report.columns.map((column) => column.label)).toEqual([
+      ...['Total', 'Carrow', 'Elsewhere', 'Hask', 'Little Tye', 'Tye'],
+    ]);
+    const counted = await server.sql<{ home: string; people: number; base: number }>(
+      `select p.background->>$1 as home, count(*)::int as base,
+         (count(*) filter (where exists (
+           select 1 from mention m where m.response_id = r.id and m.code_id = $2)))::int as people
+       from settlement t join response r on r.id = t.response_id
+       join respondent p on p.id = r.respondent_id where r.question_id = $3 group by home order by home`
+        .replace('$1', '?')
+        .replace('$2', '?')
+        .replace('$3', '?'),
+      [String(home!.id), codeId, Number(base.split('/')[4])],
+    );
+    expect(row.cells.slice(1).map((cell) => [cell.people, cell.base.people])).toEqual(
+      counted.map(({ people, base: of }) => [people, of]),
+    );
+    const byQuestion = await reportRow('by=question');
+    expect(byQuestion.report.columns).toHaveLength(3);
+    expect(byQuestion.row.cells[1]).toEqual(row.cells[0]);
+  });
+
+  test('themes come by size with their codes after them, and weights change shares but not people', async () => {
+    const { report } = await reportRow('by=none');
+    const shares = report.rows
+      .filter((one) => one.kind === 'theme')
+      .map((one) => one.cells[0]!.share!);
+    expect(shares).toEqual([...shares].sort((x, y) => y - x));
+    report.rows.forEach((one, i) => {
+      if (one.kind === 'theme') expect(report.rows[i + 1]!.themeId).toBe(one.id);
+    });
+    const weighted = await reportRow('by=none&weighted=true');
+    const plain = await reportRow('by=none');
+    expect(weighted.row.cells[0]!.people).toBe(plain.row.cells[0]!.people);
+    expect(weighted.row.cells[0]!.share).not.toBe(plain.row.cells[0]!.share);
+    expect(weighted.row.cells[0]!.base.effective).toBeLessThan(plain.row.cells[0]!.base.people);
+  });
+
+  test('every number opens just the answers that it counts', async () => {
+    const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
+    const { report } = await reportRow(`by=${home!.id}`);
+    for (const row of report.rows.slice(0, 4))
+      for (const [c, column] of report.columns.entries()) {
+        const query = new URLSearchParams({
+          by: String(home!.id),
+          column: column.key,
+          [row.kind]: row.id,
+          limit: '3',
+        });
+        const { body } = await client.get<LedgerPage>(`${base}/report/answers?${query}`);
+        expect(body.total).toBe(row.cells[c]!.people);
+        expect(body.answers.length).toBe(Math.min(3, body.total));
+        expect(body.next === null).toBe(body.total <= 3);
+      }
+  });
+
+  test('downloads as CSV with the bases beside the figures', async () => {
+    const { row } = await reportRow('by=none');
+    const { text, headers } = await client.get(`${base}/report.csv?by=none`);
+    expect(headers['content-disposition']).toMatch(/^attachment/);
+    const lines = text.slice(1).split('\r\n');
+    expect(text.charCodeAt(0)).toBe(0xfeff);
+    expect(lines).toContain(
+      'Kind,Theme,Name,Total: people,Total: base,Total: percent,Total: mentions',
+    );
+    const cell = row.cells[0]!;
+    expect(lines).toContain(
+      `code,What it means,Sea and scenery,${cell.people},${cell.base.people},${Number((100 * cell.share!).toFixed(2))},${cell.mentions}`,
+    );
+  });
+});
+
+test('the list of codes to review counts what is open and decided', async () => {
+  const { body } = await client.get<ReviewList>(`${base}/review`);
+  const one = body.codes.find((code) => code.codeId === codeId)!;
+  const { open, accepted, refused } = await review();
+  expect(one).toEqual({ codeId, open: open.length, accepted, refused });
+});

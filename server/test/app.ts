@@ -1,0 +1,143 @@
+import { Readable } from 'node:stream';
+import { hash } from '@node-rs/argon2';
+import { buildApp, type App } from '../src/app.js';
+import { openDatabase, row, rows } from '../src/database/index.js';
+import { createThreads, startJobRunner } from '../src/jobs/index.js';
+import { train } from '../src/learning/index.js';
+import { importSheet } from '../src/sheet/index.js';
+import { createDatabase } from './databases.js';
+
+export type TestServer = Awaited<ReturnType<typeof startServer>>;
+export type Client = ReturnType<typeof createClient>;
+export const PASSWORD = 'correct horse battery';
+
+/** The whole server on a database of its own, as it runs in the product. */
+export async function startServer({ log }: { log?: { write: (line: string) => void } } = {}) {
+  const database = await createDatabase();
+  const orm = await openDatabase(database.url, { migrate: false });
+  const threads = createThreads();
+  const app = await buildApp({ orm, threads, demoOffered: true, ...(log && { log }) });
+  const errors: unknown[] = [];
+  const runner = startJobRunner(orm, threads, { import: importSheet, train }, (error) =>
+    errors.push(error),
+  );
+  return {
+    app,
+    orm,
+    threads,
+    /** What the job runner complained of. */
+    errors,
+    sql: <Row>(text: string, values: (string | number | null)[] = []) =>
+      rows<Row>(orm.em.fork(), text, values),
+    /** A new person, signed in. */
+    async enter(name: string): Promise<Client> {
+      const { id } = await row<{ id: number }>(
+        orm.em.fork(),
+        'insert into account (name, password_hash) values (?, ?) returning id',
+        [name, await hash(PASSWORD, { memoryCost: 1024, timeCost: 1 })],
+      );
+      const client = createClient(app, id);
+      await client.signIn(name, PASSWORD);
+      return client;
+    },
+    visitor: () => createClient(app, 0),
+    async stop() {
+      await app.close();
+      await runner.stop();
+      await threads.close();
+      await orm.close();
+      await database.drop();
+    },
+  };
+}
+
+export interface Reply<Body> {
+  status: number;
+  body: Body;
+  text: string;
+  headers: Record<string, unknown>;
+}
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
+let clients = 0;
+
+/** A browser's part, at an address of its own: keeps the cookie, sends the token that changes must carry. */
+function createClient(app: App, accountId: number) {
+  const remoteAddress = `10.0.0.${(clients += 1)}`;
+  let cookie = '';
+  let token = '';
+  async function send<Body = { code: string; sentence: string }>(
+    method: Method,
+    path: string,
+    options: { body?: unknown; headers?: Record<string, string>; payload?: Readable } = {},
+  ): Promise<Reply<Body>> {
+    const reply = await app.inject({
+      method,
+      remoteAddress,
+      url: `/api${path}`,
+      headers: {
+        cookie,
+        ...(method !== 'GET' && { 'csrf-token': token }),
+        ...(options.body !== undefined && { 'content-type': 'application/json' }),
+        ...options.headers,
+      },
+      ...(options.body !== undefined && { payload: JSON.stringify(options.body) }),
+      ...(options.payload && { payload: options.payload }),
+    });
+    const set = reply.headers['set-cookie'];
+    if (set) cookie = String(Array.isArray(set) ? set[0] : set).split(';')[0]!;
+    const isJson = String(reply.headers['content-type']).includes('json');
+    return {
+      status: reply.statusCode,
+      // the caller names the shape; the server has checked it against the contract
+      body: (isJson ? reply.json() : undefined) as Body,
+      text: reply.body,
+      headers: reply.headers,
+    };
+  }
+  const session = async (method: Method, path: string, body?: unknown) => {
+    const reply = await send<{ csrfToken: string; account: { name: string } | null }>(
+      method,
+      path,
+      body === undefined ? {} : { body },
+    );
+    if (reply.status === 200) token = reply.body.csrfToken;
+    return reply;
+  };
+  return {
+    accountId,
+    send,
+    session,
+    get: <Body>(path: string) => send<Body>('GET', path),
+    async signIn(name: string, password: string) {
+      await session('GET', '/session');
+      return session('POST', '/session', { name, password });
+    },
+    upload<Body>(study: number, fileName: string, content: Uint8Array) {
+      const boundary = 'a-boundary-that-is-not-in-the-file';
+      const payload = Buffer.concat([
+        Buffer.from(
+          `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${fileName}"\r\n` +
+            'Content-Type: application/octet-stream\r\n\r\n',
+        ),
+        content,
+        Buffer.from(`\r\n--${boundary}--\r\n`),
+      ]);
+      return send<Body>('POST', `/studies/${study}/sheets`, {
+        payload: Readable.from([payload]),
+        headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
+      });
+    },
+    /** Waits until a job has ended, whatever became of it. */
+    async jobEnd(study: number, job: number) {
+      for (;;) {
+        const { body } = await send<{ state: string; problem: { sentence: string } | null }>(
+          'GET',
+          `/studies/${study}/jobs/${job}`,
+        );
+        if (body.state !== 'waiting' && body.state !== 'running') return body;
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      }
+    },
+  };
+}
