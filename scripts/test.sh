@@ -27,7 +27,7 @@ rm -rf test-results .test/product && mkdir -p test-results
 check formatting npx prettier --check --log-level warn .
 check types npx tsc -b
 check lint npx eslint . --max-warnings 0
-check boundaries npx depcruise --log-level error core contract server web demo tests bench
+check boundaries npx depcruise core contract server web demo tests bench
 say '— core and server'
 NODE_OPTIONS=--experimental-vm-modules NODE_NO_WARNINGS=1 npx jest --silent --json --outputFile=test-results/jest.json >/dev/null
 tally jest test-results/jest.json \

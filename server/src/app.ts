@@ -1,4 +1,3 @@
-import type { IncomingMessage, ServerResponse } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
@@ -11,13 +10,7 @@ import serveFiles from '@fastify/static';
 import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
 import type { MikroORM } from '@mikro-orm/postgresql';
-import Fastify, {
-  type FastifyBaseLogger,
-  type FastifyError,
-  type FastifyInstance,
-  type FastifyServerOptions,
-  type RawServerDefault,
-} from 'fastify';
+import Fastify, { type FastifyError, type FastifyServerOptions } from 'fastify';
 import {
   hasZodFastifySchemaValidationErrors,
   jsonSchemaTransform,
@@ -42,6 +35,7 @@ import {
 import { Problem, problems } from './problems.js';
 import { reportRoutes } from './report/index.js';
 import { reviewRoutes } from './review/index.js';
+import type { App } from './routeScope.js';
 import { sheetRoutes } from './sheet/index.js';
 import { studyRoutes } from './study/index.js';
 
@@ -56,14 +50,6 @@ export interface AppOptions {
   /** Where log lines go; left out, nothing is logged. */
   log?: { write: (line: string) => void };
 }
-
-export type App = FastifyInstance<
-  RawServerDefault,
-  IncomingMessage,
-  ServerResponse,
-  FastifyBaseLogger,
-  ZodTypeProvider
->;
 
 /** Requests are logged by method, path and status: never by body, query or header. */
 const logging = {

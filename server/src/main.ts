@@ -5,7 +5,7 @@ import { createThreads, startJobRunner } from './jobs/index.js';
 import { train } from './learning/index.js';
 import { ensureDemoResearcher, ensureOwner, removeExpiredSessions } from './people/index.js';
 import { importSheet } from './sheet/index.js';
-import { loadDemoStudy } from './study/index.js';
+import { loadDemoStudy } from './demo/index.js';
 
 const host = process.env['HOST'] ?? '127.0.0.1';
 const port = Number(process.env['PORT'] ?? 4310);

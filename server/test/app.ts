@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { hash } from '@node-rs/argon2';
-import { buildApp, type App } from '../src/app.js';
+import { buildApp } from '../src/app.js';
+import type { App } from '../src/routeScope.js';
 import { openDatabase, row, rows } from '../src/database/index.js';
 import { createThreads, startJobRunner } from '../src/jobs/index.js';
 import { train } from '../src/learning/index.js';

@@ -9,7 +9,7 @@ import {
   themeParams,
 } from '@yellow-thread/contract';
 import type { FastifyRequest } from 'fastify';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { requireAccount } from '../people/index.js';
 import {
   createCode,

@@ -11,7 +11,7 @@ import {
   undoneSchema,
 } from '@yellow-thread/contract';
 import type { FastifyRequest } from 'fastify';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { redoChange, undoChange } from '../database/index.js';
 import { requireAccount } from '../people/index.js';
 import { findQuestion } from '../study/index.js';

@@ -1,5 +1,5 @@
 import { jobSchema, questionParams, trainingSchema } from '@yellow-thread/contract';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { enqueueJob } from '../jobs/index.js';
 import { requireAccount } from '../people/index.js';
 import { problems } from '../problems.js';

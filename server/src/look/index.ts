@@ -1,7 +1,7 @@
 import { lookQuery, lookSchema, questionParams, type Look } from '@yellow-thread/contract';
 import { countWords } from '@yellow-thread/core/look';
 import { splitWords } from '@yellow-thread/core/text';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { rows } from '../database/index.js';
 import { findQuestion } from '../study/index.js';
 

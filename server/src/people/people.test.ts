@@ -27,14 +27,14 @@ describe('signing in', () => {
   });
 
   test('a wrong password and an unknown name are told the same; tries are limited', async () => {
-    const { signIn } = server.visitor();
+    const visitor = server.visitor();
     await server.enter('Rowan');
-    const wrong = await signIn('Rowan', 'not it at all');
-    const unknown = await signIn('Nobody', 'not it at all');
+    const wrong = await visitor.signIn('Rowan', 'not it at all');
+    const unknown = await visitor.signIn('Nobody', 'not it at all');
     expect([wrong.status, wrong.body]).toEqual([unknown.status, unknown.body]);
     expect(wrong.status).toBe(401);
     const statuses = [];
-    for (let n = 0; n < 12; n++) statuses.push((await signIn('Rowan', 'x')).status);
+    for (let n = 0; n < 12; n++) statuses.push((await visitor.signIn('Rowan', 'x')).status);
     expect(statuses).toContain(429);
   });
 

@@ -6,7 +6,7 @@ import {
   type Session,
 } from '@yellow-thread/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import type { AccountRow } from '../database/index.js';
 import { problems } from '../problems.js';
 import { choosePassword, ensureDemoResearcher, signIn } from './accounts.js';

@@ -6,7 +6,7 @@ import {
   reportSchema,
 } from '@yellow-thread/contract';
 import { z } from 'zod';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { StudyEntity, VariableEntity } from '../database/index.js';
 import { findQuestion } from '../study/index.js';
 import { reportAsCsv } from './csv.js';

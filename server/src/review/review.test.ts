@@ -11,7 +11,7 @@ import type {
   Training,
 } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { loadDemoStudy } from '../study/index.js';
+import { loadDemoStudy } from '../demo/index.js';
 
 // one story: the demo study is trained, reviewed and reported, each test going on from the one before it
 let server: TestServer;
@@ -232,7 +232,7 @@ describe('the report', () => {
           [row.kind]: row.id,
           limit: '3',
         });
-        const { body } = await client.get<LedgerPage>(`${base}/report/answers?${query}`);
+        const { body } = await client.get<LedgerPage>(`${base}/report/answers?${query.toString()}`);
         expect(body.total).toBe(row.cells[c]!.people);
         expect(body.answers.length).toBe(Math.min(3, body.total));
         expect(body.next === null).toBe(body.total <= 3);

@@ -12,7 +12,7 @@ import {
   suggestionQuery,
 } from '@yellow-thread/contract';
 import type { FastifyRequest } from 'fastify';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { requireAccount } from '../people/index.js';
 import { findQuestion } from '../study/index.js';
 import { decideSuggestion, settleLine } from './decide.js';

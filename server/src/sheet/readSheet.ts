@@ -49,8 +49,8 @@ function cellText(value: Excel.CellValue): string {
   if (value instanceof Date) return value.toISOString().replace(/T00:00:00\.000Z$/u, '');
   if (typeof value !== 'object') return String(value);
   if ('richText' in value) return value.richText.map((run) => run.text).join('');
-  if ('result' in value) return cellText(value.result as Excel.CellValue);
-  if ('text' in value) return cellText(value.text as Excel.CellValue);
+  if ('result' in value) return cellText(value.result);
+  if ('text' in value) return cellText(value.text);
   return '';
 }
 

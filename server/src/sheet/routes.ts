@@ -6,7 +6,7 @@ import {
   sheetSchema,
   studyParams,
 } from '@yellow-thread/contract';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { enqueueJob, type Threads } from '../jobs/index.js';
 import { requireAccount } from '../people/index.js';
 import { problems } from '../problems.js';

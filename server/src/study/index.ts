@@ -1,3 +1,2 @@
-export { loadDemoStudy } from './loadDemoStudy.js';
 export { studyRoutes } from './routes.js';
 export { findQuestion } from './studies.js';

@@ -5,7 +5,7 @@ import {
   studyParams,
   studySummarySchema,
 } from '@yellow-thread/contract';
-import type { App } from '../app.js';
+import type { App } from '../routeScope.js';
 import { requireAccount, requireStudy } from '../people/index.js';
 import { createStudy, describeStudy, listStudies } from './studies.js';
 

@@ -55,7 +55,7 @@ export function LedgerLine({
               data-start={segment.start}
               data-passages={segment.passages.map((one) => one.id).join(' ')}
               className={`box-decoration-clone ${marked || isLifted ? 'bg-wash' : ''} ${marked ? 'outline outline-1 outline-thread' : ''}`}
-              style={underline(stitched.map((one) => stitchImage(one.look!)))}
+              style={underline(stitched.map((one) => stitchImage(one.look)))}
             >
               {text.slice(segment.start, segment.end)}
             </span>

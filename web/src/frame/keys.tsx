@@ -1,11 +1,11 @@
 import {
   createContext,
+  useCallback,
   useContext,
   useEffect,
   useMemo,
-  useRef,
+  useState,
   type ReactNode,
-  type RefObject,
 } from 'react';
 import { useDrawer } from './drawer.js';
 import { isTyping } from './typing.js';
@@ -16,7 +16,11 @@ export interface KeyHelp {
   does: string;
 }
 
-const Keys = createContext<RefObject<KeyHelp[]>>({ current: [] });
+interface ScreenKeys {
+  here: readonly KeyHelp[];
+  setHere: (keys: readonly KeyHelp[]) => void;
+}
+const Keys = createContext<ScreenKeys>({ here: [], setHere: () => {} });
 
 const everywhere: KeyHelp[] = [
   { keys: 'Ctrl K', does: 'go to any stop, question, code or action' },
@@ -27,32 +31,31 @@ const everywhere: KeyHelp[] = [
 ];
 
 export function KeysProvider({ children }: { children: ReactNode }) {
-  const here = useRef<KeyHelp[]>([]);
-  return <Keys.Provider value={here}>{children}</Keys.Provider>;
+  const [here, setHere] = useState<readonly KeyHelp[]>([]);
+  const value = useMemo(() => ({ here, setHere }), [here]);
+  return <Keys.Provider value={value}>{children}</Keys.Provider>;
 }
 
 /** Tells the help which keys the present screen has. */
 export function useKeyHelp(keys: readonly KeyHelp[]): void {
-  const here = useContext(Keys);
+  const { setHere } = useContext(Keys);
   useEffect(() => {
-    here.current = [...keys];
-    return () => {
-      here.current = [];
-    };
-  }, [here, keys]);
+    setHere(keys);
+    return () => setHere([]);
+  }, [setHere, keys]);
 }
 
 /** Opens the drawer with the keys of the screen. */
 export function useShowKeys(): () => void {
-  const here = useContext(Keys);
+  const { here } = useContext(Keys);
   const openDrawer = useDrawer();
-  return useMemo(
-    () => () =>
+  return useCallback(
+    () =>
       openDrawer({
         title: 'Keys',
         body: (
           <>
-            {here.current.length > 0 && <KeyList title="Here" keys={here.current} />}
+            {here.length > 0 && <KeyList title="Here" keys={here} />}
             <KeyList title="Everywhere" keys={everywhere} />
           </>
         ),

@@ -1,0 +1,1 @@
+export { loadDemoStudy } from './loadDemoStudy.js';
