@@ -28,17 +28,23 @@ DATA=$DIR/cluster; LOG=$DIR/server.log; PASSWORD=$DIR/password
 SOCKETS=/tmp/yellow-thread-$key-$(id -u) # a socket's path must stay under 108 bytes
 
 url() { echo "postgres://yellow_thread:$(cat "$PASSWORD")@127.0.0.1:$(sed -n 4p "$DATA/postmaster.pid")/yellow_thread"; }
+# a killed server that nobody reaped still has its pid: its lock file would keep the next one out
+drop_dead_lock() {
+  local pid; pid=$(head -1 "$DATA/postmaster.pid" 2>/dev/null) || return 0
+  if [ "$(sed 's/.*) //' "/proc/$pid/stat" 2>/dev/null | cut -c1)" = Z ]; then rm -f "$DATA/postmaster.pid"; fi
+}
 running() { as "$BIN/pg_ctl" -D "$DATA" status >/dev/null 2>&1; }
-free_port() { node -e 's=require("net").createServer().listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'; }
+free_port() { node -e 's=require("net").createServer().listen(0,"127.0.0.1",()=>{process.stdout.write(String(s.address().port));s.close()})'; }
 
 start() {
+  drop_dead_lock
   if running; then url; return; fi
   mkdir -p "$DIR" "$SOCKETS"
   if [ "$(id -u)" = 0 ]; then chown $OWNER "$DIR" "$SOCKETS"; chmod 0755 "$DIR"; fi
   chmod 0700 "$SOCKETS"
   if [ ! -f "$DATA/PG_VERSION" ]; then
     rm -rf "$DATA" # an initdb that was interrupted
-    (umask 077; node -p 'require("crypto").randomBytes(24).toString("base64url")' > "$PASSWORD")
+    (umask 077; node -e 'process.stdout.write(require("crypto").randomBytes(24).toString("base64url"))' > "$PASSWORD")
     [ "$(id -u)" = 0 ] && chown $OWNER "$PASSWORD"
     as "$BIN/initdb" -D "$DATA" -U yellow_thread --pwfile="$PASSWORD" --auth=scram-sha-256 \
       --encoding=UTF8 --locale=C.UTF-8 >"/tmp/yellow-thread-initdb-$key.log" 2>&1 ||

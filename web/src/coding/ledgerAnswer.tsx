@@ -38,7 +38,10 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
 }: LedgerAnswerProps) {
   const { study, question } = usePlace();
   const { mutate: change } = useCode(study.id, question.id);
-  const lines = useMemo(() => splitLines(answer.text), [answer.text]);
+  const lines = useMemo(
+    () => (answer.noAnswer ? [] : splitLines(answer.text)),
+    [answer.noAnswer, answer.text],
+  );
   const { whole, byLine } = useMemo(() => deal(answer.mentions, lines), [answer.mentions, lines]);
   const label = (mention: Mention) => (
     <CodeLabel
@@ -79,6 +82,11 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
         </button>
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">{whole.map(label)}</div>
       </div>
+      {answer.noAnswer && (
+        <p className="voice text-soft">
+          {answer.text.trim() === '' ? '(left empty)' : answer.text}
+        </p>
+      )}
       {lines.map((line, l) => (
         <LedgerLine
           key={line.start}
@@ -94,11 +102,6 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
           {byLine[l]!.map(label)}
         </LedgerLine>
       ))}
-      {answer.noAnswer && (
-        <p className="voice text-soft">
-          {answer.text.trim() === '' ? '(left empty)' : answer.text}
-        </p>
-      )}
       {place && !answer.noAnswer && (
         <CodeField
           answer={answer}

@@ -1,9 +1,12 @@
-import { MutationCache, QueryClient } from '@tanstack/react-query';
+import { MutationCache, notifyManager, QueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, ProblemError } from './client.js';
 
 /** Key of every mutation that changes the study: what the "saved" sign watches. */
 export const CHANGE = ['change'];
+
+// what one key did is drawn before the next key is handled, however fast somebody codes
+notifyManager.setScheduler(queueMicrotask);
 
 export const queryClient = new QueryClient({
   defaultOptions: {

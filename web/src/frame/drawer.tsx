@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from 'react';
 
 interface DrawerContent {
   title: string;
@@ -27,6 +27,7 @@ export function DrawerProvider({ children }: { children: ReactNode }) {
 export function Drawer() {
   const content = useContext(Content);
   const setContent = useDrawer();
+  const opener = useRef<Element | null>(null);
   return (
     <Dialog.Root
       modal={false}
@@ -39,6 +40,14 @@ export function Drawer() {
         <Dialog.Content
           aria-describedby={undefined}
           onInteractOutside={(event) => event.preventDefault()}
+          onOpenAutoFocus={() => {
+            opener.current = document.activeElement;
+          }}
+          onCloseAutoFocus={(event) => {
+            // back to what it was opened from, which is not a trigger of this dialog's own
+            event.preventDefault();
+            if (opener.current instanceof HTMLElement) opener.current.focus();
+          }}
           className="fixed inset-y-0 right-0 z-20 flex w-[460px] max-w-[90vw] flex-col border-l border-rule bg-card shadow-[-8px_0_24px_#0000000f]"
         >
           <header className="flex items-start justify-between gap-4 border-b border-rule px-5 py-4">
@@ -47,7 +56,14 @@ export function Drawer() {
               <X size={16} aria-hidden />
             </Dialog.Close>
           </header>
-          <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{content?.body}</div>
+          <div
+            role="region"
+            aria-label={content?.title}
+            tabIndex={0}
+            className="min-h-0 flex-1 overflow-y-auto px-5 py-4 -outline-offset-2"
+          >
+            {content?.body}
+          </div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

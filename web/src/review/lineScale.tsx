@@ -73,11 +73,11 @@ export function LineScale({
           onKeyDown={(event) => {
             if (step(event)) event.stopPropagation();
           }}
-          className="absolute inset-x-0 h-0"
-          style={{ bottom: `${100 * line}%` }}
+          className="absolute inset-x-0 h-4"
+          style={{ bottom: `calc(${100 * line}% - 8px)` }}
         >
-          <span className="absolute inset-x-0 -top-[1.5px] h-[3px] bg-thread" />
-          <span className="absolute -right-1 -top-[7px] size-[14px] rounded-full border-2 border-ink bg-thread" />
+          <span className="absolute inset-x-0 top-[6.5px] h-[3px] bg-thread" />
+          <span className="absolute -right-1 top-px size-[14px] rounded-full border-2 border-ink bg-thread" />
         </div>
       </div>
       <span className="text-center text-[12px] text-soft">unsure</span>

@@ -60,10 +60,9 @@ export function SuggestionList({
   return (
     <div
       ref={scroller}
-      role="listbox"
+      role="feed"
       tabIndex={0}
       aria-label={`Suggestions of ${code.name}`}
-      aria-activedescendant={`suggestion-${active}`}
       className="min-h-0 overflow-y-auto outline-offset-[-2px]"
     >
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 120 }}>
@@ -76,7 +75,6 @@ export function SuggestionList({
             style={{ transform: `translateY(${item.start}px)` }}
           >
             <SuggestionRow
-              id={`suggestion-${item.index}`}
               suggestion={suggestions[item.index]!}
               active={item.index === active}
               above={item.index < below}
@@ -103,14 +101,12 @@ export function SuggestionList({
 }
 
 function SuggestionRow({
-  id,
   suggestion,
   active,
   above,
   onPick,
   onDecide,
 }: {
-  id: string;
   suggestion: SuggestedAnswer;
   active: boolean;
   above: boolean;
@@ -121,10 +117,8 @@ function SuggestionRow({
   const words = state === 'open' ? 'open' : `${state}${bulk ? ' in bulk' : ''}`;
   const act = 'rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft';
   return (
-    <div
-      id={id}
-      role="option"
-      aria-selected={active}
+    <article
+      aria-current={active ? 'true' : undefined}
       onPointerDown={onPick}
       className={`relative grid grid-cols-[52px_minmax(0,1fr)_150px] items-start gap-x-4 border-b border-rule px-5 py-2.5 ${active ? 'bg-card' : ''}`}
     >
@@ -167,7 +161,7 @@ function SuggestionRow({
         )}
         <Knot state={state} label={words} />
       </span>
-    </div>
+    </article>
   );
 }
 

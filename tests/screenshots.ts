@@ -1,0 +1,72 @@
+import { fileURLToPath } from 'node:url';
+import { expect, test, type Page } from '@playwright/test';
+import { codeField, enterDemo, openDemo } from './steps.js';
+import { demoFile } from './product.js';
+
+const shoot = async (page: Page, name: string) => {
+  await expect(page.getByText(/^Fetching/)).toHaveCount(0);
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({
+    path: fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url)),
+    animations: 'disabled',
+    caret: 'hide',
+  });
+};
+
+test('the main views, from the demo study', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByLabel('Password')).toBeVisible();
+  await shoot(page, 'door');
+  await enterDemo(page);
+  await shoot(page, 'studies');
+
+  await page.getByLabel('Name').fill('Passengers, second wave');
+  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await page.locator('input[type=file]').setInputFiles(demoFile('brindle-sound.xlsx'));
+  await expect(page.getByText('What will come in')).toBeVisible();
+  await shoot(page, 'import');
+
+  await page.goto('/studies');
+  await page.getByRole('link', { name: /^Brindle Sound ferry/ }).click();
+  const go = (stop: string) => page.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
+  await go('Look');
+  await expect(page.getByRole('heading', { name: 'Words people use' })).toBeVisible();
+  await shoot(page, 'look');
+  await go('Code');
+  await page.getByRole('button', { name: 'Settled' }).click();
+  await expect(codeField(page)).toBeFocused();
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('PageDown');
+  await shoot(page, 'code');
+  await go('Train');
+  await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();
+  await shoot(page, 'train');
+  await page.getByRole('link', { name: '2 Value' }).click();
+  await go('Review');
+  await expect(page.getByRole('slider', { name: 'The line' })).toBeVisible();
+  await shoot(page, 'review');
+  await go('Report');
+  await page.getByRole('link', { name: '1 Improve' }).click();
+  await expect(page.getByRole('button', { name: /^Reliability, Total/ })).toBeVisible();
+  await shoot(page, 'report');
+  await page.getByRole('button', { name: /^Reliability, Hask/ }).click();
+  await expect(page.getByRole('dialog').getByRole('listitem').first()).toBeVisible();
+  await shoot(page, 'answers-behind');
+  await page.keyboard.press('Escape');
+  await go('Codebook');
+  await expect(page.getByLabel('Definition: what belongs here')).toBeVisible();
+  await shoot(page, 'codebook');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('tr');
+  await shoot(page, 'palette');
+});
+
+test.describe(() => {
+  test.use({ colorScheme: 'dark' });
+  test('the ledger in the dark', async ({ page }) => {
+    await openDemo(page, 'Code');
+    await page.getByRole('button', { name: 'Settled' }).click();
+    await expect(codeField(page)).toBeFocused();
+    await shoot(page, 'code-dark');
+  });
+});

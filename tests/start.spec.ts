@@ -1,0 +1,93 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { expect, request, test, type APIRequestContext } from '@playwright/test';
+
+const project = fileURLToPath(new URL('..', import.meta.url));
+const dataFolder = `${project}.test/start`;
+const port = Number(process.env['TEST_PORT'] ?? 4319) + 1;
+const baseURL = `http://127.0.0.1:${port}`;
+const postmasterFile = `${dataFolder}/postgres/cluster/postmaster.pid`;
+
+/** Starts the product as `npm start` does, in a process group of its own, and waits until it answers. */
+async function start(): Promise<{ product: ChildProcess; output: () => string }> {
+  const product = spawn('bash', [`${project}scripts/start.sh`], {
+    detached: true,
+    env: { ...process.env, PORT: String(port), DATA_FOLDER: dataFolder, LOG: 'off' },
+  });
+  let output = '';
+  product.stdout.on('data', (chunk) => (output += String(chunk)));
+  await expect
+    .poll(() => output, { timeout: 60_000 })
+    .toContain(`Yellow Thread is ready: ${baseURL}`);
+  return { product, output: () => output };
+}
+
+const ended = (product: ChildProcess) =>
+  product.exitCode === null && product.signalCode === null
+    ? new Promise((resolve) => product.once('exit', resolve))
+    : Promise.resolve();
+
+async function enter(
+  api: APIRequestContext,
+): Promise<{ study: number; question: number; headers: Record<string, string> }> {
+  const token = async (reply: Awaited<ReturnType<APIRequestContext['get']>>) =>
+    ((await reply.json()) as { csrfToken: string }).csrfToken;
+  const first = await token(await api.get('/api/session'));
+  const headers = {
+    'csrf-token': await token(
+      await api.post('/api/session/demo', { headers: { 'csrf-token': first } }),
+    ),
+  };
+  const { studies } = (await (await api.get('/api/studies')).json()) as {
+    studies: { id: number }[];
+  };
+  const study = studies[0]!.id;
+  const detail = (await (await api.get(`/api/studies/${study}`)).json()) as {
+    questions: { id: number }[];
+  };
+  return { study, question: detail.questions[0]!.id, headers };
+}
+
+test('starts with the demo, survives a kill -9 with nothing lost, and stops in order', async () => {
+  test.setTimeout(180_000);
+  rmSync(dataFolder, { recursive: true, force: true });
+  const { product, output } = await start();
+  expect(output()).toMatch(/one-time password [\w-]{12} /);
+  const api = await request.newContext({ baseURL });
+  const { study, question, headers } = await enter(api);
+  const ledger = `/api/studies/${study}/questions/${question}/ledger`;
+  const openOnes = async () =>
+    (await (await api.get(`${ledger}?show=open&limit=5`)).json()) as {
+      answers: { id: number }[];
+      total: number;
+    };
+  const before = await openOnes();
+  const settled = await api.put(
+    `/api/studies/${study}/responses/${before.answers[0]!.id}/settlement`,
+    {
+      headers,
+      data: { settled: true },
+    },
+  );
+  expect(settled.status()).toBe(200);
+
+  // everything at once, as a power cut would: the start script, the server, PostgreSQL
+  const postmaster = Number(readFileSync(postmasterFile, 'utf8').split('\n')[0]);
+  process.kill(-product.pid!, 'SIGKILL');
+  process.kill(postmaster, 'SIGKILL');
+  await ended(product);
+
+  const again = await start();
+  expect(again.output()).not.toContain('one-time password');
+  // the session is still good, and what was acknowledged is there
+  const after = await openOnes();
+  expect(after.total).toBe(before.total - 1);
+  expect(after.answers[0]!.id).toBe(before.answers[1]!.id);
+
+  again.product.kill('SIGTERM');
+  await ended(again.product);
+  expect(again.product.exitCode).toBe(0);
+  await expect(api.get('/api/session')).rejects.toThrow(/ECONNREFUSED/);
+  expect(existsSync(postmasterFile)).toBe(false);
+});

@@ -1,0 +1,54 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, type Cookie, type Page } from '@playwright/test';
+
+let cookies: Cookie[] = [];
+
+/** Enters the product as the demo researcher: by the door once, then with the session kept. */
+export async function enterDemo(page: Page): Promise<void> {
+  await page.context().addCookies(cookies);
+  await page.goto('/');
+  if (cookies.length === 0)
+    await page.getByRole('button', { name: 'Enter as the demo researcher' }).click();
+  await expect(page.getByRole('heading', { name: 'Studies' })).toBeVisible();
+  cookies = await page.context().cookies();
+}
+
+/** Opens the demo study, trained, at a stop of its first question. */
+export async function openDemo(page: Page, stop: string): Promise<void> {
+  await enterDemo(page);
+  await page.getByRole('link', { name: /^Brindle Sound ferry/ }).click();
+  await page.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
+}
+
+/** Begins a study and brings a sheet into it, taking the guessed roles. */
+export async function bringIn(
+  page: Page,
+  name: string,
+  file: string | { name: string; mimeType: string; buffer: Buffer },
+): Promise<void> {
+  await page.goto('/studies');
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await page.locator('input[type=file]').setInputFiles(file);
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await page.getByRole('button', { name: 'See what came in' }).click();
+}
+
+/** The field in which codes are typed. */
+export const codeField = (page: Page) => page.getByRole('combobox', { name: 'Code for this line' });
+
+export const saved = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible();
+
+/** No view may break WCAG 2.2 A or AA as far as a program can tell, nor be wider than the window. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(({ id, nodes }) => ({ id, at: nodes.map((node) => node.html.slice(0, 160)) })),
+  ).toEqual([]);
+  expect(
+    await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+  ).toBeLessThanOrEqual(0);
+}

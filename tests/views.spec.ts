@@ -1,0 +1,147 @@
+import { expect, test, type Page } from '@playwright/test';
+import { bringIn, codeField, enterDemo, expectAccessible, openDemo } from './steps.js';
+
+const views: Record<string, (page: Page) => Promise<void>> = {
+  door: async (page) => {
+    await page.goto('/');
+    await expect(page.getByLabel('Password')).toBeVisible();
+  },
+  studies: enterDemo,
+  'an empty study': async (page) => {
+    await enterDemo(page);
+    await page.getByLabel('Name').fill('Empty');
+    await page.getByRole('button', { name: 'Begin the study' }).click();
+    await expect(page.getByText('Bring in a sheet')).toBeVisible();
+    await page.getByRole('link', { name: 'Codebook' }).click();
+    await expect(page.getByText(/No codes yet/)).toBeVisible();
+  },
+  'roles of a sheet': async (page) => {
+    await enterDemo(page);
+    await page.getByLabel('Name').fill('Roles');
+    await page.getByRole('button', { name: 'Begin the study' }).click();
+    await page.locator('input[type=file]').setInputFiles({
+      name: 'a.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('id,age,Why?\n1,x,more boats please\n1,3,the steps are too steep\n'),
+    });
+    await page.getByLabel('What id is').selectOption('respondent id');
+    await expect(page.getByText(/Several rows have the same respondent id/)).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Bring in', exact: true })).toBeDisabled();
+  },
+  import: (page) => openDemo(page, 'Import'),
+  look: async (page) => {
+    await openDemo(page, 'Look');
+    await page.getByRole('button', { name: 'Set boat aside' }).click();
+    await expect(page.getByRole('button', { name: 'Bring back boat' })).toBeVisible();
+  },
+  code: async (page) => {
+    await openDemo(page, 'Code');
+    await codeField(page).fill('fare');
+    await expect(page.getByRole('option').first()).toBeVisible();
+  },
+  train: async (page) => {
+    await openDemo(page, 'Train');
+    await page.getByRole('button', { name: 'Car deck full' }).click();
+    await expect(page.getByRole('dialog')).toContainText('Words against it');
+  },
+  review: async (page) => {
+    await openDemo(page, 'Review');
+    await expect(page.getByRole('slider', { name: 'The line' })).toBeVisible();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('accept it');
+  },
+  report: async (page) => {
+    await openDemo(page, 'Report');
+    await page.getByRole('button', { name: /^Reliability, Total/ }).click();
+    await expect(page.getByRole('dialog')).toContainText('people');
+  },
+  codebook: (page) => openDemo(page, 'Codebook'),
+  palette: async (page) => {
+    await openDemo(page, 'Import');
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('winter');
+    await expect(page.getByRole('option', { name: /Winter and Sundays/ })).toBeVisible();
+  },
+};
+
+for (const [name, open] of Object.entries(views))
+  for (const colorScheme of ['light', 'dark'] as const)
+    test.describe(() => {
+      test.use({
+        colorScheme,
+        viewport: { width: colorScheme === 'light' ? 1280 : 1024, height: 800 },
+      });
+      test(`${name} is accessible, ${colorScheme}`, async ({ page }) => {
+        const complaints: string[] = [];
+        page.on('console', (message) => {
+          if (message.type() === 'error') complaints.push(message.text());
+        });
+        page.on('pageerror', (error) => complaints.push(error.message));
+        await open(page);
+        await expectAccessible(page);
+        expect(complaints).toEqual([]);
+      });
+    });
+
+test('the job is walked by keyboard: from stop to stop, into a number and back', async ({
+  page,
+}) => {
+  await openDemo(page, 'Import');
+  for (const [typed, heading] of [
+    ['look', 'How long answers are'],
+    ['train', 'What would help'],
+    ['codebook', 'Codebook'],
+  ] as const) {
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { name: heading })).toBeVisible();
+  }
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('report');
+  await page.keyboard.press('Enter');
+  const number = page.getByRole('button', { name: /^Reliability, Total/ });
+  await number.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(number).toBeFocused();
+
+  // review: decide with one key, take it back with another
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('review');
+  await page.keyboard.press('Enter');
+  const suggestions = page.getByRole('feed', { name: /^Suggestions of/ }).getByRole('article');
+  const first = suggestions.first();
+  await expect(first).toHaveAttribute('aria-current', 'true');
+  await page.keyboard.press('a');
+  await expect(first).toContainText('accepted');
+  await expect(suggestions.nth(1)).toHaveAttribute('aria-current', 'true');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Undid: accepting/)).toBeVisible();
+  await expect(first).not.toContainText('accepted');
+});
+
+test('a page-long answer can be read to its end, at the narrowest and the widest', async ({
+  page,
+}) => {
+  const sentence =
+    'We waited on the quay and nobody came to say whether the boat would sail at all that day. ';
+  await enterDemo(page);
+  await bringIn(page, 'A long answer', {
+    name: 'long.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      `id,What happened?\n1,"${sentence.repeat(60)}The end of it."\n2,short one\n`,
+    ),
+  });
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  for (const width of [1024, 1920]) {
+    await page.setViewportSize({ width, height: 800 });
+    const end = page.getByText('The end of it.');
+    await end.scrollIntoViewIfNeeded();
+    await expect(end).toBeInViewport();
+    await expectAccessible(page);
+  }
+});
