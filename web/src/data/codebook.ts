@@ -12,7 +12,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { inkOn, useDark, type Look } from '../parts/stitches.js';
 import { call } from './client.js';
-import { CHANGE } from './queryClient.js';
+import { asChange } from './queryClient.js';
 
 export const codebookKey = (study: number) => ['codebook', study];
 
@@ -82,8 +82,7 @@ type CodebookChange =
 export function useChangeCodebook(study: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationKey: CHANGE,
-    scope: { id: 'change' },
+    ...asChange('report', 'reviews'),
     mutationFn: (change: CodebookChange) => {
       const base = `/api/studies/${study}`;
       const reply = codebookSchema;

@@ -16,7 +16,7 @@ import {
 } from '@tanstack/react-query';
 import { call } from './client.js';
 import { codebookKey, expectedCode } from './codebook.js';
-import { CHANGE } from './queryClient.js';
+import { asChange } from './queryClient.js';
 
 const PAGE = 100;
 
@@ -43,8 +43,16 @@ export function useCode(study: number, question: number) {
   const client = useQueryClient();
   const ledgers = { queryKey: ['ledger', study, question] };
   return useMutation({
-    mutationKey: CHANGE,
-    scope: { id: 'change' },
+    ...asChange(
+      'study',
+      'codebook',
+      'training',
+      'reviews',
+      'review',
+      'suggestions',
+      'report',
+      'behind',
+    ),
     mutationFn: (change: CodingChange) => send(study, change),
     onMutate: async (change) => {
       await client.cancelQueries(ledgers);
@@ -56,12 +64,6 @@ export function useCode(study: number, question: number) {
       );
     },
     onError: () => client.invalidateQueries(ledgers),
-    // the last of a burst brings counts and shares up to date for the rest of the app
-    onSettled: () => {
-      if (client.isMutating({ mutationKey: CHANGE }) > 1) return;
-      for (const key of ['study', 'codebook', 'training', 'review', 'reviews', 'report', 'behind'])
-        void client.invalidateQueries({ queryKey: [key, study] });
-    },
   });
 }
 

@@ -2,8 +2,40 @@ import { MutationCache, notifyManager, QueryClient } from '@tanstack/react-query
 import { toast } from 'sonner';
 import { asProblem, ProblemError } from './client.js';
 
+/** What is fetched about a study, by the first part of its query key. */
+type Resource =
+  | 'study'
+  | 'codebook'
+  | 'ledger'
+  | 'training'
+  | 'reviews'
+  | 'review'
+  | 'suggestions'
+  | 'report'
+  | 'behind';
+
+declare module '@tanstack/react-query' {
+  interface Register {
+    mutationMeta: { refreshes?: readonly Resource[] };
+  }
+}
+
 /** Key of every mutation that changes the study: what the "saved" sign watches. */
 export const CHANGE = ['change'];
+
+/**
+ * What every mutation that changes the study is made with: changes are sent one after the other, and
+ * the last of a burst brings what follows from them up to date.
+ *
+ * @param refreshes what is fetched anew; what the mutation draws by itself is left out
+ */
+export const asChange = (...refreshes: Resource[]) => ({
+  mutationKey: CHANGE,
+  scope: { id: 'change' },
+  meta: { refreshes },
+});
+
+const stale = new Set<Resource>();
 
 // what one key did is drawn before the next key is handled, however fast somebody codes
 notifyManager.setScheduler(queueMicrotask);
@@ -21,6 +53,12 @@ export const queryClient = new QueryClient({
         toast.error(`Not saved: ${asProblem(error).sentence}`);
       if (error instanceof ProblemError && error.status === 401)
         void queryClient.invalidateQueries({ queryKey: ['session'] });
+    },
+    onSettled: (_data, _error, _variables, _context, { meta }) => {
+      for (const resource of meta?.refreshes ?? []) stale.add(resource);
+      if (queryClient.isMutating({ mutationKey: CHANGE }) > 1) return;
+      for (const resource of stale) void queryClient.invalidateQueries({ queryKey: [resource] });
+      stale.clear();
     },
   }),
 });

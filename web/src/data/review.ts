@@ -18,7 +18,7 @@ import {
   type InfiniteData,
 } from '@tanstack/react-query';
 import { call } from './client.js';
-import { CHANGE } from './queryClient.js';
+import { asChange } from './queryClient.js';
 
 const pathOf = (study: number, question: number, code?: string) =>
   `/api/studies/${study}/questions/${question}/review${code ? `/${code}` : ''}`;
@@ -48,24 +48,22 @@ export const useSuggestions = (study: number, question: number, code: string) =>
     getNextPageParam: (last) => last.next ?? undefined,
   });
 
-/** Everything that follows from a decision is fetched anew once the last of a burst is saved. */
-function useFollowUp(study: number) {
-  const client = useQueryClient();
-  return () => {
-    if (client.isMutating({ mutationKey: CHANGE }) > 1) return;
-    for (const key of ['study', 'codebook', 'ledger', 'reviews', 'review', 'report', 'behind'])
-      void client.invalidateQueries({ queryKey: [key, study] });
-  };
-}
+const followsFromDecisions = [
+  'study',
+  'codebook',
+  'ledger',
+  'reviews',
+  'review',
+  'report',
+  'behind',
+] as const;
 
 /** Decides one suggestion; drawn at once, saved behind. */
 export function useDecide(study: number, question: number, code: string) {
   const client = useQueryClient();
-  const followUp = useFollowUp(study);
   const list = ['suggestions', study, question, code];
   return useMutation({
-    mutationKey: CHANGE,
-    scope: { id: 'change' },
+    ...asChange(...followsFromDecisions),
     mutationFn: ({ suggestion, state }: { suggestion: SuggestedAnswer; state: Decision }) =>
       call(`${pathOf(study, question, code)}/decide`, {
         method: 'POST',
@@ -91,7 +89,6 @@ export function useDecide(study: number, question: number, code: string) {
       );
     },
     onError: () => client.invalidateQueries({ queryKey: list }),
-    onSettled: followUp,
   });
 }
 
@@ -111,32 +108,23 @@ function redecide(review: Review, { probability, state: from }: SuggestedAnswer,
 }
 
 /** Accepts everything above the line, or refuses everything below it. */
-export function useSettleLine(study: number, question: number, code: string) {
-  const client = useQueryClient();
-  const followUp = useFollowUp(study);
-  return useMutation({
-    mutationKey: CHANGE,
-    scope: { id: 'change' },
+export const useSettleLine = (study: number, question: number, code: string) =>
+  useMutation({
+    ...asChange('suggestions', ...followsFromDecisions),
     mutationFn: (body: SettleLine) =>
       call(`${pathOf(study, question, code)}/settle`, {
         method: 'POST',
         body,
         reply: settledLineSchema,
       }),
-    onSettled: () => {
-      void client.invalidateQueries({ queryKey: ['suggestions', study, question, code] });
-      followUp();
-    },
   });
-}
 
 /** Keeps the line where it was laid. */
 export function usePlaceLine(study: number, question: number, code: string) {
   const client = useQueryClient();
   const key = ['review', study, question, code];
   return useMutation({
-    mutationKey: CHANGE,
-    scope: { id: 'change' },
+    ...asChange(),
     mutationFn: (to: number) => {
       // moves are saved in turn: each one begins where the one before it ended
       const from = client.getQueryData<Review>(key)?.line ?? to;
