@@ -74,7 +74,8 @@ export const ledgerQuery = pageQuery.extend({
 export const ledgerPageSchema = z
   .object({
     answers: z.array(ledgerAnswerSchema),
-    total: z.number().int(),
+    /** How many there are in all; told with the first page only. */
+    total: z.number().int().nullable(),
     next: z.string().nullable(),
   })
   .meta({ id: 'LedgerPage' });

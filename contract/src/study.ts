@@ -37,7 +37,7 @@ export const variableSchema = z
     id: idSchema,
     name: z.string(),
     kind: z.enum(['category', 'number', 'date', 'yes_no']),
-    /** How many different values there are, up to 25. */
+    /** How many different values respondents have, "not stated" among them. */
     values: z.number().int(),
   })
   .meta({ id: 'Variable' });

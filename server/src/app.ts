@@ -138,7 +138,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     inStudy.addHook('onRequest', requireStudy);
     sheetRoutes(inStudy, threads);
     jobRoutes(inStudy);
-    lookRoutes(inStudy);
+    lookRoutes(inStudy, threads);
     codebookRoutes(inStudy);
     codingRoutes(inStudy);
     learningRoutes(inStudy);

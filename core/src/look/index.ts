@@ -1,1 +1,2 @@
+export { countLengths } from './lengths.js';
 export { countWords, type WordCount } from './wordCounts.js';

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { countLengths } from './lengths.js';
 import { countWords } from './wordCounts.js';
 
 test('counts answers, not uses, without the question’s own words and those set aside', () => {
@@ -14,4 +15,23 @@ test('counts answers, not uses, without the question’s own words and those set
     { word: "o'clock", answers: 1 },
   ]);
   expect(countWords(answers, '', ['boat'], 1)).toEqual([{ word: 'late', answers: 2 }]);
+});
+
+test('lengths: a bin reaches to the next one, marks alone count as one word', () => {
+  const words = (count: number) => 'boat '.repeat(count);
+  const counted = countLengths([
+    '!',
+    words(1),
+    words(5),
+    words(6),
+    words(50),
+    words(51),
+    words(400),
+  ]);
+  expect(counted.filter((bin) => bin.answers > 0)).toEqual([
+    { from: 1, answers: 3 },
+    { from: 6, answers: 1 },
+    { from: 31, answers: 1 },
+    { from: 51, answers: 2 },
+  ]);
 });

@@ -19,20 +19,24 @@ export async function readLedger(
   questionId: number,
   { show, words, after, limit }: z.infer<typeof ledgerQuery>,
 ): Promise<LedgerPage> {
-  const where = `r.question_id = ? and ${conditions[show]} and r.text ilike ?`;
-  const values = [questionId, `%${words.trim().replaceAll(/[\\%_]/g, '\\$&')}%`];
-  const { total } = await row<{ total: number }>(
-    em,
-    `select count(*)::int as total from response r where ${where}`,
-    values,
-  );
+  const holding = words.trim().replaceAll(/[\\%_]/g, '\\$&');
+  const where = `r.question_id = ? and ${conditions[show]}${holding && ' and r.text ilike ?'}`;
+  const values = [questionId, ...(holding ? [`%${holding}%`] : [])];
+  const counted =
+    after === undefined
+      ? await row<{ total: number }>(
+          em,
+          `select count(*)::int as total from response r where ${where}`,
+          values,
+        )
+      : null;
   const ids = await rows<{ id: number }>(
     em,
     `select r.id from response r where ${where} and r.id > ? order by r.id limit ?`,
     [...values, Number(after ?? 0) || 0, limit],
   );
   return {
-    total,
+    total: counted?.total ?? null,
     answers: await readAnswers(
       em,
       ids.map(({ id }) => id),

@@ -196,6 +196,10 @@ const recordset = ({ fields }: TableShape, alias: string, path: string) =>
        .map(([field, type]) => `"${field}" ${type}`)
        .join(', ')})) as ${alias}`;
 
+const sameKey = (table: string, { key }: TableShape, alias: string) =>
+  key.map((field) => `${table}.${column(field)} = ${alias}."${field}"`).join(' and ');
+
+/** Keys are compared by `=` besides, which the database can look up; this must hold for nulls too. */
 const same = (table: string, fields: readonly string[], alias: string) =>
   fields
     .map((field) => `${table}.${column(field)} is not distinct from ${alias}."${field}"`)
@@ -203,7 +207,7 @@ const same = (table: string, fields: readonly string[], alias: string) =>
 
 function deleteSql(table: string, shape: TableShape): string {
   return `delete from ${table} using ${recordset(shape, 'gone', '')}
-    where ${same(table, Object.keys(shape.fields), 'gone')}`;
+    where ${sameKey(table, shape, 'gone')} and ${same(table, Object.keys(shape.fields), 'gone')}`;
 }
 
 function insertSql(table: string, shape: TableShape): string {
@@ -224,6 +228,6 @@ function updateSql(table: string, shape: TableShape): string {
     .map((field) => `${column(field)} = to_record."${field}"`);
   return `update ${table} set ${set.join(', ')}
     from jsonb_array_elements(?::jsonb) as element, ${typed('from')}, ${typed('to')}
-    where ${same(table, key, 'to_record')}
+    where ${sameKey(table, shape, 'to_record')}
       and ${same(table, Object.keys(fields), 'from_record')}`;
 }

@@ -85,6 +85,7 @@ export const VariableEntity = defineEntity({
     position: p.integer(),
     name: p.text(),
     kind: p.enum(['category', 'number', 'date', 'yes_no'] as const),
+    distinctValues: p.integer().default(0),
   },
 });
 

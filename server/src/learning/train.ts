@@ -67,12 +67,7 @@ async function replaceOpenSuggestions(
   responseIds: number[],
   results: CodeResult[],
 ) {
-  await rows(
-    em,
-    `delete from suggestion s using response r
-     where r.id = s.response_id and r.question_id = ? and s.state = 'open'`,
-    [questionId],
-  );
+  await rows(em, `delete from suggestion where question_id = ? and state = 'open'`, [questionId]);
   await rows(
     em,
     `create temporary table fresh_suggestion
@@ -97,10 +92,12 @@ async function replaceOpenSuggestions(
   // a code that was removed while its model was fitted takes its suggestions with it
   await rows(
     em,
-    `insert into suggestion (code_id, response_id, run_id, probability, evidence)
-     select f.code_id, f.response_id, ?, f.probability, f.evidence
+    `insert into suggestion (question_id, code_id, response_id, run_id, probability, evidence)
+     select ?, f.code_id, f.response_id, ?, f.probability, f.evidence
      from fresh_suggestion f join code c on c.id = f.code_id
      on conflict do nothing`,
-    [runId],
+    [questionId, runId],
   );
+  // tens of thousands of new rows: the planner is told at once, not at its own next round
+  await rows(em, 'analyze suggestion');
 }

@@ -9,7 +9,7 @@ import {
 } from '@yellow-thread/core/groups';
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows, type QuestionRow } from '../database/index.js';
+import { row, rows, type QuestionRow } from '../database/index.js';
 import { runInForce } from '../learning/index.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
@@ -38,17 +38,23 @@ export interface QuestionMaterial {
 }
 
 export async function readPeople(em: EntityManager, studyId: number): Promise<People> {
-  const people = await rows<{ id: number; weight: number | null }>(
+  // one row of JSON: for 100,000 respondents ten times as fast as rows of objects
+  const { ids, weights, weighted } = await row<{
+    ids: number[] | null;
+    weights: number[] | null;
+    weighted: boolean | null;
+  }>(
     em,
-    'select id, weight from respondent where study_id = ? order by id',
+    `select json_agg(id order by id) as ids, json_agg(coalesce(weight, 1) order by id) as weights,
+       bool_or(weight is not null) as weighted
+     from respondent where study_id = ?`,
     [studyId],
   );
-  const ids = people.map((one) => one.id);
-  const weighted = people.some((one) => one.weight !== null);
+  const known = ids ?? [];
   return {
-    ids,
-    indexOf: new Map(ids.map((id, i) => [id, i])),
-    weights: weighted ? Float64Array.from(people, (one) => one.weight ?? 1) : null,
+    ids: known,
+    indexOf: new Map(known.map((id, i) => [id, i])),
+    weights: weighted && weights ? Float64Array.from(weights) : null,
   };
 }
 
@@ -60,29 +66,36 @@ export async function readMaterial(
   const size = people.ids.length;
   const [asked, answered, settled] = [emptyBitset(size), emptyBitset(size), emptyBitset(size)];
   const responseOf = new Map<number, number>();
-  const responses = await rows<{ id: number; person: number; noAnswer: boolean; settled: boolean }>(
+  const responses = await rows<{
+    noAnswer: boolean;
+    settled: boolean;
+    ids: number[];
+    people: number[];
+  }>(
     em,
-    `select r.id, r.respondent_id as person, r.no_answer as "noAnswer",
-       exists (select 1 from settlement t where t.response_id = r.id) as settled
-     from response r where r.question_id = ?`,
+    `select r.no_answer as "noAnswer", t.response_id is not null as settled,
+       json_agg(r.id) as ids, json_agg(r.respondent_id) as people
+     from response r
+     left join (select distinct response_id from settlement) t on t.response_id = r.id
+     where r.question_id = ? group by 1, 2`,
     [question.id],
   );
   const run = await runInForce(em, question.id);
   const knownToRun = emptyBitset(size);
-  for (const one of responses) {
-    const i = people.indexOf.get(one.person)!;
-    responseOf.set(i, one.id);
-    addTo(asked, i);
-    if (one.noAnswer) continue;
-    addTo(answered, i);
-    if (one.settled) addTo(settled, i);
-    if (run && one.id <= run.lastResponseId) addTo(knownToRun, i);
-  }
+  for (const group of responses)
+    group.ids.forEach((id, r) => {
+      const i = people.indexOf.get(group.people[r]!)!;
+      responseOf.set(i, id);
+      addTo(asked, i);
+      if (group.noAnswer) return;
+      addTo(answered, i);
+      if (group.settled) addTo(settled, i);
+      if (run && id <= run.lastResponseId) addTo(knownToRun, i);
+    });
 
   const open = await rows<{ codeId: string }>(
     em,
-    `select distinct o.code_id as "codeId" from open_suggestion o
-     join response r on r.id = o.response_id where r.question_id = ?`,
+    `select distinct code_id as "codeId" from open_suggestion where question_id = ?`,
     [question.id],
   );
   const stillOpen = new Set(open.map((one) => one.codeId));
@@ -95,20 +108,19 @@ export async function readMaterial(
   const settledOrReviewed = unite(settled, knownToRun);
   const decidedFor = (codeId: string) => (decidedForAll.has(codeId) ? settledOrReviewed : settled);
 
-  const mentions = await rows<{ codeId: string; person: number; origin: Origin }>(
+  const mentions = await rows<{ codeId: string; origin: Origin; people: number[] }>(
     em,
-    `select m.code_id as "codeId", r.respondent_id as person, m.origin
-     from mention m join response r on r.id = m.response_id where r.question_id = ?`,
+    `select m.code_id as "codeId", m.origin, json_agg(r.respondent_id) as people
+     from mention m join response r on r.id = m.response_id where r.question_id = ? group by 1, 2`,
     [question.id],
   );
   const origins = { hand: 0, accepted: 0, bulk: 0, waiting: 0 };
   const peopleOf = new Map<string, number[]>();
-  for (const { codeId, person, origin } of mentions) {
-    const i = people.indexOf.get(person)!;
-    origins[has(decidedFor(codeId), i) ? origin : 'waiting'] += 1;
-    const list = peopleOf.get(codeId);
-    if (list) list.push(i);
-    else peopleOf.set(codeId, [i]);
+  for (const group of mentions) {
+    const decided = decidedFor(group.codeId);
+    const members = group.people.map((id) => people.indexOf.get(id)!);
+    for (const i of members) origins[has(decided, i) ? group.origin : 'waiting'] += 1;
+    peopleOf.set(group.codeId, [...(peopleOf.get(group.codeId) ?? []), ...members]);
   }
   const rowOf = (codeId: string, members: number[]): ClothRow => {
     const mentioned = emptyBitset(size);
@@ -155,20 +167,21 @@ export async function readColumns(
   studyId: number,
   variableId: number,
 ): Promise<Column[]> {
-  const values = await rows<{ id: number; value: string | number | boolean | null }>(
+  const values = await rows<{ value: string | number | boolean | null; people: number[] }>(
     em,
-    'select id, background->? as value from respondent where study_id = ?',
+    `select background->? as value, json_agg(id) as people from respondent
+     where study_id = ? group by 1`,
     [String(variableId), studyId],
   );
   const columns = new Map<string, Column>();
-  for (const { id, value } of values) {
-    const key = value === null ? 'missing' : `=${String(value)}`;
+  for (const group of values) {
+    const key = group.value === null ? 'missing' : `=${String(group.value)}`;
     let column = columns.get(key);
     if (!column) {
-      column = { key, label: labelOf(value), members: emptyBitset(people.ids.length) };
+      column = { key, label: labelOf(group.value), members: emptyBitset(people.ids.length) };
       columns.set(key, column);
     }
-    addTo(column.members, people.indexOf.get(id)!);
+    for (const id of group.people) addTo(column.members, people.indexOf.get(id)!);
   }
   return [...columns.values()].sort(
     (x, y) =>

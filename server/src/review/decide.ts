@@ -27,8 +27,8 @@ export async function decideSuggestion(
       tx,
       `select ${columns}, exists (select 1 from open_suggestion o
          where o.code_id = s.code_id and o.response_id = s.response_id) as "isOpen"
-       from suggestion s join response r on r.id = s.response_id
-       where r.question_id = ? and s.code_id = ? and s.response_id = ? for update of s`,
+       from suggestion s
+       where s.question_id = ? and s.code_id = ? and s.response_id = ? for update of s`,
       [questionId, codeId, responseId],
     );
     if (!stored) throw problems.notFound('suggestion');
@@ -66,8 +66,8 @@ export async function settleLine(
     if ((await runInForce(tx, questionId))?.id !== runId) throw problems.runReplaced();
     const open = await rows<Suggestion>(
       tx,
-      `select ${columns} from open_suggestion s join response r on r.id = s.response_id
-       where r.question_id = ? and s.code_id = ? and s.probability ${side === 'above' ? '>=' : '<'} ?
+      `select ${columns} from open_suggestion s
+       where s.question_id = ? and s.code_id = ? and s.probability ${side === 'above' ? '>=' : '<'} ?
        order by s.response_id`,
       [questionId, codeId, line],
     );

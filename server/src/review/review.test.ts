@@ -232,7 +232,11 @@ describe('the report', () => {
           [row.kind]: row.id,
           limit: '3',
         });
-        const { body } = await client.get<LedgerPage>(`${base}/report/answers?${query.toString()}`);
+        const { body } = await client.get<{
+          answers: unknown[];
+          total: number;
+          next: string | null;
+        }>(`${base}/report/answers?${query.toString()}`);
         expect(body.total).toBe(row.cells[c]!.people);
         expect(body.answers.length).toBe(Math.min(3, body.total));
         expect(body.next === null).toBe(body.total <= 3);

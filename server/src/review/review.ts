@@ -7,8 +7,8 @@ import { problems } from '../problems.js';
 
 /** The suggestions of a code and question that are shown: open ones and those decided. */
 const shown = `
-  from suggestion s join response r on r.id = s.response_id and r.question_id = ?
-  where s.code_id = ? and (s.state <> 'open' or exists (
+  from suggestion s
+  where s.question_id = ? and s.code_id = ? and (s.state <> 'open' or exists (
     select 1 from open_suggestion o where o.code_id = s.code_id and o.response_id = s.response_id))`;
 
 /** Codes of a question that have suggestions, the most open first. */
@@ -19,9 +19,9 @@ export async function listReviews(em: EntityManager, questionId: number): Promis
        (count(*) filter (where s.state = 'accepted'))::int as accepted,
        (count(*) filter (where s.state = 'refused'))::int as refused,
        (count(o.code_id))::int as open
-     from suggestion s join response r on r.id = s.response_id
+     from suggestion s
      left join open_suggestion o on o.code_id = s.code_id and o.response_id = s.response_id
-     where r.question_id = ? group by s.code_id order by open desc, s.code_id`,
+     where s.question_id = ? group by s.code_id order by open desc, s.code_id`,
     [questionId],
   );
   return { codes };
@@ -38,15 +38,16 @@ export async function describeReview(
   if (!run || !trained || trained.state === 'too_few') throw problems.notFound('trained code');
   const decided = await row<{ accepted: number; acceptedInBulk: number; refused: number }>(
     em,
-    `select (count(*) filter (where s.state = 'accepted'))::int as accepted,
-       (count(*) filter (where s.state = 'accepted' and s.bulk))::int as "acceptedInBulk",
-       (count(*) filter (where s.state = 'refused'))::int as refused ${shown}`,
+    `select (count(*) filter (where state = 'accepted'))::int as accepted,
+       (count(*) filter (where state = 'accepted' and bulk))::int as "acceptedInBulk",
+       (count(*) filter (where state = 'refused'))::int as refused
+     from suggestion where question_id = ? and code_id = ?`,
     [questionId, codeId],
   );
   const open = await rows<{ probability: number }>(
     em,
-    `select o.probability from open_suggestion o join response r on r.id = o.response_id
-     where r.question_id = ? and o.code_id = ? order by o.probability desc`,
+    `select probability from open_suggestion
+     where question_id = ? and code_id = ? order by probability desc`,
     [questionId, codeId],
   );
   const { known } = await row<{ known: number }>(

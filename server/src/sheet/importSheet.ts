@@ -101,6 +101,17 @@ export async function writePlan(
       ]),
     ),
   );
+  await rows(
+    em,
+    `update variable v set distinct_values = (
+       select count(*) from (
+         select distinct r.background->(v.id::text) from respondent r
+         where r.study_id = v.study_id) different)
+     where v.study_id = ?`,
+    [studyId],
+  );
+  // the planner is told of many new rows at once, not at its own next round
+  await rows(em, 'analyze respondent, response');
   return ids;
 }
 

@@ -52,16 +52,16 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
          'size', sample.size, 'settled', sample.settled) end as sample,
        case when run.id is not null then (
          select jsonb_build_object(
-           'open', (select count(*) from open_suggestion o join response r on r.id = o.response_id
-             where r.question_id = q.id),
-           'decided', (select count(*) from suggestion d join response r on r.id = d.response_id
-             where r.question_id = q.id and d.state <> 'open'))) end as suggestions
+           'open', (select count(*) from open_suggestion o where o.question_id = q.id),
+           'decided', (select count(*) from suggestion d
+             where d.question_id = q.id and d.state <> 'open'))) end as suggestions
      from question q
      cross join lateral (
        select count(*)::int as asked,
          (count(*) filter (where not no_answer))::int as answered,
-         (count(*) filter (where not no_answer and exists (
-           select 1 from settlement t where t.response_id = r.id)))::int as settled
+         (select count(distinct t.response_id)::int from settlement t
+           join response s on s.id = t.response_id
+           where s.question_id = q.id and not s.no_answer) as settled
        from response r where r.question_id = q.id) c
      cross join lateral (
        select count(*)::int as size,
@@ -76,11 +76,8 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
   );
   const variables = await rows<StudyDetail['variables'][number]>(
     em,
-    `select v.id, v.name, v.kind, (
-       select count(*)::int from (
-         select distinct r.background->(v.id::text) from respondent r
-         where r.study_id = v.study_id limit 26) distinct_values) as "values"
-     from variable v where v.study_id = ? order by v.position`,
+    `select id, name, kind, distinct_values as "values" from variable
+     where study_id = ? order by position`,
     [id],
   );
   const imports = await rows<StudyDetail['imports'][number] & { at: Date }>(

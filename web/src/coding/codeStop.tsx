@@ -71,7 +71,7 @@ export function CodeStop() {
           onChange={(event) => narrow({ words: event.target.value })}
         />
         <span className="figures ml-auto text-soft" role="status">
-          {total === undefined ? '' : counted(total, 'answer')}
+          {typeof total === 'number' && counted(total, 'answer')}
           {question.sample &&
             ` · ${asCount(question.sample.settled)} of ${asCount(question.sample.size)} in the sample settled`}
         </span>

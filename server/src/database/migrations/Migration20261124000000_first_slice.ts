@@ -67,6 +67,8 @@ export class Migration20261124000000_first_slice extends Migration {
         position int not null,
         name text not null,
         kind text not null check (kind in ('category', 'number', 'date', 'yes_no')),
+        -- how many different values respondents have, kept up by every import
+        distinct_values int not null default 0,
         unique (study_id, name)
       );
 
@@ -176,6 +178,7 @@ export class Migration20261124000000_first_slice extends Migration {
       create index on training_run (question_id, id);
 
       create table suggestion (
+        question_id int not null references question on delete cascade,
         code_id uuid not null references code on delete cascade,
         response_id int not null references response on delete cascade,
         run_id int not null references training_run,
@@ -189,6 +192,7 @@ export class Migration20261124000000_first_slice extends Migration {
         check ((state = 'open') = (decided_at is null))
       );
       create index on suggestion (response_id);
+      create index on suggestion (question_id, code_id, probability desc, response_id);
 
       -- still to be decided: neither settled by a person nor given the code by one in the meantime
       create view open_suggestion as

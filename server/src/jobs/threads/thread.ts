@@ -1,4 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
+import type { Look } from '@yellow-thread/contract';
+import { countLengths, countWords } from '@yellow-thread/core/look';
 import { trainQuestion, type CodeResult, type TrainingInput } from '@yellow-thread/core/learning';
 import {
   planImport,
@@ -15,6 +17,10 @@ export interface ThreadWork {
   planImport: {
     input: { fileName: string; content: Uint8Array; roles: ColumnRole[] };
     result: ImportPlan;
+  };
+  look: {
+    input: { answers: string[]; question: string; aside: string[]; most: number };
+    result: Omit<Look, 'answered'>;
   };
   trainQuestion: { input: TrainingInput; result: CodeResult[] };
 }
@@ -49,6 +55,13 @@ async function compute(message: Message): Promise<unknown> {
     case 'planImport': {
       const { fileName, content, roles } = message.input;
       return planImport(await readSheet(fileName, content), roles);
+    }
+    case 'look': {
+      const { answers, question, aside, most } = message.input;
+      return {
+        lengths: countLengths(answers),
+        words: countWords(answers, question, aside, most),
+      };
     }
     case 'trainQuestion':
       return trainQuestion(message.input, (progress) => {
