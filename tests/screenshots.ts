@@ -35,8 +35,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await go('Code');
   await page.getByRole('button', { name: 'Settled' }).click();
   await expect(codeField(page)).toBeFocused();
-  await page.keyboard.press('PageDown');
-  await page.keyboard.press('PageDown');
+  for (let n = 0; n < 9; n++) await page.keyboard.press('PageDown');
   await shoot(page, 'code');
   await go('Train');
   await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();

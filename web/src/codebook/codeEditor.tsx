@@ -124,7 +124,7 @@ function EditedText({
         id={id}
         rows={rows}
         maxLength={rows === 1 ? 120 : 4000}
-        className={`${inputBox} resize-y`}
+        className={`${inputBox} ${rows === 1 ? 'resize-none' : 'resize-y'}`}
         value={unsaved ? writing.to : value}
         onChange={(event) => {
           const to = rows === 1 ? event.target.value.replaceAll('\n', ' ') : event.target.value;

@@ -7,6 +7,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { useSession } from '../data/people.js';
 import { StitchMark } from '../parts/stitch.js';
+import { ledgerGrid } from './ledgerGrid.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 const MOST_FOUND = 7;
@@ -127,7 +128,7 @@ export function CodeField({
     }
   };
   return (
-    <div className="relative mt-1.5 grid grid-cols-[minmax(0,1fr)_minmax(220px,300px)] gap-x-10">
+    <div className={`relative mt-1.5 ${ledgerGrid}`}>
       <p className="self-center text-[13px] text-soft">
         {place.passage ? (
           <>

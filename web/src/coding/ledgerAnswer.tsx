@@ -8,6 +8,7 @@ import { usePlace } from '../frame/place.js';
 import { Knot } from '../parts/knot.js';
 import { CodeField } from './codeField.js';
 import { CodeLabel } from './codeLabel.js';
+import { ledgerGrid } from './ledgerGrid.js';
 import { LedgerLine } from './ledgerLine.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
@@ -61,9 +62,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
       className={`relative border-b border-rule px-6 pb-2.5 pt-2 ${place ? 'bg-card' : ''}`}
     >
       {place && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
-      <div
-        className={`grid grid-cols-[minmax(0,1fr)_minmax(220px,300px)] gap-x-10 rounded ${place?.line === WHOLE ? 'bg-wash' : ''}`}
-      >
+      <div className={`${ledgerGrid} rounded ${place?.line === WHOLE ? 'bg-wash' : ''}`}>
         <button
           type="button"
           tabIndex={-1}

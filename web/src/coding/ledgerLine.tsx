@@ -4,6 +4,7 @@ import type { Span } from '@yellow-thread/core/text';
 import { useRef, type CSSProperties, type ReactNode } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { stitchImage } from '../parts/stitches.js';
+import { ledgerGrid } from './ledgerGrid.js';
 import { readSelection } from './readSelection.js';
 import { Threads } from './threads.js';
 
@@ -39,7 +40,7 @@ export function LedgerLine({
   return (
     <div
       ref={row}
-      className={`relative grid grid-cols-[minmax(0,1fr)_minmax(220px,300px)] gap-x-10 rounded ${active && !passage ? 'bg-wash' : ''}`}
+      className={`relative ${ledgerGrid} rounded ${active && !passage ? 'bg-wash' : ''}`}
     >
       <p
         className="voice cursor-text whitespace-pre-wrap break-words"

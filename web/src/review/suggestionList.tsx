@@ -124,7 +124,7 @@ function SuggestionRow({
     >
       {active && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
       <span className="figures pt-1 text-right text-soft">{asShare(probability)}</span>
-      <p className={`voice break-words ${above ? '' : 'text-soft'}`}>
+      <p className={`voice max-w-[44rem] break-words ${above ? '' : 'text-soft'}`}>
         <Evidence suggestion={suggestion} />
       </p>
       <span className="flex items-center justify-end gap-2 pt-1">
