@@ -50,11 +50,26 @@ async function enter(
   return { study, question: detail.questions[0]!.id, headers };
 }
 
-test('starts with the demo, survives a kill -9 with nothing lost, and stops in order', async () => {
+test('starts with the demo, survives a kill -9 with nothing lost, and stops in order', async ({
+  page,
+}) => {
   test.setTimeout(180_000);
   rmSync(dataFolder, { recursive: true, force: true });
   const { product, output } = await start();
-  expect(output()).toMatch(/one-time password [\w-]{12} /);
+
+  // the owner comes in by the printed password, which lets them choose one and nothing else
+  const oneTime = /one-time password ([\w-]{12}) /.exec(output())![1]!;
+  await page.goto(baseURL);
+  await page.getByLabel('Name').fill('owner');
+  await page.getByLabel('Password').fill('not this one');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toContainText('Name and password do not go together');
+  await page.getByLabel('Password').fill(oneTime);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByLabel('New password').fill('a ferry in the fog');
+  await page.getByRole('button', { name: 'Keep this password' }).click();
+  await expect(page.getByRole('link', { name: /^Brindle Sound ferry/ })).toBeVisible();
+
   const api = await request.newContext({ baseURL });
   const { study, question, headers } = await enter(api);
   const ledger = `/api/studies/${study}/questions/${question}/ledger`;

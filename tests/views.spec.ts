@@ -78,6 +78,7 @@ for (const [name, open] of Object.entries(views))
         });
         page.on('pageerror', (error) => complaints.push(error.message));
         await open(page);
+        await expect(page).toHaveTitle(/Yellow Thread/);
         await expectAccessible(page);
         expect(complaints).toEqual([]);
       });

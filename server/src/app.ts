@@ -128,6 +128,9 @@ export async function buildApp(options: AppOptions): Promise<App> {
   });
   app.addHook('onRequest', (request, reply, done) => {
     if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) done();
+    // signed out elsewhere: the token went with the session, but the page is led to the door
+    else if (!request.account && !request.url.startsWith('/api/session'))
+      done(problems.notSignedIn());
     else app.csrfProtection(request, reply, done);
   });
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { findCodeNamed, findCodes } from './findCodes.js';
-import { INKS, nextLook, STITCHES, type Look } from './looks.js';
+import { inkOn, INKS, nextLook, STITCHES, type Look } from './looks.js';
 
 describe('findCodes', () => {
   const code = (name: string, themeName: string, people = 0, definition = '') => ({
@@ -36,7 +36,7 @@ describe('findCodes', () => {
 });
 
 describe('looks', () => {
-  test('every ink stands out on paper by 4.5 : 1 (WCAG 2.2, contrast ratio)', () => {
+  test('every ink stands out by 4.5 : 1 on paper and card, light and dark (WCAG 2.2, contrast ratio)', () => {
     const luminance = (colour: string) => {
       const [r, g, b] = [1, 3, 5].map((at) => {
         const value = parseInt(colour.slice(at, at + 2), 16) / 255;
@@ -44,9 +44,19 @@ describe('looks', () => {
       }) as [number, number, number];
       return 0.2126 * r + 0.7152 * g + 0.0722 * b;
     };
-    const paper = luminance('#FBFAF6');
-    for (const ink of INKS)
-      expect((paper + 0.05) / (luminance(ink) + 0.05)).toBeGreaterThanOrEqual(4.5);
+    const contrast = (one: string, other: string) => {
+      const [low, high] = [luminance(one), luminance(other)].sort((x, y) => x - y) as [
+        number,
+        number,
+      ];
+      return (high + 0.05) / (low + 0.05);
+    };
+    for (const ink of INKS) {
+      for (const ground of ['#FBFAF6', '#FFFFFF'])
+        expect(contrast(inkOn(ink, false), ground)).toBeGreaterThanOrEqual(4.5);
+      for (const ground of ['#1B1A17', '#242320'])
+        expect(contrast(inkOn(ink, true), ground)).toBeGreaterThanOrEqual(4.5);
+    }
   });
 
   test('themes get every ink and every stitch before any comes again', () => {

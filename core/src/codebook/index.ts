@@ -1,2 +1,2 @@
 export { findCodeNamed, findCodes, type FindableCode } from './findCodes.js';
-export { INKS, nextLook, STITCHES, type Ink, type Look, type Stitch } from './looks.js';
+export { inkOn, INKS, nextLook, STITCHES, type Ink, type Look, type Stitch } from './looks.js';

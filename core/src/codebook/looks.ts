@@ -49,4 +49,16 @@ export function nextLook(taken: readonly { ink: string; stitch: string }[]): Loo
   };
 }
 
+/** A theme's ink on the present ground: lightened on a dark one, so that it keeps its contrast. */
+export function inkOn(ink: string, isDark: boolean): string {
+  if (!isDark) return ink;
+  const channel = (at: number) => {
+    const value = parseInt(ink.slice(at, at + 2), 16);
+    return Math.round(value + (255 - value) * 0.52)
+      .toString(16)
+      .padStart(2, '0');
+  };
+  return `#${channel(1)}${channel(3)}${channel(5)}`;
+}
+
 const count = (values: string[], value: string) => values.filter((one) => one === value).length;

@@ -6,6 +6,7 @@ import {
   reverseRecordsDiff,
   type TableDiff,
 } from './recordsDiff.js';
+import { extendByWord } from './extendByWord.js';
 import { lineOfPassage, splitAtPassages } from './segments.js';
 
 interface Note {
@@ -70,5 +71,37 @@ describe('splitAtPassages', () => {
     expect(lineOfPassage(lines, { start: 8, end: 15 })).toBe(0);
     expect(lineOfPassage(lines, { start: 11, end: 15 })).toBe(1);
     expect(lineOfPassage(lines, null)).toBe(-1);
+  });
+});
+
+describe('extendByWord', () => {
+  const text = 'Late. So are the steps, always! And cold';
+  const line = { start: 6, end: 31 };
+  const marked = (passage: { start: number; end: number } | null) =>
+    passage && text.slice(passage.start, passage.end);
+
+  test('grows word by word to the end of the line and no further', () => {
+    let passage = extendByWord(text, line, null, 1);
+    expect(marked(passage)).toBe('So');
+    for (const grown of ['So are', 'So are the', 'So are the steps', 'So are the steps, always']) {
+      passage = extendByWord(text, line, passage, 1);
+      expect(marked(passage)).toBe(grown);
+    }
+    expect(extendByWord(text, line, passage, 1)).toEqual(passage);
+  });
+
+  test('what was grown is given back in the same steps', () => {
+    fc.assert(
+      fc.property(fc.nat(8), (steps) => {
+        const way = [extendByWord(text, line, null, 1)];
+        for (let n = 0; n < steps; n++) {
+          const next = extendByWord(text, line, way.at(-1)!, 1);
+          if (next!.end === way.at(-1)!.end) break;
+          way.push(next);
+        }
+        for (const before of [null, ...way].reverse().slice(1))
+          expect(extendByWord(text, line, way.pop()!, -1)).toEqual(before);
+      }),
+    );
   });
 });

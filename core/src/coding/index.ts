@@ -1,3 +1,4 @@
+export { extendByWord } from './extendByWord.js';
 export {
   applyTableDiff,
   isEmptyRecordsDiff,

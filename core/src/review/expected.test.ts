@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { expectAbove, outlookOf } from './expected.js';
+import { redecide, type Decision } from './redecide.js';
 
 const probability = fc.double({ min: 0, max: 1, noNaN: true });
 
@@ -39,4 +40,40 @@ test('the interval is that of a Poisson-binomial count (Poisson 1837; normal app
   expect(shareRight!.value).toBe(0.5);
   expect(shareRight!.interval[0]).toBeCloseTo(0.402, 4);
   expect(shareRight!.interval[1]).toBeCloseTo(0.598, 4);
+});
+
+test('counts after decisions: nothing is lost, and taking all of them back gives the beginning', () => {
+  const decision = fc.constantFrom<Decision>('open', 'accepted', 'refused');
+  const story = fc.array(fc.record({ at: fc.nat(9), to: decision }), { maxLength: 40 });
+  fc.assert(
+    fc.property(
+      fc.array(probability, { minLength: 10, maxLength: 10 }),
+      story,
+      (suggested, steps) => {
+        const states = suggested.map((): Decision => 'open');
+        const begin = {
+          open: suggested.toSorted((x, y) => y - x),
+          accepted: 3,
+          refused: 2,
+          known: 7,
+          line: 0.4,
+        };
+        let counts = begin;
+        const go = (at: number, to: Decision) => {
+          counts = redecide(counts, suggested[at]!, states[at]!, to);
+          states[at] = to;
+        };
+        for (const { at, to } of steps) go(at, to);
+        const having = (state: Decision) => states.filter((one) => one === state).length;
+        expect(counts.open).toEqual(
+          suggested.filter((_, i) => states[i] === 'open').sort((x, y) => y - x),
+        );
+        expect(counts.accepted).toBe(3 + having('accepted'));
+        expect(counts.refused).toBe(2 + having('refused'));
+        expect(counts.known).toBe(7 + having('accepted'));
+        states.forEach((_, at) => go(at, 'open'));
+        expect(counts).toEqual(begin);
+      },
+    ),
+  );
 });

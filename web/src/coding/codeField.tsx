@@ -1,6 +1,7 @@
 import type { CodeCreate, LedgerAnswer, Mention } from '@yellow-thread/contract';
 import { findCodeNamed, findCodes } from '@yellow-thread/core/codebook';
-import { splitWords, type Span } from '@yellow-thread/core/text';
+import { extendByWord } from '@yellow-thread/core/coding';
+import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
@@ -33,7 +34,12 @@ export function CodeField({
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
   const accountId = useSession().data?.account?.id ?? 0;
-  useEffect(() => input.current?.focus({ preventScroll: true }), [place]);
+  useEffect(() => {
+    // who narrows the list by typing goes on typing there while the answers change below
+    const { activeElement } = document;
+    if (activeElement instanceof HTMLInputElement && activeElement.role !== 'combobox') return;
+    input.current?.focus({ preventScroll: true });
+  }, [place]);
 
   const line = lines[place.line];
   const target = place.passage ?? line ?? null;
@@ -206,21 +212,6 @@ export function CodeField({
       </ul>
     </div>
   );
-}
-
-/** Grows the passage by the next word of the line, or gives its last word back. */
-function extendByWord(text: string, line: Span, passage: Span | null, step: 1 | -1): Span | null {
-  const words = splitWords(text.slice(line.start, line.end)).map(({ start, end }) => ({
-    start: line.start + start,
-    end: line.start + end,
-  }));
-  if (!passage) return step === 1 ? (words[0] ?? null) : null;
-  if (step === 1) {
-    const next = words.find((word) => word.end > passage.end);
-    return next ? { start: passage.start, end: next.end } : passage;
-  }
-  const kept = words.findLast((word) => word.end < passage.end && word.start >= passage.start);
-  return kept ? { start: passage.start, end: kept.end } : null;
 }
 
 function shorten(text: string, { start, end }: Span): string {

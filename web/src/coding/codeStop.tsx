@@ -63,13 +63,7 @@ export function CodeStop() {
               </button>
             ))}
         </div>
-        <input
-          aria-label="Answers containing"
-          placeholder="containing …"
-          className={`${inputBox} w-44 !py-1`}
-          value={words}
-          onChange={(event) => narrow({ words: event.target.value })}
-        />
+        <Containing key={question.id} words={words} onWords={(now) => narrow({ words: now })} />
         <span className="figures ml-auto text-soft" role="status">
           {typeof total === 'number' && counted(total, 'answer')}
           {question.sample &&
@@ -92,6 +86,30 @@ export function CodeStop() {
         />
       )}
     </main>
+  );
+}
+
+/** Keeps what is typed by itself: the address that it is written to follows a moment later. */
+function Containing({ words, onWords }: { words: string; onWords: (words: string) => void }) {
+  const [typed, setTyped] = useState(words);
+  return (
+    <input
+      aria-label="Answers containing"
+      placeholder="containing …"
+      className={`${inputBox} w-44 !py-1`}
+      value={typed}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        onWords(event.target.value);
+      }}
+      onKeyDown={({ key, currentTarget }) => {
+        if (key !== 'Enter') return;
+        const field = currentTarget.closest('main')?.querySelector<HTMLElement>('[role=combobox]');
+        // while the answers are fetched there is no field yet: it takes the focus that is let go
+        if (field) field.focus();
+        else currentTarget.blur();
+      }}
+    />
   );
 }
 

@@ -7,10 +7,10 @@ import {
   type CountedCode,
   type Theme,
 } from '@yellow-thread/contract';
-import { STITCHES, type Stitch } from '@yellow-thread/core/codebook';
+import { inkOn, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { inkOn, useDark, type Look } from '../parts/stitches.js';
+import { useDark, type Look } from '../parts/stitches.js';
 import { call } from './client.js';
 import { asChange } from './queryClient.js';
 

@@ -17,6 +17,7 @@ import {
   useQueryClient,
   type InfiniteData,
 } from '@tanstack/react-query';
+import { redecide } from '@yellow-thread/core/review';
 import { call } from './client.js';
 import { asChange } from './queryClient.js';
 
@@ -84,27 +85,13 @@ export function useDecide(study: number, question: number, code: string) {
             }
           : pages,
       );
-      client.setQueryData<Review>(['review', study, question, code], (review) =>
-        review ? redecide(review, suggestion, state) : review,
+      client.setQueryData<Review>(
+        ['review', study, question, code],
+        (review) => review && redecide(review, suggestion.probability, suggestion.state, state),
       );
     },
     onError: () => client.invalidateQueries({ queryKey: list }),
   });
-}
-
-/** The figures of a review after one decision. */
-function redecide(review: Review, { probability, state: from }: SuggestedAnswer, to: Decision) {
-  const open = review.open.slice();
-  if (from === 'open') open.splice(open.indexOf(probability), 1);
-  if (to === 'open') open.push(probability);
-  const step = (state: Decision) => Number(to === state) - Number(from === state);
-  return {
-    ...review,
-    open: open.sort((x, y) => y - x),
-    accepted: review.accepted + step('accepted'),
-    refused: review.refused + step('refused'),
-    known: review.known + step('accepted'),
-  };
 }
 
 /** Accepts everything above the line, or refuses everything below it. */

@@ -1,10 +1,10 @@
-import { Outlet, useMatch } from 'react-router';
+import { Outlet, useLocation, useMatch } from 'react-router';
 import { useStudy } from '../data/studies.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { Drawer, DrawerProvider } from './drawer.js';
 import { KeysProvider, ShowKeys } from './keys.js';
 import { Palette } from './palette.js';
-import { useStudyId } from './place.js';
+import { STOPS, useStudyId } from './place.js';
 import { ThreadRail } from './threadRail.js';
 import { UndoKeys } from './undoKeys.js';
 
@@ -12,14 +12,17 @@ import { UndoKeys } from './undoKeys.js';
 export function StudyFrame() {
   const id = useStudyId();
   const study = useStudy(id);
+  const { pathname } = useLocation();
   const match = useMatch('/studies/:study/questions/:question/*');
   if (study.isError) return <ProblemNote error={study.error} />;
   if (!study.data) return <Waiting what="the study" />;
   const asked = Number(match?.params.question);
   const question =
     study.data.questions.find((one) => one.id === asked) ?? study.data.questions[0] ?? null;
+  const stop = STOPS.find(({ key }) => pathname.split('/').includes(key))?.name ?? 'Codebook';
   return (
     <DrawerProvider>
+      <title>{`${stop} – ${study.data.name} – Yellow Thread`}</title>
       <KeysProvider>
         <div className="grid h-full grid-cols-[124px_minmax(0,1fr)]">
           <ThreadRail study={study.data} question={question} />

@@ -42,15 +42,3 @@ export function useDark(): boolean {
     () => dark.matches,
   );
 }
-
-/** A theme's ink, lightened on a dark ground so that it keeps its contrast. */
-export function inkOn(ink: string, isDark: boolean): string {
-  if (!isDark) return ink;
-  const channel = (at: number) => {
-    const value = parseInt(ink.slice(at, at + 2), 16);
-    return Math.round(value + (255 - value) * 0.52)
-      .toString(16)
-      .padStart(2, '0');
-  };
-  return `#${channel(1)}${channel(3)}${channel(5)}`;
-}

@@ -68,7 +68,8 @@ export function ReportStop() {
             <input
               type="checkbox"
               className="accent-ink"
-              checked={choice.weighted}
+              // ticks at once: the address, which says what is shown, follows a moment later
+              defaultChecked={choice.weighted}
               onChange={(event) => choose({ weighted: String(event.target.checked) })}
             />
             weighted

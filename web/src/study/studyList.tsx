@@ -13,6 +13,7 @@ export function StudyList() {
   const signOut = useSignOut();
   return (
     <main className="mx-auto flex max-w-4xl flex-col gap-8 px-8 py-12">
+      <title>Studies – Yellow Thread</title>
       <header className="flex items-baseline justify-between border-b border-rule pb-4">
         <h1 className="border-l-[3px] border-thread pl-3">Studies</h1>
         <span className="flex items-baseline gap-3">

@@ -1,0 +1,139 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { problemSchema } from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../test/app.js';
+import { importStudy } from '../test/study.js';
+import { LARGEST_SHEET } from './app.js';
+
+let server: TestServer;
+let client: Client;
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+});
+afterAll(() => server.stop());
+
+interface OpenApi {
+  openapi: string;
+  paths: Record<
+    string,
+    Record<string, { operationId?: string; responses: Record<string, { content?: object }> }>
+  >;
+  components: { schemas: Record<string, object> };
+}
+
+describe('the API describes itself', () => {
+  test('every operation has a name and says what it replies; records are named schemas', async () => {
+    const { body } = await client.get<OpenApi>('/docs/json');
+    expect(body.openapi).toMatch(/^3\.1/);
+    const names = [];
+    for (const [path, methods] of Object.entries(body.paths))
+      for (const [method, operation] of Object.entries(methods)) {
+        expect([path, method, operation.operationId]).toEqual([path, method, expect.any(String)]);
+        expect([path, operation.responses['200']?.content]).toEqual([path, expect.any(Object)]);
+        names.push(operation.operationId);
+      }
+    expect(new Set(names).size).toBe(names.length);
+    for (const record of ['Mention', 'Codebook', 'Suggestion', 'Report', 'TrainingRun'])
+      expect(Object.keys(body.components.schemas)).toContain(record);
+    const page = await client.get('/docs/');
+    expect(page.text).toContain('swagger');
+  });
+});
+
+describe('every error has one shape', () => {
+  const expectProblem = (
+    reply: { status: number; body: unknown },
+    status: number,
+    code: string,
+  ) => {
+    expect(reply.status).toBe(status);
+    expect(problemSchema.parse(reply.body)).toMatchObject({ code });
+  };
+
+  test('an address that there is not, a body that does not fit, a body that is not JSON', async () => {
+    expectProblem(await client.get('/nowhere'), 404, 'not_found');
+    const unfit = await client.send<{ details: { fields: { at: string }[] } }>('POST', '/studies', {
+      body: { name: '   ', purpose: '' },
+    });
+    expectProblem(unfit, 400, 'invalid_request');
+    expect(unfit.body.details.fields[0]!.at).toBe('/name');
+    const broken = await server.app.inject({
+      method: 'PUT',
+      url: '/api/password',
+      headers: { 'content-type': 'application/json' },
+      payload: '{"password": ',
+    });
+    expect(broken.statusCode).toBe(401);
+    expect(problemSchema.safeParse(broken.json()).success).toBe(true);
+  });
+
+  test('a file over the limit is refused whole', async () => {
+    const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
+      body: { name: 'Large', purpose: '' },
+    });
+    const content = Buffer.alloc(LARGEST_SHEET + 1, 'a,b\n');
+    const reply = await client.upload<{ sentence: string }>(study.id, 'large.csv', content);
+    expectProblem(reply, 413, 'too_large');
+    expect(reply.body.sentence).toContain('50 MB');
+    const [kept] = await server.sql<{ count: number }>('select count(*)::int as count from sheet');
+    expect(kept!.count).toBe(0);
+  });
+
+  test('roles that do not fit the sheet are refused before anything is tried', async () => {
+    const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
+      body: { name: 'Roles', purpose: '' },
+    });
+    const { body: sheet } = await client.upload<{ id: number }>(
+      study.id,
+      'a.csv',
+      Buffer.from('id,Why?\n1,x y\n'),
+    );
+    for (const step of ['check', 'import'])
+      expectProblem(
+        await client.send('POST', `/studies/${study.id}/sheets/${sheet.id}/${step}`, {
+          body: { roles: ['id'] },
+        }),
+        400,
+        'invalid_request',
+      );
+    // nor can it be reached through another study
+    const other = await importStudy(client, 'id,Why?\n1,more boats\n');
+    expectProblem(
+      await client.send('POST', `${other.base}/sheets/${sheet.id}/check`, {
+        body: { roles: ['id', 'question'] },
+      }),
+      404,
+      'not_found',
+    );
+  });
+});
+
+test('a first look counts words and lengths, without the question’s words and those set aside', async () => {
+  const study = await importStudy(
+    client,
+    'id,What about boats?\n1,the late boat was late again\n2,a late boat\n3,n/a\n4,"cold, cold quay"\n',
+  );
+  interface Look {
+    answered: number;
+    words: { word: string; answers: number }[];
+    lengths: { from: number; answers: number }[];
+  }
+  const look = async (aside: string) =>
+    (await client.get<Look>(`${study.base}/questions/${study.question}/look?aside=${aside}`)).body;
+  const first = await look('');
+  expect(first.answered).toBe(3);
+  expect(first.words.slice(0, 2)).toEqual([
+    { word: 'boat', answers: 2 },
+    { word: 'late', answers: 2 },
+  ]);
+  expect(first.words.map((one) => one.word)).not.toContain('boats');
+  expect(first.lengths.slice(0, 2)).toEqual([
+    { from: 1, answers: 2 },
+    { from: 6, answers: 1 },
+  ]);
+  expect((await look('boat%20cold')).words.map((one) => one.word)).toEqual([
+    'late',
+    'again',
+    'quay',
+  ]);
+});

@@ -1,0 +1,178 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import type { Report, Sheet } from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { importStudy } from '../../test/study.js';
+
+let server: TestServer;
+let client: Client;
+let study: Awaited<ReturnType<typeof importStudy>>;
+let ids: number[];
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+});
+// a–e answered, f said nothing; weights make c count for as much as all the others
+const csv =
+  'id,home,weight,Why?\na,Tye,1,fares and steps\nb,Tye,1,fares\nc,Hask,4,fares\nd,Hask,1,seals\ne,,1,steps\nf,Tye,1,n/a\n';
+beforeEach(async () => {
+  study = await importStudy(client, csv);
+  ids = (await study.ledger()).answers.map((answer) => answer.id);
+});
+afterAll(() => server.stop());
+
+const report = async (query = 'by=none') =>
+  (await client.get<Report>(`${study.base}/questions/${study.question}/report?${query}`)).body;
+const home = async () =>
+  (
+    await server.sql<{ id: number }>(
+      `select id from variable where study_id = ? and name = 'home'`,
+      [study.id],
+    )
+  )[0]!.id;
+const cellOf = (table: Report, name: string, column = 0) =>
+  table.rows.find((row) => row.name === name)!.cells[column]!;
+
+/** Codes a, b, c with fares and a with steps, settles a–d; e stays open. */
+async function codeAll() {
+  const fares = await study.code(ids[0]!, { newCode: 'Fares' }, [0, 5]);
+  const steps = await study.code(ids[0]!, { newCode: 'Steps' });
+  await study.code(ids[0]!, { codeId: fares.codeId });
+  for (const i of [1, 2]) await study.code(ids[i]!, { codeId: fares.codeId });
+  for (const i of [0, 1, 2, 3]) await study.settle(ids[i]!);
+  return { fares: fares.codeId, steps: steps.codeId };
+}
+
+describe('bases', () => {
+  test('settled, answered and asked give different percentages of the same people', async () => {
+    await codeAll();
+    const shares = [];
+    for (const base of ['settled', 'answered', 'asked'])
+      shares.push(cellOf(await report(`by=none&base=${base}`), 'Fares').share);
+    expect(shares).toEqual([3 / 4, 3 / 5, 3 / 6]);
+    expect(cellOf(await report(), 'Fares')).toMatchObject({ people: 3, mentions: 4 });
+  });
+
+  test('weighted: shares by weight, people by heads, the effective base by Kish', async () => {
+    await codeAll();
+    const cell = cellOf(await report('by=none&weighted=true'), 'Fares');
+    expect(cell).toMatchObject({ people: 3, weighted: 6, share: 6 / 7 });
+    expect(cell.base.effective).toBeCloseTo(49 / 19, 12);
+  });
+
+  test('by group: those without a value stand apart, last, and nobody is lost', async () => {
+    await codeAll();
+    const table = await report(`by=${await home()}&base=asked`);
+    expect(table.columns.map(({ label, asked }) => [label, asked])).toEqual([
+      ['Total', 6],
+      ['Hask', 2],
+      ['Tye', 3],
+      ['Not stated', 1],
+    ]);
+    expect([0, 1, 2, 3].map((column) => cellOf(table, 'Fares', column).people)).toEqual([
+      3, 1, 2, 0,
+    ]);
+  });
+
+  test('what is coded but not settled is not counted, and said to be waiting', async () => {
+    const { fares } = await codeAll();
+    await study.code(ids[4]!, { codeId: fares });
+    const table = await report();
+    expect(cellOf(table, 'Fares').people).toBe(3);
+    expect(table.origins).toEqual({ hand: 5, accepted: 0, bulk: 0, waiting: 1 });
+    await study.settle(ids[4]!);
+    expect(cellOf(await report(), 'Fares').people).toBe(4);
+  });
+});
+
+describe('themes', () => {
+  test('a person counts once under a theme; a code that moves takes its people along', async () => {
+    const { fares, steps } = await codeAll();
+    const theme = randomUUID();
+    await client.send('POST', `${study.base}/themes`, { body: { id: theme, name: 'Getting on' } });
+    for (const code of [fares, steps])
+      await client.send('PATCH', `${study.base}/codes/${code}`, {
+        body: { from: { themeId: null }, to: { themeId: theme } },
+      });
+    const table = await report();
+    expect(
+      table.rows.map((row) => [row.kind, row.name, row.cells[0]!.people, row.cells[0]!.mentions]),
+    ).toEqual([
+      ['theme', 'Getting on', 3, 5],
+      ['code', 'Fares', 3, 4],
+      ['code', 'Steps', 1, 1],
+    ]);
+  });
+
+  test('a second coder’s settling does not count a person twice', async () => {
+    const { fares } = await codeAll();
+    const colleague = await server.enter(`Colleague ${study.id}`);
+    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
+      study.id,
+      colleague.accountId,
+    ]);
+    await colleague.send('PUT', `${study.base}/responses/${ids[0]!}/settlement`, {
+      body: { settled: true },
+    });
+    await colleague.send('POST', `${study.base}/mentions`, {
+      body: { id: randomUUID(), responseId: ids[0]!, codeId: fares, start: null, end: null },
+    });
+    const cell = cellOf(await report(), 'Fares');
+    expect(cell).toMatchObject({ people: 3, mentions: 5, base: { people: 4 } });
+  });
+});
+
+test('respondents who came after the training are not taken as reviewed', async () => {
+  // ten answers teach, ten are suggested for and all decided; then a new wave comes in
+  const rows = Array.from(
+    { length: 20 },
+    (_, i) => `${i},${i % 2 ? `the fares again on day ${i}` : `lovely crew on day ${i}`}`,
+  );
+  study = await importStudy(client, `id,Why?\n${rows.join('\n')}`);
+  const { answers } = await study.ledger();
+  let codeId = '';
+  for (const answer of answers.slice(0, 10)) {
+    if (answer.text.includes('fares'))
+      codeId = (await study.code(answer.id, codeId ? { codeId } : { newCode: 'Fares' })).codeId;
+    await study.settle(answer.id);
+  }
+  const path = `${study.base}/questions/${study.question}`;
+  const { body: job } = await client.send<{ id: number }>('POST', `${path}/training`);
+  expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
+  const { body: review } = await client.get<{ runId: number }>(`${path}/review/${codeId}`);
+  for (const side of ['above', 'below'])
+    await client.send('POST', `${path}/review/${codeId}/settle`, {
+      body: { runId: review.runId, line: 0.5, side },
+    });
+  expect(cellOf(await report(), 'Fares')).toMatchObject({ people: 10, base: { people: 20 } });
+
+  const { body: sheet } = await client.upload<Sheet>(
+    study.id,
+    'later.csv',
+    Buffer.from('id,Why?\n99,the fares too\n'),
+  );
+  const { body: later } = await client.send<{ id: number }>(
+    'POST',
+    `${study.base}/sheets/${sheet.id}/import`,
+    {
+      body: { roles: ['id', 'question'] },
+    },
+  );
+  expect((await client.jobEnd(study.id, later.id)).state).toBe('done');
+  const table = await report();
+  expect(table.columns[0]).toMatchObject({ asked: 21, answered: 21, settled: 10 });
+  expect(cellOf(table, 'Fares')).toMatchObject({ people: 10, base: { people: 20 } });
+});
+
+test('the CSV disarms what a spreadsheet would run, and tells weighted from unweighted bases', async () => {
+  await study.code(ids[0]!, { newCode: '=1+1' });
+  await study.settle(ids[0]!);
+  const { text } = await client.get(
+    `${study.base}/questions/${study.question}/report.csv?by=none&weighted=true`,
+  );
+  expect(text).toContain(
+    'Total: people,Total: base,Total: weighted base,Total: percent,Total: mentions',
+  );
+  expect(text).toContain("code,,'=1+1,1,1,1,100,1");
+  expect(text).toContain('Weighted,yes');
+});

@@ -1,0 +1,214 @@
+import { expect, test } from '@playwright/test';
+import { bringIn, codeField, enterDemo, openDemo, saved } from './steps.js';
+
+const csv = (name: string, text: string) => ({
+  name,
+  mimeType: 'text/csv',
+  buffer: Buffer.from(text),
+});
+
+test('import: a wrong file is told in a sentence; changed roles change what will come in', async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await page.getByLabel('Name').fill('Trying sheets');
+  await page.getByRole('button', { name: 'Begin the study' }).click();
+  const chooser = page.locator('input[type=file]');
+  await chooser.setInputFiles({
+    name: 'photo.xlsx',
+    mimeType: 'image/png',
+    buffer: Buffer.from([0x89, 0x50, 0, 1]),
+  });
+  await expect(page.getByRole('alert')).toContainText(
+    '“photo.xlsx” is neither a text file nor an XLSX workbook',
+  );
+  await chooser.setInputFiles(
+    csv('a.csv', 'nr;age;comment\n1;34;the fares are mad\n2;old;more boats at night\n3;51;\n'),
+  );
+  const summary = page.getByRole('complementary', { name: 'What will come in' });
+  await expect(summary).toContainText('2 answers, 1 without');
+  await page.getByLabel('What age is').selectOption('background: number');
+  await expect(summary).toContainText('“age” is not a number here: these values are left empty.');
+  await expect(summary).toContainText('Row 3');
+  await page.getByLabel('What comment is').selectOption('leave out');
+  await expect(summary).toContainText('No column is an open question');
+  await expect(page.getByRole('button', { name: 'Bring in', exact: true })).toBeDisabled();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByText('Bring in a sheet')).toBeVisible();
+});
+
+test('look: a word opens the answers that hold it; a word set aside stays so in the address', async ({
+  page,
+}) => {
+  await openDemo(page, 'Look');
+  await page.getByRole('button', { name: 'Set boat aside' }).click();
+  await expect(page).toHaveURL(/aside=boat/);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Bring back boat' })).toBeVisible();
+  const word = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('link', { name: 'winter', exact: true }) });
+  const answers = Number(/\d+/.exec((await word.textContent())!)![0]);
+  await word.getByRole('link').click();
+  await expect(page.getByText(`${answers} answers`)).toBeVisible();
+  for (const article of await page.getByRole('article').all())
+    await expect(article).toContainText(/winter/i);
+  const containing = page.getByLabel('Answers containing');
+  await containing.fill('');
+  await containing.pressSequentially('sunday boat');
+  await expect(containing).toHaveValue('sunday boat');
+  await expect(page).toHaveURL(/words=sunday(\+|%20)boat/);
+  await page.keyboard.press('Enter');
+  await expect(codeField(page)).toBeFocused();
+});
+
+test('codebook: a code gets a theme, and with it its ink and stitch wherever it stands', async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await bringIn(
+    page,
+    'A codebook',
+    csv('a.csv', 'id,What would you change?\n1,the fares are mad\n2,more boats at night\n'),
+  );
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  await codeField(page).fill('Fares');
+  await page.keyboard.press('Enter');
+  const label = page.getByRole('article').first().getByText('Fares', { exact: true });
+  await expect(label).toHaveCSS('color', 'rgb(101, 95, 83)');
+  await saved(page);
+
+  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByLabel('Name of a new code or theme').fill('Price');
+  await page.getByRole('button', { name: 'Add theme' }).click();
+  await page.getByLabel('Theme', { exact: true }).selectOption('Price');
+  await page.getByLabel('Name', { exact: true }).fill('Fares and tickets');
+  await page.getByLabel('Definition: what belongs here').fill('What it costs to cross');
+  await page.getByLabel('Include').click();
+  await saved(page);
+  await expect(page.getByRole('region', { name: 'Price' })).toContainText('Fares and tickets');
+  await expect(page.getByRole('button', { name: 'Remove the code' })).toBeDisabled();
+
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('What would');
+  await page.keyboard.press('Enter');
+  const renamed = page.getByRole('article').first().getByText('Fares and tickets', { exact: true });
+  await expect(renamed).toHaveCSS('color', 'rgb(63, 76, 154)');
+  // found by a word of its definition
+  await codeField(page).fill('cross');
+  await expect(page.getByRole('option', { name: /Fares and tickets/ })).toBeVisible();
+});
+
+test('review: the line is pulled by hand, asks no server while it moves, and stays where it was laid', async ({
+  page,
+}) => {
+  await openDemo(page, 'Review');
+  await page.getByRole('link', { name: '3 Decided against' }).click();
+  const line = page.getByRole('slider', { name: 'The line' });
+  const accept = page.getByRole('button', { name: /^Accept the \d+ above$/ });
+  await expect(line).toBeVisible();
+  const box = (await line.boundingBox())!;
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(request.method()));
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  const seen = new Set<string>();
+  for (const dy of [40, 90, 140]) {
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + dy);
+    seen.add((await accept.textContent())!);
+  }
+  expect(asked).toEqual([]);
+  await page.mouse.up();
+  expect(seen.size).toBeGreaterThan(1);
+  await expect.poll(() => asked).toContain('PUT');
+  await saved(page);
+  const laid = await line.getAttribute('aria-valuenow');
+  await page.reload();
+  await expect(line).toHaveAttribute('aria-valuenow', laid!);
+  await page.getByRole('button', { name: /^Back to/ }).click();
+  await saved(page);
+
+  // one by one, by pointer: refused, then open again
+  const suggestions = page.getByRole('feed', { name: /^Suggestions of/ }).getByRole('article');
+  const second = suggestions.nth(1);
+  await second.click();
+  await second.getByRole('button', { name: 'refuse' }).click();
+  await expect(second.getByRole('img', { name: 'refused' })).toBeVisible();
+  await expect(page.getByText(/· 1 refused ·/)).toBeVisible();
+  await second.getByRole('button', { name: 'open' }).click();
+  await expect(second.getByRole('img', { name: 'open' })).toBeVisible();
+});
+
+test('report: what is chosen stands in the address; questions stand side by side', async ({
+  page,
+}) => {
+  await openDemo(page, 'Report');
+  await page.getByLabel('Across').selectOption('the questions');
+  await expect(page.getByRole('columnheader')).toHaveText([
+    /^Theme and code/,
+    /^Improve/,
+    /^Value/,
+    /^Decided against/,
+  ]);
+  await page.getByLabel('Percent of').selectOption('all who were asked');
+  await page.getByLabel('weighted').check();
+  await expect(page.getByText(/effective \d+/).first()).toBeVisible();
+  const cell = page.getByRole('button', { name: /^Lifeline, Value:/ });
+  await expect(cell).toContainText('of 450');
+  const shown = await cell.textContent();
+  await page.reload();
+  await expect(cell).toHaveText(shown!);
+  await expect(page.getByLabel('weighted')).toBeChecked();
+  // from the number to the words and, the drawer standing open, to the next number
+  await cell.click();
+  await expect(page.getByRole('dialog')).toHaveAccessibleName('Lifeline: Value');
+  await page.getByRole('button', { name: /^Getting a place, Improve:/ }).click();
+  await expect(page.getByRole('dialog')).toHaveAccessibleName('Getting a place: Improve');
+});
+
+test('who signs out in one tab is led to the door in the other, with nothing half-done', async ({
+  browser,
+}) => {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Enter as the demo researcher' }).click();
+  await page.getByRole('link', { name: /^Brindle Sound ferry/ }).click();
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  await expect(codeField(page)).toBeFocused();
+  const other = await context.newPage();
+  await other.goto('/studies');
+  await other.getByRole('button', { name: 'Sign out' }).click();
+  await expect(other.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.keyboard.type('A code that must not be');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.getByRole('button', { name: 'Enter as the demo researcher' }).click();
+  await page.getByRole('link', { name: 'Codebook' }).click();
+  await expect(page.getByRole('region', { name: 'Timetable' })).toBeVisible();
+  await expect(page.getByText('A code that must not be')).toHaveCount(0);
+  await context.close();
+});
+
+test('a long list is read to its end: pages are fetched as one comes to them', async ({ page }) => {
+  const rows = Array.from(
+    { length: 1200 },
+    (_, i) => `${i},"Answer number ${i}, on the boats and the quay."`,
+  );
+  await enterDemo(page);
+  await bringIn(page, 'Long list', csv('long.csv', `id,What else?\n${rows.join('\n')}\n`));
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  await expect(page.getByText('1,200 answers')).toBeVisible();
+  const last = page.getByText('Answer number 1199,');
+  await expect
+    .poll(
+      async () => {
+        await page.getByRole('feed').evaluate((feed) => feed.scrollTo(0, feed.scrollHeight));
+        return last.count();
+      },
+      { timeout: 30_000 },
+    )
+    .toBe(1);
+  // far fewer rows are drawn than there are answers
+  expect(await page.getByRole('article').count()).toBeLessThan(60);
+});
