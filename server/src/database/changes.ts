@@ -5,7 +5,7 @@ import {
 } from '@yellow-thread/core/coding';
 import type { Code, Mention, Settlement, Suggestion, Theme } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { problems } from '../problems.js';
+import { problems, type Problem } from '../problems.js';
 import { row, rows } from './query.js';
 
 /** The tables whose every change is recorded with what it takes to reverse it. */
@@ -96,7 +96,13 @@ export async function makeChange(
   change: { studyId: number; accountId: number; summary: string; diff: ChangeDiff },
 ): Promise<void> {
   if (isEmptyRecordsDiff(change.diff)) return;
-  if (!(await applyDiff(em, change.diff))) throw problems.changedMeanwhile();
+  await applyOrThrow(em, change.diff, problems.changedMeanwhile());
+  await rows(
+    em,
+    `update change set abandoned = true
+     where study_id = ? and account_id = ? and undone_at is not null and not abandoned`,
+    [change.studyId, change.accountId],
+  );
   await rows(em, 'insert into change (study_id, account_id, summary, diff) values (?, ?, ?, ?)', [
     change.studyId,
     change.accountId,
@@ -122,7 +128,7 @@ export async function undoChange(em: EntityManager, studyId: number, accountId: 
       [studyId, accountId],
     );
     if (!last) throw problems.nothingToUndo();
-    await applyOrRefuse(tx, last, reverseRecordsDiff(last.diff));
+    await applyOrThrow(tx, reverseRecordsDiff(last.diff), problems.undoCrosses(last.summary));
     await rows(tx, 'update change set undone_at = now() where id = ?', [last.id]);
     return { summary: last.summary };
   });
@@ -135,14 +141,12 @@ export async function redoChange(em: EntityManager, studyId: number, accountId: 
     const [next] = await rows<RecordedChange>(
       tx,
       `select id, summary, diff from change
-       where study_id = ? and account_id = ? and undone_at is not null
-         and id > coalesce((select max(id) from change
-           where study_id = ? and account_id = ? and undone_at is null), 0)
+       where study_id = ? and account_id = ? and undone_at is not null and not abandoned
        order by id limit 1`,
-      [studyId, accountId, studyId, accountId],
+      [studyId, accountId],
     );
     if (!next) throw problems.nothingToRedo();
-    await applyOrRefuse(tx, next, next.diff);
+    await applyOrThrow(tx, next.diff, problems.undoCrosses(next.summary));
     await rows(tx, 'update change set undone_at = null where id = ?', [next.id]);
     return { summary: next.summary };
   });
@@ -152,14 +156,12 @@ export async function redoChange(em: EntityManager, studyId: number, accountId: 
 const lockHistory = (em: EntityManager, studyId: number, accountId: number) =>
   rows(em, 'select pg_advisory_xact_lock(?, ?)', [studyId, accountId]);
 
-async function applyOrRefuse(em: EntityManager, change: RecordedChange, diff: ChangeDiff) {
-  const refused = problems.undoCrosses(change.summary);
+/** @throws refused when a record is not as the diff expects it, or others stand on it or in its place */
+async function applyOrThrow(em: EntityManager, diff: ChangeDiff, refused: Problem): Promise<void> {
   try {
     if (!(await applyDiff(em, diff))) throw refused;
   } catch (error) {
-    // a record that others now stand on (a code in use) cannot go
-    if (isConstraintError(error)) throw refused;
-    throw error;
+    throw isConstraintError(error) ? refused : error;
   }
 }
 

@@ -155,6 +155,24 @@ describe('review', () => {
     await undo();
   });
 
+  test('of two people who decide the same suggestion at once, one decides it, with one mention', async () => {
+    const colleague = await server.enter('Hazel');
+    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
+      Number(studyBase().split('/')[2]),
+      colleague.accountId,
+    ]);
+    const [first] = await allSuggestions();
+    const replies = await Promise.all([
+      decide(first!.responseId, 'accepted'),
+      decide(first!.responseId, 'accepted', colleague),
+    ]);
+    expect(replies.every((reply) => [200, 409].includes(reply.status))).toBe(true);
+    const [after] = await allSuggestions();
+    expect(after).toMatchObject({ state: 'accepted', mentions: [{ codeId, origin: 'accepted' }] });
+    await decide(first!.responseId, 'open');
+    expect((await allSuggestions())[0]).toEqual(first);
+  });
+
   test('the line stays where it was laid, and two people do not pull it unseen', async () => {
     const { line: from } = await review();
     const lay = (body: object) => client.send('PUT', `${base}/review/${codeId}/line`, { body });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFile } from 'node:fs/promises';
+import Excel from 'exceljs';
 import type { Sheet, SheetCheck, StudyDetail } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
@@ -54,6 +55,43 @@ describe('reading files', () => {
       ['3', '1', '2', '3'],
     ]);
     expect(unevenRows).toEqual([2, 3]);
+  });
+
+  test('reads what RFC 4180 gives as examples (section 2, rules 1 to 7)', async () => {
+    const head = 'field_name,field_name 2,field_name 3\r\n';
+    const plain = [
+      ['aaa', 'bbb', 'ccc'],
+      ['zzz', 'yyy', 'xxx'],
+    ];
+    expect((await table(`${head}aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n`)).rows).toEqual(plain);
+    expect((await table(`${head}aaa,bbb,ccc\r\nzzz,yyy,xxx`)).rows).toEqual(plain);
+    expect((await table(`${head}"aaa","bbb","ccc"\r\nzzz,yyy,xxx`)).rows).toEqual(plain);
+    expect((await table(`${head}"aaa","b\r\nbb","ccc"\r\nzzz,yyy,xxx`)).rows[0]).toEqual([
+      ...['aaa', 'b\r\nbb', 'ccc'],
+    ]);
+    expect((await table(`${head}"aaa","b""bb","ccc"`)).rows[0]).toEqual(['aaa', 'b"bb', 'ccc']);
+  });
+
+  test('takes of a workbook what a person sees: text runs, results, dates; the first sheet with rows', async () => {
+    const workbook = new Excel.Workbook();
+    workbook.addWorksheet('Cover');
+    const sheet = workbook.addWorksheet('Answers');
+    sheet.addRow(['id', 'When', 'Sum', 'Why?', 'Link', 'Done']);
+    sheet.addRow([
+      1,
+      new Date(Date.UTC(2026, 3, 9)),
+      { formula: '1+2', result: 3 },
+      { richText: [{ text: 'more ' }, { text: 'boats', font: { bold: true } }] },
+      { text: 'site', hyperlink: 'http://127.0.0.1/' },
+      true,
+    ]);
+    sheet.addRow(['002', null, 2.5, '  =1+1', undefined, false]);
+    const read = await readSheet('a.xlsx', new Uint8Array(await workbook.xlsx.writeBuffer()));
+    expect(read.columns).toEqual(['id', 'When', 'Sum', 'Why?', 'Link', 'Done']);
+    expect(read.rows).toEqual([
+      ['1', '2026-04-09', '3', 'more boats', 'site', 'true'],
+      ['002', '', '2.5', '  =1+1', '', 'false'],
+    ]);
   });
 
   test.each([

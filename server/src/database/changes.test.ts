@@ -1,0 +1,128 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import fc from 'fast-check';
+import type { Codebook } from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { importStudy } from '../../test/study.js';
+
+let server: TestServer;
+let client: Client;
+let study: Awaited<ReturnType<typeof importStudy>>;
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+  study = await importStudy(
+    client,
+    'id,Why?\na,the fares are mad\nb,steps and fares\nc,more boats\n',
+  );
+});
+afterAll(() => server.stop());
+
+const codebook = async () => (await client.get<Codebook>(`${study.base}/codebook`)).body;
+const everything = async () => ({ codebook: await codebook(), ledger: await study.ledger() });
+
+/** One thing that a person does, chosen by two numbers from what there is. */
+const deeds = {
+  newCode: async (_: number, b: number) => {
+    const { answers } = await study.ledger();
+    await study.code(answers[b % 3]!.id, { newCode: `Code ${randomUUID()}` }, [b % 4, 4 + (b % 3)]);
+  },
+  code: async (a: number, b: number) => {
+    const { codes } = await codebook();
+    const { answers } = await study.ledger();
+    const code = codes[a % Math.max(1, codes.length)];
+    if (code) await study.code(answers[b % 3]!.id, { codeId: code.id });
+  },
+  takeAway: async (a: number) => {
+    const mentions = (await study.ledger()).answers.flatMap((answer) => answer.mentions);
+    const mention = mentions[a % Math.max(1, mentions.length)];
+    if (mention) await client.send('DELETE', `${study.base}/mentions/${mention.id}`);
+  },
+  settle: async (a: number, b: number) => {
+    const { answers } = await study.ledger();
+    await study.settle(answers[b % 3]!.id, a % 2 === 0);
+  },
+  newTheme: async () => {
+    await client.send('POST', `${study.base}/themes`, {
+      body: { id: randomUUID(), name: `Theme ${randomUUID()}` },
+    });
+  },
+  edit: async (a: number, b: number) => {
+    const { codes, themes } = await codebook();
+    const code = codes[a % Math.max(1, codes.length)];
+    if (!code) return;
+    const themeId = themes[b % (themes.length + 1)]?.id ?? null;
+    await client.send('PATCH', `${study.base}/codes/${code.id}`, {
+      body: {
+        from: { themeId: code.themeId, definition: code.definition },
+        to: { themeId, definition: `Said ${a} times` },
+      },
+    });
+  },
+};
+
+test('whatever was done, undoing all of it gives the beginning, and doing it again the end', async () => {
+  const deed = fc.constantFrom(...(Object.keys(deeds) as (keyof typeof deeds)[]));
+  const story = fc.array(fc.tuple(deed, fc.nat(20), fc.nat(20)), { minLength: 4, maxLength: 14 });
+  await fc.assert(
+    fc.asyncProperty(story, async (steps) => {
+      const begin = await everything();
+      for (const [name, a, b] of steps) await deeds[name](a, b);
+      const end = await everything();
+      let undone = 0;
+      while ((await study.undo()).status === 200) undone += 1;
+      expect(await everything()).toEqual(begin);
+      for (let n = 0; n < undone; n++) expect((await study.redo()).status).toBe(200);
+      expect(await everything()).toEqual(end);
+      while ((await study.undo()).status === 200);
+    }),
+    { numRuns: 8 },
+  );
+});
+
+test('many changes at once from several people are all kept', async () => {
+  const people = [client];
+  for (const name of ['Ash', 'Hazel', 'Elm']) {
+    const person = await server.enter(name);
+    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
+      study.id,
+      person.accountId,
+    ]);
+    people.push(person);
+  }
+  const { codeId } = await study.code((await study.ledger()).answers[0]!.id, { newCode: 'Shared' });
+  const { answers } = await study.ledger();
+  const replies = await Promise.all(
+    people.flatMap((person) =>
+      answers.map((answer) =>
+        person.send('POST', `${study.base}/mentions`, {
+          body: { id: randomUUID(), responseId: answer.id, codeId, start: null, end: null },
+        }),
+      ),
+    ),
+  );
+  expect(replies.every((reply) => reply.status === 200)).toBe(true);
+  const shared = (await codebook()).codes.find((code) => code.id === codeId)!;
+  expect(shared).toMatchObject({ people: 3, mentions: 1 + 4 * 3 });
+});
+
+test('of two people who make the same code at once, one makes it and the other is told', async () => {
+  const [first, second] = (await study.ledger()).answers;
+  const replies = await Promise.all([
+    study.code(first!.id, { newCode: 'Queue' }),
+    study.code(second!.id, { newCode: 'queue' }),
+  ]);
+  expect(replies.map((reply) => reply.status).sort()).toEqual([200, 409]);
+  const refused = replies.find((reply) => reply.status === 409)!;
+  expect(['name_taken', 'changed_meanwhile']).toContain(refused.body.code);
+  expect((await codebook()).codes.filter((code) => /^queue$/i.test(code.name))).toHaveLength(1);
+});
+
+test('a change is kept whole or not at all', async () => {
+  const before = await everything();
+  const [answer] = before.ledger.answers;
+  // the code is new and good, the passage is not: neither may stay
+  const reply = await study.code(answer!.id, { newCode: 'Half' }, [2, 999]);
+  expect(reply.status).toBe(422);
+  expect(await everything()).toEqual(before);
+});
