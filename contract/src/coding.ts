@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { codeCreateSchema } from './codebook.js';
-import { idSchema, pageQuery, studyParams, uuidSchema } from './ids.js';
+import { idSchema, pageQuery, proseSchema, studyParams, uuidSchema } from './ids.js';
 
 /** How a mention came about: by hand, or by accepting a suggestion after reading it or in bulk. */
 export const originSchema = z.enum(['hand', 'accepted', 'bulk']);
@@ -68,7 +68,7 @@ export type LedgerShow = z.infer<typeof ledgerShowSchema>;
 export const ledgerQuery = pageQuery.extend({
   show: ledgerShowSchema.default('all'),
   /** Only answers that hold these words. */
-  words: z.string().max(200).default(''),
+  words: proseSchema.default(''),
 });
 
 export const ledgerPageSchema = z

@@ -9,13 +9,21 @@ export const uuidSchema = z.uuid();
 export const studyParams = z.object({ study: idSchema });
 export const questionParams = studyParams.extend({ question: idSchema });
 
-/** What a name may be: one line, not blank, not endless. */
-export const nameSchema = z.string().trim().min(1).max(120);
-export const proseSchema = z.string().max(4000);
+/** Text that a database can keep and a page can show: well-formed, without control characters. */
+const textSchema = z.string().refine(
+  // eslint-disable-next-line no-control-regex -- control characters are what is looked for
+  (text) => text.isWellFormed() && !/[\u0000-\u0008\u000B\u000C\u000E-\u001F]/u.test(text),
+  'Text may not hold control characters.',
+);
 
-/** One page of a long list; `next` is where the following page begins, null at the end. */
+/** What a name may be: one line, not blank, not endless. */
+export const nameSchema = textSchema.trim().min(1).max(120);
+export const proseSchema = textSchema.max(4000);
+
+/** One page of a long list of records in the order of their ids. */
 export const pageQuery = z.object({
-  after: z.string().max(100).optional(),
+  /** The id after which the page begins: the `next` of the page before it, null at the end. */
+  after: idSchema.optional(),
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
 

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { idSchema } from './ids.js';
+import { idSchema, nameSchema } from './ids.js';
 
 export const signInSchema = z.object({
-  name: z.string().trim().min(1).max(80),
+  name: nameSchema,
   password: z.string().min(1).max(200),
 });
 export type SignIn = z.infer<typeof signInSchema>;

@@ -39,7 +39,13 @@ export const suggestionPageSchema = z
   .object({ suggestions: z.array(suggestedAnswerSchema), next: z.string().nullable() })
   .meta({ id: 'SuggestionPage' });
 export type SuggestionPage = z.infer<typeof suggestionPageSchema>;
-export const suggestionQuery = pageQuery;
+/** Suggestions page by probability and, among equals, by the answer's id. */
+export const suggestionQuery = pageQuery.extend({
+  after: z
+    .string()
+    .regex(/^[01](?:\.\d+)?:\d{1,9}$/u)
+    .optional(),
+});
 
 /** Everything that the line's figures follow from, so that moving it asks no server. */
 export const reviewSchema = z

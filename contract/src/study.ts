@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { idSchema, nameSchema } from './ids.js';
+import { idSchema, nameSchema, proseSchema } from './ids.js';
 
-export const studyCreateSchema = z.object({ name: nameSchema, purpose: z.string().max(600) });
+export const studyCreateSchema = z.object({ name: nameSchema, purpose: proseSchema });
 export type StudyCreate = z.infer<typeof studyCreateSchema>;
 
 export const studySummarySchema = z

@@ -67,6 +67,51 @@ describe('every error has one shape', () => {
     expect(problemSchema.safeParse(broken.json()).success).toBe(true);
   });
 
+  test('whatever is written into a field or an address, it is kept, found or refused, never an accident', async () => {
+    const study = await importStudy(client, 'id,Why?\n1,more boats\n');
+    const answer = (await study.ledger()).answers[0]!.id;
+    const { codeId } = await study.code(answer, { newCode: 'Boats' });
+    const path = `${study.base}/questions/${study.question}`;
+    const nasty = [
+      '\u0000',
+      'a\u0007b',
+      '\uD800',
+      '\u202Eabc',
+      '%',
+      `'; --`,
+      '99999999999999',
+      '-1',
+      '1:x',
+      '{}',
+      '',
+    ];
+    const statuses = new Set<number>();
+    for (const text of nasty) {
+      const written = encodeURIComponent(text.toWellFormed());
+      const replies = await Promise.all([
+        client.send('POST', '/studies', { body: { name: text, purpose: text } }),
+        client.send('POST', '/session', { body: { name: text, password: text } }),
+        client.send('POST', `${study.base}/themes`, { body: { id: text, name: text } }),
+        client.send('PATCH', `${study.base}/codes/${codeId}`, {
+          body: { from: { definition: text }, to: { definition: text } },
+        }),
+        study.code(answer, { newCode: text }),
+        ...[
+          `${path}/ledger?words=${written}`,
+          `${path}/ledger?after=${written}`,
+          `${path}/review/${codeId}/suggestions?after=${written}`,
+          `${path}/report?by=${written}`,
+          `${path}/report/answers?column=${written}&code=${codeId}`,
+          `${path}/look?aside=${written}`,
+          `/studies/${written}/codebook`,
+        ].map((address) => client.get(address)),
+      ]);
+      for (const reply of replies) statuses.add(reply.status);
+    }
+    expect([...statuses].filter((status) => status >= 500)).toEqual([]);
+    expect(statuses).toContain(400);
+  });
+
   test('a file over the limit is refused whole', async () => {
     const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
       body: { name: 'Large', purpose: '' },

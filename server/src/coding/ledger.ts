@@ -33,7 +33,7 @@ export async function readLedger(
   const ids = await rows<{ id: number }>(
     em,
     `select r.id from response r where ${where} and r.id > ? order by r.id limit ?`,
-    [...values, Number(after ?? 0) || 0, limit],
+    [...values, after ?? 0, limit],
   );
   return {
     total: counted?.total ?? null,

@@ -129,7 +129,7 @@ export async function readBehind(
     ids.push(material.responseOf.get(i)!);
   });
   const sorted = ids.sort((x, y) => x - y);
-  const page = sorted.filter((id) => id > Number(query.after ?? 0)).slice(0, query.limit);
+  const page = sorted.filter((id) => id > (query.after ?? 0)).slice(0, query.limit);
   return {
     total: ids.length,
     answers: await readAnswers(em, page),
