@@ -1,5 +1,11 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { bringIn, codeField, enterDemo, openDemo, saved } from './steps.js';
+
+/** The question that most of the demo's answers to are suggested a code for. */
+async function valueQuestion(page: Page): Promise<string> {
+  const href = await page.getByRole('link', { name: '2 Value' }).getAttribute('href');
+  return /questions\/(\d+)/.exec(href!)![1]!;
+}
 
 const csv = (name: string, text: string) => ({
   name,
@@ -137,6 +143,18 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   await expect(page.getByText(/· 1 refused ·/)).toBeVisible();
   await second.getByRole('button', { name: 'open' }).click();
   await expect(second.getByRole('img', { name: 'open' })).toBeVisible();
+
+  // the line may lie further down than what was fetched: L goes there all the same
+  await page.goto(page.url().replace(/questions\/\d+/, `questions/${await valueQuestion(page)}`));
+  await expect(accept).toBeEnabled();
+  const above = Number(/\d+/.exec((await accept.textContent())!)![0]);
+  expect(above).toBeGreaterThan(100);
+  await page.keyboard.press('l');
+  const at = page.getByRole('feed', { name: /^Suggestions of/ }).locator('[aria-current=true]');
+  const probability = async () => Number(/\d\.\d\d/.exec((await at.textContent())!)![0]);
+  await expect
+    .poll(probability)
+    .toBeLessThanOrEqual(Number(await line.getAttribute('aria-valuenow')));
 });
 
 test('report: what is chosen stands in the address; questions stand side by side', async ({

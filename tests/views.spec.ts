@@ -28,6 +28,13 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await expect(page.getByText(/Several rows have the same respondent id/)).toBeVisible();
     await expect(page.getByRole('button', { name: 'Bring in', exact: true })).toBeDisabled();
   },
+  'a study that is not there': async (page) => {
+    await enterDemo(page);
+    page.removeAllListeners('console'); // the browser itself reports the 404
+    await page.goto('/studies/9999/import');
+    await expect(page.getByText('There is no such study here, or not for you.')).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Go to your studies' })).toBeVisible();
+  },
   import: (page) => openDemo(page, 'Import'),
   look: async (page) => {
     await openDemo(page, 'Look');

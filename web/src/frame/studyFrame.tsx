@@ -1,6 +1,6 @@
 import { Outlet, useLocation, useMatch } from 'react-router';
 import { useStudy } from '../data/studies.js';
-import { ProblemNote, Waiting } from '../parts/notices.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
 import { Drawer, DrawerProvider } from './drawer.js';
 import { KeysProvider, ShowKeys } from './keys.js';
 import { Palette } from './palette.js';
@@ -14,7 +14,7 @@ export function StudyFrame() {
   const study = useStudy(id);
   const { pathname } = useLocation();
   const match = useMatch('/studies/:study/questions/:question/*');
-  if (study.isError) return <ProblemNote error={study.error} />;
+  if (study.isError) return <PageProblem error={study.error} />;
   if (!study.data) return <Waiting what="the study" />;
   const asked = Number(match?.params.question);
   const question =

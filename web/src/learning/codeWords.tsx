@@ -8,7 +8,7 @@ export function CodeWords({ code, definition }: { code: Trained; definition: str
   const { quality } = code;
   return (
     <div className="flex flex-col gap-5">
-      {definition && <p className="voice">{definition}</p>}
+      {definition && <p>{definition}</p>}
       <dl className="figures grid grid-cols-[1fr_max-content] gap-y-1">
         <dt>examples</dt>
         <dd className="text-right">{asCount(code.examples)}</dd>

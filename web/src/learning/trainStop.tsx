@@ -6,7 +6,7 @@ import { useJob } from '../data/sheets.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
-import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
+import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -17,7 +17,7 @@ export function TrainStop() {
   const { study, question } = usePlace();
   const training = useTraining(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
-  if (training.isError) return <ProblemNote error={training.error} />;
+  if (training.isError) return <PageProblem error={training.error} />;
   if (!training.data || !codebook) return <Waiting what="the training" />;
   const { settled, run } = training.data;
   if (settled === 0)

@@ -3,7 +3,7 @@ import { useSearchParams, Link } from 'react-router';
 import { useLook } from '../data/report.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
-import { ProblemNote, Waiting } from '../parts/notices.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, counted } from '../parts/numbers.js';
 
 /** A first look: how long the answers are and which words people use, before any coding. */
@@ -12,7 +12,7 @@ export function LookStop() {
   const [search, setSearch] = useSearchParams();
   const aside = search.get('aside') ?? '';
   const look = useLook(study.id, question.id, aside);
-  if (look.isError) return <ProblemNote error={look.error} />;
+  if (look.isError) return <PageProblem error={look.error} />;
   if (!look.data) return <Waiting what="the words" />;
   const { words, lengths, answered } = look.data;
   const setAside = (list: string[]) =>

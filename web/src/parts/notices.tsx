@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 import { asProblem } from '../data/client.js';
 
 /** What went wrong, in words, where it went wrong. */
@@ -7,6 +8,18 @@ export function ProblemNote({ error }: { error: unknown }) {
     <p role="alert" className="text-brick max-w-prose">
       {asProblem(error).sentence}
     </p>
+  );
+}
+
+/** A page that could not be shown, with the way back. */
+export function PageProblem({ error }: { error: unknown }) {
+  return (
+    <EmptyState title="This cannot be shown">
+      <ProblemNote error={error} />
+      <Link to="/studies" className="underline">
+        Go to your studies
+      </Link>
+    </EmptyState>
   );
 }
 

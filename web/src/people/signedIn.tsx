@@ -1,13 +1,13 @@
 import { Outlet } from 'react-router';
 import { useSession } from '../data/people.js';
-import { ProblemNote, Waiting } from '../parts/notices.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
 import { ChoosePassword } from './choosePassword.js';
 import { SignIn } from './signIn.js';
 
 /** Shows the app to who is signed in, and the door to everybody else. */
 export function SignedIn() {
   const session = useSession();
-  if (session.isError) return <ProblemNote error={session.error} />;
+  if (session.isError) return <PageProblem error={session.error} />;
   if (!session.data) return <Waiting what="your session" />;
   const { account, demoOffered } = session.data;
   if (!account) return <SignIn demoOffered={demoOffered} />;

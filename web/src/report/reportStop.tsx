@@ -6,7 +6,7 @@ import { reportCsvAddress, useReport, type ReportChoice } from '../data/report.j
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Choice } from '../parts/field.js';
-import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
+import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
@@ -33,7 +33,7 @@ export function ReportStop() {
   const openDrawer = useDrawer();
   const choose = (changes: Partial<Record<keyof ReportChoice, string>>) =>
     setSearch({ ...Object.fromEntries(search), ...changes }, { replace: true });
-  if (report.isError) return <ProblemNote error={report.error} />;
+  if (report.isError) return <PageProblem error={report.error} />;
   if (!report.data || !codebook) return <Waiting what="the report" />;
   const { origins, rows } = report.data;
   return (

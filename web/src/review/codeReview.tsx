@@ -12,7 +12,7 @@ import {
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { usePlace } from '../frame/place.js';
 import { isTyping } from '../frame/typing.js';
-import { ProblemNote, Waiting } from '../parts/notices.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
 import { LineFigures } from './lineFigures.js';
 import { LineScale } from './lineScale.js';
 import { SuggestionList } from './suggestionList.js';
@@ -73,6 +73,19 @@ export function CodeReview({ code }: { code: DrawnCode }) {
   const linePlace = suggestions.findIndex((one) => one.probability < line);
   const below = linePlace === -1 ? suggestions.length : linePlace;
 
+  const { data: fetched, hasNextPage, isFetchingNextPage, fetchNextPage } = list;
+  /** Goes to the first suggestion below the line, which may lie further down than what is fetched. */
+  const goToLine = useCallback(async () => {
+    let now = { data: fetched, hasNextPage, isError: false };
+    for (;;) {
+      const all = now.data?.pages.flatMap((page) => page.suggestions) ?? [];
+      const place = all.findIndex((one) => one.probability < line);
+      if (place !== -1 || !now.hasNextPage || now.isError)
+        return setActive(Math.max(0, place === -1 ? all.length - 1 : place));
+      now = await fetchNextPage();
+    }
+  }, [fetched, hasNextPage, fetchNextPage, line]);
+
   useEffect(() => {
     const stepLine = (step: 1 | -1) => {
       const to = below + step;
@@ -94,7 +107,7 @@ export function CodeReview({ code }: { code: DrawnCode }) {
         a: () => decideHere('accepted'),
         r: () => decideHere('refused'),
         o: () => decideHere('open'),
-        l: () => goTo(below),
+        l: () => void goToLine(),
       };
       const act = acts[event.key.length === 1 ? event.key.toLowerCase() : event.key];
       if (!act) return;
@@ -103,10 +116,10 @@ export function CodeReview({ code }: { code: DrawnCode }) {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [active, below, suggestions, moveLine, onDecide]);
+  }, [active, below, suggestions, moveLine, goToLine, onDecide]);
 
-  if (review.isError) return <ProblemNote error={review.error} />;
-  if (list.isError) return <ProblemNote error={list.error} />;
+  if (review.isError) return <PageProblem error={review.error} />;
+  if (list.isError) return <PageProblem error={list.error} />;
   if (!review.data || !outlook || !list.data) return <Waiting what="the suggestions" />;
   return (
     <div className="grid min-h-0 grid-cols-[72px_minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
@@ -128,7 +141,7 @@ export function CodeReview({ code }: { code: DrawnCode }) {
         onActive={setActive}
         onDecide={onDecide}
         onLine={moveLine}
-        more={list.hasNextPage && !list.isFetchingNextPage ? list.fetchNextPage : null}
+        more={hasNextPage && !isFetchingNextPage ? fetchNextPage : null}
       />
     </div>
   );

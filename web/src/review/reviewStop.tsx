@@ -2,7 +2,7 @@ import { Link, Navigate, NavLink, useParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
 import { usePlace } from '../frame/place.js';
-import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
+import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
 import { CodeReview } from './codeReview.js';
 
@@ -12,7 +12,7 @@ export function ReviewStop() {
   const { code } = useParams();
   const reviews = useReviews(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
-  if (reviews.isError) return <ProblemNote error={reviews.error} />;
+  if (reviews.isError) return <PageProblem error={reviews.error} />;
   if (!reviews.data || !codebook) return <Waiting what="the suggestions" />;
   const { codes } = reviews.data;
   if (codes.length === 0)
