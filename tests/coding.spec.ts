@@ -60,6 +60,19 @@ test('words are marked by keyboard; backspace takes a code away; undo names what
   await expect(first).toContainText('on the whole answer');
 });
 
+test('an answer is settled and opened again, by key and by its knot', async ({ page }) => {
+  const first = page.getByRole('article').first();
+  await page.keyboard.press('Control+Enter');
+  await expect(first).toContainText('nothing applies');
+  await expect(page.getByText('1 settled of 2 answered')).toBeVisible();
+  await page.keyboard.press('PageUp');
+  await page.keyboard.press('Delete');
+  await expect(first).not.toContainText('nothing applies');
+  await first.getByRole('button', { name: 'Open: settle it' }).click();
+  await expect(first.getByRole('button', { name: 'Settled: open it again' })).toBeVisible();
+  await expect(page.getByText('1 settled of 2 answered')).toBeVisible();
+});
+
 test('markup in an answer is shown as the text that it is; what says nothing stands apart', async ({
   page,
 }) => {

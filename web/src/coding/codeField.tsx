@@ -122,6 +122,9 @@ export function CodeField({
         return place.passage ? position.goTo({ ...place, passage: null }) : false;
       case 'Backspace':
         return takeLastAway();
+      case 'Delete':
+        if (answer.settled) onChange({ do: 'settle', responseId: answer.id, settled: false });
+        return;
       case 'Enter':
         if (event.ctrlKey || event.metaKey) {
           if (answer.mentions.length === 0) return settle();

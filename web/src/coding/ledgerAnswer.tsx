@@ -63,22 +63,34 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
     >
       {place && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
       <div className={`${ledgerGrid} rounded ${place?.line === WHOLE ? 'bg-wash' : ''}`}>
-        <button
-          type="button"
-          tabIndex={-1}
-          onClick={() => position.goTo({ answer: index, line: WHOLE, passage: null })}
-          className="flex items-center gap-2 text-left text-[13px] text-soft"
-        >
+        <div className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
           {!answer.noAnswer && (
-            <Knot
-              state={answer.settled ? 'accepted' : 'open'}
-              label={answer.settled ? 'settled' : 'open'}
-            />
+            <button
+              type="button"
+              tabIndex={-1}
+              title={answer.settled ? 'Settled: open it again' : 'Open: settle it'}
+              aria-label={answer.settled ? 'Settled: open it again' : 'Open: settle it'}
+              onClick={() =>
+                change({ do: 'settle', responseId: answer.id, settled: !answer.settled })
+              }
+            >
+              <Knot
+                state={answer.settled ? 'accepted' : 'open'}
+                label={answer.settled ? 'settled' : 'open'}
+              />
+            </button>
           )}
-          <span className="truncate">{about}</span>
-          {nothingApplies && <span>· nothing applies</span>}
-          {answer.noAnswer && <span>· no answer</span>}
-        </button>
+          <button
+            type="button"
+            tabIndex={-1}
+            onClick={() => position.goTo({ answer: index, line: WHOLE, passage: null })}
+            className="min-w-0 truncate text-left"
+          >
+            {about}
+          </button>
+          {nothingApplies && <span className="shrink-0">· nothing applies</span>}
+          {answer.noAnswer && <span className="shrink-0">· no answer</span>}
+        </div>
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">{whole.map(label)}</div>
       </div>
       {answer.noAnswer && (

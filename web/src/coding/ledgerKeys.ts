@@ -11,5 +11,6 @@ export const ledgerKeys: readonly KeyHelp[] = [
   { keys: 'Enter (nothing typed)', does: 'settle the answer and go to the next' },
   { keys: 'Ctrl Enter', does: 'nothing applies: settle without a code' },
   { keys: 'Backspace (nothing typed)', does: 'take the last code of the line away' },
+  { keys: 'Delete (nothing typed)', does: 'open a settled answer again' },
   { keys: 'Page ↑ ↓', does: 'answer before, next answer' },
 ];
