@@ -29,7 +29,7 @@ module.exports = {
     {
       name: 'contract-knows-zod-only',
       severity: 'error',
-      from: { path: '^contract/' },
+      from: { path: '^contract/', pathNot: '\\.test\\.ts$' },
       to: { pathNot: ['^contract/', 'node_modules/zod'] },
     },
     {

@@ -23,7 +23,12 @@ export default ts.config(
     extends: [ts.configs.recommendedTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: ['./*/tsconfig.json', './core/tsconfig.test.json', './server/tsconfig.test.json'],
+        project: [
+          './*/tsconfig.json',
+          './core/tsconfig.test.json',
+          './contract/tsconfig.test.json',
+          './server/tsconfig.test.json',
+        ],
         tsconfigRootDir: import.meta.dirname,
       },
     },

@@ -17,7 +17,11 @@ const common = {
 export default {
   testTimeout: 60_000,
   projects: [
-    { ...common, displayName: 'core', testMatch: ['<rootDir>/core/src/**/*.test.ts'] },
+    {
+      ...common,
+      displayName: 'core',
+      testMatch: ['<rootDir>/{core,contract,web}/src/**/*.test.ts'],
+    },
     {
       ...common,
       displayName: 'server',

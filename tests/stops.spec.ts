@@ -68,6 +68,31 @@ test('look: a word opens the answers that hold it; a word set aside stays so in 
   await expect(codeField(page)).toBeFocused();
 });
 
+test('a study with nothing in it yet says at every stop what to do next, and offers it', async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await bringIn(
+    page,
+    'Just begun',
+    csv('a.csv', 'id,What else?\n1,more boats please\n2,fewer steps please\n'),
+  );
+  const go = (stop: string) => page.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
+  for (const [stop, words, offered] of [
+    ['Train', 'Nothing to learn from yet', 'Code some answers'],
+    ['Review', 'No suggestions yet', 'Go to Train'],
+    ['Report', 'Nothing to count yet', 'Code some answers'],
+  ] as const) {
+    await go(stop);
+    await expect(page.getByRole('heading', { name: words })).toBeVisible();
+    await page.getByRole('link', { name: offered }).click();
+    await expect(page.getByRole('heading', { name: words })).toHaveCount(0);
+  }
+  await go('Code');
+  await page.getByRole('button', { name: 'Settled' }).click();
+  await expect(page.getByRole('heading', { name: 'No answer is like that' })).toBeVisible();
+});
+
 test('codebook: a code gets a theme, and with it its ink and stitch wherever it stands', async ({
   page,
 }) => {

@@ -99,6 +99,35 @@ describe('trainQuestion', () => {
   });
 });
 
+test('learns from languages that write no spaces, and says which words it went by', () => {
+  const late = ['船が遅い', '船はいつも遅い', '遅い船', 'また遅い', '遅いです', '朝の船が遅い'];
+  const other = [
+    '景色がいい',
+    '海がきれい',
+    '家族に会える',
+    '島の生活',
+    '病院に行く',
+    '料金が高い',
+  ];
+  const [result] = trainQuestion({
+    seed: 3,
+    codes: [{ id: 'late', name: 'Late', definition: '', include: '' }],
+    answers: [
+      ...late.map((text) => ({ text, settled: true, codes: new Set(['late']) })),
+      ...other.map((text) => ({ text, settled: true, codes: new Set<string>() })),
+      ...['船が遅い日', '海の景色'].map((text) => ({
+        text,
+        settled: false,
+        codes: new Set<string>(),
+      })),
+    ],
+  });
+  const { suggestions, wordsFor } = trained([result!], 'late');
+  expect(wordsFor.map((one) => one.word)).toContain('遅い');
+  const [first] = suggestions.toSorted((x, y) => y.probability - x.probability);
+  expect(first).toMatchObject({ answer: late.length + other.length });
+});
+
 test('the contributions of words add up to the log-odds exactly', () => {
   const texts = settledTexts.map(([text]) => text);
   const vocabulary = learnVocabulary(texts);

@@ -1,0 +1,77 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  codeEditSchema,
+  idSchema,
+  ledgerQuery,
+  mentionCreateSchema,
+  nameSchema,
+  proseSchema,
+  reportQuery,
+  suggestionQuery,
+} from './index.js';
+
+const uuid = '11111111-1111-4111-8111-111111111111';
+
+describe('what a request may hold', () => {
+  test('a passage has a start before its end, or neither', () => {
+    const fits = (start: unknown, end: unknown) =>
+      mentionCreateSchema.safeParse({ id: uuid, responseId: 1, codeId: uuid, start, end }).success;
+    expect([fits(0, 5), fits(null, null)]).toEqual([true, true]);
+    expect([
+      fits(5, 5),
+      fits(6, 5),
+      fits(null, 5),
+      fits(0, null),
+      fits(-1, 5),
+      fits(0.5, 2),
+    ]).toEqual(Array(6).fill(false));
+  });
+
+  test('names are trimmed, one line long and not blank; prose may have lines', () => {
+    expect(nameSchema.parse('  Late boats ')).toBe('Late boats');
+    for (const bad of ['', '   ', 'x'.repeat(121), 'a\u0000b', 'a\u001Bb', '\uDC00'])
+      expect(nameSchema.safeParse(bad).success).toBe(false);
+    expect(proseSchema.parse('one\n\ttwo 🦭')).toBe('one\n\ttwo 🦭');
+    expect(proseSchema.safeParse('x'.repeat(4001)).success).toBe(false);
+  });
+
+  test('every text without control characters is kept as it is', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme', maxLength: 100 }), (text) => {
+        expect(proseSchema.parse(text)).toBe(text);
+      }),
+    );
+  });
+
+  test('an edit says what it began from', () => {
+    expect(codeEditSchema.safeParse({ to: { name: 'New' } }).success).toBe(false);
+    expect(codeEditSchema.safeParse({ from: { name: 'Old' }, to: { name: 'New' } }).success).toBe(
+      true,
+    );
+  });
+
+  test('addresses: numbers from text, sensible defaults, nothing out of range', () => {
+    expect(ledgerQuery.parse({})).toEqual({ show: 'all', words: '', limit: 100 });
+    expect(ledgerQuery.parse({ after: '7', limit: '500' })).toMatchObject({ after: 7, limit: 500 });
+    for (const bad of [{ limit: '501' }, { limit: '0' }, { after: 'x' }, { show: 'some' }])
+      expect(ledgerQuery.safeParse(bad).success).toBe(false);
+    expect(reportQuery.parse({ by: '12', weighted: 'true' })).toEqual({
+      by: 12,
+      base: 'settled',
+      weighted: true,
+    });
+    expect(reportQuery.safeParse({ by: 'home' }).success).toBe(false);
+    for (const bad of ['0', '-1', '1.5', '2147483648', 'x'])
+      expect(idSchema.safeParse(bad).success).toBe(false);
+  });
+
+  test('every page key that a probability and an id make is taken back', () => {
+    const probability = fc.double({ min: 0.05, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(probability, fc.integer({ min: 1, max: 999_999_999 }), (p, id) => {
+        expect(suggestionQuery.safeParse({ after: `${p}:${id}` }).success).toBe(true);
+      }),
+    );
+  });
+});

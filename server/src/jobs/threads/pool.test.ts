@@ -1,0 +1,58 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { createThreads, type Threads } from './pool.js';
+
+let threads: Threads;
+beforeAll(() => {
+  threads = createThreads();
+});
+afterAll(() => threads.close());
+
+const training = (answers: number) => ({
+  seed: 1,
+  codes: Array.from({ length: 20 }, (_, c) => ({
+    id: String(c),
+    name: '',
+    definition: '',
+    include: '',
+  })),
+  answers: Array.from({ length: answers }, (_, i) => ({
+    text: `word${i % 50} and word${(7 * i) % 90} on the ${i % 13}th crossing`,
+    settled: true,
+    codes: new Set([String(i % 20)]),
+  })),
+});
+
+test('work on a thread tells how far it is, and brings back its result', async () => {
+  const steps: number[] = [];
+  const results = await threads.run('trainQuestion', training(200), {
+    onProgress: ({ done, of }) => steps.push(done / of),
+  });
+  expect(results).toHaveLength(20);
+  expect(steps.length).toBeGreaterThan(1);
+  expect(steps).toEqual([...steps].sort((x, y) => x - y));
+});
+
+test('work that is called off ends at once, and the threads go on with other work', async () => {
+  const stop = new AbortController();
+  const run = threads.run('trainQuestion', training(4000), {
+    signal: stop.signal,
+    onProgress: () => stop.abort(),
+  });
+  await expect(run).rejects.toThrow(/abort/i);
+  const look = await threads.run('look', {
+    answers: ['late boat'],
+    question: '',
+    aside: [],
+    most: 5,
+  });
+  expect(look.words).toHaveLength(2);
+});
+
+test('a problem met on a thread arrives as the problem that it is', async () => {
+  const content = new Uint8Array(0);
+  await expect(threads.run('readSheet', { fileName: 'a.csv', content })).rejects.toMatchObject({
+    status: 422,
+    code: 'unreadable_sheet',
+    message: '“a.csv” is empty.',
+  });
+});
