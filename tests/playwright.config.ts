@@ -5,6 +5,7 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   timeout: 60_000,
+  expect: { timeout: 10_000 },
   workers: 1,
   forbidOnly: true,
   reporter: [['line'], ['json', { outputFile: '../test-results/playwright.json' }]],
