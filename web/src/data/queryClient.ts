@@ -1,4 +1,4 @@
-import { MutationCache, notifyManager, QueryClient } from '@tanstack/react-query';
+import { MutationCache, notifyManager, QueryClient, type Query } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, ProblemError } from './client.js';
 
@@ -57,8 +57,20 @@ export const queryClient = new QueryClient({
     onSettled: (_data, _error, _variables, _context, { meta }) => {
       for (const resource of meta?.refreshes ?? []) stale.add(resource);
       if (queryClient.isMutating({ mutationKey: CHANGE }) > 1) return;
-      for (const resource of stale) void queryClient.invalidateQueries({ queryKey: [resource] });
+      const resources = new Set<unknown>(stale);
       stale.clear();
+      if (resources.size > 0) void refresh(({ queryKey }) => resources.has(queryKey[0]));
     },
   }),
 });
+
+/**
+ * Fetches anew what a change made stale. A first fetch that is under way may have been answered before the
+ * change, and invalidating would wait for just that answer: it is begun again.
+ */
+export async function refresh(predicate: (query: Query) => boolean): Promise<void> {
+  await queryClient.cancelQueries({
+    predicate: (query) => query.state.data === undefined && predicate(query),
+  });
+  await queryClient.invalidateQueries({ predicate });
+}

@@ -5,9 +5,10 @@ import {
   type ColumnRole,
   type Job,
 } from '@yellow-thread/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { call } from './client.js';
+import { refresh } from './queryClient.js';
 
 export const useUploadSheet = (study: number) =>
   useMutation({
@@ -46,7 +47,6 @@ const underWay = (job: Job | undefined) => job?.state === 'waiting' || job?.stat
 
 /** A job as it goes on; when it ends, everything about the study is fetched anew. */
 export function useJob(study: number, id: number | null) {
-  const client = useQueryClient();
   const job = useQuery({
     queryKey: ['job', id],
     enabled: id !== null,
@@ -56,11 +56,8 @@ export function useJob(study: number, id: number | null) {
   });
   const ended = job.data !== undefined && !underWay(job.data);
   useEffect(() => {
-    if (ended)
-      void client.invalidateQueries({
-        predicate: ({ queryKey }) => !['session', 'job'].includes(String(queryKey[0])),
-      });
-  }, [ended, client]);
+    if (ended) void refresh(({ queryKey }) => !['session', 'job'].includes(String(queryKey[0])));
+  }, [ended]);
   const cancel = useMutation({
     mutationFn: () =>
       call(`/api/studies/${study}/jobs/${id}`, { method: 'DELETE', reply: jobSchema }),

@@ -8,6 +8,7 @@ import {
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, call } from './client.js';
+import { refresh } from './queryClient.js';
 
 export const useStudies = () =>
   useQuery({
@@ -32,14 +33,13 @@ export const useStudy = (study: number) =>
 
 /** Undo and redo of the person's own changes in a study; says what it took back. */
 export function useHistory(study: number) {
-  const client = useQueryClient();
   const { mutate } = useMutation({
     scope: { id: 'change' },
     mutationFn: (way: 'undo' | 'redo') =>
       call(`/api/studies/${study}/${way}`, { method: 'POST', reply: undoneSchema }),
     onSuccess: ({ summary }, way) => {
       toast(`${way === 'undo' ? 'Undid' : 'Did again'}: ${summary}`);
-      return client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' });
+      return refresh(({ queryKey }) => queryKey[0] !== 'session');
     },
     onError: (error) => toast(asProblem(error).sentence),
   });
