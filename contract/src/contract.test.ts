@@ -30,7 +30,7 @@ describe('what a request may hold', () => {
 
   test('names are trimmed, one line long and not blank; prose may have lines', () => {
     expect(nameSchema.parse('  Late boats ')).toBe('Late boats');
-    for (const bad of ['', '   ', 'x'.repeat(121), 'a\u0000b', 'a\u001Bb', '\uDC00'])
+    for (const bad of ['', '   ', 'x'.repeat(121), 'a\u0000b', 'a\u001Bb', '\uDC00', 'a\nb'])
       expect(nameSchema.safeParse(bad).success).toBe(false);
     expect(proseSchema.parse('one\n\ttwo 🦭')).toBe('one\n\ttwo 🦭');
     expect(proseSchema.safeParse('x'.repeat(4001)).success).toBe(false);

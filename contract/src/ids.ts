@@ -17,7 +17,11 @@ const textSchema = z.string().refine(
 );
 
 /** What a name may be: one line, not blank, not endless. */
-export const nameSchema = textSchema.trim().min(1).max(120);
+export const nameSchema = textSchema
+  .trim()
+  .min(1)
+  .max(120)
+  .regex(/^[^\n\r\t\u2028\u2029]*$/u, 'A name is one line.');
 export const proseSchema = textSchema.max(4000);
 
 /** One page of a long list of records in the order of their ids. */

@@ -13,8 +13,9 @@ const runOnPoint = /^\s*\(?(\d{1,2})[.)].*\s(\(?(\d{1,2})[.)]\s*)$/su;
 
 /**
  * Splits an answer into its lines: sentences by `Intl.Segmenter` (Unicode UAX #29), further parted at
- * line breaks and semicolons, and before the next point of a numbered list. A list marker stays with what it introduces, an abbreviation does not end
- * a line, and a fragment of mere punctuation joins the line before it.
+ * line breaks and semicolons, and before the next point of a numbered list. A list marker stays with
+ * what it introduces, an abbreviation does not end a line, and a fragment of mere punctuation joins the
+ * line before it.
  *
  * @returns spans in order that do not overlap and hold everything but white space
  */

@@ -9,12 +9,8 @@ import type {
 import { nextLook } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { CodeEntity, makeChange, row, rows, ThemeEntity, type CodeRow } from '../database/index.js';
+import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
-
-export interface Maker {
-  studyId: number;
-  accountId: number;
-}
 
 /** Themes and codes in order, each code with the people and mentions it has in all questions. */
 export async function readCodebook(em: EntityManager, studyId: number): Promise<Codebook> {

@@ -1,2 +1,2 @@
-export { asCode, draftCode, type Maker } from './codebook.js';
+export { asCode, draftCode } from './codebook.js';
 export { codebookRoutes } from './routes.js';

@@ -8,9 +8,8 @@ import {
   themeEditSchema,
   themeParams,
 } from '@yellow-thread/contract';
-import type { FastifyRequest } from 'fastify';
 import type { App } from '../routeScope.js';
-import { requireAccount } from '../people/index.js';
+import { makerOf } from '../people/index.js';
 import {
   createCode,
   createTheme,
@@ -18,15 +17,10 @@ import {
   readCodebook,
   removeCode,
   renameTheme,
-  type Maker,
 } from './codebook.js';
 
 /** Every change replies with the codebook as it is after it. */
 export function codebookRoutes(app: App): void {
-  const maker = (request: FastifyRequest, studyId: number): Maker => ({
-    studyId,
-    accountId: requireAccount(request).id,
-  });
   const response = { 200: codebookSchema };
 
   app.get(
@@ -41,7 +35,7 @@ export function codebookRoutes(app: App): void {
     },
     async (request) => {
       const { study } = request.params;
-      await createCode(request.em, maker(request, study), request.body);
+      await createCode(request.em, makerOf(request, study), request.body);
       return readCodebook(request.em, study);
     },
   );
@@ -50,7 +44,7 @@ export function codebookRoutes(app: App): void {
     { schema: { operationId: 'editCode', params: codeParams, body: codeEditSchema, response } },
     async (request) => {
       const { study, code } = request.params;
-      await editCode(request.em, maker(request, study), code, request.body);
+      await editCode(request.em, makerOf(request, study), code, request.body);
       return readCodebook(request.em, study);
     },
   );
@@ -59,7 +53,7 @@ export function codebookRoutes(app: App): void {
     { schema: { operationId: 'removeCode', params: codeParams, response } },
     async (request) => {
       const { study, code } = request.params;
-      await removeCode(request.em, maker(request, study), code);
+      await removeCode(request.em, makerOf(request, study), code);
       return readCodebook(request.em, study);
     },
   );
@@ -75,7 +69,7 @@ export function codebookRoutes(app: App): void {
     },
     async (request) => {
       const { study } = request.params;
-      await createTheme(request.em, maker(request, study), request.body);
+      await createTheme(request.em, makerOf(request, study), request.body);
       return readCodebook(request.em, study);
     },
   );
@@ -86,7 +80,7 @@ export function codebookRoutes(app: App): void {
     },
     async (request) => {
       const { study, theme } = request.params;
-      await renameTheme(request.em, maker(request, study), theme, request.body);
+      await renameTheme(request.em, makerOf(request, study), theme, request.body);
       return readCodebook(request.em, study);
     },
   );

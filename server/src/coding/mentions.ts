@@ -1,7 +1,8 @@
 import type { Mention, MentionCreate, Settlement } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { draftCode, type Maker } from '../codebook/index.js';
+import { draftCode } from '../codebook/index.js';
 import { CodeEntity, makeChange, rows, type ChangeDiff } from '../database/index.js';
+import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 
 /**

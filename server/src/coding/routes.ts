@@ -10,19 +10,14 @@ import {
   studyParams,
   undoneSchema,
 } from '@yellow-thread/contract';
-import type { FastifyRequest } from 'fastify';
 import type { App } from '../routeScope.js';
 import { redoChange, undoChange } from '../database/index.js';
-import { requireAccount } from '../people/index.js';
+import { makerOf, requireAccount } from '../people/index.js';
 import { findQuestion } from '../study/index.js';
 import { readLedger } from './ledger.js';
 import { addMention, removeMention, settleResponse } from './mentions.js';
 
 export function codingRoutes(app: App): void {
-  const maker = (request: FastifyRequest, studyId: number) => ({
-    studyId,
-    accountId: requireAccount(request).id,
-  });
   const done = { done: true as const };
 
   app.get(
@@ -51,7 +46,7 @@ export function codingRoutes(app: App): void {
       },
     },
     async (request) => {
-      await addMention(request.em, maker(request, request.params.study), request.body);
+      await addMention(request.em, makerOf(request, request.params.study), request.body);
       return done;
     },
   );
@@ -66,7 +61,7 @@ export function codingRoutes(app: App): void {
     },
     async (request) => {
       const { study, mention } = request.params;
-      await removeMention(request.em, maker(request, study), mention);
+      await removeMention(request.em, makerOf(request, study), mention);
       return done;
     },
   );
@@ -82,7 +77,7 @@ export function codingRoutes(app: App): void {
     },
     async (request) => {
       const { study, response } = request.params;
-      await settleResponse(request.em, maker(request, study), response, request.body.settled);
+      await settleResponse(request.em, makerOf(request, study), response, request.body.settled);
       return done;
     },
   );

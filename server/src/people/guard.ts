@@ -22,6 +22,17 @@ export function requireAccount(request: FastifyRequest): AccountRow {
   return request.account;
 }
 
+/** Who makes a change, and in which study. */
+export interface Maker {
+  studyId: number;
+  accountId: number;
+}
+
+export const makerOf = (request: FastifyRequest, studyId: number): Maker => ({
+  studyId,
+  accountId: requireAccount(request).id,
+});
+
 /** Finds out who is signed in. */
 export async function loadAccount(request: FastifyRequest): Promise<void> {
   const { accountId } = request.session;

@@ -1,5 +1,5 @@
 export { ensureDemoResearcher, ensureOwner } from './accounts.js';
-export { loadAccount, requireAccount, requireStudy } from './guard.js';
+export { loadAccount, makerOf, requireAccount, requireStudy, type Maker } from './guard.js';
 export { peopleRoutes } from './routes.js';
 export {
   createSessionStore,

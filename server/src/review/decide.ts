@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import type { Decide, Decision, Mention, SettleLine, Suggestion } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { Maker } from '../codebook/index.js';
 import { CodeEntity, makeChange, rows, type ChangeDiff } from '../database/index.js';
 import { runInForce } from '../learning/index.js';
+import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 
 interface Place {

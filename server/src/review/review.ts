@@ -27,15 +27,26 @@ export async function listReviews(em: EntityManager, questionId: number): Promis
   return { codes };
 }
 
+/** A code's model in force, and where its line lies. @throws Problem not_found where it has no model */
+async function findLine(em: EntityManager, questionId: number, codeId: string) {
+  const run = await runInForce(em, questionId);
+  const trained = run?.codes.find((code) => code.codeId === codeId);
+  if (!run || !trained || trained.state === 'too_few') throw problems.notFound('trained code');
+  const [placed] = await rows<{ line: number }>(
+    em,
+    'select line from review_line where question_id = ? and code_id = ?',
+    [questionId, codeId],
+  );
+  return { runId: run.id, trained, line: placed?.line ?? trained.line };
+}
+
 /** Everything about one code's line. @throws Problem not_found where the code has no model */
 export async function describeReview(
   em: EntityManager,
   questionId: number,
   codeId: string,
 ): Promise<Review> {
-  const run = await runInForce(em, questionId);
-  const trained = run?.codes.find((code) => code.codeId === codeId);
-  if (!run || !trained || trained.state === 'too_few') throw problems.notFound('trained code');
+  const { runId, trained, line } = await findLine(em, questionId, codeId);
   const decided = await row<{ accepted: number; acceptedInBulk: number; refused: number }>(
     em,
     `select (count(*) filter (where state = 'accepted'))::int as accepted,
@@ -56,16 +67,11 @@ export async function describeReview(
      join response r on r.id = m.response_id where r.question_id = ? and m.code_id = ?`,
     [questionId, codeId],
   );
-  const [placed] = await rows<{ line: number }>(
-    em,
-    'select line from review_line where question_id = ? and code_id = ?',
-    [questionId, codeId],
-  );
   return {
     codeId,
-    runId: run.id,
+    runId,
     defaultLine: trained.line,
-    line: placed?.line ?? trained.line,
+    line,
     examples: trained.examples,
     weak: trained.state === 'weak',
     quality: trained.quality,
@@ -123,7 +129,7 @@ export async function placeLine(
 ) {
   await em.transactional(async (tx) => {
     await rows(tx, 'select id from question where id = ? for update', [questionId]);
-    const { line } = await describeReview(tx, questionId, codeId);
+    const { line } = await findLine(tx, questionId, codeId);
     if (Math.abs(line - from) > 1e-9) throw problems.changedMeanwhile();
     await rows(
       tx,

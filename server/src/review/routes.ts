@@ -11,9 +11,8 @@ import {
   suggestionPageSchema,
   suggestionQuery,
 } from '@yellow-thread/contract';
-import type { FastifyRequest } from 'fastify';
 import type { App } from '../routeScope.js';
-import { requireAccount } from '../people/index.js';
+import { makerOf } from '../people/index.js';
 import { findQuestion } from '../study/index.js';
 import { decideSuggestion, settleLine } from './decide.js';
 import { describeReview, listReviews, placeLine, readSuggestions } from './review.js';
@@ -21,10 +20,6 @@ import { describeReview, listReviews, placeLine, readSuggestions } from './revie
 export function reviewRoutes(app: App): void {
   const path = '/api/studies/:study/questions/:question/review';
   const done = { done: true as const };
-  const maker = (request: FastifyRequest, studyId: number) => ({
-    studyId,
-    accountId: requireAccount(request).id,
-  });
 
   app.get(
     path,
@@ -95,7 +90,7 @@ export function reviewRoutes(app: App): void {
       const { study, question, code } = request.params;
       await findQuestion(request.em, study, question);
       const place = { questionId: question, codeId: code };
-      await decideSuggestion(request.em, maker(request, study), place, request.body);
+      await decideSuggestion(request.em, makerOf(request, study), place, request.body);
       return done;
     },
   );
@@ -114,7 +109,7 @@ export function reviewRoutes(app: App): void {
       await findQuestion(request.em, study, question);
       const place = { questionId: question, codeId: code };
       return {
-        decided: await settleLine(request.em, maker(request, study), place, request.body),
+        decided: await settleLine(request.em, makerOf(request, study), place, request.body),
       };
     },
   );

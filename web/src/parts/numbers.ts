@@ -4,17 +4,21 @@ const twoPlaces = new Intl.NumberFormat(undefined, {
   maximumFractionDigits: 2,
 });
 
+const percent = (digits: number) =>
+  new Intl.NumberFormat(undefined, {
+    style: 'percent',
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  });
+const [wholePercent, finePercent] = [percent(0), percent(1)];
+
 export const asCount = (value: number): string => whole.format(value);
 /** A probability or share between 0 and 1, as such. */
 export const asShare = (value: number): string => twoPlaces.format(value);
 
 /** A share as a percentage: no decimals on a base under 100, one above. */
 export function asPercent(share: number, base: number): string {
-  return new Intl.NumberFormat(undefined, {
-    style: 'percent',
-    minimumFractionDigits: base < 100 ? 0 : 1,
-    maximumFractionDigits: base < 100 ? 0 : 1,
-  }).format(share);
+  return (base < 100 ? wholePercent : finePercent).format(share);
 }
 
 export const asDate = (iso: string): string =>

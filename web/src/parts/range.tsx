@@ -12,7 +12,7 @@ export function ShareRange({
 }) {
   const x = (share: number) => 4 + share * 92;
   return (
-    <span className="inline-flex items-center gap-2">
+    <span className="inline-flex items-center gap-2 align-middle">
       <svg
         role="img"
         aria-label={`${label} ${asShare(value)}, between ${asShare(low)} and ${asShare(high)}`}
