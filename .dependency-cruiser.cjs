@@ -47,9 +47,11 @@ module.exports = {
       name: 'one-stop-stays-out-of-another',
       comment: 'On the web a stop stands on frame, parts and data, never on another stop.',
       severity: 'error',
-      from: { path: '^web/src/(sheet|look|codebook|coding|learning|review|report|people|study)/' },
+      from: {
+        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|people|study|respondents)/',
+      },
       to: {
-        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|people|study)/',
+        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|people|study|respondents)/',
         pathNot: '^web/src/$1/',
       },
     },

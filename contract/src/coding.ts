@@ -1,9 +1,12 @@
 import { z } from 'zod';
 import { codeCreateSchema } from './codebook.js';
-import { idSchema, pageQuery, proseSchema, studyParams, uuidSchema } from './ids.js';
+import { idSchema, pageQuery, valueSchema, proseSchema, studyParams, uuidSchema } from './ids.js';
 
-/** How a mention came about: by hand, or by accepting a suggestion after reading it or in bulk. */
-export const originSchema = z.enum(['hand', 'accepted', 'bulk']);
+/**
+ * How a mention came about: by hand, by accepting a suggestion after reading it or in bulk, or with a sheet
+ * that was coded before.
+ */
+export const originSchema = z.enum(['hand', 'accepted', 'bulk', 'import']);
 export type Origin = z.infer<typeof originSchema>;
 
 export const mentionSchema = z
@@ -44,8 +47,6 @@ export const settlementSchema = z
 export type Settlement = z.infer<typeof settlementSchema>;
 export const settleSchema = z.object({ settled: z.boolean() });
 
-export const valueSchema = z.union([z.string(), z.number(), z.boolean()]);
-
 /** A response as the ledger shows it. */
 export const ledgerAnswerSchema = z
   .object({
@@ -55,6 +56,8 @@ export const ledgerAnswerSchema = z
     background: z.record(z.string(), valueSchema.nullable()),
     text: z.string(),
     noAnswer: z.boolean(),
+    /** Its text was corrected after it was coded: it is to be looked at again. */
+    changed: z.boolean(),
     inSample: z.boolean(),
     settled: z.boolean(),
     mentions: z.array(mentionSchema),
@@ -62,7 +65,14 @@ export const ledgerAnswerSchema = z
   .meta({ id: 'LedgerAnswer' });
 export type LedgerAnswer = z.infer<typeof ledgerAnswerSchema>;
 
-export const ledgerShowSchema = z.enum(['all', 'open', 'settled', 'sample', 'no_answer']);
+export const ledgerShowSchema = z.enum([
+  'all',
+  'open',
+  'settled',
+  'sample',
+  'changed',
+  'no_answer',
+]);
 export type LedgerShow = z.infer<typeof ledgerShowSchema>;
 
 export const ledgerQuery = pageQuery.extend({

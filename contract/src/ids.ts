@@ -10,7 +10,7 @@ export const studyParams = z.object({ study: idSchema });
 export const questionParams = studyParams.extend({ question: idSchema });
 
 /** Text that a database can keep and a page can show: well-formed, without control characters. */
-const textSchema = z.string().refine(
+export const textSchema = z.string().refine(
   // eslint-disable-next-line no-control-regex -- control characters are what is looked for
   (text) => text.isWellFormed() && !/[\u0000-\u0008\u000B\u000C\u000E-\u001F]/u.test(text),
   'Text may not hold control characters.',
@@ -30,6 +30,13 @@ export const pageQuery = z.object({
   after: idSchema.optional(),
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
+
+/** True or false in an address. */
+export const flagSchema = z.enum(['true', 'false']).transform((value) => value === 'true');
+
+/** What kinds of background variables there are, and what their values are stored as. */
+export const backgroundKindSchema = z.enum(['category', 'number', 'date', 'yes_no']);
+export const valueSchema = z.union([z.string(), z.number(), z.boolean()]);
 
 export const intervalSchema = z.tuple([z.number(), z.number()]);
 export const doneSchema = z.object({ done: z.literal(true) });

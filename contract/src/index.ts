@@ -4,6 +4,7 @@ export * from './people.js';
 export * from './study.js';
 export * from './jobs.js';
 export * from './sheet.js';
+export * from './respondents.js';
 export * from './codebook.js';
 export * from './coding.js';
 export * from './look.js';

@@ -1,17 +1,15 @@
 import { z } from 'zod';
 import { ledgerAnswerSchema } from './coding.js';
-import { idSchema, intervalSchema, pageQuery, uuidSchema } from './ids.js';
+import { flagSchema, idSchema, intervalSchema, pageQuery, uuidSchema } from './ids.js';
 
 export const baseKindSchema = z.enum(['settled', 'answered', 'asked']);
 export type BaseKind = z.infer<typeof baseKindSchema>;
-
-const flag = z.enum(['true', 'false']).transform((value) => value === 'true');
 
 /** Which table is wanted. `by`: nothing, the questions side by side, or a background variable's id. */
 export const reportQuery = z.object({
   by: z.union([z.literal('none'), z.literal('question'), idSchema]).default('none'),
   base: baseKindSchema.default('settled'),
-  weighted: flag.default(false),
+  weighted: flagSchema.default(false),
 });
 export type ReportQuery = z.infer<typeof reportQuery>;
 
@@ -62,6 +60,7 @@ export const reportSchema = z
       hand: z.number().int(),
       accepted: z.number().int(),
       bulk: z.number().int(),
+      import: z.number().int(),
       waiting: z.number().int(),
     }),
     weighted: z.boolean(),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { mentionSchema, valueSchema } from './coding.js';
-import { idSchema, pageQuery, questionParams, uuidSchema } from './ids.js';
+import { mentionSchema } from './coding.js';
+import { idSchema, pageQuery, questionParams, uuidSchema, valueSchema } from './ids.js';
 import { qualitySchema } from './learning.js';
 
 export const decisionSchema = z.enum(['open', 'accepted', 'refused']);

@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { idSchema, nameSchema, proseSchema } from './ids.js';
+import { backgroundKindSchema, idSchema, nameSchema, proseSchema } from './ids.js';
+import { bandSchema } from './respondents.js';
+import { asideMarksSchema } from './sheet.js';
 
 export const studyCreateSchema = z.object({ name: nameSchema, purpose: proseSchema });
 export type StudyCreate = z.infer<typeof studyCreateSchema>;
@@ -24,6 +26,10 @@ export const questionSchema = z
     asked: z.number().int(),
     answered: z.number().int(),
     settled: z.number().int(),
+    /** Coded answers of which the text was corrected since. */
+    changed: z.number().int(),
+    /** Name of the closed variable that "other, please specify" belongs to; null for none. */
+    of: z.string().nullable(),
     /** Answers in the random sample, and how many of them are settled. */
     sample: z.object({ size: z.number().int(), settled: z.number().int() }).nullable(),
     /** Suggestions of the run in force; null before any training. */
@@ -36,7 +42,11 @@ export const variableSchema = z
   .object({
     id: idSchema,
     name: z.string(),
-    kind: z.enum(['category', 'number', 'date', 'yes_no']),
+    kind: backgroundKindSchema,
+    /** Set for a variable that is worked out from another one. */
+    derived: z.object({ from: z.number().int(), bands: z.array(bandSchema) }).nullable(),
+    /** What its values are called, where that differs from what is stored. */
+    labels: z.record(z.string(), z.string()),
     /** How many different values respondents have, "not stated" among them. */
     values: z.number().int(),
   })
@@ -50,18 +60,12 @@ export const studyDetailSchema = z
     purpose: z.string(),
     respondents: z.number().int(),
     weighted: z.boolean(),
+    /** How the interviewer's words are marked inside answers. */
+    asides: asideMarksSchema,
+    /** What counts as no answer. */
+    noAnswers: z.array(z.string()),
     questions: z.array(questionSchema),
     variables: z.array(variableSchema),
-    imports: z.array(
-      z.object({
-        id: idSchema,
-        fileName: z.string(),
-        respondents: z.number().int(),
-        responses: z.number().int(),
-        at: z.iso.datetime(),
-        by: z.string(),
-      }),
-    ),
   })
   .meta({ id: 'StudyDetail' });
 export type StudyDetail = z.infer<typeof studyDetailSchema>;

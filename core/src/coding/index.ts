@@ -6,4 +6,10 @@ export {
   type RecordsDiff,
   type TableDiff,
 } from './recordsDiff.js';
-export { lineOfPassage, splitAtPassages, type Segment } from './segments.js';
+export {
+  lineOfPassage,
+  linesOf,
+  splitAtPassages,
+  type AnswerLine,
+  type Segment,
+} from './segments.js';

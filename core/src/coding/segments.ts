@@ -1,4 +1,4 @@
-import type { Span } from '../text/index.js';
+import { blankAsides, splitLines, type AsideMarks, type Span } from '../text/index.js';
 
 /** A run of characters of a line over which the same passages lie. */
 export interface Segment<P> extends Span {
@@ -25,6 +25,20 @@ export function splitAtPassages<P extends Span>(line: Span, passages: readonly P
     const end = points[i + 1]!;
     return { start, end, passages: inside.filter((one) => one.start < end && one.end > start) };
   });
+}
+
+/** A line of an answer; `isAside` when all of it is somebody else's words, so that it is not coded. */
+export interface AnswerLine extends Span {
+  isAside: boolean;
+}
+
+/** The lines of an answer, those of the interviewer among them. */
+export function linesOf(text: string, marks: AsideMarks): AnswerLine[] {
+  const said = blankAsides(text, marks);
+  return splitLines(text).map((line) => ({
+    ...line,
+    isAside: said.slice(line.start, line.end).trim() === '',
+  }));
 }
 
 /** The index of the line in which a passage begins, or −1 for one on the whole answer. */

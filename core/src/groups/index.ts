@@ -1,3 +1,4 @@
+export { bandOf, bandsFrom, parseLimits, type Band } from './bands.js';
 export {
   addTo,
   countOf,
@@ -11,3 +12,4 @@ export {
   unite,
   type Bitset,
 } from './bitset.js';
+export { valueName, type ValueNames } from './valueName.js';

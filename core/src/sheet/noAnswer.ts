@@ -1,44 +1,60 @@
 import { duplicateKey } from '../text/index.js';
 
 /**
- * What people write when they leave a question out, in several languages. "Nothing" and "none" are not
- * here: to "what would you change?" they are answers.
+ * What people write when they leave a question out, in several languages: the list a study begins with.
+ * "Nothing" and "none" are not here: to "what would you change?" they are answers.
  */
-const sayingNothing = new Set([
-  'n/a',
-  'na',
-  'n.a',
-  'n.a.',
-  'not applicable',
-  'no answer',
-  'no comment',
-  'no comments',
-  'no response',
-  'prefer not to say',
-  'nil',
-  'xxx',
-  'xx',
-  'x',
-  'entfällt',
-  'keine angabe',
-  'keine antwort',
-  'k.a',
-  'kein kommentar',
-  'sans réponse',
-  'sans commentaire',
-  'sans objet',
-  's.o',
-  'sin respuesta',
-  'sin comentarios',
-  'no aplica',
-  'geen antwoord',
-  'n.v.t',
-  'nessuna risposta',
-  'inget svar',
-]);
+export const NO_ANSWERS: readonly string[] = [
+  ...[
+    'n/a',
+    'na',
+    'n.a.',
+    'not applicable',
+    'no answer',
+    'no comment',
+    'no comments',
+    'no response',
+  ],
+  ...['prefer not to say', 'nil', 'x', 'xx', 'xxx', 'entfällt', 'keine Angabe', 'keine Antwort'],
+  ...['k.A.', 'kein Kommentar', 'sans réponse', 'sans commentaire', 'sans objet', 's.o.'],
+  ...['sin respuesta', 'sin comentarios', 'no aplica', 'geen antwoord', 'n.v.t.'],
+  ...['nessuna risposta', 'inget svar'],
+];
 
-/** True when a response is empty or says nothing ("n/a", "-", "no comment"). */
-export function isNoAnswer(text: string): boolean {
-  const key = duplicateKey(text);
-  return key === '' || sayingNothing.has(key);
+/** What may say nothing or be an answer, depending on the question: shown for the researcher to decide. */
+export const DOUBTFUL_ANSWERS: readonly string[] = [
+  ...['nothing', 'none', 'no', 'nothing else', 'nothing really', "don't know", 'dont know', 'dk'],
+  ...['not sure', 'unsure', 'nichts', 'nein', 'weiß nicht', 'keine', 'rien', 'aucun', 'aucune'],
+  ...['non', 'nada', 'ninguno', 'ninguna', 'no sé', 'niets', 'geen', 'niente', 'inget', 'vet inte'],
+];
+
+/** The form in which what says nothing is compared. */
+export const noAnswerKey = (text: string): string => duplicateKey(text);
+
+/** A list of no-answers in the form in which they are compared. */
+export interface NoAnswerKeys {
+  keys: ReadonlySet<string>;
+  longest: number;
+}
+
+export function noAnswerKeys(written: Iterable<string>): NoAnswerKeys {
+  const keys = new Set([...written].map(noAnswerKey));
+  return { keys, longest: Math.max(0, ...[...keys].map((key) => key.length)) };
+}
+
+/** How much longer than its key a text may be by blanks and punctuation. */
+const SLACK = 12;
+
+/** How long a text may be that says one of these things. */
+export const longestNoAnswer = ({ longest }: NoAnswerKeys): number => longest + SLACK;
+
+/** The key of a text that may be on a list; null for one that is too long for that, as most answers are. */
+export const keyWithin = (text: string, longest: number): string | null =>
+  text.length > longest + SLACK ? null : noAnswerKey(text);
+
+/** True when a response is empty, mere punctuation, or says one of the things that mean nothing. */
+export function isNoAnswer(text: string, { keys, longest }: NoAnswerKeys): boolean {
+  const key = keyWithin(text, longest);
+  if (key === null) return /^[\p{P}\s]*$/u.test(text);
+  return key === '' || keys.has(key);
 }

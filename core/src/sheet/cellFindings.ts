@@ -1,0 +1,129 @@
+import { holdsControls, isDangerous, isOdd } from './cells.js';
+import { RowList, type FindingList } from './findings.js';
+import { looksPersonal } from './personalData.js';
+import type { PlannedRow, RowReader } from './rowReader.js';
+import { isBackground, type HeadColumn, type SheetSettings } from './settings.js';
+
+const LONGEST_TEXT = 100_000;
+const LONGEST_ID = 200;
+/** Cells of a column that are looked at for personal data. */
+const MOST_SAMPLES = 200;
+
+/** Looks at the cells of each row as they go by, and tells in the end what was found in them. */
+export function findInCells(
+  columns: readonly HeadColumn[],
+  settings: SheetSettings,
+  reader: RowReader,
+) {
+  const roleOf = settings.columns.map((column) => column.role);
+  const kept = roleOf.flatMap((role, c) => (role === 'leave_out' ? [] : [c]));
+  const weight = roleOf.indexOf('weight');
+  const typed = reader.background.flatMap(({ c, place }) => {
+    const { role, name } = settings.columns[c]!;
+    return isBackground(role) && role !== 'category'
+      ? [{ c, place, role, name, rows: new RowList() }]
+      : [];
+  });
+  const samples = columns.map((): string[] => []);
+  const lists = {
+    uneven: new RowList(),
+    blank: new RowList(),
+    unreadable: new RowList(),
+    controls: new RowList(),
+    dangerous: new RowList(),
+    longText: new RowList(),
+    longId: new RowList(),
+    badWeight: new RowList(),
+  };
+  let pendingBlank: number[] = [];
+
+  function lookAt(row: number, c: number, cell: string): void {
+    if (cell === '') return;
+    if (isOdd(cell)) {
+      if (cell.includes('\uFFFD') || !cell.isWellFormed()) lists.unreadable.add(row);
+      if (holdsControls(cell)) lists.controls.add(row);
+    }
+    if (isDangerous(cell)) lists.dangerous.add(row);
+    if (cell.length > LONGEST_TEXT) lists.longText.add(row);
+    const sample = samples[c]!;
+    if (sample.length < MOST_SAMPLES && cell.length < 100) sample.push(cell);
+  }
+
+  return {
+    addBlank(row: number): void {
+      pendingBlank.push(row);
+    },
+    add(row: number, cells: readonly string[], planned: PlannedRow): void {
+      // blank rows at the very end are no rows
+      for (const blank of pendingBlank) lists.blank.add(blank);
+      pendingBlank = [];
+      const surplus = cells.slice(columns.length);
+      if (cells.length < columns.length || surplus.some((cell) => cell.trim() !== ''))
+        lists.uneven.add(row);
+      for (const c of kept) lookAt(row, c, cells[c] ?? '');
+      for (const { c, place, rows } of typed)
+        if (planned.background[place] === null && (cells[c] ?? '').trim() !== '') rows.add(row);
+      if (planned.externalId.length > LONGEST_ID) lists.longId.add(row);
+      if (weight >= 0 && !(planned.weight !== null && planned.weight >= 0))
+        lists.badWeight.add(row);
+    },
+    tell({ stop, notice, remark }: FindingList): void {
+      if (lists.longId.count > 0)
+        stop(
+          'long_id',
+          `The respondent id is longer than ${LONGEST_ID} characters: is this the right column?`,
+          lists.longId,
+        );
+      if (lists.longText.count > 0)
+        stop(
+          'long_text',
+          `A cell is longer than ${LONGEST_TEXT.toLocaleString('en')} characters: shorten it, or leave its column out.`,
+          lists.longText,
+        );
+      if (lists.badWeight.count > 0)
+        stop(
+          'bad_weight',
+          `The weight “${columns[weight]!.name}” is missing, negative or not a number: correct it, or leave the column out.`,
+          lists.badWeight,
+          columns[weight]!.name,
+        );
+      notice('blank_rows', 'The row is blank: it is passed over.', lists.blank);
+      notice(
+        'uneven_rows',
+        'The row has more or fewer cells than the head: missing ones are taken as empty, surplus ones are left out.',
+        lists.uneven,
+      );
+      for (const { name, role, rows } of typed)
+        notice(
+          'unreadable_value',
+          `“${name}” is not ${kindNames[role]} here: these values are left empty.`,
+          rows,
+          name,
+        );
+      notice(
+        'unreadable_characters',
+        'Some characters could not be read and show as �: choose another encoding, or save the file as UTF-8.',
+        lists.unreadable,
+      );
+      notice('control_characters', 'Invisible control characters are taken out.', lists.controls);
+      notice(
+        'dangerous_values',
+        'A cell begins with = + - or @, which spreadsheet programs may run: here it is text, and it is written safely into every file that goes out.',
+        lists.dangerous,
+      );
+      for (const c of kept) {
+        const { name } = columns[c]!;
+        const meant = roleOf[c] === 'question' || roleOf[c] === 'id';
+        const personal = meant ? null : looksPersonal(name, samples[c]!);
+        if (personal)
+          remark(
+            'personal_data',
+            `“${name}” looks like ${personal}: leave it out unless the report needs it.`,
+            settings.columns[c]!.name,
+          );
+      }
+    },
+  };
+}
+
+const kindNames = { number: 'a number', date: 'a date', yes_no: 'yes or no' };

@@ -1,0 +1,38 @@
+import { expect, test } from '@jest/globals';
+import { countsAsNoAnswer, decideNoAnswer, withRole } from './decide.js';
+import type { ColumnSetting } from './settings.js';
+
+const questions = [
+  { wording: 'Why?', proposed: [{ text: 'nothing' }, { text: 'n/a' }] },
+  { wording: 'What else?', proposed: [{ text: 'Nothing.' }] },
+];
+const start = { noAnswers: ['n/a'], answersDespite: [] };
+
+test('what is decided for one question leaves the others as they were', () => {
+  const listed = decideNoAnswer(start, questions, 'Why?', 'nothing', false);
+  expect(listed.noAnswers).toEqual(['n/a', 'nothing']);
+  const counts = (settings: typeof listed) =>
+    ['Why?', 'What else?'].map((question) => countsAsNoAnswer(settings, question, 'nothing'));
+  expect(counts(listed)).toEqual([true, false]);
+  const both = decideNoAnswer(listed, questions, 'What else?', 'Nothing.', false);
+  expect([counts(both), both.noAnswers]).toEqual([[true, true], listed.noAnswers]);
+  expect(counts(decideNoAnswer(both, questions, 'Why?', 'nothing', true))).toEqual([false, true]);
+});
+
+test('an answer after all is one until that is taken back', () => {
+  const despite = decideNoAnswer(start, questions, 'Why?', 'n/a', true);
+  expect(countsAsNoAnswer(despite, 'Why?', 'N/A.')).toBe(false);
+  expect(countsAsNoAnswer(despite, 'What else?', 'n/a')).toBe(true);
+  expect(decideNoAnswer(despite, questions, 'Why?', 'n/a', false)).toEqual(start);
+});
+
+test('a column keeps its variable’s name within background, and begins anew beyond', () => {
+  const home: ColumnSetting = { role: 'category', name: 'Home', of: '', separator: '' };
+  const settings = {
+    columns: [home, { role: 'question' as const, name: 'Why?', of: '', separator: '' }],
+  };
+  expect(withRole(home, 'number', 'home ', settings)).toEqual({ ...home, role: 'number' });
+  expect(withRole(home, 'choices', 'home ', settings).separator).toBe(';');
+  expect(withRole(home, 'question', 'home ', settings)).toMatchObject({ name: 'home ' });
+  expect(withRole(home, 'codes', 'home ', settings)).toMatchObject({ name: 'Why?' });
+});

@@ -1,0 +1,184 @@
+import { describe, expect, test } from '@jest/globals';
+import { guessRoles } from './guessRoles.js';
+import { findHead } from './heads.js';
+import { matchIds } from './matchIds.js';
+import { matchNames } from './matchNames.js';
+import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from './noAnswer.js';
+import { profileColumns } from './profile.js';
+import { parseDate, parseNumber, parseYesNo } from './values.js';
+
+test('reads numbers, dates (ISO 8601, day first) and yes or no as people write them', () => {
+  expect(['12', '-0.5', '3,14', ' 7 ', '1e3'].map(parseNumber)).toEqual([12, -0.5, 3.14, 7, 1000]);
+  expect(['', 'x', '1 000', '12a', '1.2.3'].map(parseNumber)).toEqual(Array(5).fill(null));
+  expect(['2026-03-09', '2026-03-09T10:00', '9.3.2026', '31/12/2026'].map(parseDate)).toEqual([
+    '2026-03-09',
+    '2026-03-09',
+    '2026-03-09',
+    '2026-12-31',
+  ]);
+  expect(['2026-02-30', '31/13/2026', '9 March'].map(parseDate)).toEqual([null, null, null]);
+  expect(['Yes', ' ja ', '0', 'maybe'].map(parseYesNo)).toEqual([true, true, false, null]);
+});
+
+test('what says nothing is no answer, in several languages; "nothing" is an answer', () => {
+  const keys = noAnswerKeys(NO_ANSWERS);
+  for (const blank of ['', '  ', 'n/a', 'N/A.', '-', '...', 'No comment', 'keine Angabe', 'n.v.t.'])
+    expect([blank, isNoAnswer(blank, keys)]).toEqual([blank, true]);
+  for (const said of ['Nothing', 'none', 'no', 'more boats', '👍', '船'])
+    expect([said, isNoAnswer(said, keys)]).toEqual([said, false]);
+});
+
+describe('findHead', () => {
+  const columnsOf = (...rows: string[][]) => findHead(rows)!.columns.map((one) => one.name);
+
+  test('passes over titles and blank rows, names blank columns, tells equal ones apart', () => {
+    const head = findHead([[], ['Passenger survey'], ['id', 'a', '', 'a'], ['1', 'x', 'y', 'z']])!;
+    expect([head.row, head.rows]).toEqual([3, 1]);
+    expect(head.columns.map((one) => one.name)).toEqual(['id', 'a', 'Column 3', 'a (2)']);
+    expect(findHead([[], ['', ' ']])).toBeNull();
+  });
+
+  test('joins a head of code and wording, as survey services export it', () => {
+    const head = findHead([
+      ['RespID', 'Q1', 'Q2', 'Q3'],
+      ['Respondent', 'How old are you?', 'What would you change?', 'Do you have a car?'],
+      ['R1', '34', 'More boats', 'yes'],
+      ['R2', '71', 'Fewer steps', 'no'],
+    ])!;
+    expect(head.rows).toBe(2);
+    expect(head.columns[2]).toEqual({ code: 'Q2', name: 'What would you change?' });
+  });
+
+  test('takes a cell merged over several columns for each of them', () => {
+    expect(
+      columnsOf(
+        ['id', 'Which of these do you use?', '', 'Why?'],
+        ['', 'Bus', 'Boat', ''],
+        ['1', '1', '0', 'It is quick'],
+        ['2', '0', '1', 'It is dry'],
+      ),
+    ).toEqual([
+      'id',
+      'Which of these do you use?: Bus',
+      'Which of these do you use?: Boat',
+      'Why?',
+    ]);
+  });
+
+  test.each([
+    [
+      ['id', 'Why?', 'Home'],
+      ['R1', 'Because the boat is late', 'Tye'],
+      ['R2', 'It is quick', 'Tye'],
+      ['R3', 'It is dry', 'Hask'],
+    ],
+    // one-word heads above a wordy first answer are no codes
+    [
+      ['id', 'home', 'Other home (please specify)', 'Why?'],
+      ['R0', 'Tye', '', 'the boat was late, and nobody told us'],
+      ['R1', 'Hask', '', 'it was cold'],
+      ['R2', 'Other', 'a boat', 'it was wet'],
+    ],
+    // nor are numbered ones, when the row below looks like the rows after it
+    [
+      ['nr', 'Q1', 'Q2'],
+      ['R0', 'more boats', 'the crew is kind'],
+      ['R1', 'more boats', 'the view from the deck'],
+      ['R2', 'more seats', 'the view from the deck'],
+    ],
+  ])('never takes the first respondent for a second head', (...rows) => {
+    expect(findHead(rows)!.rows).toBe(1);
+  });
+});
+
+const guess = (names: string[], ...rows: string[][]) => {
+  const profiler = profileColumns(names);
+  for (const row of rows) profiler.add(row);
+  return guessRoles(profiler.profiles());
+};
+
+test('guesses roles from names and values, and says why', () => {
+  const guesses = guess(
+    [
+      'Respondent',
+      'Home',
+      'Age',
+      'Came',
+      'Car',
+      'Weight',
+      'What would you change?',
+      'Second number',
+    ],
+    ['R1', 'Tye', '34', '2026-04-02', 'yes', '0.8', 'More boats in the evening please', 'A-9'],
+    ['R2', 'Hask', '71', '2026-04-03', 'no', '1.2', 'The steps are too steep for me', 'A-8'],
+    ['R3', 'Tye', '34', '2026-04-03', 'no', '1', '', 'A-7'],
+  );
+  expect(guesses.map((one) => one.role)).toEqual([
+    ...['id', 'category', 'number', 'date', 'yes_no', 'weight', 'question', 'category'],
+  ]);
+  expect(guesses[0]!.reason).toBe('all 3 values differ');
+  expect(guesses[6]!.reason).toBe('median 7 words, 100% distinct');
+  expect(guesses[7]!.reason).toContain('already is the id');
+});
+
+test('guesses tick boxes, several choices, personal data and what belongs to "other"', () => {
+  const homes = ['Tye', 'Hask', 'Tye', 'Other', 'Hask', 'Tye'];
+  const guesses = guess(
+    ['id', 'Home', 'Other, please specify', 'Bus', 'Uses', 'E-mail', 'Phone', 'First name'],
+    ...homes.map((home, i) => [
+      String(i),
+      home,
+      home === 'Other' ? 'A lighthouse' : '',
+      i % 2 ? 'Bus' : '',
+      ['boat; bus', 'boat', 'bus; car', 'car', 'boat', 'bus; boat'][i]!,
+      `person${i}@example.org`,
+      `+44 20 7946 01${i}${i}`,
+      ['Ada', 'Bo', 'Cy', 'Di', 'Ed', 'Flo'][i]!,
+    ]),
+  );
+  expect(guesses.map((one) => one.role)).toEqual([
+    ...['id', 'category', 'question', 'ticked', 'choices', 'leave_out', 'leave_out', 'leave_out'],
+  ]);
+  expect(guesses[2]).toMatchObject({ of: 'Home', name: 'Home: Other, please specify' });
+  expect(guesses[4]).toMatchObject({ separator: ';' });
+  expect(guesses[5]!.reason).toBe('it looks like e-mail addresses');
+});
+
+test('takes as the id a word that nobody shares among many, and no unshared number', () => {
+  const rows = [...'abcdefghijklmnopqrstuvwxy'].map((letter, i) => [
+    ...[`${letter}ka`, (0.5 + i / 100).toFixed(2), `so it is with ${letter} here`],
+  ]);
+  expect(guess(['Nickname', 'Share', 'Why?'], ...rows).map((one) => one.role)).toEqual([
+    ...['id', 'number', 'question'],
+  ]);
+});
+
+test('ties columns to what the study has by the same or nearly the same name', () => {
+  const guesses = guess(
+    ['home ', 'What would you chang?', 'Age'],
+    ['Tye', 'More boats please now', '3'],
+  );
+  const matched = matchNames(guesses, {
+    variables: [{ name: 'Home', kind: 'category' }],
+    questions: ['What would you change?'],
+  });
+  expect(matched.map(({ role, name }) => [role, name])).toEqual([
+    ['category', 'Home'],
+    ['question', 'What would you change?'],
+    ['number', 'Age'],
+  ]);
+  expect(matched[1]!.reason).toBe('taken for “What would you change?” of the study');
+});
+
+test('proposes ids that are written differently, and none that fits several', () => {
+  expect(
+    matchIds(
+      ['ab-17 ', '0042', 'r1003', 'K-77', 'x1', 'row9'],
+      ['AB-17', '42', 'R1O03', 'K-78', 'K-79', 'x2', 'other'],
+    ),
+  ).toEqual([
+    { from: 'ab-17 ', to: 'AB-17', why: 'case or white space' },
+    { from: '0042', to: '42', why: 'zeros or punctuation' },
+    { from: 'r1003', to: 'R1O03', why: 'one character' },
+  ]);
+});

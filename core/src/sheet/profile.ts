@@ -1,0 +1,170 @@
+import { parseDate, parseNumber, parseYesNo } from './values.js';
+
+/** What is known of a column after all rows were seen. */
+export interface ColumnProfile {
+  name: string;
+  rows: number;
+  filled: number;
+  /** How many different values; beyond `MOST_DISTINCT` a lower bound, except when none repeats. */
+  distinct: number;
+  /** Different values out of all filled ones, or out of the first ones where there are very many. */
+  distinctShare: number;
+  /** No filled value occurs twice. */
+  allDiffer: boolean;
+  medianWords: number;
+  longest: number;
+  numbers: number;
+  nonNegative: boolean;
+  dates: number;
+  yesNo: number;
+  /** Cells that hold a digit and no decimal fraction, as ids do. */
+  idLike: number;
+  /** Cells of several short choices parted by this. */
+  choiceSeparator: string | null;
+  /** Different values and how often each occurs, the first `MOST_DISTINCT` of them. */
+  values: Map<string, number>;
+}
+
+const MOST_DISTINCT = 2_000;
+const LONGEST_KEY = 1_000;
+const LONGEST_CHOICE = 60;
+const SEPARATORS = [';', '|', ','] as const;
+
+/** Looks at the rows of a sheet one by one and keeps, for each column, what its role is guessed from. */
+export function profileColumns(names: readonly string[]) {
+  const columns = names.map((name) => new ColumnCount(name));
+  return {
+    add(cells: readonly string[]): void {
+      for (const [c, column] of columns.entries()) column.add(cells[c] ?? '');
+    },
+    profiles: (): ColumnProfile[] => columns.map((column) => column.profile()),
+  };
+}
+
+class ColumnCount {
+  readonly #name: string;
+  #rows = 0;
+  #filled = 0;
+  #longest = 0;
+  /** How many cells have 0, 1, 2 … words; the last place holds all longer ones. */
+  readonly #words = new Uint32Array(256);
+  readonly #values = new Map<string, number>();
+  /** How many cells were filled when no more different values could be kept; 0 while they can. */
+  #filledWhenFull = 0;
+  /** Every value, for as long as none came twice: that is how an id is known. */
+  #unrepeated: Set<string> | null = new Set();
+  /** What was found of the cells whose values could not be kept. */
+  readonly #beyond = { numbers: 0, negative: 0, dates: 0, idLike: 0 };
+
+  constructor(name: string) {
+    this.#name = name;
+  }
+
+  add(written: string): void {
+    this.#rows += 1;
+    const cell = written.trim();
+    if (cell === '') return;
+    this.#filled += 1;
+    if (cell.length > this.#longest) this.#longest = cell.length;
+    this.#words[Math.min(255, countWords(cell))]! += 1;
+    if (this.#unrepeated) {
+      const key = cell.length > LONGEST_KEY ? cell.slice(0, LONGEST_KEY) : cell;
+      const { size } = this.#unrepeated;
+      if (this.#unrepeated.add(key).size === size) this.#unrepeated = null;
+    }
+    const known = this.#values.get(cell);
+    if (known !== undefined) this.#values.set(cell, known + 1);
+    else if (this.#filledWhenFull === 0) {
+      this.#values.set(cell, 1);
+      if (this.#values.size === MOST_DISTINCT) this.#filledWhenFull = this.#filled;
+    } else this.#readBeyond(cell);
+  }
+
+  /** What is longer is neither a number nor an id. */
+  #readBeyond(cell: string): void {
+    if (cell.length > 40) return;
+    const number = parseNumber(cell);
+    if (number !== null) this.#beyond.numbers += 1;
+    if (number !== null && number < 0) this.#beyond.negative += 1;
+    const isDate = number === null && parseDate(cell) !== null;
+    if (isDate) this.#beyond.dates += 1;
+    if (!isDate && isIdLike(cell)) this.#beyond.idLike += 1;
+  }
+
+  profile(): ColumnProfile {
+    const found = { numbers: 0, negative: 0, dates: 0, idLike: 0, yesNo: 0 };
+    for (const [value, count] of this.#values) {
+      if (value.length > 40) continue;
+      const number = parseNumber(value);
+      if (number !== null) found.numbers += count;
+      if (number !== null && number < 0) found.negative += count;
+      if (parseYesNo(value) !== null) found.yesNo += count;
+      const isDate = number === null && parseDate(value) !== null;
+      if (isDate) found.dates += count;
+      if (!isDate && isIdLike(value)) found.idLike += count;
+    }
+    const distinct = this.#unrepeated?.size ?? this.#values.size;
+    const seen = this.#unrepeated ? this.#filled : this.#filledWhenFull || this.#filled;
+    return {
+      name: this.#name,
+      rows: this.#rows,
+      filled: this.#filled,
+      distinct,
+      distinctShare: seen === 0 ? 0 : distinct / seen,
+      allDiffer: this.#unrepeated !== null,
+      medianWords: medianOf(this.#words, this.#filled),
+      longest: this.#longest,
+      numbers: found.numbers + this.#beyond.numbers,
+      nonNegative: found.negative + this.#beyond.negative === 0,
+      dates: found.dates + this.#beyond.dates,
+      yesNo: found.yesNo,
+      idLike: found.idLike + this.#beyond.idLike,
+      choiceSeparator: this.#filledWhenFull > 0 ? null : choiceSeparator(this.#values),
+      values: this.#values,
+    };
+  }
+}
+
+/** Ids hold a digit and no decimal fraction. */
+const isIdLike = (cell: string) => /\d/u.test(cell) && !/[.,]\d/u.test(cell);
+
+/** Choices are few, and cells that join them are many; a comma alone also stands in sentences. */
+function choiceSeparator(values: ReadonlyMap<string, number>): string | null {
+  for (const separator of SEPARATORS) {
+    const choices = new Set<string>();
+    let [filled, joined] = [0, 0];
+    for (const [value, count] of values) {
+      const parts = value.split(separator);
+      filled += count;
+      if (parts.length > 1) joined += count;
+      for (const part of parts) choices.add(part.trim());
+    }
+    const many = joined >= 2 && joined >= 0.1 * filled;
+    const short = [...choices].every((choice) => choice.length <= LONGEST_CHOICE);
+    const few = choices.size <= 30 && choices.size < values.size && 2 * choices.size <= filled;
+    if (many && short && few) return separator;
+  }
+  return null;
+}
+
+function countWords(cell: string): number {
+  let words = 0;
+  let inside = false;
+  for (let i = 0; i < cell.length; i++) {
+    const code = cell.charCodeAt(i);
+    const blank = code === 32 || (code >= 9 && code <= 13) || code === 0xa0 || code === 0x3000;
+    if (!blank && !inside) words += 1;
+    inside = !blank;
+  }
+  return words;
+}
+
+function medianOf(counts: Uint32Array, total: number): number {
+  let below = 0;
+  const middle = Math.floor(total / 2);
+  for (const [words, count] of counts.entries()) {
+    below += count;
+    if (below > middle) return words;
+  }
+  return 0;
+}
