@@ -1,13 +1,12 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { problemSchema } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../test/app.js';
-import { importStudy } from '../test/study.js';
-import { LARGEST_SHEET } from './app.js';
+import { importStudy, uploadSheet } from '../test/study.js';
 
 let server: TestServer;
 let client: Client;
 beforeAll(async () => {
-  server = await startServer();
+  server = await startServer({ largestSheet: 2 * 1024 * 1024 });
   client = await server.enter('Rowan');
 });
 afterAll(() => server.stop());
@@ -116,10 +115,10 @@ describe('every error has one shape', () => {
     const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
       body: { name: 'Large', purpose: '' },
     });
-    const content = Buffer.alloc(LARGEST_SHEET + 1, 'a,b\n');
+    const content = Buffer.alloc(2 * 1024 * 1024 + 1, 'a,b\n');
     const reply = await client.upload<{ sentence: string }>(study.id, 'large.csv', content);
     expectProblem(reply, 413, 'too_large');
-    expect(reply.body.sentence).toContain('50 MB');
+    expect(reply.body.sentence).toContain('2 MB');
     const [kept] = await server.sql<{ count: number }>('select count(*)::int as count from sheet');
     expect(kept!.count).toBe(0);
   });
@@ -128,15 +127,13 @@ describe('every error has one shape', () => {
     const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
       body: { name: 'Roles', purpose: '' },
     });
-    const { body: sheet } = await client.upload<{ id: number }>(
-      study.id,
-      'a.csv',
-      Buffer.from('id,Why?\n1,x y\n'),
-    );
-    for (const step of ['check', 'import'])
+    const content = Buffer.from('id,Why?\n1,x y z w\n');
+    const sheet = await uploadSheet(client, study.id, 'a.csv', content);
+    const { settings } = sheet.ready;
+    for (const step of ['check', 'difference', 'import'])
       expectProblem(
-        await client.send('POST', `/studies/${study.id}/sheets/${sheet.id}/${step}`, {
-          body: { roles: ['id'] },
+        await client.send('POST', `${sheet.base}/${step}`, {
+          body: { ...settings, columns: settings.columns.slice(1) },
         }),
         400,
         'invalid_request',
@@ -144,9 +141,7 @@ describe('every error has one shape', () => {
     // nor can it be reached through another study
     const other = await importStudy(client, 'id,Why?\n1,more boats\n');
     expectProblem(
-      await client.send('POST', `${other.base}/sheets/${sheet.id}/check`, {
-        body: { roles: ['id', 'question'] },
-      }),
+      await client.send('POST', `${other.base}/sheets/${sheet.id}/check`, { body: settings }),
       404,
       'not_found',
     );

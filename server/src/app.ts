@@ -36,15 +36,15 @@ import { Problem, problems } from './problems.js';
 import { reportRoutes } from './report/index.js';
 import { reviewRoutes } from './review/index.js';
 import type { App } from './routeScope.js';
-import { sheetRoutes } from './sheet/index.js';
-import { studyRoutes } from './study/index.js';
-
-export const LARGEST_SHEET = 50 * 1024 * 1024;
+import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
+import { backgroundRoutes, studyRoutes } from './study/index.js';
 
 export interface AppOptions {
   orm: MikroORM;
   threads: Threads;
   demoOffered: boolean;
+  /** Largest file that may be uploaded, in bytes. */
+  largestSheet?: number;
   /** Folder of the built web app; left out in tests of the API alone. */
   web?: string;
   /** Where log lines go; left out, nothing is logged. */
@@ -72,7 +72,7 @@ const logging = {
 
 /** Puts the HTTP API and the web app together. */
 export async function buildApp(options: AppOptions): Promise<App> {
-  const { orm, threads, demoOffered } = options;
+  const { orm, threads, demoOffered, largestSheet = LARGEST_SHEET } = options;
   const app: App = Fastify({
     logger: options.log ? { ...logging, stream: options.log } : false,
     bodyLimit: 1024 * 1024,
@@ -117,7 +117,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     },
   });
   await app.register(csrf, { sessionPlugin: '@fastify/session' });
-  await app.register(multipart, { limits: { fileSize: LARGEST_SHEET, files: 1, fields: 0 } });
+  await app.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
   await app.register(compress);
 
   app.decorateRequest('em');
@@ -139,7 +139,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
   await app.register(async (scope) => {
     const inStudy = scope.withTypeProvider<ZodTypeProvider>();
     inStudy.addHook('onRequest', requireStudy);
-    sheetRoutes(inStudy, threads);
+    backgroundRoutes(inStudy);
+    sheetRoutes(inStudy, threads, largestSheet);
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
     codebookRoutes(inStudy);
@@ -195,8 +196,6 @@ function asProblem(error: FastifyError | Problem): Problem {
       in: error.validationContext,
       fields: error.validation.map(({ instancePath, message }) => ({ at: instancePath, message })),
     });
-  if (error.code === 'FST_REQ_FILE_TOO_LARGE')
-    return problems.tooLarge(`${LARGEST_SHEET / 1024 / 1024} MB`);
   if (error.code === 'FST_CSRF_INVALID_TOKEN' || error.code === 'FST_CSRF_MISSING_SECRET')
     return new Problem(403, 'stale_page', 'This page is out of date: reload it, then try again.');
   if (error.statusCode === 429)

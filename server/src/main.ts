@@ -4,7 +4,7 @@ import { openDatabase, rows } from './database/index.js';
 import { createThreads, startJobRunner } from './jobs/index.js';
 import { train } from './learning/index.js';
 import { ensureDemoResearcher, ensureOwner, removeExpiredSessions } from './people/index.js';
-import { importSheet } from './sheet/index.js';
+import { importSheet, readSheetJob, undoImport } from './sheet/index.js';
 import { loadDemoStudy } from './demo/index.js';
 
 const host = process.env['HOST'] ?? '127.0.0.1';
@@ -40,16 +40,20 @@ const app = await buildApp({
   web: builtWeb,
   ...(process.env['LOG'] !== 'off' && { log: process.stdout }),
 });
-const runner = startJobRunner(orm, threads, { import: importSheet, train }, (error) => {
-  app.log.error({ err: error }, 'a job failed');
-});
+const handlers = { read: readSheetJob, import: importSheet, undo_import: undoImport, train };
+// two: a sheet need not wait until a training is over
+const runners = [1, 2].map(() =>
+  startJobRunner(orm, threads, handlers, (error) => {
+    app.log.error({ err: error }, 'a job failed');
+  }),
+);
 
 let stopping = false;
 async function stop() {
   if (stopping) return;
   stopping = true;
   await app.close();
-  await runner.stop();
+  await Promise.all(runners.map((runner) => runner.stop()));
   await threads.close();
   await orm.close();
   process.exit(0);

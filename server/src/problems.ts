@@ -38,6 +38,22 @@ export const problems = {
   tooLarge: (limit: string) =>
     new Problem(413, 'too_large', `The file is larger than ${limit}: split it, or save it as CSV.`),
   unreadableSheet: (why: string) => new Problem(422, 'unreadable_sheet', why),
+  sheetLocked: (fileName: string) =>
+    new Problem(
+      422,
+      'sheet_locked',
+      `“${fileName}” is protected by a password: save it without one, then bring it in again.`,
+    ),
+  sheetNotReady: () =>
+    new Problem(409, 'sheet_not_ready', 'This sheet is still being read: wait for that to end.'),
+  uploadCutOff: () =>
+    new Problem(400, 'upload_cut_off', 'The upload was cut off: nothing was kept. Send it again.'),
+  tooMuchMemory: () =>
+    new Problem(
+      422,
+      'too_much_memory',
+      'This takes more memory than there is: nothing was changed. Save a workbook as CSV, or split it.',
+    ),
   sheetStops: (sentences: string[]) =>
     new Problem(422, 'sheet_stops', sentences.join(' '), { findings: sentences }),
   columnTaken: (kind: string, name: string) =>
@@ -46,11 +62,19 @@ export const problems = {
       'column_taken',
       `The study already has the ${kind} “${name}” under another import: leave the column out or rename it in the sheet.`,
     ),
-  idsTaken: (count: number, examples: string[]) =>
+  matchedTwice: (id: string) =>
     new Problem(
       409,
-      'ids_taken',
-      `${count} respondents of this sheet are in the study already (${examples.join(', ')}${count > examples.length ? ' …' : ''}): nothing was brought in.`,
+      'matched_twice',
+      `Two rows of the sheet stand for the respondent “${id}”: take one of the matches back, or choose what becomes of repeated ids.`,
+    ),
+  importUndone: (fileName: string) =>
+    new Problem(409, 'import_undone', `“${fileName}” has been taken back already.`),
+  laterImport: (fileName: string, later: string) =>
+    new Problem(
+      409,
+      'later_import',
+      `“${later}” was brought in after “${fileName}” and changed the same study: take that back first.`,
     ),
   nameTaken: (what: string, name: string) =>
     new Problem(
@@ -78,6 +102,36 @@ export const problems = {
     ),
   noAnswerToCode: () =>
     new Problem(422, 'no_answer_to_code', 'This response says nothing: there is nothing to code.'),
+  asideNotCoded: () =>
+    new Problem(
+      422,
+      'aside_not_coded',
+      'These are the interviewer’s words, which are not coded: mark some of the answer itself.',
+    ),
+  valueWorkedOut: (name: string) =>
+    new Problem(
+      422,
+      'value_worked_out',
+      `“${name}” is worked out from another variable: change the value there.`,
+    ),
+  valueDoesNotFit: (name: string, kind: string) =>
+    new Problem(
+      422,
+      'value_does_not_fit',
+      `This is no ${kind === 'yes_no' ? 'yes or no' : kind}, as “${name}” needs: nothing was changed.`,
+    ),
+  noBandsOf: (name: string) =>
+    new Problem(
+      422,
+      'no_bands',
+      `“${name}” cannot be banded like this: bands are made of a number or a date, with limits of the same kind.`,
+    ),
+  variableFromSheet: (name: string) =>
+    new Problem(
+      409,
+      'variable_from_sheet',
+      `“${name}” came in with a sheet: it goes when that import is taken back.`,
+    ),
   nothingToUndo: () => new Problem(409, 'nothing_to_undo', 'There is nothing of yours to undo.'),
   nothingToRedo: () => new Problem(409, 'nothing_to_redo', 'There is nothing to redo.'),
   undoCrosses: (summary: string) =>

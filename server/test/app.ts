@@ -1,11 +1,11 @@
 import { Readable } from 'node:stream';
 import { hash } from '@node-rs/argon2';
-import { buildApp } from '../src/app.js';
+import { buildApp, type AppOptions } from '../src/app.js';
 import type { App } from '../src/routeScope.js';
 import { openDatabase, row, rows } from '../src/database/index.js';
 import { createThreads, startJobRunner } from '../src/jobs/index.js';
 import { train } from '../src/learning/index.js';
-import { importSheet } from '../src/sheet/index.js';
+import { importSheet, readSheetJob, undoImport } from '../src/sheet/index.js';
 import { createDatabase } from './databases.js';
 
 export type TestServer = Awaited<ReturnType<typeof startServer>>;
@@ -13,15 +13,23 @@ export type Client = ReturnType<typeof createClient>;
 export const PASSWORD = 'correct horse battery';
 
 /** The whole server on a database of its own, as it runs in the product. */
-export async function startServer({ log }: { log?: { write: (line: string) => void } } = {}) {
+export async function startServer({
+  log,
+  largestSheet,
+}: Pick<AppOptions, 'log' | 'largestSheet'> = {}) {
   const database = await createDatabase();
   const orm = await openDatabase(database.url, { migrate: false });
   const threads = createThreads();
-  const app = await buildApp({ orm, threads, demoOffered: true, ...(log && { log }) });
+  const app = await buildApp({
+    orm,
+    threads,
+    demoOffered: true,
+    ...(log && { log }),
+    ...(largestSheet && { largestSheet }),
+  });
   const errors: unknown[] = [];
-  const runner = startJobRunner(orm, threads, { import: importSheet, train }, (error) =>
-    errors.push(error),
-  );
+  const handlers = { read: readSheetJob, import: importSheet, undo_import: undoImport, train };
+  const runner = startJobRunner(orm, threads, handlers, (error) => errors.push(error));
   return {
     app,
     orm,
@@ -132,10 +140,10 @@ function createClient(app: App, accountId: number) {
     /** Waits until a job has ended, whatever became of it. */
     async jobEnd(study: number, job: number) {
       for (;;) {
-        const { body } = await send<{ state: string; problem: { sentence: string } | null }>(
-          'GET',
-          `/studies/${study}/jobs/${job}`,
-        );
+        const { body } = await send<{
+          state: string;
+          problem: { code: string; sentence: string } | null;
+        }>('GET', `/studies/${study}/jobs/${job}`);
         if (body.state !== 'waiting' && body.state !== 'running') return body;
         await new Promise((resolve) => setTimeout(resolve, 50));
       }

@@ -1,20 +1,47 @@
 import { randomUUID } from 'node:crypto';
-import type { LedgerPage, Sheet } from '@yellow-thread/contract';
+import type { Job, LedgerPage, ReadySheet, Sheet, SheetSettings } from '@yellow-thread/contract';
 import type { Client } from './app.js';
+
+/** Uploads a file and waits until it was read through. */
+export async function uploadSheet(
+  client: Client,
+  study: number,
+  name: string,
+  content: Uint8Array,
+) {
+  const { body: sheet, status } = await client.upload<Sheet>(study, name, content);
+  if (status !== 200) throw new Error(`${status}`);
+  return readAgain(client, study, sheet.id, sheet.reading!.id);
+}
+
+/** Waits for a reading to end. @throws Error with its problem's sentence */
+export async function readAgain(client: Client, study: number, id: number, job: number) {
+  const ended = await client.jobEnd(study, job);
+  if (ended.state !== 'done') throw new Error(ended.problem?.sentence ?? ended.state);
+  const { body } = await client.get<Sheet>(`/studies/${study}/sheets/${id}`);
+  return { id, base: `/studies/${study}/sheets/${id}`, ready: body.ready! };
+}
+
+/** Uploads a file and brings it in as proposed, or as the settings are changed. */
+export async function bringIn(
+  client: Client,
+  study: number,
+  content: string | Uint8Array,
+  change: (settings: SheetSettings, ready: ReadySheet) => SheetSettings = (settings) => settings,
+) {
+  const sheet = await uploadSheet(client, study, 'sheet.csv', Buffer.from(content));
+  const { body: job } = await client.send<Job>('POST', `${sheet.base}/import`, {
+    body: change(sheet.ready.settings, sheet.ready),
+  });
+  return client.jobEnd(study, job.id);
+}
 
 /** A new study with a sheet of one question and one background variable brought in. */
 export async function importStudy(client: Client, csv: string) {
   const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
     body: { name: 'Test', purpose: '' },
   });
-  const { body: sheet } = await client.upload<Sheet>(study.id, 'sheet.csv', Buffer.from(csv));
-  const roles = sheet.columns.map((column) => column.role);
-  const { body: job } = await client.send<{ id: number }>(
-    'POST',
-    `/studies/${study.id}/sheets/${sheet.id}/import`,
-    { body: { roles } },
-  );
-  const ended = await client.jobEnd(study.id, job.id);
+  const ended = await bringIn(client, study.id, csv);
   if (ended.state !== 'done') throw new Error(ended.problem?.sentence ?? ended.state);
   const { body: detail } = await client.get<{ questions: { id: number }[] }>(
     `/studies/${study.id}`,

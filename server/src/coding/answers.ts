@@ -12,6 +12,7 @@ export async function readAnswers(
     em,
     `select r.id, r.respondent_id as "respondentId", p.external_id as "externalId", p.background,
        r.text, r.no_answer as "noAnswer",
+       r.changed_at is not null as changed,
        exists (select 1 from settlement t where t.response_id = r.id) as settled,
        exists (select 1 from sample_member s where s.response_id = r.id) as "inSample",
        coalesce((

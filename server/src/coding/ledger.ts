@@ -10,6 +10,7 @@ const conditions: Record<LedgerShow, string> = {
   open: `not r.no_answer and not ${settled}`,
   settled: `not r.no_answer and ${settled}`,
   sample: 'not r.no_answer and exists (select 1 from sample_member s where s.response_id = r.id)',
+  changed: 'r.changed_at is not null',
   no_answer: 'r.no_answer',
 };
 
@@ -32,7 +33,9 @@ export async function readLedger(
       : null;
   const ids = await rows<{ id: number }>(
     em,
-    `select r.id from response r where ${where} and r.id > ? order by r.id limit ?`,
+    `select r.id from response r where ${where} and r.respondent_id > coalesce(
+       (select respondent_id from response where id = ?), 0)
+     order by r.respondent_id limit ?`,
     [...values, after ?? 0, limit],
   );
   return {

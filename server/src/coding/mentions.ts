@@ -1,7 +1,8 @@
 import type { Mention, MentionCreate, Settlement } from '@yellow-thread/contract';
+import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { draftCode } from '../codebook/index.js';
-import { CodeEntity, makeChange, rows, type ChangeDiff } from '../database/index.js';
+import { CodeEntity, makeChange, rows, StudyEntity, type ChangeDiff } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 
@@ -15,6 +16,10 @@ export async function addMention(em: EntityManager, maker: Maker, create: Mentio
     const response = await findResponse(tx, maker.studyId, create.responseId);
     if (response.noAnswer) throw problems.noAnswerToCode();
     if (create.end !== null && create.end > response.text.length) throw problems.passageOutside();
+    const { asides } = await tx.findOneOrFail(StudyEntity, maker.studyId);
+    const said = blankAsides(response.text, asides);
+    if (create.start !== null && said.slice(create.start, create.end!).trim() === '')
+      throw problems.asideNotCoded();
     if ((await findMention(tx, maker.studyId, create.id)) !== null) return;
     const diff: ChangeDiff = {};
     const stored = await tx.findOne(CodeEntity, { id: create.codeId, studyId: maker.studyId });
@@ -73,6 +78,13 @@ export async function settleResponse(
       ...one,
       settledAt: new Date(one.settledAt).toISOString(),
     }));
+    // whoever settles it has looked at it as it now is
+    if (settled)
+      await rows(
+        tx,
+        'update response set changed_at = null where id = ? and changed_at is not null',
+        [responseId],
+      );
     const mine = records.some((one) => one.coderId === maker.accountId);
     if (settled ? mine : records.length === 0) return;
     const fresh: Settlement = {

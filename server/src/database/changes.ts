@@ -3,18 +3,66 @@ import {
   reverseRecordsDiff,
   type RecordsDiff,
 } from '@yellow-thread/core/coding';
-import type { Code, Mention, Settlement, Suggestion, Theme } from '@yellow-thread/contract';
+import type {
+  AsideMarks,
+  BackgroundValue,
+  Band,
+  Code,
+  Mention,
+  Settlement,
+  Suggestion,
+  Theme,
+  Variable,
+} from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { problems, type Problem } from '../problems.js';
 import { row, rows } from './query.js';
 
 /** The tables whose every change is recorded with what it takes to reverse it. */
 export interface ChangeTables {
+  study: StudyRecord;
+  question: QuestionRecord;
+  variable: VariableRecord;
+  category: CategoryRecord;
+  respondent: RespondentRecord;
   theme: Theme;
   code: Code;
   mention: Mention;
   settlement: Settlement;
   suggestion: Suggestion;
+}
+/** What people change of a study, its questions and its background. */
+export interface StudyRecord {
+  id: number;
+  name: string;
+  purpose: string;
+  asides: AsideMarks;
+}
+export interface QuestionRecord {
+  id: number;
+  studyId: number;
+  position: number;
+  label: string;
+  wording: string;
+}
+export interface VariableRecord {
+  id: number;
+  studyId: number;
+  position: number;
+  name: string;
+  kind: Variable['kind'];
+  derived: { from: number; bands: Band[] } | null;
+}
+export interface CategoryRecord {
+  variableId: number;
+  value: string;
+  label: string;
+  position: number;
+}
+export interface RespondentRecord {
+  id: number;
+  studyId: number;
+  background: Record<string, BackgroundValue | null>;
 }
 export type ChangeDiff = RecordsDiff<ChangeTables>;
 
@@ -26,6 +74,27 @@ interface TableShape {
 
 /** In the order in which rows may be inserted; they are deleted in the reverse. */
 const shapes: Record<keyof ChangeTables, TableShape> = {
+  study: { key: ['id'], fields: { id: 'int', name: 'text', purpose: 'text', asides: 'jsonb' } },
+  question: {
+    key: ['id'],
+    fields: { id: 'int', studyId: 'int', position: 'int', label: 'text', wording: 'text' },
+  },
+  variable: {
+    key: ['id'],
+    fields: {
+      id: 'int',
+      studyId: 'int',
+      position: 'int',
+      name: 'text',
+      kind: 'text',
+      derived: 'jsonb',
+    },
+  },
+  category: {
+    key: ['variableId', 'value'],
+    fields: { variableId: 'int', value: 'text', label: 'text', position: 'int' },
+  },
+  respondent: { key: ['id'], fields: { id: 'int', studyId: 'int', background: 'jsonb' } },
   theme: {
     key: ['id'],
     fields: {

@@ -18,13 +18,23 @@ export async function copyRows(
   columns: readonly string[],
   values: Iterable<readonly CopyValue[]>,
 ): Promise<void> {
+  await copyText(em, table, columns, chunks(values));
+}
+
+/** Writes rows that are in the text format of COPY already. */
+export async function copyText(
+  em: EntityManager,
+  table: string,
+  columns: readonly string[],
+  text: Iterable<string | Uint8Array>,
+): Promise<void> {
   const transaction = em.getTransactionContext<Transaction>();
-  if (!transaction) throw new Error('copyRows needs a transaction.');
+  if (!transaction) throw new Error('COPY needs a transaction.');
   const connection = await transaction.client.acquireConnection();
   const stream = connection.query(
     copyFrom(`copy ${table} (${columns.map((name) => `"${name}"`).join(', ')}) from stdin`),
   );
-  await pipeline(Readable.from(chunks(values)), stream);
+  await pipeline(Readable.from(text), stream);
 }
 
 interface Transaction {

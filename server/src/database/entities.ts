@@ -1,3 +1,5 @@
+import type { AsideMarks, FileSettings, SheetSettings } from '@yellow-thread/contract';
+import type { Band } from '@yellow-thread/core/groups';
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 
 // Foreign keys, checks and indexes stand in the migrations (see docs/decisions): entities map columns.
@@ -23,6 +25,8 @@ export const StudyEntity = defineEntity({
     id: id(),
     name: p.string(),
     purpose: p.text(),
+    noAnswers: p.json<string[]>(),
+    asides: p.json<AsideMarks>(),
     createdAt: p.datetime(),
   },
 });
@@ -36,11 +40,14 @@ export const MembershipEntity = defineEntity({
   },
 });
 
-/** A column of an uploaded sheet with what it seems to be for. */
-export interface SheetColumn {
-  name: string;
-  role: string;
-  reason: string;
+/** What is known of an uploaded sheet after it was read through. */
+export interface SheetReading {
+  file: FileSettings;
+  rows: number;
+  columns: { head: string; code: string; reason: string }[];
+  preview: string[][];
+  /** Size of the rows where they were written out as text; null where the file itself is read. */
+  rowsSize: number | null;
 }
 
 export const SheetEntity = defineEntity({
@@ -50,29 +57,14 @@ export const SheetEntity = defineEntity({
     id: id(),
     studyId: p.integer(),
     uploadedBy: p.integer(),
-    fileName: p.string(),
-    checksum: p.string(),
-    rows: p.integer(),
-    columns: p.json<SheetColumn[]>(),
-    preview: p.json<string[][]>(),
     uploadedAt: p.datetime(),
-  },
-});
-
-export const ImportEntity = defineEntity({
-  name: 'Import',
-  tableName: 'import',
-  properties: {
-    id: id(),
-    studyId: p.integer(),
-    fileName: p.string(),
-    checksum: p.string(),
-    roles: p.json<{ column: string; role: string }[]>(),
-    findings: p.json<unknown[]>(),
-    respondents: p.integer(),
-    responses: p.integer(),
-    importedBy: p.integer(),
-    importedAt: p.datetime(),
+    fileName: p.text(),
+    size: p.bigint('number'),
+    /** Null until the upload is complete. */
+    checksum: p.text().nullable(),
+    /** What was found by reading it through. */
+    reading: p.json<SheetReading>().nullable(),
+    settings: p.json<SheetSettings>().nullable(),
   },
 });
 
@@ -86,6 +78,9 @@ export const VariableEntity = defineEntity({
     name: p.text(),
     kind: p.enum(['category', 'number', 'date', 'yes_no'] as const),
     distinctValues: p.integer().default(0),
+    importId: p.integer().nullable(),
+    /** Set for a variable that is worked out from another one by bands. */
+    derived: p.json<{ from: number; bands: Band[] }>().nullable(),
   },
 });
 
@@ -98,6 +93,9 @@ export const QuestionEntity = defineEntity({
     position: p.integer(),
     label: p.text(),
     wording: p.text(),
+    importId: p.integer().nullable(),
+    variableId: p.integer().nullable(),
+    answersDespite: p.json<string[]>(),
   },
 });
 
@@ -152,7 +150,6 @@ export const entities = [
   StudyEntity,
   MembershipEntity,
   SheetEntity,
-  ImportEntity,
   VariableEntity,
   QuestionEntity,
   ThemeEntity,

@@ -1,5 +1,15 @@
-export { makeChange, redoChange, undoChange, type ChangeDiff } from './changes.js';
-export { copyRows, type CopyValue } from './copy.js';
+export {
+  makeChange,
+  redoChange,
+  undoChange,
+  type CategoryRecord,
+  type ChangeDiff,
+  type QuestionRecord,
+  type RespondentRecord,
+  type StudyRecord,
+  type VariableRecord,
+} from './changes.js';
+export { copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { openDatabase } from './orm.js';
 export { row, rows } from './query.js';

@@ -1,14 +1,14 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { INKS, STITCHES } from '@yellow-thread/core/codebook';
-import { guessRoles, planImport } from '@yellow-thread/core/sheet';
+import { NO_ANSWERS } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
 import { copyRows, row, rows } from '../database/index.js';
 import { enqueueJob } from '../jobs/index.js';
 import { TRAINING_SEED } from '../learning/index.js';
-import { readSheet, writePlan } from '../sheet/index.js';
+import { bringInFile } from '../sheet/index.js';
 
 const SHEET = 'brindle-sound.csv';
 
@@ -72,8 +72,8 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
     const coderId = members[0]!;
     const { id: studyId } = await row<{ id: number }>(
       tx,
-      'insert into study (name, purpose) values (?, ?) returning id',
-      [study.name, study.purpose],
+      'insert into study (name, purpose, no_answers) values (?, ?, ?) returning id',
+      [study.name, study.purpose, JSON.stringify(NO_ANSWERS)],
     );
     for (const accountId of members)
       await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
@@ -81,14 +81,8 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
         accountId,
       ]);
 
-    const table = await readSheet(SHEET, content);
-    const roles = guessRoles(table).map((guess) => guess.role);
-    const responseIds = await writePlan(tx, planImport(table, roles), {
-      studyId,
-      accountId: coderId,
-      fileName: SHEET,
-      checksum: createHash('sha256').update(content).digest('hex'),
-      roles: table.columns.map((column, c) => ({ column, role: roles[c]! })),
+    const written = await bringInFile(tx, {
+      ...{ studyId, accountId: coderId, fileName: SHEET, content },
     });
     const questions = await rows<{ id: number }>(
       tx,
@@ -105,7 +99,7 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
       );
       const now = new Date().toISOString();
       const coded = study.samples[q]!.answers.map((answer) => ({
-        id: responseIds[answer.row]![q]!,
+        id: written.first + q * written.respondents + answer.row,
         mentions: answer.mentions,
       }));
       await copyRows(

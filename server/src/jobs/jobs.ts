@@ -53,6 +53,17 @@ export async function newestJob(
   return job ?? null;
 }
 
+/** The newest job that reads a sheet. */
+export async function newestSheetJob(em: EntityManager, sheetId: number): Promise<Job | null> {
+  const [job] = await rows<Job>(
+    em,
+    `select ${columns} from job where kind = 'read' and (payload->>'sheetId')::int = ?
+     order by id desc limit 1`,
+    [sheetId],
+  );
+  return job ?? null;
+}
+
 /** Cancels at once what is still waiting; asks what is running to stop. */
 export async function cancelJob(em: EntityManager, studyId: number, id: number): Promise<Job> {
   await findJob(em, studyId, id);

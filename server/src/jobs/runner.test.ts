@@ -52,8 +52,11 @@ const studyName = async () =>
 const run = (handler: JobHandler) => {
   const unused: JobHandler = () => Promise.reject(new Error('not asked for'));
   runners.push(
-    startJobRunner(orm, noThreads, { import: handler, train: unused }, (error) =>
-      errors.push(error),
+    startJobRunner(
+      orm,
+      noThreads,
+      { import: handler, train: unused, read: unused, undo_import: unused },
+      (error) => errors.push(error),
     ),
   );
 };

@@ -25,12 +25,14 @@ export interface JobContext {
 
 /**
  * Does the work of a job outside any transaction and returns the function that writes its outcome. That
- * one runs in the transaction that ends the job, so an outcome is written once or not at all.
+ * one runs in the transaction that ends the job, so an outcome is written once or not at all. It may give
+ * back what is to be done after the commit, when the outcome stands whatever becomes of that.
  */
 export type JobHandler = (
   job: RunningJob,
   context: JobContext,
-) => Promise<(em: EntityManager) => Promise<void>>;
+) => Promise<(em: EntityManager) => Promise<void | AfterCommit>>;
+export type AfterCommit = (em: EntityManager) => Promise<void>;
 
 const HEARTBEAT_MS = 1000;
 const LOST_AFTER_SECONDS = 15;
@@ -85,10 +87,14 @@ export function startJobRunner(
         },
       });
       if (signal.aborted) throw new Error('stopped');
-      await orm.em.fork().transactional(async (em) => {
-        if (!(await endJob(em, runner, job.id, 'done', null))) throw new Error('lost');
-        await write(em);
+      const after = await orm.em.fork().transactional(async (em) => {
+        const outcome = await write(em);
+        // last, so that until then the job's row is free to tell progress and to be cancelled
+        if (signal.aborted || !(await endJob(em, runner, job.id, 'done', null)))
+          throw new Error('lost');
+        return outcome;
       });
+      await after?.(orm.em.fork()).catch(onError);
     } catch (error) {
       const em = orm.em.fork();
       if (stopped.signal.aborted) await giveBack(em, runner, job.id);

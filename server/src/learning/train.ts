@@ -2,7 +2,8 @@ import type { TrainedCode } from '@yellow-thread/contract';
 import { trainQuestion, type CodeResult } from '@yellow-thread/core/learning';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { CodeEntity, copyRows, row, rows } from '../database/index.js';
+import { blankAsides } from '@yellow-thread/core/text';
+import { CodeEntity, copyRows, row, rows, StudyEntity } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { problems } from '../problems.js';
 
@@ -24,9 +25,15 @@ export const train: JobHandler = async (job, { em, threads, signal, report }) =>
   const settled = answers.filter((answer) => answer.settled).length;
   if (settled === 0) throw problems.nothingSettled();
   const codes = await em.find(CodeEntity, { studyId: job.studyId }, { orderBy: { id: 'asc' } });
+  const { asides } = await em.findOneOrFail(StudyEntity, job.studyId);
   const input: Input = {
     seed,
-    answers: answers.map((answer) => ({ ...answer, codes: new Set(answer.codes) })),
+    answers: answers.map((answer) => ({
+      ...answer,
+      // of the same length, so that evidence stands where it stands in the answer
+      text: blankAsides(answer.text, asides),
+      codes: new Set(answer.codes),
+    })),
     codes: codes.map(({ id, name, definition, include }) => ({ id, name, definition, include })),
   };
   const results = await threads.run('trainQuestion', input, { signal, onProgress: report });

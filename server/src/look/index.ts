@@ -1,5 +1,6 @@
 import { lookQuery, lookSchema, questionParams, type Look } from '@yellow-thread/contract';
-import { rows } from '../database/index.js';
+import { blankAsides } from '@yellow-thread/core/text';
+import { rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
@@ -24,8 +25,9 @@ export function lookRoutes(app: App, threads: Threads): void {
         'select text from response where question_id = ? and not no_answer',
         [question.id],
       );
+      const { asides } = await em.findOneOrFail(StudyEntity, params.study);
       const counted = await threads.run('look', {
-        answers: answers.map((answer) => answer.text),
+        answers: answers.map((answer) => blankAsides(answer.text, asides)),
         question: question.wording,
         aside: query.aside.split(' ').filter((word) => word !== ''),
         most: MOST_WORDS,

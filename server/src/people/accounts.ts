@@ -1,8 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { AccountEntity, row, rows, type AccountRow } from '../database/index.js';
+import { AccountEntity, row, type AccountRow } from '../database/index.js';
 import { problems } from '../problems.js';
+import { endSessions } from './sessionStore.js';
 
 export const DEMO_RESEARCHER = 'Demo researcher';
 const OWNER = 'owner';
@@ -32,7 +33,7 @@ export async function choosePassword(
   account.passwordHash = await hash(password);
   account.choosesPassword = false;
   await em.flush();
-  await rows(em, 'delete from session where account_id = ? and id <> ?', [account.id, keepSession]);
+  await endSessions(em, 'account_id = ? and id <> ?', [account.id, keepSession]);
 }
 
 /**

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { PASSWORD, startServer, type TestServer } from '../../test/app.js';
 import { ensureOwner } from './accounts.js';
+import { createSessionStore } from './sessionStore.js';
 
 let server: TestServer;
 const logged: string[] = [];
@@ -36,6 +37,22 @@ describe('signing in', () => {
     const statuses = [];
     for (let n = 0; n < 12; n++) statuses.push((await visitor.signIn('Rowan', 'x')).status);
     expect(statuses).toContain(429);
+  });
+
+  test('a request that ends after its session was ended does not bring it back', async () => {
+    const store = createSessionStore(server.orm);
+    const { accountId } = await server.enter('Wren');
+    const session = { accountId, cookie: { originalMaxAge: null } } as Parameters<
+      typeof store.set
+    >[1];
+    const save = () => new Promise((resolve) => store.set('wren', session, resolve));
+    const stored = () =>
+      new Promise((resolve) => store.get('wren', (_, found) => resolve(found ?? null)));
+    await save();
+    expect(await stored()).toMatchObject({ accountId });
+    await new Promise((resolve) => store.destroy('wren', resolve));
+    await save();
+    expect(await stored()).toBeNull();
   });
 
   test('a new password ends the person’s other sessions; signing out ends this one', async () => {

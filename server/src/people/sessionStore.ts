@@ -31,17 +31,27 @@ export function createSessionStore(orm: MikroORM): SessionStore {
           `insert into session (id, account_id, data, expires_at)
            values (?, ?, ?, now() + make_interval(days => ?))
            on conflict (id) do update set
-             account_id = excluded.account_id, data = excluded.data, expires_at = excluded.expires_at`,
+             account_id = excluded.account_id, data = excluded.data, expires_at = excluded.expires_at
+           where session.expires_at > now()`,
           [id, session.accountId ?? null, JSON.stringify(session), SESSION_DAYS],
         ),
         (error) => callback(error),
       ),
     destroy: (id, callback) =>
-      void answer(rows(orm.em.fork(), 'delete from session where id = ?', [id]), (error) =>
-        callback(error),
-      ),
+      void answer(endSessions(orm.em.fork(), 'id = ?', [id]), (error) => callback(error)),
   };
 }
+
+/**
+ * Ends sessions without deleting them: a request that is under way saves its session when it is done, and
+ * would bring back who has signed out. The next start removes them.
+ */
+export const endSessions = (em: EntityManager, where: string, values: (string | number)[]) =>
+  rows(
+    em,
+    `update session set account_id = null, data = '{}', expires_at = now() where ${where}`,
+    values,
+  );
 
 export const removeExpiredSessions = (em: EntityManager) =>
   rows(em, 'delete from session where expires_at <= now()');

@@ -11,6 +11,7 @@ import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, type QuestionRow } from '../database/index.js';
 import { runInForce } from '../learning/index.js';
+import { readVariable } from '../study/index.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
 export interface People {
@@ -114,7 +115,7 @@ export async function readMaterial(
      from mention m join response r on r.id = m.response_id where r.question_id = ? group by 1, 2`,
     [question.id],
   );
-  const origins = { hand: 0, accepted: 0, bulk: 0, waiting: 0 };
+  const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, waiting: 0 };
   const peopleOf = new Map<string, number[]>();
   for (const group of mentions) {
     const decided = decidedFor(group.codeId);
@@ -160,25 +161,31 @@ export const totalColumn = (people: People): Column => ({
 
 const numerically = new Intl.Collator('en', { numeric: true });
 
-/** The categories of a background variable as columns, those without a value last. */
+/**
+ * The values of a background variable as columns, called and ordered as the study has them, those without a
+ * value last.
+ */
 export async function readColumns(
   em: EntityManager,
   people: People,
   studyId: number,
   variableId: number,
 ): Promise<Column[]> {
+  const { valueId, labelOf, placeOf } = await readVariable(em, studyId, variableId);
   const values = await rows<{ value: string | number | boolean | null; people: number[] }>(
     em,
     `select background->? as value, json_agg(id) as people from respondent
      where study_id = ? group by 1`,
-    [String(variableId), studyId],
+    [String(valueId), studyId],
   );
   const columns = new Map<string, Column>();
   for (const group of values) {
-    const key = group.value === null ? 'missing' : `=${String(group.value)}`;
+    const label = labelOf(group.value);
+    const key = label === null ? 'missing' : `=${label}`;
     let column = columns.get(key);
     if (!column) {
-      column = { key, label: labelOf(group.value), members: emptyBitset(people.ids.length) };
+      const members = emptyBitset(people.ids.length);
+      column = { key, label: label ?? 'Not stated', members };
       columns.set(key, column);
     }
     for (const id of group.people) addTo(column.members, people.indexOf.get(id)!);
@@ -186,12 +193,7 @@ export async function readColumns(
   return [...columns.values()].sort(
     (x, y) =>
       Number(x.key === 'missing') - Number(y.key === 'missing') ||
+      placeOf(x.label) - placeOf(y.label) ||
       numerically.compare(x.label, y.label),
   );
-}
-
-function labelOf(value: string | number | boolean | null): string {
-  if (value === null) return 'Not stated';
-  if (typeof value === 'boolean') return value ? 'Yes' : 'No';
-  return String(value);
 }

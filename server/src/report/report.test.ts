@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import type { Report, Sheet } from '@yellow-thread/contract';
+import type { Report } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import { bringIn, importStudy } from '../../test/study.js';
 
 let server: TestServer;
 let client: Client;
@@ -79,7 +79,7 @@ describe('bases', () => {
     await study.code(ids[4]!, { codeId: fares });
     const table = await report();
     expect(cellOf(table, 'Fares').people).toBe(3);
-    expect(table.origins).toEqual({ hand: 5, accepted: 0, bulk: 0, waiting: 1 });
+    expect(table.origins).toEqual({ hand: 5, accepted: 0, bulk: 0, import: 0, waiting: 1 });
     await study.settle(ids[4]!);
     expect(cellOf(await report(), 'Fares').people).toBe(4);
   });
@@ -146,19 +146,8 @@ test('respondents who came after the training are not taken as reviewed', async 
     });
   expect(cellOf(await report(), 'Fares')).toMatchObject({ people: 10, base: { people: 20 } });
 
-  const { body: sheet } = await client.upload<Sheet>(
-    study.id,
-    'later.csv',
-    Buffer.from('id,Why?\n99,the fares too\n'),
-  );
-  const { body: later } = await client.send<{ id: number }>(
-    'POST',
-    `${study.base}/sheets/${sheet.id}/import`,
-    {
-      body: { roles: ['id', 'question'] },
-    },
-  );
-  expect((await client.jobEnd(study.id, later.id)).state).toBe('done');
+  const later = await bringIn(client, study.id, 'id,Why?\n99,the fares too\n');
+  expect(later.state).toBe('done');
   const table = await report();
   expect(table.columns[0]).toMatchObject({ asked: 21, answered: 21, settled: 10 });
   expect(cellOf(table, 'Fares')).toMatchObject({ people: 10, base: { people: 20 } });

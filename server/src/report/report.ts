@@ -76,6 +76,7 @@ export async function makeReport(
       hand: originSum('hand'),
       accepted: originSum('accepted'),
       bulk: originSum('bulk'),
+      import: originSum('import'),
       waiting: originSum('waiting'),
     },
   };

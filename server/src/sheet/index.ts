@@ -1,3 +1,5 @@
-export { importSheet, writePlan } from './importSheet.js';
-export { readSheet } from './readSheet.js';
-export { sheetRoutes } from './routes.js';
+export { bringInFile } from './bringInFile.js';
+export { importSheet } from './importSheet.js';
+export { undoImport } from './imports.js';
+export { readSheetJob } from './readingJob.js';
+export { LARGEST_SHEET, sheetRoutes } from './routes.js';

@@ -1,18 +1,47 @@
 import {
+  doneSchema,
+  fileChoicesSchema,
+  importListSchema,
+  importParams,
+  importUndoSchema,
   jobSchema,
-  rolesSchema,
   sheetCheckSchema,
+  sheetDifferenceSchema,
+  sheetListSchema,
   sheetParams,
   sheetSchema,
+  sheetSettingsSchema,
   studyParams,
+  unmatchedQuery,
+  type SheetSettings,
 } from '@yellow-thread/contract';
-import type { App } from '../routeScope.js';
+import { writeCsv } from '@yellow-thread/core/exchange';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { FastifyReply } from 'fastify';
+import { z } from 'zod';
 import { enqueueJob, type Threads } from '../jobs/index.js';
 import { requireAccount } from '../people/index.js';
 import { problems } from '../problems.js';
-import { checkSheet, findSheet, keepSheet } from './sheets.js';
+import type { App } from '../routeScope.js';
+import { checkOutcome, describeCheck } from './checkSheet.js';
+import { listImports, whatUndoTakes } from './imports.js';
+import { differenceOf } from './mergeSheet.js';
+import {
+  describeSheet,
+  findSheet,
+  keepSheet,
+  leaveSheet,
+  listSheets,
+  readySheet,
+} from './sheets.js';
 
-export function sheetRoutes(app: App, threads: Threads): void {
+export const LARGEST_SHEET = 200 * 1024 * 1024;
+
+export function sheetRoutes(app: App, threads: Threads, largest: number): void {
+  const tooLarge = () => problems.tooLarge(`${largest / 1024 / 1024} MB`);
+  const read = (em: EntityManager, studyId: number, accountId: number, payload: unknown) =>
+    enqueueJob(em, { kind: 'read', studyId, questionId: null, accountId, payload });
+
   app.post(
     '/api/studies/:study/sheets',
     {
@@ -26,12 +55,59 @@ export function sheetRoutes(app: App, threads: Threads): void {
     async (request) => {
       const file = await request.file();
       if (!file) throw problems.invalidRequest({ field: 'file' });
-      return keepSheet(request.em, threads, {
-        studyId: request.params.study,
-        accountId: requireAccount(request).id,
+      const studyId = request.params.study;
+      const accountId = requireAccount(request).id;
+      const sheetId = await keepSheet(request.em, {
+        ...{ studyId, accountId, tooLarge, content: file.file },
         fileName: file.filename.slice(-200),
-        content: await file.toBuffer(),
       });
+      await read(request.em, studyId, accountId, { sheetId, choices: {} });
+      return describeSheet(request.em, studyId, sheetId);
+    },
+  );
+
+  app.get(
+    '/api/studies/:study/sheets',
+    {
+      schema: {
+        operationId: 'listSheets',
+        params: studyParams,
+        response: { 200: sheetListSchema },
+      },
+    },
+    async ({ em, params }) => ({ sheets: await listSheets(em, params.study) }),
+  );
+
+  app.get(
+    '/api/studies/:study/sheets/:sheet',
+    { schema: { operationId: 'getSheet', params: sheetParams, response: { 200: sheetSchema } } },
+    ({ em, params }) => describeSheet(em, params.study, params.sheet),
+  );
+
+  app.delete(
+    '/api/studies/:study/sheets/:sheet',
+    { schema: { operationId: 'leaveSheet', params: sheetParams, response: { 200: doneSchema } } },
+    async ({ em, params }) => {
+      await leaveSheet(em, params.study, params.sheet);
+      return { done: true as const };
+    },
+  );
+
+  app.post(
+    '/api/studies/:study/sheets/:sheet/read',
+    {
+      schema: {
+        operationId: 'readSheet',
+        params: sheetParams,
+        body: fileChoicesSchema,
+        response: { 200: jobSchema },
+      },
+    },
+    async (request) => {
+      const { study, sheet } = request.params;
+      const { id: sheetId } = await findSheet(request.em, study, sheet);
+      const choices = request.body;
+      return read(request.em, study, requireAccount(request).id, { sheetId, choices });
     },
   );
 
@@ -41,11 +117,72 @@ export function sheetRoutes(app: App, threads: Threads): void {
       schema: {
         operationId: 'checkSheet',
         params: sheetParams,
-        body: rolesSchema,
+        body: sheetSettingsSchema,
         response: { 200: sheetCheckSchema },
       },
     },
-    ({ em, params, body }) => checkSheet(em, threads, params.study, params.sheet, body.roles),
+    async (request, reply) => {
+      const { em, params, body } = request;
+      const { sheet } = await readySheet(em, params.study, params.sheet);
+      const outcome = await checkOutcome(em, threads, sheet, body, goneSignal(reply));
+      return describeCheck(em, params.study, outcome);
+    },
+  );
+
+  const compare = async (
+    em: EntityManager,
+    studyId: number,
+    sheetId: number,
+    settings: SheetSettings | null,
+    signal: AbortSignal,
+  ) => {
+    const { sheet, shape, part } = await readySheet(em, studyId, sheetId);
+    const chosen = settings ?? sheet.settings!;
+    const outcome = await checkOutcome(em, threads, sheet, chosen, signal);
+    const staged = { shape, part, signal, settings: chosen };
+    return differenceOf(em, threads, studyId, staged, outcome);
+  };
+
+  app.post(
+    '/api/studies/:study/sheets/:sheet/difference',
+    {
+      schema: {
+        operationId: 'compareSheet',
+        params: sheetParams,
+        body: sheetSettingsSchema,
+        response: { 200: sheetDifferenceSchema },
+      },
+    },
+    ({ em, params, body }, reply) =>
+      compare(em, params.study, params.sheet, body, goneSignal(reply)),
+  );
+
+  app.get(
+    '/api/studies/:study/sheets/:sheet/unmatched.csv',
+    {
+      schema: {
+        operationId: 'downloadUnmatched',
+        params: sheetParams,
+        querystring: unmatchedQuery,
+        produces: ['text/csv'],
+        response: { 200: z.string() },
+      },
+      serializerCompiler: () => String,
+    },
+    async ({ em, params, query }, reply) => {
+      const { unknownIds, absentIds } = await compare(
+        em,
+        params.study,
+        params.sheet,
+        null,
+        goneSignal(reply),
+      );
+      const ids = query.side === 'sheet' ? unknownIds : absentIds;
+      reply
+        .type('text/csv; charset=utf-8')
+        .header('Content-Disposition', `attachment; filename="only-in-the-${query.side}.csv"`);
+      return `\uFEFF${writeCsv([['id'], ...ids.map((id) => [id])])}`;
+    },
   );
 
   app.post(
@@ -54,22 +191,72 @@ export function sheetRoutes(app: App, threads: Threads): void {
       schema: {
         operationId: 'importSheet',
         params: sheetParams,
-        body: rolesSchema,
+        body: sheetSettingsSchema,
         response: { 200: jobSchema },
       },
     },
     async (request) => {
       const { study, sheet } = request.params;
-      const { columns } = await findSheet(request.em, study, sheet);
-      if (request.body.roles.length !== columns.length)
-        throw problems.invalidRequest({ field: 'roles' });
+      const { shape } = await readySheet(request.em, study, sheet);
+      const settings = request.body;
+      if (settings.columns.length !== shape.columns.length)
+        throw problems.invalidRequest({ field: 'columns' });
       return enqueueJob(request.em, {
         kind: 'import',
         studyId: study,
         questionId: null,
         accountId: requireAccount(request).id,
-        payload: { sheetId: sheet, roles: request.body.roles },
+        payload: { sheetId: sheet, settings },
       });
     },
   );
+
+  app.get(
+    '/api/studies/:study/imports',
+    {
+      schema: {
+        operationId: 'listImports',
+        params: studyParams,
+        response: { 200: importListSchema },
+      },
+    },
+    async ({ em, params }) => ({ imports: await listImports(em, params.study) }),
+  );
+
+  app.get(
+    '/api/studies/:study/imports/:import/undo',
+    {
+      schema: {
+        operationId: 'whatUndoTakes',
+        params: importParams,
+        response: { 200: importUndoSchema },
+      },
+    },
+    ({ em, params }) => whatUndoTakes(em, params.study, params.import),
+  );
+
+  app.post(
+    '/api/studies/:study/imports/:import/undo',
+    { schema: { operationId: 'undoImport', params: importParams, response: { 200: jobSchema } } },
+    async (request) => {
+      const { study, import: importId } = request.params;
+      await whatUndoTakes(request.em, study, importId);
+      return enqueueJob(request.em, {
+        kind: 'undo_import',
+        studyId: study,
+        questionId: null,
+        accountId: requireAccount(request).id,
+        payload: { importId },
+      });
+    },
+  );
+}
+
+/** Aborts when whoever asked has gone, so that a check that nobody waits for is not finished. */
+function goneSignal(reply: FastifyReply): AbortSignal {
+  const gone = new AbortController();
+  reply.raw.once('close', () => {
+    if (!reply.raw.writableFinished) gone.abort();
+  });
+  return gone.signal;
 }

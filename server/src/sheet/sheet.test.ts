@@ -1,10 +1,16 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFile } from 'node:fs/promises';
-import Excel from 'exceljs';
-import type { Sheet, SheetCheck, StudyDetail } from '@yellow-thread/contract';
+import type {
+  ImportRecord,
+  ImportUndo,
+  Job,
+  SheetCheck,
+  SheetDifference,
+  SheetSettings,
+  StudyDetail,
+} from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
-import { readSheet } from './readSheet.js';
+import { bringIn, importStudy, readAgain, uploadSheet } from '../../test/study.js';
 
 let server: TestServer;
 let client: Client;
@@ -18,141 +24,74 @@ const demo = (name: string) => readFile(new URL(`../../../demo/${name}`, import.
 const newStudy = async () =>
   (await client.send<{ id: number }>('POST', '/studies', { body: { name: 'S', purpose: '' } })).body
     .id;
-const counts = async () =>
+/** Everything that an import could leave behind. */
+const everything = async () =>
+  server.sql(
+    `select (select count(*) from respondent) as respondents, (select count(*) from response) as responses,
+       (select count(*) from question) as questions, (select count(*) from variable) as variables,
+       (select count(*) from category) as categories, (select count(*) from import) as imports,
+       (select count(*) from code) as codes, (select count(*) from mention) as mentions`,
+  );
+const detailOf = async (study: number) => (await client.get<StudyDetail>(`/studies/${study}`)).body;
+const check = async (sheet: Awaited<ReturnType<typeof uploadSheet>>, settings?: SheetSettings) =>
   (
-    await server.sql<Record<string, number>>(
-      `select (select count(*) from respondent)::int as respondents,
-         (select count(*) from response)::int as responses, (select count(*) from question)::int as questions,
-         (select count(*) from variable)::int as variables, (select count(*) from import)::int as imports`,
-    )
-  )[0];
-
-describe('reading files', () => {
-  const table = (content: string | Uint8Array) => readSheet('a.csv', Buffer.from(content));
-
-  test('CSV and XLSX of the same table read the same', async () => {
-    const csv = await readSheet('brindle-sound.csv', await demo('brindle-sound.csv'));
-    const xlsx = await readSheet('brindle-sound.xlsx', await demo('brindle-sound.xlsx'));
-    expect(csv.rows).toHaveLength(450);
-    expect(xlsx).toEqual(csv);
-  });
-
-  test('finds the separator and the encoding, and keeps quoted line breaks', async () => {
-    expect((await table('id;a\n1;"x;\ny"\n')).rows).toEqual([['1', 'x;\ny']]);
-    expect((await table('id\ta\n1\tx, y\n')).rows).toEqual([['1', 'x, y']]);
-    const windows1252 = Buffer.from('id,a\n1,caf\xe9 \x80\n', 'latin1');
-    expect((await table(windows1252)).rows).toEqual([['1', 'café €']]);
-    const utf16 = Buffer.from('\uFEFFid,a\n1,café\n', 'utf16le');
-    expect((await table(utf16)).rows).toEqual([['1', 'café']]);
-  });
-
-  test('names blank and equal columns, and says which rows do not fit the head', async () => {
-    const { columns, rows, unevenRows } = await table('id,a,,a\n1,x\n2,x,y,z,extra\n\n3,1,2,3\n');
-    expect(columns).toEqual(['id', 'a', 'Column 3', 'a (2)']);
-    expect(rows).toEqual([
-      ['1', 'x', '', ''],
-      ['2', 'x', 'y', 'z'],
-      ['3', '1', '2', '3'],
-    ]);
-    expect(unevenRows).toEqual([2, 3]);
-  });
-
-  test('reads what RFC 4180 gives as examples (section 2, rules 1 to 7)', async () => {
-    const head = 'field_name,field_name 2,field_name 3\r\n';
-    const plain = [
-      ['aaa', 'bbb', 'ccc'],
-      ['zzz', 'yyy', 'xxx'],
-    ];
-    expect((await table(`${head}aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n`)).rows).toEqual(plain);
-    expect((await table(`${head}aaa,bbb,ccc\r\nzzz,yyy,xxx`)).rows).toEqual(plain);
-    expect((await table(`${head}"aaa","bbb","ccc"\r\nzzz,yyy,xxx`)).rows).toEqual(plain);
-    expect((await table(`${head}"aaa","b\r\nbb","ccc"\r\nzzz,yyy,xxx`)).rows[0]).toEqual([
-      ...['aaa', 'b\r\nbb', 'ccc'],
-    ]);
-    expect((await table(`${head}"aaa","b""bb","ccc"`)).rows[0]).toEqual(['aaa', 'b"bb', 'ccc']);
-  });
-
-  test('takes of a workbook what a person sees: text runs, results, dates; the first sheet with rows', async () => {
-    const workbook = new Excel.Workbook();
-    workbook.addWorksheet('Cover');
-    const sheet = workbook.addWorksheet('Answers');
-    sheet.addRow(['id', 'When', 'Sum', 'Why?', 'Link', 'Done']);
-    sheet.addRow([
-      1,
-      new Date(Date.UTC(2026, 3, 9)),
-      { formula: '1+2', result: 3 },
-      { richText: [{ text: 'more ' }, { text: 'boats', font: { bold: true } }] },
-      { text: 'site', hyperlink: 'http://127.0.0.1/' },
-      true,
-    ]);
-    sheet.addRow(['002', null, 2.5, '  =1+1', undefined, false]);
-    const read = await readSheet('a.xlsx', new Uint8Array(await workbook.xlsx.writeBuffer()));
-    expect(read.columns).toEqual(['id', 'When', 'Sum', 'Why?', 'Link', 'Done']);
-    expect(read.rows).toEqual([
-      ['1', '2026-04-09', '3', 'more boats', 'site', 'true'],
-      ['002', '', '2.5', '  =1+1', '', 'false'],
-    ]);
-  });
-
-  test.each([
-    ['an empty file', Buffer.alloc(0), 'is empty'],
-    ['a password or .xls', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 1, 2]), 'protected by a password'],
-    [
-      'an image named .xlsx',
-      Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 1, 2]),
-      'neither a text file nor',
-    ],
-    ['a broken zip', Buffer.from([0x50, 0x4b, 3, 4, 9, 9, 9]), 'may be damaged'],
-    ['blank lines', Buffer.from('\n\n'), 'holds no table'],
-  ])('tells in one sentence what is wrong with %s', async (_, content, sentence) => {
-    const reply = await client.upload<{ code: string; sentence: string }>(
-      await newStudy(),
-      'x.xlsx',
-      content,
-    );
-    expect(reply.status).toBe(422);
-    expect(reply.body.code).toBe('unreadable_sheet');
-    expect(reply.body.sentence).toContain(sentence);
-  });
-});
+    await client.send<SheetCheck>('POST', `${sheet.base}/check`, {
+      body: settings ?? sheet.ready.settings,
+    })
+  ).body;
+/** Respondents of a study as their id, background by name, and answers by question. */
+const people = (study: number) =>
+  server.sql<{ id: string; background: Record<string, unknown>; answers: string[] }>(
+    `select r.external_id as id, (
+         select jsonb_object_agg(v.name, r.background->(v.id::text)) from variable v
+         where v.study_id = r.study_id) as background,
+       array(select s.text from response s join question q on q.id = s.question_id
+         where s.respondent_id = r.id order by q.position) as answers
+     from respondent r where r.study_id = ? order by r.id`,
+    [study],
+  );
 
 describe('bringing a sheet in', () => {
   test('shows what will come in, then writes exactly that', async () => {
     const study = await newStudy();
-    const content = await demo('brindle-sound.xlsx');
-    const { body: sheet } = await client.upload<Sheet>(study, 'brindle-sound.xlsx', content);
-    const roles = sheet.columns.map((column) => column.role);
-    expect(roles).toEqual([
+    const sheet = await uploadSheet(
+      client,
+      study,
+      'brindle.xlsx',
+      await demo('brindle-sound.xlsx'),
+    );
+    expect(sheet.ready.settings.columns.map((column) => column.role)).toEqual([
       ...['id', 'category', 'category', 'category', 'number', 'yes_no', 'yes_no', 'number', 'date'],
       ...['category', 'weight', 'question', 'question', 'question'],
     ]);
-    const before = await counts();
-    const { body: check } = await client.send<SheetCheck>(
-      'POST',
-      `/studies/${study}/sheets/${sheet.id}/check`,
-      {
-        body: { roles },
-      },
-    );
-    expect(check).toMatchObject({ respondents: 450, findings: [] });
-    expect(await counts()).toEqual(before);
+    const before = await everything();
+    const checked = await check(sheet);
+    expect(checked).toMatchObject({ respondents: 450, findings: [] });
+    expect(await everything()).toEqual(before);
 
-    const { body: job } = await client.send<{ id: number }>(
-      'POST',
-      `/studies/${study}/sheets/${sheet.id}/import`,
-      {
-        body: { roles },
-      },
-    );
+    const { body: job } = await client.send<Job>('POST', `${sheet.base}/import`, {
+      body: sheet.ready.settings,
+    });
     expect((await client.jobEnd(study, job.id)).state).toBe('done');
-    const { body: detail } = await client.get<StudyDetail>(`/studies/${study}`);
+    const detail = await detailOf(study);
     expect(detail).toMatchObject({ respondents: 450, weighted: true });
     expect(
       detail.questions.map(({ wording, answered, asked }) => ({ wording, answered, asked })),
-    ).toEqual(check.questions.map(({ wording, answered }) => ({ wording, answered, asked: 450 })));
-    expect(detail.imports).toEqual([
-      expect.objectContaining({ fileName: 'brindle-sound.xlsx', respondents: 450, by: 'Rowan' }),
-    ]);
+    ).toEqual(
+      checked.questions.map(({ wording, answered }) => ({ wording, answered, asked: 450 })),
+    );
+    expect(detail.variables.map(({ name, values }) => [name, values])).toEqual(
+      checked.variables.map(({ name, different, stated }) => [
+        name,
+        different + (stated < 450 ? 1 : 0),
+      ]),
+    );
+    expect((await client.get(`${sheet.base}`)).status).toBe(404);
+    const stored = await people(study);
+    for (const { row, externalId, responses } of checked.preview) {
+      const person = stored.find((one) => one.id === externalId)!;
+      expect([row > 1, person.answers]).toEqual([true, responses.map((one) => one!.text)]);
+    }
   });
 
   test('hostile cells are kept as what they are: text', async () => {
@@ -163,6 +102,7 @@ describe('bringing a sheet in', () => {
       '\\N',
       'a\tb',
       '{{7*7}}',
+      '\\.x',
     ];
     const csv = `id,Why?\n${cells.map((cell, i) => `${i},"${cell.replaceAll('"', '""')}"`).join('\n')}`;
     const study = await importStudy(client, csv);
@@ -172,44 +112,224 @@ describe('bringing a sheet in', () => {
 
   test('what stops an import writes nothing at all', async () => {
     const study = await newStudy();
-    const { body: sheet } = await client.upload<Sheet>(
-      study,
-      'a.csv',
-      Buffer.from('id,Why?\n1,x\n1,y\n'),
-    );
-    const before = await counts();
-    const { body: job } = await client.send<{ id: number }>(
-      'POST',
-      `/studies/${study}/sheets/${sheet.id}/import`,
-      {
-        body: { roles: ['id', 'question'] },
-      },
-    );
-    const ended = await client.jobEnd(study, job.id);
+    const before = await everything();
+    const ended = await bringIn(client, study, 'id,Why?\n1,x y z w\n1,y\n', (settings) => ({
+      ...settings,
+      columns: settings.columns.map((column, c) => ({ ...column, role: c ? 'question' : 'id' })),
+    }));
     expect(ended).toMatchObject({ state: 'failed', problem: { code: 'sheet_stops' } });
     expect(ended.problem!.sentence).toContain('same respondent id');
-    expect(await counts()).toEqual(before);
+    expect(await everything()).toEqual(before);
   });
 
-  test('respondents already known are refused, and nothing is half-written', async () => {
-    const study = await importStudy(client, 'id,Why?\n1,more boats\n2,fewer steps\n');
-    const before = await counts();
-    const { body: sheet } = await client.upload<Sheet>(
-      study.id,
-      'b.csv',
-      Buffer.from('id,home,Why?\n3,Tye,late\n2,Hask,wet\n'),
+  test('a crash in the middle leaves no trace', async () => {
+    const study = await newStudy();
+    const before = await everything();
+    await server.sql(
+      `create function fail() returns trigger language plpgsql as
+         'begin raise exception ''the disk is full''; end'`,
     );
-    const { body: job } = await client.send<{ id: number }>(
-      'POST',
-      `${study.base}/sheets/${sheet.id}/import`,
-      {
-        body: { roles: ['id', 'category', 'question'] },
+    // fires in spite of keys being checked in the end, as a full disk would
+    await server.sql(
+      'create trigger fail before insert on response for each row execute function fail()',
+    );
+    await server.sql('alter table response enable always trigger fail');
+    const ended = await bringIn(client, study, 'id,Why?\n1,more boats please now\n');
+    await server.sql('drop function fail cascade');
+    expect(ended).toMatchObject({ state: 'failed', problem: { code: 'job_failed' } });
+    expect(await everything()).toEqual(before);
+    expect(server.errors.splice(0)).toHaveLength(1);
+  });
+
+  test('carries on a sheet that was coded before: codes, mentions, what is settled', async () => {
+    const study = await newStudy();
+    const csv =
+      'id,Why?,Late,codes\n1,It is always late here,1,\n2,It is dear and wet today,0,Dear; Wet\n3,I would rather not say it,,\n';
+    const ended = await bringIn(client, study, csv, (settings) => ({
+      ...settings,
+      columns: settings.columns.map((column, c) =>
+        c < 2 ? column : { ...column, role: 'codes', name: 'Why?', separator: c === 3 ? ';' : '' },
+      ),
+    }));
+    expect(ended.problem).toBeNull();
+    expect(
+      await server.sql(
+        `select p.external_id as id, array(select c.name from mention m join code c on c.id = m.code_id
+             where m.response_id = r.id and m.origin = 'import' order by 1) as codes,
+           exists (select 1 from settlement t where t.response_id = r.id) as settled
+         from response r join respondent p on p.id = r.respondent_id where p.study_id = ? order by 1`,
+        [study],
+      ),
+    ).toEqual([
+      { id: '1', codes: ['Late'], settled: true },
+      { id: '2', codes: ['Dear', 'Wet'], settled: true },
+      { id: '3', codes: [], settled: false },
+    ]);
+  });
+
+  test('a file is read again as the researcher says', async () => {
+    const study = await newStudy();
+    const sheet = await uploadSheet(client, study, 'a.csv', Buffer.from('Title\nid;q\n1;a,b\n'));
+    expect(sheet.ready.columns.map((column) => column.head)).toEqual(['id', 'q']);
+    const { body: job } = await client.send<Job>('POST', `${sheet.base}/read`, {
+      body: { separator: ',', headRow: 2 },
+    });
+    const { ready } = await readAgain(client, study, sheet.id, job.id);
+    expect(ready.columns.map((column) => column.head)).toEqual(['id;q']);
+    expect(ready.file).toMatchObject({ headRow: 2, separator: ',' });
+  });
+
+  test('an upload that is cut off or given up is not kept', async () => {
+    const study = await newStudy();
+    const kept = () => server.sql('select id from sheet where study_id = ?', [study]);
+    const sheet = await uploadSheet(client, study, 'a.csv', Buffer.from('id,q\n1,a\n'));
+    expect(await kept()).toHaveLength(1);
+    await client.send('DELETE', `/studies/${study}/sheets/${sheet.id}`);
+    expect(await kept()).toEqual([]);
+  });
+});
+
+describe('later sheets', () => {
+  const first =
+    'id,home,Why?\nR1,Tye,It is always too late\nR2,Hask,It is far too dear\nR3,Tye,n/a\n';
+
+  test('more respondents: matched by name, known ids passed over, a wave kept', async () => {
+    const study = await importStudy(client, first);
+    const ended = await bringIn(
+      client,
+      study.id,
+      'ID,Home ,why\nR4,tye,More boats in the evening\nR2,Hask,Something else entirely here\n',
+      (settings) => {
+        expect(settings.columns.map(({ role, name }) => [role, name])).toEqual([
+          ['id', 'ID'],
+          ['category', 'home'],
+          ['question', 'Why?'],
+        ]);
+        return { ...settings, wave: 'Spring' };
       },
     );
-    const ended = await client.jobEnd(study.id, job.id);
-    expect(ended.problem).toMatchObject({ code: 'ids_taken' });
-    expect(ended.problem!.sentence).toContain('(2)');
-    expect(await counts()).toEqual(before);
-    expect(server.errors).toEqual([]);
+    expect(ended.problem).toBeNull();
+    const stored = await people(study.id);
+    expect(stored.map((one) => one.id)).toEqual(['R1', 'R2', 'R3', 'R4']);
+    expect(stored[1]!.answers).toEqual(['It is far too dear']);
+    expect(stored[3]!.background).toEqual({ home: 'tye', Wave: 'Spring' });
+    const { body: report } = await client.get<{ columns: { label: string }[] }>(
+      `${study.base}/questions/${study.question}/report?by=${(await detailOf(study.id)).variables[0]!.id}`,
+    );
+    expect(report.columns.map((column) => column.label)).toEqual(['Total', 'Hask', 'Tye']);
+  });
+
+  test('more about respondents: nothing is matched silently, and it can be taken back', async () => {
+    const study = await importStudy(client, first);
+    const before = await people(study.id);
+    const csv = 'id,age,home\nR1,34,\nr2,71,Lorn\nR9,50,Tye\n';
+    const sheet = await uploadSheet(client, study.id, 'more.csv', Buffer.from(csv));
+    expect(sheet.ready.settings.as).toBe('details');
+    const compare = async (settings: SheetSettings) =>
+      (await client.send<SheetDifference>('POST', `${sheet.base}/difference`, { body: settings }))
+        .body;
+    expect(await compare(sheet.ready.settings)).toMatchObject({
+      ...{ found: 1, unknown: 2, absent: 2, changedPeople: 1, changedTexts: 0 },
+      proposals: [{ from: 'r2', to: 'R2', why: 'case or white space' }],
+      ...{ firstUnknown: ['r2', 'R9'], firstAbsent: ['R2', 'R3'] },
+      changes: [{ externalId: 'R1', about: 'age', before: '', after: '34' }],
+    });
+    const settings = { ...sheet.ready.settings, matches: [{ from: 'r2', to: 'R2' }] };
+    expect(await compare(settings)).toMatchObject({ found: 2, unknown: 1, changedPeople: 2 });
+    const csvOf = (side: string) => client.get(`${sheet.base}/unmatched.csv?side=${side}`);
+    expect([(await csvOf('sheet')).text, (await csvOf('study')).text]).toEqual([
+      '\uFEFFid\r\nR9\r\n',
+      '\uFEFFid\r\nR3\r\n',
+    ]);
+
+    const { body: job } = await client.send<Job>('POST', `${sheet.base}/import`, {
+      body: settings,
+    });
+    expect((await client.jobEnd(study.id, job.id)).problem).toBeNull();
+    expect((await people(study.id)).map((one) => one.background)).toEqual([
+      // a blank cell says nothing about what is known
+      { age: 34, home: 'Tye' },
+      { age: 71, home: 'Lorn' },
+      { age: null, home: 'Tye' },
+    ]);
+    await takeBackLast(study.id);
+    expect(await people(study.id)).toEqual(before);
+  });
+
+  test('corrections: changed texts keep their codes and are marked, and can be taken back', async () => {
+    const study = await importStudy(client, first);
+    const before = await people(study.id);
+    const { answers } = await study.ledger();
+    const { id: mention } = await study.code(answers[0]!.id, { newCode: 'Late' }, [6, 12]);
+    const csv =
+      'id,home,Why?\nR1,Hask,It really is always too late\nR2,Hask,It is far too dear\nR5,Tye,It is new to me here\n';
+    const sheet = await uploadSheet(client, study.id, 'again.csv', Buffer.from(csv));
+    const settings: SheetSettings = { ...sheet.ready.settings, as: 'corrections' };
+    const { body } = await client.send<SheetDifference>('POST', `${sheet.base}/difference`, {
+      body: settings,
+    });
+    expect(body).toMatchObject({
+      ...{ found: 2, unknown: 1, absent: 1, changedPeople: 1, changedTexts: 1, changedCoded: 1 },
+      firstAbsent: ['R3'],
+    });
+    const { body: job } = await client.send<Job>('POST', `${sheet.base}/import`, {
+      body: settings,
+    });
+    expect((await client.jobEnd(study.id, job.id)).problem).toBeNull();
+    expect(
+      (await people(study.id)).map((one) => [one.id, one.background['home'], one.answers]),
+    ).toEqual([
+      ['R1', 'Hask', ['It really is always too late']],
+      ['R2', 'Hask', ['It is far too dear']],
+      ['R3', 'Tye', ['n/a']],
+      ['R5', 'Tye', ['It is new to me here']],
+    ]);
+    const changed = (await study.ledger('show=changed')).answers;
+    expect(changed.map((one) => [one.id, one.changed])).toEqual([[answers[0]!.id, true]]);
+    expect(changed[0]!.mentions).toEqual([
+      expect.objectContaining({ id: mention, start: 13, end: 19 }),
+    ]);
+    await takeBackLast(study.id);
+    expect(await people(study.id)).toEqual(before);
+  });
+
+  const imports = async (study: number) =>
+    (await client.get<{ imports: ImportRecord[] }>(`/studies/${study}/imports`)).body.imports;
+  async function takeBackLast(study: number) {
+    const [last] = await imports(study);
+    const { body: job } = await client.send<Job>(
+      'POST',
+      `/studies/${study}/imports/${last!.id}/undo`,
+    );
+    expect((await client.jobEnd(study, job.id)).problem).toBeNull();
+  }
+
+  test('an import says what would go with it, and goes with all of that', async () => {
+    const study = await importStudy(client, first);
+    const { answers } = await study.ledger();
+    await study.code(answers[0]!.id, { newCode: 'Late' });
+    await study.settle(answers[0]!.id);
+    const [only] = await imports(study.id);
+    expect(only).toMatchObject({
+      ...{ fileName: 'sheet.csv', respondents: 3, responses: 3, by: 'Rowan', undone: null },
+      roles: [{ column: 'id', role: 'id' }, { role: 'category' }, { role: 'question' }],
+    });
+    const { body } = await client.get<ImportUndo>(`${study.base}/imports/${only!.id}/undo`);
+    expect(body).toEqual({
+      ...{ respondents: 3, responses: 3, settled: 1, mentions: 1, suggestions: 0, restored: 0 },
+      ...{ variables: ['home'], questions: ['Why?'] },
+    });
+    await takeBackLast(study.id);
+    expect(await detailOf(study.id)).toMatchObject({
+      respondents: 0,
+      questions: [],
+      variables: [],
+    });
+    expect((await imports(study.id))[0]!.undone).toMatchObject({ by: 'Rowan' });
+    const { body: again } = await client.send<Job>(
+      'POST',
+      `${study.base}/imports/${only!.id}/undo`,
+    );
+    expect((await client.jobEnd(study.id, again.id)).problem!.code).toBe('import_undone');
   });
 });

@@ -1,98 +1,196 @@
 import { createHash } from 'node:crypto';
-import type { Finding, Sheet, SheetCheck, ColumnRole } from '@yellow-thread/contract';
-import { guessRoles, type ImportPlan } from '@yellow-thread/core/sheet';
+import type { Readable } from 'node:stream';
+import type { ReadySheet, Sheet, SheetSettings } from '@yellow-thread/contract';
+import { matchNames, type RoleGuess } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { SheetEntity, row } from '../database/index.js';
-import type { Threads } from '../jobs/index.js';
+import {
+  QuestionEntity,
+  row,
+  rows,
+  SheetEntity,
+  StudyEntity,
+  VariableEntity,
+  type SheetReading,
+} from '../database/index.js';
+import { cancelJob, newestSheetJob } from '../jobs/index.js';
 import { problems } from '../problems.js';
+import { partWriter } from './files/index.js';
+import type { SheetRows } from './sheetWork.js';
 
-const PREVIEW_ROWS = 6;
-const LONGEST_PREVIEW = 300;
-const ROWS_NAMED = 12;
+const ABANDONED_AFTER = '7 days';
 
-/** Keeps an uploaded file and says what its columns seem to be; nothing of the study changes yet. */
+/**
+ * Keeps an uploaded file part by part as it comes in; nothing of the study changes yet.
+ *
+ * @param content must say `truncated` when it was cut off at the largest size
+ * @returns the sheet's id
+ */
 export async function keepSheet(
   em: EntityManager,
-  threads: Threads,
-  upload: { studyId: number; accountId: number; fileName: string; content: Buffer },
-): Promise<Sheet> {
-  const { studyId, accountId, fileName, content } = upload;
-  const table = await threads.run('readSheet', { fileName, content });
-  const guesses = guessRoles(table);
-  const sheet = {
-    rows: table.rows.length,
-    columns: table.columns.map((name, c) => ({ name, ...guesses[c]! })),
-    preview: table.rows
-      .slice(0, PREVIEW_ROWS)
-      .map((cells) => cells.map((cell) => cell.slice(0, LONGEST_PREVIEW))),
-  };
+  upload: {
+    studyId: number;
+    accountId: number;
+    fileName: string;
+    content: Readable & { truncated?: boolean };
+    tooLarge: () => Error;
+  },
+): Promise<number> {
+  await rows(
+    em,
+    `delete from sheet where study_id = ? and uploaded_at < now() - interval '${ABANDONED_AFTER}'`,
+    [upload.studyId],
+  );
   const { id } = await row<{ id: number }>(
     em,
-    `insert into sheet (study_id, uploaded_by, file_name, checksum, content, rows, columns, preview)
-     values (?, ?, ?, ?, ?, ?, ?, ?) returning id`,
-    [
-      studyId,
-      accountId,
-      fileName,
-      createHash('sha256').update(content).digest('hex'),
-      content,
-      sheet.rows,
-      JSON.stringify(sheet.columns),
-      JSON.stringify(sheet.preview),
-    ],
+    'insert into sheet (study_id, uploaded_by, file_name) values (?, ?, ?) returning id',
+    [upload.studyId, upload.accountId, upload.fileName],
   );
-  return { id, fileName, ...sheet };
+  try {
+    const checksum = createHash('sha256');
+    let position = 0;
+    const parts = partWriter((part) => putPart(em, id, 'file', position++, part));
+    for await (const bytes of upload.content as AsyncIterable<Buffer>) {
+      checksum.update(bytes);
+      await parts.add(bytes);
+    }
+    if (upload.content.truncated) throw upload.tooLarge();
+    const size = await parts.end();
+    await rows(em, 'update sheet set size = ?, checksum = ? where id = ?', [
+      size,
+      checksum.digest('hex'),
+      id,
+    ]);
+    return id;
+  } catch (error) {
+    await rows(em, 'delete from sheet where id = ?', [id]);
+    throw upload.content.errored ? problems.uploadCutOff() : error;
+  }
 }
 
+export const putPart = async (
+  em: EntityManager,
+  sheetId: number,
+  content: 'file' | 'rows',
+  position: number,
+  bytes: Uint8Array,
+): Promise<void> => {
+  await rows(
+    em,
+    'insert into sheet_part (sheet_id, content, position, bytes) values (?, ?, ?, ?)',
+    [sheetId, content, position, Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength)],
+  );
+};
+
+/** Reads parts of a kept file, one query each. */
+export const partsOf =
+  (em: EntityManager, sheetId: number, content: 'file' | 'rows') =>
+  async (position: number): Promise<Uint8Array> => {
+    const { bytes } = await row<{ bytes: Buffer }>(
+      em,
+      'select bytes from sheet_part where sheet_id = ? and content = ? and position = ?',
+      [sheetId, content, position],
+    );
+    return bytes;
+  };
+
+/** Puts a sheet away, and stops the reading of it. */
+export async function leaveSheet(em: EntityManager, studyId: number, id: number): Promise<void> {
+  await findSheet(em, studyId, id);
+  const reading = await newestSheetJob(em, id);
+  if (reading) await cancelJob(em, studyId, reading.id);
+  await rows(em, 'delete from sheet where id = ?', [id]);
+}
+
+/** Sheets that were uploaded and neither brought in nor left yet, newest first. */
+export const listSheets = async (em: EntityManager, studyId: number) => {
+  const sheets = await em.find(
+    SheetEntity,
+    { studyId, checksum: { $ne: null } },
+    { orderBy: { id: 'desc' } },
+  );
+  return sheets.map(({ id, fileName, size, uploadedAt }) => ({
+    id,
+    fileName,
+    size,
+    uploadedAt: uploadedAt.toISOString(),
+  }));
+};
+
 export async function findSheet(em: EntityManager, studyId: number, id: number) {
-  const sheet = await em.findOne(SheetEntity, { id, studyId });
+  const sheet = await em.findOne(SheetEntity, { id, studyId, checksum: { $ne: null } });
   if (!sheet) throw problems.notFound('sheet');
   return sheet;
 }
 
-/** What an import is planned from. */
-export async function planInput(
+export async function describeSheet(
   em: EntityManager,
-  { id, fileName }: { id: number; fileName: string },
-  roles: ColumnRole[],
-) {
-  const { content } = await row<{ content: Buffer }>(em, 'select content from sheet where id = ?', [
-    id,
-  ]);
-  return { fileName, content, roles };
-}
-
-/** What bringing the sheet in with these roles would write. */
-export async function checkSheet(
-  em: EntityManager,
-  threads: Threads,
   studyId: number,
   id: number,
-  roles: ColumnRole[],
-): Promise<SheetCheck> {
+): Promise<Sheet> {
+  // the job first: one that has ended by now has written what it found by now
+  const reading = await newestSheetJob(em, id);
   const sheet = await findSheet(em, studyId, id);
-  if (roles.length !== sheet.columns.length) throw problems.invalidRequest({ field: 'roles' });
-  return summarise(await threads.run('planImport', await planInput(em, sheet, roles)));
-}
-
-function summarise(plan: ImportPlan): SheetCheck {
+  const isRead = !reading || !['waiting', 'running'].includes(reading.state);
   return {
-    respondents: plan.respondents.length,
-    questions: plan.questions.map(({ wording }, q) => {
-      const noAnswer = plan.respondents.filter((one) => one.responses[q]!.noAnswer).length;
-      return { wording, answered: plan.respondents.length - noAnswer, noAnswer };
-    }),
-    variables: plan.variables.map(({ name }, v) => ({
-      name,
-      values: new Set(plan.respondents.map((one) => one.background[v])).size,
-    })),
-    findings: plan.findings.map(nameRows),
+    id,
+    fileName: sheet.fileName,
+    size: sheet.size,
+    uploadedAt: sheet.uploadedAt.toISOString(),
+    reading,
+    ready:
+      isRead && sheet.reading && sheet.settings ? readyOf(sheet.reading, sheet.settings) : null,
   };
 }
 
-/** A finding may concern every row: only the first are named, and how many there are. */
-export const nameRows = ({ rows, ...finding }: ImportPlan['findings'][number]): Finding => ({
-  ...finding,
-  count: rows.length,
-  rows: rows.slice(0, ROWS_NAMED),
-});
+const readyOf = (
+  { file, rows: count, columns, preview }: SheetReading,
+  settings: SheetSettings,
+): ReadySheet => ({ file, rows: count, columns, preview, settings });
+
+/** A sheet that was read through. @throws Problem sheet_not_ready */
+export async function readySheet(em: EntityManager, studyId: number, id: number) {
+  const sheet = await findSheet(em, studyId, id);
+  if (!sheet.reading) throw problems.sheetNotReady();
+  const { file, columns, rowsSize } = sheet.reading;
+  const content = rowsSize === null ? ('file' as const) : ('rows' as const);
+  const shape: SheetRows = {
+    fileName: sheet.fileName,
+    size: rowsSize ?? sheet.size,
+    file,
+    columns: columns.map(({ head, code }) => ({ name: head, code })),
+  };
+  return { sheet, shape, part: partsOf(em, id, content) };
+}
+
+/** What is proposed for a sheet: the guessed roles, tied to what the study already has. */
+export async function proposeSettings(
+  em: EntityManager,
+  studyId: number,
+  guesses: readonly RoleGuess[],
+): Promise<{ settings: SheetSettings; reasons: string[] }> {
+  const study = await em.findOneOrFail(StudyEntity, studyId);
+  const variables = await em.find(VariableEntity, { studyId });
+  const questions = await em.find(QuestionEntity, { studyId });
+  const matched = matchNames(guesses, {
+    variables: variables.map(({ name, kind }) => ({ name, kind })),
+    questions: questions.map((question) => question.wording),
+  });
+  const firstImport = variables.length + questions.length === 0;
+  const hasQuestion = matched.some((guess) => guess.role === 'question');
+  return {
+    reasons: matched.map((guess) => guess.reason),
+    settings: {
+      as: firstImport || hasQuestion ? 'respondents' : 'details',
+      matches: [],
+      columns: matched.map(({ role, name, of, separator }) => ({ role, name, of, separator })),
+      duplicates: 'stop',
+      keepSpellings: [],
+      noAnswers: study.noAnswers,
+      answersDespite: questions.flatMap(({ wording, answersDespite }) =>
+        answersDespite.map((text) => ({ question: wording, text })),
+      ),
+      asides: study.asides,
+      wave: '',
+    },
+  };
+}

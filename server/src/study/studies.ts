@@ -1,4 +1,5 @@
 import type { StudyCreate, StudyDetail, StudySummary } from '@yellow-thread/contract';
+import { NO_ANSWERS } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { QuestionEntity, row, rows, StudyEntity, type QuestionRow } from '../database/index.js';
 import { problems } from '../problems.js';
@@ -23,7 +24,11 @@ export async function createStudy(
   { name, purpose }: StudyCreate,
 ): Promise<StudySummary> {
   return em.transactional(async (tx) => {
-    const study = tx.create(StudyEntity, { name, purpose, createdAt: new Date() });
+    const study = tx.create(StudyEntity, {
+      ...{ name, purpose, createdAt: new Date() },
+      noAnswers: [...NO_ANSWERS],
+      asides: { brackets: [], leading: [] },
+    });
     await tx.flush();
     await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
       study.id,
@@ -36,10 +41,13 @@ export async function createStudy(
 /** A study with the state of each of its questions. */
 export async function describeStudy(em: EntityManager, id: number): Promise<StudyDetail> {
   const study = await row<
-    Pick<StudyDetail, 'id' | 'name' | 'purpose' | 'respondents' | 'weighted'>
+    Pick<
+      StudyDetail,
+      'id' | 'name' | 'purpose' | 'respondents' | 'weighted' | 'asides' | 'noAnswers'
+    >
   >(
     em,
-    `select id, name, purpose,
+    `select id, name, purpose, asides, no_answers as "noAnswers",
        (select count(*)::int from respondent where study_id = study.id) as respondents,
        exists (select 1 from respondent where study_id = study.id and weight is not null) as weighted
      from study where id = ?`,
@@ -47,7 +55,7 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
   );
   const questions = await rows<StudyDetail['questions'][number]>(
     em,
-    `select q.id, q.label, q.wording, c.*,
+    `select q.id, q.label, q.wording, c.*, v.name as of,
        case when sample.size > 0 then jsonb_build_object(
          'size', sample.size, 'settled', sample.settled) end as sample,
        case when run.id is not null then (
@@ -55,13 +63,14 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
            'open', (select count(*) from open_suggestion o where o.question_id = q.id),
            'decided', (select count(*) from suggestion d
              where d.question_id = q.id and d.state <> 'open'))) end as suggestions
-     from question q
+     from question q left join variable v on v.id = q.variable_id
      cross join lateral (
        select count(*)::int as asked,
          (count(*) filter (where not no_answer))::int as answered,
          (select count(distinct t.response_id)::int from settlement t
            join response s on s.id = t.response_id
-           where s.question_id = q.id and not s.no_answer) as settled
+           where s.question_id = q.id and not s.no_answer) as settled,
+         (count(*) filter (where changed_at is not null))::int as changed
        from response r where r.question_id = q.id) c
      cross join lateral (
        select count(*)::int as size,
@@ -76,23 +85,19 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
   );
   const variables = await rows<StudyDetail['variables'][number]>(
     em,
-    `select id, name, kind, distinct_values as "values" from variable
-     where study_id = ? order by position`,
+    `select v.id, v.name, v.kind, v.derived, coalesce(c.labels, '{}') as labels,
+       case when v.derived is not null then jsonb_array_length(v.derived->'bands') + 1
+         else coalesce(c.different + 1, v.distinct_values)::int end as "values"
+     from variable v
+     left join lateral (
+       -- joined categories count as one, and "not stated" is one more
+       select count(distinct label)::int as different,
+         jsonb_object_agg(value, label) filter (where label <> value) as labels
+       from category where variable_id = v.id having count(*) filter (where label <> value) > 0) c on true
+     where v.study_id = ? order by v.position, v.id`,
     [id],
   );
-  const imports = await rows<StudyDetail['imports'][number] & { at: Date }>(
-    em,
-    `select i.id, i.file_name as "fileName", i.respondents, i.responses, i.imported_at as at,
-       a.name as by
-     from import i join account a on a.id = i.imported_by where i.study_id = ? order by i.id desc`,
-    [id],
-  );
-  return {
-    ...study,
-    questions,
-    variables,
-    imports: imports.map((one) => ({ ...one, at: new Date(one.at).toISOString() })),
-  };
+  return { ...study, questions, variables };
 }
 
 /** @throws Problem not_found when the question is not of this study */

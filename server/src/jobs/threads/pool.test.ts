@@ -49,10 +49,16 @@ test('work that is called off ends at once, and the threads go on with other wor
 });
 
 test('a problem met on a thread arrives as the problem that it is', async () => {
-  const content = new Uint8Array(0);
-  await expect(threads.run('readSheet', { fileName: 'a.csv', content })).rejects.toMatchObject({
+  const input = { fileName: 'a.csv', size: 0, choices: {} };
+  await expect(threads.run('readSheet', input)).rejects.toMatchObject({
     status: 422,
     code: 'unreadable_sheet',
     message: '“a.csv” is empty.',
   });
+});
+
+test('what goes wrong while the server gives or takes a piece is what the run ends with', async () => {
+  const input = { fileName: 'a.csv', size: 10, choices: {} };
+  const part = () => Promise.reject(new Error('the connection is gone'));
+  await expect(threads.run('readSheet', input, { part })).rejects.toThrow('the connection is gone');
 });

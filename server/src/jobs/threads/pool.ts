@@ -1,6 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import { Problem } from '../../problems.js';
+import { Problem, problems } from '../../problems.js';
+import { answerLine, type LineEnd } from './line.js';
 import type { Outcome, ThreadWork, WorkResult } from './thread.js';
 
 /** Worker threads on which everything is computed that would hold up the server. */
@@ -8,40 +9,62 @@ export interface Threads {
   run<Name extends keyof ThreadWork>(
     name: Name,
     input: ThreadWork[Name]['input'],
-    options?: {
-      signal?: AbortSignal;
-      onProgress?: (progress: { done: number; of: number }) => void;
-    },
+    options?: LineEnd & { signal?: AbortSignal },
   ): Promise<ThreadWork[Name]['result']>;
   close(): Promise<void>;
 }
 
 // run from source (tsx, Jest) this file ends in .ts, and the thread must register tsx for itself
 const fromSource = import.meta.url.endsWith('.ts');
+/** A file made to fill the memory fills its thread's, which is ended, and not the server's. */
+const MOST_MEMORY_MB = 2048;
+
+/** Sheets do not wait behind models, and but one at a time fills memory with what it holds. */
+type PoolName = 'sheets' | 'models';
+const poolOf: Record<keyof ThreadWork, PoolName> = {
+  readSheet: 'sheets',
+  checkSheet: 'sheets',
+  writeSheet: 'sheets',
+  stageSheet: 'sheets',
+  look: 'models',
+  trainQuestion: 'models',
+};
 
 export function createThreads(): Threads {
-  const pool = new Piscina({
-    filename: new URL(fromSource ? './dev.mjs' : './thread.js', import.meta.url).href,
-    minThreads: 0,
-    maxThreads: 2,
-    idleTimeout: 30_000,
-    ...(fromSource ? { execArgv: ['--conditions=source'] } : {}),
-  });
+  const makePool = (maxThreads: number) =>
+    new Piscina({
+      filename: new URL(fromSource ? './dev.mjs' : './thread.js', import.meta.url).href,
+      minThreads: 0,
+      maxThreads,
+      idleTimeout: 30_000,
+      // a larger nursery: most of what a row is read with is dead at once
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB, maxYoungGenerationSizeMb: 32 },
+      ...(fromSource ? { execArgv: ['--conditions=source'] } : {}),
+    });
+  const pools: Record<PoolName, Piscina> = { sheets: makePool(1), models: makePool(2) };
   return {
-    async run(name, input, { signal, onProgress } = {}) {
+    async run(name, input, { signal, ...end } = {}) {
       const { port1, port2 } = new MessageChannel();
-      if (onProgress) port1.on('message', onProgress);
+      const line = answerLine(port1, end);
       try {
-        const outcome = (await pool.run(
+        const outcome = (await pools[poolOf[name]].run(
           { name, input, port: port2 },
           { transferList: [port2], ...(signal && { signal }) },
         )) as Outcome<WorkResult<typeof name>>;
         if (outcome.state === 'problem') throw new Problem(...outcome.problem);
         return outcome.result;
+      } catch (error) {
+        if (isOutOfMemory(error)) throw problems.tooMuchMemory();
+        throw line.failure() ?? error;
       } finally {
         port1.close();
       }
     },
-    close: () => pool.destroy(),
+    close: async () => {
+      await Promise.all([pools.sheets.destroy(), pools.models.destroy()]);
+    },
   };
 }
+
+const isOutOfMemory = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';

@@ -2,22 +2,26 @@ import type { MessagePort } from 'node:worker_threads';
 import type { Look } from '@yellow-thread/contract';
 import { countLengths, countWords } from '@yellow-thread/core/look';
 import { trainQuestion, type CodeResult, type TrainingInput } from '@yellow-thread/core/learning';
-import {
-  planImport,
-  type ColumnRole,
-  type ImportPlan,
-  type Table,
-} from '@yellow-thread/core/sheet';
+import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import { Problem } from '../../problems.js';
-import { readSheet } from '../../sheet/readSheet.js';
+import {
+  checkSheetWork,
+  readSheetWork,
+  stageSheetWork,
+  writeSheetWork,
+  type CheckInput,
+  type ReadInput,
+  type StageInput,
+  type WriteInput,
+} from '../../sheet/sheetWork.js';
+import { openLine } from './line.js';
 
 /** What can be asked of a thread, by name. */
 export interface ThreadWork {
-  readSheet: { input: { fileName: string; content: Uint8Array }; result: Table };
-  planImport: {
-    input: { fileName: string; content: Uint8Array; roles: ColumnRole[] };
-    result: ImportPlan;
-  };
+  readSheet: { input: ReadInput; result: Awaited<ReturnType<typeof readSheetWork>> };
+  checkSheet: { input: CheckInput; result: SheetOutcome };
+  writeSheet: { input: WriteInput; result: Awaited<ReturnType<typeof writeSheetWork>> };
+  stageSheet: { input: StageInput; result: void };
   look: {
     input: { answers: string[]; question: string; aside: string[]; most: number };
     result: Omit<Look, 'answered'>;
@@ -45,17 +49,23 @@ export default async function work(message: Message): Promise<Outcome<unknown>> 
     if (!(error instanceof Problem)) throw error;
     const { status, code, message: sentence, details } = error;
     return { state: 'problem', problem: [status, code, sentence, details] };
+  } finally {
+    // an open port would keep the thread from ever resting
+    message.port.close();
   }
 }
 
 async function compute(message: Message): Promise<unknown> {
+  const line = openLine(message.port);
   switch (message.name) {
     case 'readSheet':
-      return readSheet(message.input.fileName, message.input.content);
-    case 'planImport': {
-      const { fileName, content, roles } = message.input;
-      return planImport(await readSheet(fileName, content), roles);
-    }
+      return readSheetWork(message.input, line);
+    case 'checkSheet':
+      return checkSheetWork(message.input, line);
+    case 'writeSheet':
+      return writeSheetWork(message.input, line);
+    case 'stageSheet':
+      return stageSheetWork(message.input, line);
     case 'look': {
       const { answers, question, aside, most } = message.input;
       return {
@@ -64,8 +74,6 @@ async function compute(message: Message): Promise<unknown> {
       };
     }
     case 'trainQuestion':
-      return trainQuestion(message.input, (progress) => {
-        message.port.postMessage(progress);
-      });
+      return trainQuestion(message.input, line.report);
   }
 }

@@ -1,0 +1,50 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { MikroORM } from '@mikro-orm/postgresql';
+import { createDatabase } from '../../test/databases.js';
+import { openDatabase, rows } from './index.js';
+
+let database: Awaited<ReturnType<typeof createDatabase>>;
+let orm: MikroORM;
+beforeAll(async () => {
+  database = await createDatabase();
+  orm = await openDatabase(database.url, { migrate: false });
+});
+afterAll(async () => {
+  await orm.close();
+  await database.drop();
+});
+
+const sql = <Row>(text: string) => rows<Row>(orm.em.fork(), text);
+
+test('a study of the first slice is brought up to date with everything that it holds', async () => {
+  await sql('drop schema public cascade');
+  await sql('create schema public');
+  await orm.migrator.up({ to: 'Migration20261124000000_first_slice' });
+  for (const line of [
+    `insert into account (name) values ('a')`,
+    `insert into study (name, purpose) values ('s', '')`,
+    `insert into import (study_id, file_name, checksum, roles, findings, respondents, responses, imported_by)
+     values (1, 'f', 'c', '[]', '[]', 3, 1, 1)`,
+    `insert into variable (study_id, position, name, kind, distinct_values)
+     values (1, 0, 'home', 'category', 3), (1, 1, 'n', 'number', 2)`,
+    `insert into respondent (study_id, import_id, external_id, background)
+     values (1, 1, 'R1', '{"1":"Tye","2":3}'), (1, 1, 'R2', '{"1":"Hask","2":null}'), (1, 1, 'R3', '{"1":null,"2":1}')`,
+    `insert into question (study_id, position, label, wording) values (1, 0, 'q', 'Why')`,
+    `insert into response (question_id, respondent_id, text, no_answer) values (1, 1, 'late', false)`,
+    `insert into job (study_id, kind, payload, created_by) values (1, 'train', '{}', 1)`,
+  ])
+    await sql(line);
+  await orm.migrator.up();
+  expect(
+    await sql('select variable_id as id, value, label, position from category order by 2'),
+  ).toEqual([
+    { id: 1, value: 'Hask', label: 'Hask', position: 1 },
+    { id: 1, value: 'Tye', label: 'Tye', position: 2 },
+  ]);
+  expect(
+    await sql(
+      `select jsonb_array_length(no_answers) > 20 as listed, (select count(*)::int from respondent) as people,
+         (select changed_at from response) as changed, (select kind from job) as job from study`,
+    ),
+  ).toEqual([{ listed: true, people: 3, changed: null, job: 'train' }]);
+});

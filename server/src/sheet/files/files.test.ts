@@ -1,0 +1,261 @@
+import { describe, expect, test } from '@jest/globals';
+import { readFile } from 'node:fs/promises';
+import Excel from 'exceljs';
+import fc from 'fast-check';
+import { readSheet, type FileChoices } from '../readSheet.js';
+import { openFile, PART_SIZE, readRows, sourceOf, textOf, writeRows } from './index.js';
+
+const fixture = (name: string) => readFile(new URL(`../../../test/files/${name}`, import.meta.url));
+const demo = (name: string) => readFile(new URL(`../../../../demo/${name}`, import.meta.url));
+
+/** All rows of a file, blank ones at the end left out. */
+async function rowsOf(content: string | Uint8Array, choices: FileChoices = {}, name = 'a.csv') {
+  const opened = await openFile(name, sourceOf(Buffer.from(content)), choices);
+  const rows: string[][] = [];
+  for await (const batch of opened.rows()) rows.push(...batch.rows);
+  opened.close();
+  while (rows.at(-1)?.every((cell) => cell === '')) rows.pop();
+  return rows;
+}
+const refusal = (content: Uint8Array, name = 'x.xlsx') =>
+  readSheet(name, sourceOf(content), {}, () => Promise.resolve()).catch(
+    (error: Error) => error.message,
+  );
+
+describe('files that other programs wrote', () => {
+  const rows = async () => JSON.parse(await fixture('rows.json').then(String)) as string[][];
+  const padded = (table: string[][], width = 6) =>
+    table.map((row) => Array.from({ length: width }, (_, c) => row[c] ?? ''));
+
+  test.each([
+    ['Python’s csv module', 'python.csv'],
+    ['Python, UTF-16 with tabs', 'python-excel-tab-utf16.tsv'],
+    ['Python, semicolons, a byte order mark, every cell quoted', 'python-unix-semicolon.csv'],
+    ['R’s write.csv', 'r.csv'],
+    ['R’s write.csv2', 'r-csv2.csv'],
+    ['LibreOffice, XLSX', 'libreoffice.xlsx'],
+    ['LibreOffice, ODS', 'libreoffice.ods'],
+  ])('%s: reads back equal', async (_, name) => {
+    expect(padded(await rowsOf(await fixture(name)))).toEqual(await rows());
+  });
+
+  test('CSV and XLSX of the demo read the same', async () => {
+    const csv = await rowsOf(await demo('brindle-sound.csv'));
+    expect(padded(await rowsOf(await demo('brindle-sound.xlsx')), csv[0]!.length)).toEqual(csv);
+  });
+});
+
+describe('separated text', () => {
+  test('reads what RFC 4180 gives as examples (section 2, rules 1 to 7)', async () => {
+    const plain = [
+      ['aaa', 'bbb', 'ccc'],
+      ['zzz', 'yyy', 'xxx'],
+    ];
+    expect(await rowsOf('aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n')).toEqual(plain);
+    expect(await rowsOf('aaa,bbb,ccc\r\nzzz,yyy,xxx')).toEqual(plain);
+    expect(await rowsOf('"aaa","bbb","ccc"\r\nzzz,yyy,xxx')).toEqual(plain);
+    expect(await rowsOf('"aaa","b\r\nbb","ccc"\r\nzzz,yyy,xxx')).toEqual([
+      ['aaa', 'b\r\nbb', 'ccc'],
+      plain[1],
+    ]);
+    expect(await rowsOf('"aaa","b""bb","ccc"')).toEqual([['aaa', 'b"bb', 'ccc']]);
+  });
+
+  test('finds the encoding, and takes another when told', async () => {
+    expect(await rowsOf(Buffer.from('id,caf\xe9 \x80', 'latin1'))).toEqual([['id', 'café €']]);
+    expect(await rowsOf(Buffer.from('id,café', 'utf16le'))).toEqual([['id', 'café']]);
+    expect(await rowsOf('id,café', { encoding: 'windows-1252' })).toEqual([['id', 'cafÃ©']]);
+    expect(await rowsOf('a;b,c\n', { separator: ',' })).toEqual([['a;b', 'c']]);
+  });
+
+  test('line ends of every kind, and a character or a line end that lies across two parts', async () => {
+    expect(await rowsOf('a,b\rc,d\r')).toEqual([
+      ['a', 'b'],
+      ['c', 'd'],
+    ]);
+    const filler = 'x'.repeat(PART_SIZE - 3);
+    for (const shift of [0, 1, 2, 3])
+      expect(await rowsOf(`${filler.slice(shift)},é"\r\n"c","d🦭"\r\n`)).toEqual([
+        [filler.slice(shift), 'é"'],
+        ['c', 'd🦭'],
+      ]);
+  });
+
+  test('what is written reads back equal, whatever the cells hold', async () => {
+    const cell = fc.oneof(
+      fc.constantFrom('', ' ', '"', ',', '\n', 'a"b', '"a"', 'x\ny', '=1', ';', '\t', '🦭'),
+      fc.string({ unit: 'grapheme' }).filter((text) => !text.includes('\r')),
+    );
+    const table = fc
+      .integer({ min: 1, max: 5 })
+      .chain((width) =>
+        fc.array(fc.array(cell, { minLength: width, maxLength: width }), { minLength: 1 }),
+      )
+      // a row of one blank cell and a blank line are the same in this format
+      .filter((rows) => rows.every((row) => row.length > 1 || row[0] !== ''));
+    await fc.assert(
+      fc.asyncProperty(table, async (rows) => {
+        const read: string[][] = [];
+        const text = textOf(sourceOf(writeRows(rows)), 'utf-8');
+        for await (const batch of readRows(text, ',', 'a.csv')) read.push(...batch.rows);
+        if (read.length > rows.length) read.pop();
+        // a byte order mark at the very start of a file is no part of its first cell
+        expect(read).toEqual(
+          rows.map((row, r) =>
+            r === 0 ? [row[0]!.replace(/^\uFEFF/u, ''), ...row.slice(1)] : row,
+          ),
+        );
+      }),
+    );
+  });
+});
+
+describe('workbooks', () => {
+  const save = async (fill: (workbook: Excel.Workbook) => void) => {
+    const workbook = new Excel.Workbook();
+    fill(workbook);
+    return new Uint8Array(await workbook.xlsx.writeBuffer());
+  };
+
+  test('takes of a workbook what a person sees; the first filled sheet, or the one asked for', async () => {
+    const content = await save((workbook) => {
+      workbook.addWorksheet('Cover').addRow(['Survey of passengers']);
+      const sheet = workbook.addWorksheet('Answers');
+      sheet.addRow(['id', 'When', 'Sum', 'Why?', 'Link', 'Done']);
+      sheet.addRow([]);
+      sheet.addRow([
+        1,
+        new Date(Date.UTC(2026, 3, 9)),
+        { formula: '1+2', result: 3 },
+        { richText: [{ text: 'more ' }, { text: 'boats', font: { bold: true } }] },
+        { text: 'site', hyperlink: 'http://127.0.0.1/' },
+        true,
+      ]);
+      sheet.addRow(['002', null, 2.5, '  =1+1', undefined, false]);
+    });
+    expect(await rowsOf(content)).toEqual([
+      ['id', 'When', 'Sum', 'Why?', 'Link', 'Done'],
+      [],
+      ['1', '2026-04-09', '3', 'more boats', 'site', 'true'],
+      ['002', '', '2.5', '  =1+1', '', 'false'],
+    ]);
+    expect(await rowsOf(content, { worksheet: 'Cover' })).toEqual([['Survey of passengers']]);
+  });
+
+  test('a head of two rows with merged cells is joined', async () => {
+    const content = await save((workbook) => {
+      const sheet = workbook.addWorksheet('A');
+      sheet.addRow(['id', 'Which do you use?', null, 'Why?']);
+      sheet.addRow([null, 'Bus', 'Boat', null]);
+      sheet.mergeCells('B1:C1');
+      for (const row of [
+        [1, 1, 0, 'It is quick and dry'],
+        [2, 0, 1, 'It is cheap for me'],
+      ])
+        sheet.addRow(row);
+    });
+    const written: string[][] = [];
+    const read = await readSheet('a.xlsx', sourceOf(content), {}, (rows) => {
+      written.push(...rows);
+      return Promise.resolve();
+    });
+    expect(read.file).toMatchObject({ format: 'xlsx', headRow: 1, headRows: 2 });
+    expect(read.columns.map(({ head, role }) => [head, role])).toEqual([
+      ['id', 'id'],
+      ['Which do you use?: Bus', 'yes_no'],
+      ['Which do you use?: Boat', 'yes_no'],
+      ['Why?', 'question'],
+    ]);
+    expect([read.rows, written.length]).toEqual([2, 4]);
+  });
+});
+
+test('reads JSON lines: keys are columns, in the order in which they turn up', async () => {
+  const content =
+    '{"id": 1, "why": "It is\\ndry"}\n\n{"id": 2, "uses": ["bus", "boat"], "at": {"home": true}}\n';
+  expect(await rowsOf(content)).toEqual([
+    ['id', 'why', 'uses', 'at.home'],
+    ['1', 'It is\ndry', '', ''],
+    [],
+    ['2', '', 'bus; boat', 'true'],
+  ]);
+});
+
+/** A zip with one stored entry that claims to be something else in its directory. */
+function zipOf(name: string, content: string, claims: { size?: number; encrypted?: boolean } = {}) {
+  const data = Buffer.from(content);
+  const size = claims.size ?? data.length;
+  const head = Buffer.alloc(30);
+  head.writeUInt32LE(0x04034b50, 0);
+  head.writeUInt16LE(name.length, 26);
+  const entry = Buffer.alloc(46);
+  entry.writeUInt32LE(0x02014b50, 0);
+  entry.writeUInt16LE(claims.encrypted ? 1 : 0, 8);
+  entry.writeUInt16LE(claims.size ? 8 : 0, 10);
+  entry.writeUInt32LE(data.length, 20);
+  entry.writeUInt32LE(size, 24);
+  entry.writeUInt16LE(name.length, 28);
+  const directory = Buffer.concat([entry, Buffer.from(name)]);
+  const end = Buffer.alloc(22);
+  end.writeUInt32LE(0x06054b50, 0);
+  end.writeUInt16LE(1, 8);
+  end.writeUInt16LE(1, 10);
+  end.writeUInt32LE(directory.length, 12);
+  end.writeUInt32LE(30 + name.length + data.length, 16);
+  return Buffer.concat([head, Buffer.from(name), data, directory, end]);
+}
+
+test.each<[string, () => Uint8Array | Promise<Uint8Array>, string]>([
+  ['an empty file', () => Buffer.alloc(0), 'is empty'],
+  ['the old format', () => Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 1, 2]), 'in the old .xls format'],
+  [
+    'a workbook with a password',
+    () =>
+      Buffer.concat([
+        Buffer.from([0xd0, 0xcf, 0x11, 0xe0]),
+        Buffer.alloc(600),
+        Buffer.from('EncryptedPackage', 'utf16le'),
+      ]),
+    'protected by a password',
+  ],
+  [
+    'an image named .xlsx',
+    () => Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 1, 2]),
+    'neither a text file nor',
+  ],
+  [
+    'a workbook that was cut off',
+    async () => (await demo('brindle-sound.xlsx')).subarray(0, 9000),
+    'damaged or was cut off',
+  ],
+  ['another zip file', () => zipOf('notes.txt', 'x'), 'is a zip file but no workbook'],
+  ['a zip bomb', () => zipOf('xl/workbook.xml', 'x', { size: 4_000_000_000 }), 'would unpack to'],
+  [
+    'a directory that tells less than there is',
+    () => zipOf('content.xml', 'x'.repeat(100), { size: 7 }),
+    'could not be read',
+  ],
+  ['blank lines', () => Buffer.from('\n\n'), 'holds no table'],
+  [
+    'a quotation mark never closed',
+    () => Buffer.from('id,q\n1,x\n2,"y\n3,z\n'),
+    'opens in row 3 is never closed',
+  ],
+  ['a line that is no object', () => Buffer.from('{"id": 1}\n[2]\n'), 'Line 2 of'],
+  [
+    'an empty spreadsheet',
+    () => zipOf('content.xml', '<office:body><table:table table:name="A"/></office:body>'),
+    'holds no table',
+  ],
+  [
+    'a row repeated for ever',
+    () =>
+      zipOf(
+        'content.xml',
+        '<b><table:table table:name="A"><table:table-row table:number-rows-repeated="1000000"><table:table-cell><text:p>x</text:p></table:table-cell></table:table-row></table:table></b>',
+      ),
+    'repeats one row or cell',
+  ],
+])('tells in one sentence what is wrong with %s', async (_, content, sentence) => {
+  expect(await refusal(await content())).toContain(sentence);
+});

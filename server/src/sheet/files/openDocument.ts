@@ -1,0 +1,161 @@
+import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { problems } from '../../problems.js';
+import type { RowBatch } from './text.js';
+import type { Zip } from './zip.js';
+
+const BATCH = 500;
+/** What no sheet of answers repeats: a cell or row that says it stands there so often fills the memory. */
+const MOST_REPEATS = 5_000;
+/** Formatting that runs down a whole sheet is kept as repeated blank rows: these are no rows. */
+const MOST_BLANK = 100_000;
+
+/** A spreadsheet in the OpenDocument format (ISO/IEC 26300) opened for reading. */
+export function openSpreadsheet(zip: Zip) {
+  return {
+    async worksheets(): Promise<string[]> {
+      const names: string[] = [];
+      const content = readContent(zip, null, (name) => names.push(name));
+      while (!(await content.next()).done);
+      return names;
+    },
+    rows: (worksheet: string): AsyncGenerator<RowBatch> => readContent(zip, worksheet, () => {}),
+  };
+}
+
+/** Streams through the content once; only the rows of the named table are kept. */
+async function* readContent(
+  zip: Zip,
+  worksheet: string | null,
+  onTable: (name: string) => void,
+): AsyncGenerator<RowBatch> {
+  const table = new TableReader(worksheet, onTable);
+  const parser = new SaxesParser();
+  parser.on('opentag', (tag) => table.open(tag));
+  parser.on('text', (text) => table.text(text));
+  parser.on('closetag', (tag) => table.close(tag.name));
+  parser.on('error', (error) => {
+    throw error;
+  });
+  const decoder = new TextDecoder();
+  let row = 1;
+  for await (const bytes of await zip.open('content.xml')) {
+    parser.write(decoder.decode(bytes as Uint8Array, { stream: true }));
+    if (table.rows.length >= BATCH) {
+      const rows = table.rows.splice(0);
+      yield { row, rows };
+      row += rows.length;
+    }
+  }
+  parser.close();
+  if (table.rows.length > 0) yield { row, rows: table.rows };
+}
+
+class TableReader {
+  readonly rows: string[][] = [];
+  readonly #wanted: string | null;
+  readonly #onTable: (name: string) => void;
+  #inside = false;
+  #cells: string[] = [];
+  #blankCells = 0;
+  #blankRows = 0;
+  #rowRepeats = 1;
+  /** The cell being read; its text is what a person sees, except where a typed value says it better. */
+  #cell: { text: string; value: string | null; repeats: number } | null = null;
+  #paragraphs = 0;
+  #notes = 0;
+
+  constructor(wanted: string | null, onTable: (name: string) => void) {
+    this.#wanted = wanted;
+    this.#onTable = onTable;
+  }
+
+  open({ name, attributes }: SaxesTagPlain): void {
+    if (name === 'table:table') {
+      const title = attributes['table:name'] ?? '';
+      this.#onTable(title);
+      this.#inside = title === this.#wanted;
+    }
+    if (!this.#inside) return;
+    if (name === 'table:table-row') {
+      this.#cells = [];
+      this.#blankCells = 0;
+      this.#rowRepeats = timesOf(attributes['table:number-rows-repeated']);
+    } else if (name === 'table:table-cell' || name === 'table:covered-table-cell') {
+      this.#cell = {
+        text: '',
+        value: typedValue(attributes),
+        repeats: timesOf(attributes['table:number-columns-repeated']),
+      };
+      this.#paragraphs = 0;
+    } else if (name === 'office:annotation') this.#notes += 1;
+    else if (this.#cell && this.#notes === 0) {
+      if (name === 'text:p' && this.#paragraphs++ > 0) this.#cell.text += '\n';
+      if (name === 'text:s') this.#cell.text += ' '.repeat(timesOf(attributes['text:c']));
+      if (name === 'text:tab') this.#cell.text += '\t';
+      if (name === 'text:line-break') this.#cell.text += '\n';
+    }
+  }
+
+  text(text: string): void {
+    if (this.#cell && this.#notes === 0 && this.#paragraphs > 0) this.#cell.text += text;
+  }
+
+  close(name: string): void {
+    if (name === 'table:table') this.#inside = false;
+    if (name === 'office:annotation') this.#notes -= 1;
+    if (!this.#inside) return;
+    if (name === 'table:table-cell' || name === 'table:covered-table-cell') this.#endCell();
+    if (name === 'table:table-row') this.#endRow();
+  }
+
+  #endCell(): void {
+    const { text, value, repeats } = this.#cell!;
+    this.#cell = null;
+    const written = value ?? text;
+    if (written === '') {
+      this.#blankCells += repeats;
+      return;
+    }
+    // blank cells at the end of a row run to the edge of the sheet
+    for (; this.#blankCells > 0; this.#blankCells--) this.#cells.push('');
+    refuseRepeats(repeats);
+    for (let n = 0; n < repeats; n++) this.#cells.push(written);
+  }
+
+  #endRow(): void {
+    if (this.#cells.length === 0) {
+      this.#blankRows += this.#rowRepeats;
+      return;
+    }
+    for (; this.#blankRows > 0 && this.#blankRows <= MOST_BLANK; this.#blankRows--)
+      this.rows.push([]);
+    this.#blankRows = 0;
+    refuseRepeats(this.#rowRepeats);
+    for (let n = 0; n < this.#rowRepeats; n++) this.rows.push([...this.#cells]);
+  }
+}
+
+const timesOf = (written: string | undefined): number =>
+  Math.min(1_048_576, Math.max(1, Number(written ?? 1) || 1));
+
+function refuseRepeats(repeats: number): void {
+  if (repeats > MOST_REPEATS)
+    throw problems.unreadableSheet(
+      `The spreadsheet repeats one row or cell ${repeats.toLocaleString('en')} times, as no sheet of answers does: save it as CSV.`,
+    );
+}
+
+function typedValue(attributes: SaxesTagPlain['attributes']): string | null {
+  switch (attributes['office:value-type']) {
+    case 'float':
+    case 'percentage':
+    case 'currency':
+      return attributes['office:value'] ?? null;
+    case 'date':
+      return attributes['office:date-value']?.replace(/T00:00:00(?:\.0+)?$/u, '') ?? null;
+    case 'boolean':
+      return attributes['office:boolean-value'] ?? null;
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,138 @@
+import type { FileSettings } from '@yellow-thread/contract';
+import { problems } from '../../problems.js';
+import { readJsonLines } from './jsonLines.js';
+import { openSpreadsheet } from './openDocument.js';
+import { bytesOf, firstBytes, type FileSource } from './source.js';
+import { guessEncoding, guessSeparator, readRows, textOf, type RowBatch } from './text.js';
+import { openWorkbook } from './workbook.js';
+import { openZip } from './zip.js';
+
+/** A file of a known kind whose rows can be read. */
+export interface OpenedFile {
+  file: Omit<FileSettings, 'headRow' | 'headRows'>;
+  /** True for separated text, which is read from the file itself each time. */
+  isText: boolean;
+  rows(): AsyncGenerator<RowBatch>;
+  close(): void;
+}
+
+const zipMark = [0x50, 0x4b, 0x03, 0x04];
+const oleMark = [0xd0, 0xcf, 0x11, 0xe0];
+
+/**
+ * Finds out what a file is, by what it holds and not by its name.
+ *
+ * @throws Problem unreadable_sheet, sheet_locked
+ */
+export async function openFile(
+  fileName: string,
+  source: FileSource,
+  choices: { worksheet?: string; separator?: string; encoding?: FileSettings['encoding'] },
+): Promise<OpenedFile> {
+  if (source.size === 0) throw problems.unreadableSheet(`“${fileName}” is empty.`);
+  const head = await firstBytes(source, 64 * 1024);
+  const startsWith = (mark: number[]) => mark.every((byte, i) => head[i] === byte);
+  if (startsWith(oleMark)) throw await lockedOrOld(fileName, source);
+  if (startsWith(zipMark)) return openZipped(fileName, source, choices.worksheet);
+  return openText(fileName, source, head, choices);
+}
+
+/** A workbook with a password lies in the same kind of container as one of the old format. */
+async function lockedOrOld(fileName: string, source: FileSource) {
+  const mark = Buffer.from('EncryptedPackage', 'utf16le');
+  for await (const bytes of bytesOf(source))
+    if (Buffer.from(bytes).includes(mark)) return problems.sheetLocked(fileName);
+  return problems.unreadableSheet(
+    `“${fileName}” is in the old .xls format: save it as .xlsx or CSV.`,
+  );
+}
+
+async function openZipped(
+  fileName: string,
+  source: FileSource,
+  wanted: string | undefined,
+): Promise<OpenedFile> {
+  const zip = await openZip(source, fileName);
+  const opened = zip.names.includes('xl/workbook.xml')
+    ? { format: 'xlsx' as const, book: await openWorkbook(zip, fileName) }
+    : zip.names.includes('content.xml')
+      ? { format: 'ods' as const, book: await openOds() }
+      : null;
+  if (!opened)
+    throw problems.unreadableSheet(
+      `“${fileName}” is a zip file but no workbook: unpack it, and bring in the sheet that is inside.`,
+    );
+  const { format, book } = opened;
+  const worksheet =
+    wanted ?? (book.worksheets.length > 1 ? await firstFilled(book) : book.worksheets[0]);
+  if (worksheet === undefined)
+    throw problems.unreadableSheet(`“${fileName}” holds no filled worksheet.`);
+  return {
+    file: { format, worksheets: book.worksheets, worksheet, separator: ',', encoding: 'utf-8' },
+    isText: false,
+    rows: () => book.rows(worksheet),
+    close: () => zip.close(),
+  };
+
+  async function openOds() {
+    const manifest = zip.names.includes('META-INF/manifest.xml')
+      ? await zip.text('META-INF/manifest.xml')
+      : '';
+    if (manifest.includes('encryption-data')) throw problems.sheetLocked(fileName);
+    const spreadsheet = openSpreadsheet(zip);
+    return { worksheets: await spreadsheet.worksheets(), rows: spreadsheet.rows };
+  }
+}
+
+/** Workbooks often begin with a cover: the first worksheet with at least two filled rows is taken. */
+async function firstFilled(book: {
+  worksheets: string[];
+  rows(name: string): AsyncGenerator<RowBatch>;
+}): Promise<string | undefined> {
+  for (const name of book.worksheets) {
+    let filled = 0;
+    for await (const { rows } of book.rows(name)) {
+      filled += rows.filter(
+        (cells) => cells.filter((cell) => cell.trim() !== '').length > 1,
+      ).length;
+      if (filled > 1) return name;
+    }
+  }
+  return book.worksheets[0];
+}
+
+async function openText(
+  fileName: string,
+  source: FileSource,
+  head: Uint8Array,
+  choices: { separator?: string; encoding?: FileSettings['encoding'] },
+): Promise<OpenedFile> {
+  const encoding = choices.encoding ?? (await guessEncoding(source));
+  if (head.includes(0) && !encoding.startsWith('utf-16'))
+    throw problems.unreadableSheet(
+      `“${fileName}” is neither a text file nor a workbook: choose the file that your survey service exported.`,
+    );
+  const pieces = () => textOf(source, encoding);
+  const beginning = await pieces().next();
+  const start = beginning.done ? '' : beginning.value;
+  const shared = { worksheets: [], worksheet: '', encoding };
+  if (choices.separator === undefined && isJsonLine(start))
+    return {
+      file: { format: 'json_lines', separator: ',', ...shared },
+      isText: false,
+      rows: () => readJsonLines(pieces, fileName),
+      close: () => {},
+    };
+  const separator = choices.separator ?? guessSeparator(start);
+  return {
+    file: { format: 'text', separator, ...shared },
+    isText: true,
+    rows: () => readRows(pieces(), separator, fileName),
+    close: () => {},
+  };
+}
+
+function isJsonLine(start: string): boolean {
+  const line = start.trimStart().split(/\r?\n/u, 1)[0]!;
+  return /^\{\s*"(?:[^"\\]|\\.)*"\s*:/u.test(line);
+}

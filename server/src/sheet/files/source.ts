@@ -1,0 +1,77 @@
+import { Readable } from 'node:stream';
+
+/** Size of the parts in which a file is kept; the last one may be shorter. */
+export const PART_SIZE = 1024 * 1024;
+
+/** A kept file that is read part by part, never whole. */
+export interface FileSource {
+  size: number;
+  /** @param index from 0; parts beyond the end are not asked for */
+  part: (index: number) => Promise<Uint8Array>;
+}
+
+/** The bytes of a file from `start` to `end` (exclusive), in order. */
+export async function* bytesOf(
+  source: FileSource,
+  start = 0,
+  end = source.size,
+): AsyncGenerator<Uint8Array> {
+  for (let at = start; at < end;) {
+    const index = Math.floor(at / PART_SIZE);
+    const part = await source.part(index);
+    const from = at - index * PART_SIZE;
+    const to = Math.min(part.length, end - index * PART_SIZE);
+    if (to <= from) throw new Error('A part of the file is missing.');
+    yield part.subarray(from, to);
+    at = index * PART_SIZE + to;
+  }
+}
+
+export const streamOf = (source: FileSource, start?: number, end?: number): Readable =>
+  Readable.from(bytesOf(source, start, end), { objectMode: false });
+
+/** A file that is in memory already. */
+export const sourceOf = (content: Uint8Array): FileSource => ({
+  size: content.length,
+  part: (index) => Promise.resolve(content.subarray(index * PART_SIZE, (index + 1) * PART_SIZE)),
+});
+
+export async function firstBytes(source: FileSource, count: number): Promise<Uint8Array> {
+  const pieces: Uint8Array[] = [];
+  for await (const piece of bytesOf(source, 0, Math.min(count, source.size))) pieces.push(piece);
+  return Buffer.concat(pieces);
+}
+
+/** Cuts what comes in pieces of any size into parts, and writes each as soon as it is full. */
+export function partWriter(write: (part: Uint8Array) => Promise<void>) {
+  let waiting: Uint8Array[] = [];
+  let length = 0;
+  let size = 0;
+  const put = async () => {
+    const part = Buffer.concat(waiting, length);
+    waiting = [];
+    length = 0;
+    await write(part);
+  };
+  return {
+    async add(bytes: Uint8Array): Promise<void> {
+      size += bytes.length;
+      let rest = bytes;
+      while (length + rest.length >= PART_SIZE) {
+        const fits = PART_SIZE - length;
+        waiting.push(rest.subarray(0, fits));
+        length = PART_SIZE;
+        rest = rest.subarray(fits);
+        await put();
+      }
+      if (rest.length === 0) return;
+      waiting.push(rest);
+      length += rest.length;
+    },
+    /** Writes what is left. @returns the size of all parts together */
+    async end(): Promise<number> {
+      if (length > 0) await put();
+      return size;
+    },
+  };
+}

@@ -1,0 +1,168 @@
+import { Readable } from 'node:stream';
+import iconv from 'iconv-lite';
+import Papa from 'papaparse';
+import { problems } from '../../problems.js';
+import { bytesOf, firstBytes, type FileSource } from './source.js';
+
+export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
+export type Encoding = (typeof ENCODINGS)[number];
+export const SEPARATORS = [',', ';', '\t', '|'] as const;
+
+/** Rows of a file with their numbers in it, from 1. */
+export interface RowBatch {
+  /** Number of the first row of the batch. */
+  row: number;
+  rows: string[][];
+}
+
+const HEAD = 64 * 1024;
+
+/** UTF-16 where marked so or where every other byte is null; else UTF-8 unless that turns out not to fit. */
+export async function guessEncoding(source: FileSource): Promise<Encoding> {
+  const head = await firstBytes(source, HEAD);
+  const [first, second] = head;
+  if (first === 0xff && second === 0xfe) return 'utf-16le';
+  if (first === 0xfe && second === 0xff) return 'utf-16be';
+  const nulls = [0, 0];
+  for (const [i, byte] of head.entries()) if (byte === 0) nulls[i % 2]! += 1;
+  if (nulls[1]! > 0.3 * head.length) return 'utf-16le';
+  if (nulls[0]! > 0.3 * head.length) return 'utf-16be';
+  const decoder = new TextDecoder('utf-8', { fatal: true });
+  try {
+    for await (const bytes of bytesOf(source)) decoder.decode(bytes, { stream: true });
+    decoder.decode();
+    return 'utf-8';
+  } catch {
+    // every byte is something in Windows-1252
+    return 'windows-1252';
+  }
+}
+
+/** The file's text, piece by piece, without the byte order mark. */
+export async function* textOf(source: FileSource, encoding: Encoding): AsyncGenerator<string> {
+  // Node 20's own decoder takes windows-1252 for Latin-1 and loses “€” and typographic quotes
+  if (encoding === 'windows-1252') {
+    const decoder = iconv.getDecoder('windows-1252');
+    for await (const bytes of bytesOf(source)) yield decoder.write(Buffer.from(bytes));
+    return;
+  }
+  const decoder = new TextDecoder(encoding);
+  for await (const bytes of bytesOf(source)) yield decoder.decode(bytes, { stream: true });
+  yield decoder.decode();
+}
+
+/** The separator that stands most often in the first filled lines, outside quotes. */
+export function guessSeparator(text: string): string {
+  const lines = text
+    .slice(0, HEAD)
+    .replaceAll(/"(?:[^"]|"")*"/gu, '')
+    .split(/\r?\n|\r/u)
+    .filter((line) => line.trim() !== '')
+    .slice(0, 2);
+  const count = (separator: string) =>
+    Math.max(0, ...lines.map((line) => line.split(separator).length - 1));
+  return SEPARATORS.reduce<string>((best, one) => (count(one) > count(best) ? one : best), ',');
+}
+
+/**
+ * Reads separated values (RFC 4180 and its common relatives) as they stream by.
+ *
+ * @throws Problem unreadable_sheet when a quotation mark is never closed
+ */
+export async function* readRows(
+  pieces: AsyncIterable<string>,
+  separator: string,
+  fileName: string,
+): AsyncGenerator<RowBatch> {
+  let newline: '\n' | '\r' | undefined;
+  const guessing = async function* () {
+    for await (const piece of pieces) {
+      // by itself the parser would take one kind of line end for the whole file
+      newline ??= !piece.includes('\n') && /\r(?!$)/u.test(piece) ? '\r' : '\n';
+      if (piece !== '') yield piece;
+    }
+  };
+  const input = guessing();
+  const first = await input.next();
+  if (first.done) return;
+  const whole = async function* () {
+    yield first.value;
+    yield* input;
+  };
+  let row = 1;
+  for await (const { data, errors } of parseChunks(Readable.from(whole()), separator, newline!)) {
+    const unclosed = errors.find((error) => error.code === 'MissingQuotes');
+    if (unclosed)
+      throw problems.unreadableSheet(
+        `In “${fileName}” a quotation mark that opens in row ${row + (unclosed.row ?? 0)} is never closed: correct it there, or choose another separator.`,
+      );
+    for (const cells of data) {
+      const last = cells.length - 1;
+      if (cells[last]!.endsWith('\r')) cells[last] = cells[last]!.slice(0, -1);
+    }
+    yield { row, rows: data };
+    row += data.length;
+  }
+}
+
+/** The parser's chunks as they are asked for: it waits while one is being worked on. */
+async function* parseChunks(
+  input: Readable,
+  delimiter: string,
+  newline: '\n' | '\r',
+): AsyncGenerator<Papa.ParseResult<string[]>> {
+  const ready: Papa.ParseResult<string[]>[] = [];
+  const paused: Papa.Parser[] = [];
+  let ended = false;
+  const failures: Error[] = [];
+  let wake = () => {};
+  Papa.parse<string[]>(input, {
+    delimiter,
+    newline,
+    chunk: (results, handle) => {
+      ready.push(results);
+      handle.pause();
+      paused.push(handle);
+      wake();
+    },
+    complete: () => {
+      ended = true;
+      wake();
+    },
+    error: (error) => {
+      failures.push(error);
+      wake();
+    },
+  });
+  try {
+    for (;;) {
+      const next = ready.shift();
+      if (next) yield next;
+      else if (failures[0]) throw failures[0];
+      else if (ended) return;
+      else {
+        const waiting = new Promise<void>((resolve) => (wake = resolve));
+        // resuming may parse on at once, so the promise is made before
+        paused.pop()?.resume();
+        await waiting;
+      }
+    }
+  } finally {
+    input.destroy();
+  }
+}
+
+/** Rows as UTF-8 text that `readRows` reads back equal, with a comma as the separator. */
+export function writeRows(rows: readonly (readonly string[])[]): Uint8Array {
+  let text = '';
+  for (const row of rows) {
+    for (let c = 0; c < row.length; c++) {
+      const cell = row[c]!;
+      if (c > 0) text += ',';
+      // blanks at the ends of a cell are its own only within quotes
+      text += /[",\n\r]|^\s|\s$|^\uFEFF/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell;
+    }
+    text += '\n';
+  }
+  return Buffer.from(text);
+}

@@ -1,0 +1,62 @@
+import type { SheetSettings } from '@yellow-thread/contract';
+import type { SheetOutcome } from '@yellow-thread/core/sheet';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { row } from '../database/index.js';
+import type { SheetRows, WriteInput } from './sheetWork.js';
+
+/** Runs the work of a sheet that is being brought in: on a thread, or in the demo's case right here. */
+export interface SheetRunner {
+  writeSheet(
+    input: WriteInput,
+    write: (to: string, bytes: Uint8Array) => Promise<void>,
+  ): Promise<{ mentions: number }>;
+}
+
+/** What an import is told of its file and by whom it is made. */
+export interface ImportSource {
+  studyId: number;
+  accountId: number;
+  checksum: string;
+  size: number;
+  shape: SheetRows;
+  settings: SheetSettings;
+}
+
+/** Enters an import into the study's history. @returns its id, and the moment that it is dated with */
+export async function enterImport(
+  em: EntityManager,
+  source: ImportSource,
+  outcome: SheetOutcome,
+  counts: { respondents: number; responses: number },
+): Promise<{ id: number; at: string }> {
+  const { studyId, accountId, checksum, size, shape, settings } = source;
+  const { id, at } = await row<{ id: number; at: Date | string }>(
+    em,
+    `insert into import (study_id, file_name, checksum, size, roles, settings, findings, summary,
+       respondents, responses, imported_by, imported_at)
+     values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, date_trunc('milliseconds', now()))
+     returning id, imported_at as at`,
+    [
+      studyId,
+      shape.fileName,
+      checksum,
+      size,
+      JSON.stringify(
+        shape.columns.map(({ name }, c) => ({ column: name, role: settings.columns[c]!.role })),
+      ),
+      JSON.stringify({ ...settings, file: shape.file }),
+      JSON.stringify(outcome.findings),
+      JSON.stringify({
+        questions: outcome.questions.map(({ wording, answered, noAnswer, notAsked }) => ({
+          ...{ wording, answered, noAnswer, notAsked },
+        })),
+        variables: outcome.variables.map(({ name, kind, stated }) => ({ name, kind, stated })),
+        codes: outcome.codes,
+      }),
+      counts.respondents,
+      counts.responses,
+      accountId,
+    ],
+  );
+  return { id, at: new Date(at).toISOString() };
+}

@@ -1,0 +1,48 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { fileChoicesSchema } from '@yellow-thread/contract';
+import { z } from 'zod';
+import { rows, type SheetReading } from '../database/index.js';
+import type { JobHandler } from '../jobs/index.js';
+import { findSheet, partsOf, proposeSettings, putPart } from './sheets.js';
+
+export const readPayload = z.object({ sheetId: z.number(), choices: fileChoicesSchema });
+
+/** Reads an uploaded file through and proposes what its columns are. */
+export const readSheetJob: JobHandler = async (job, { em, threads, signal, report }) => {
+  const { sheetId, choices } = readPayload.parse(job.payload);
+  const sheet = await findSheet(em, job.studyId, sheetId);
+  // rows that an interrupted reading, or one with other choices, left behind
+  await rows(em, `delete from sheet_part where sheet_id = ? and content = 'rows'`, [sheetId]);
+  let position = 0;
+  const {
+    file,
+    rows: count,
+    columns,
+    preview,
+    rowsSize,
+  } = await threads.run(
+    'readSheet',
+    { fileName: sheet.fileName, size: sheet.size, choices },
+    {
+      signal,
+      onProgress: report,
+      part: partsOf(em, sheetId, 'file'),
+      write: (_, bytes) => putPart(em, sheetId, 'rows', position++, bytes),
+    },
+  );
+  return async (tx: EntityManager) => {
+    const { settings, reasons } = await proposeSettings(tx, job.studyId, columns);
+    const reading: SheetReading = {
+      file,
+      rows: count,
+      columns: columns.map(({ head, code }, c) => ({ head, code, reason: reasons[c]! })),
+      preview,
+      rowsSize: position > 0 ? rowsSize : null,
+    };
+    await rows(tx, 'update sheet set reading = ?, settings = ?, checked = null where id = ?', [
+      JSON.stringify(reading),
+      JSON.stringify(settings),
+      sheetId,
+    ]);
+  };
+};

@@ -1,0 +1,252 @@
+import { randomUUID } from 'node:crypto';
+import {
+  checkSheet,
+  rowReader,
+  type BackgroundValue,
+  type HeadColumn,
+  type PlannedRow,
+  type SheetOutcome,
+  type SheetSettings,
+} from '@yellow-thread/core/sheet';
+import type { FileSettings } from '@yellow-thread/contract';
+import type { Line } from '../jobs/threads/line.js';
+import { CopyText, copyWriter } from './copyText.js';
+import {
+  PART_SIZE,
+  partWriter,
+  readRows,
+  textOf,
+  writeRows,
+  type FileSource,
+} from './files/index.js';
+import { readSheet, type FileChoices, type ReadSheet } from './readSheet.js';
+
+// What is done with a sheet on a thread: the file comes in and rows go out piece by piece.
+
+export interface ReadInput {
+  fileName: string;
+  size: number;
+  choices: FileChoices;
+}
+
+/** A sheet that was read through: its rows lie in the file itself or in the text made from it. */
+export interface SheetRows {
+  fileName: string;
+  /** Size of what the parts come from. */
+  size: number;
+  file: FileSettings;
+  columns: HeadColumn[];
+}
+
+export interface CheckInput {
+  sheet: SheetRows;
+  settings: SheetSettings;
+  known: string[];
+  /** What categories of the study's variables are called, by the variable's name. */
+  labels: Record<string, string[]>;
+  seed: number;
+}
+
+/** Where rows go: ids are given out beforehand, so that nothing need be asked on the way. */
+export interface WriteInput {
+  sheet: SheetRows;
+  settings: SheetSettings;
+  outcome: Pick<SheetOutcome, 'found' | 'skipped' | 'renamed' | 'respondents'>;
+  ids: {
+    study: number;
+    import: number;
+    firstRespondent: number;
+    /** Response q of respondent i is number `firstResponse + q · respondents + i`. */
+    firstResponse: number;
+    variables: number[];
+    questions: number[];
+    codes: string[];
+    coder: number;
+  };
+  /** Background that all these respondents share: the wave. */
+  shared: { variable: number; value: string } | null;
+  now: string;
+}
+
+export interface StageInput {
+  sheet: SheetRows;
+  settings: SheetSettings;
+  outcome: Pick<SheetOutcome, 'found' | 'skipped' | 'renamed'>;
+  /** Under which key each variable's value stands in the staged background. */
+  variables: string[];
+}
+
+/** How much text is gathered before it is written. */
+const MOST_WAITING = 4 * 1024 * 1024;
+
+const sourceFrom = (line: Line, size: number): FileSource => ({ size, part: line.part });
+
+export async function readSheetWork(
+  input: ReadInput,
+  line: Line,
+): Promise<ReadSheet & { rowsSize: number }> {
+  const parts = partWriter((part) => line.write('rows', part));
+  const read = await readSheet(
+    input.fileName,
+    followed(sourceFrom(line, input.size), line),
+    input.choices,
+    (rows) => parts.add(writeRows(rows)),
+  );
+  return { ...read, rowsSize: await parts.end() };
+}
+
+export async function checkSheetWork(input: CheckInput, line: Line): Promise<SheetOutcome> {
+  const known = new Set(input.known);
+  const pass = async (skip: Set<number>) => {
+    const check = checkSheet({ ...input, columns: input.sheet.columns, known, skip });
+    for await (const [row, cells] of rowsBelowHead(input.sheet, line)) check.add(row, cells);
+    return check.settle();
+  };
+  const outcome = await pass(new Set());
+  // rows that turn out to be left out were counted: only a second reading can tell without them
+  return outcome.skipped.length > 0 ? pass(new Set(outcome.skipped)) : outcome;
+}
+
+/** Writes the rows of a new import as lines for PostgreSQL's COPY. */
+export async function writeSheetWork(input: WriteInput, line: Line): Promise<{ mentions: number }> {
+  const { ids, outcome, shared, now } = input;
+  const people = new CopyText('respondent');
+  const responses = ids.questions.map(() => new CopyText('response'));
+  const mentions = new CopyText('mention');
+  const settlements = new CopyText('settlement');
+  const all = [people, ...responses, mentions, settlements];
+  const writer = copyWriter(line);
+  const keys = ids.variables.map((id) => `"${id}":`);
+  const last = shared ? `"${shared.variable}":${JSON.stringify(shared.value)}` : '';
+  let given = 0;
+  let i = 0;
+  for await (const [, id, planned] of plannedRows(input, line)) {
+    const respondent = ids.firstRespondent + i;
+    people.add([
+      respondent,
+      ids.study,
+      ids.import,
+      id,
+      planned.weight,
+      backgroundJson(planned.background, keys, last),
+    ]);
+    for (const [q, response] of planned.responses.entries()) {
+      if (!response) continue;
+      const responseId = ids.firstResponse + q * outcome.respondents + i;
+      responses[q]!.add([
+        responseId,
+        ids.questions[q]!,
+        respondent,
+        response.text,
+        response.noAnswer,
+      ]);
+      // codes of a response that says nothing are not taken: the check told how many there are
+      if (response.noAnswer) continue;
+      for (const code of response.codes) {
+        given += 1;
+        mentions.add([
+          randomUUID(),
+          responseId,
+          ids.codes[code]!,
+          ids.coder,
+          null,
+          null,
+          'import',
+          now,
+        ]);
+      }
+      if (response.settled) settlements.add([responseId, ids.coder, now]);
+    }
+    i += 1;
+    if (i % 1000 === 0 && all.reduce((sum, text) => sum + text.length, 0) > MOST_WAITING)
+      await writer.write(all);
+  }
+  await writer.write(all);
+  await writer.end();
+  return { mentions: given };
+}
+
+/** Writes the rows of a sheet that is compared with the study, as they are, into the table of staged rows. */
+export async function stageSheetWork(input: StageInput, line: Line): Promise<void> {
+  const staged = new CopyText('staged');
+  const writer = copyWriter(line);
+  const keys = input.variables.map((key) => `${JSON.stringify(key)}:`);
+  for await (const [row, id, planned] of plannedRows(input, line)) {
+    staged.add([
+      row,
+      id,
+      planned.weight,
+      backgroundJson(planned.background, keys, ''),
+      JSON.stringify(
+        planned.responses.map(
+          (response) => response && { text: response.text, noAnswer: response.noAnswer },
+        ),
+      ),
+    ]);
+    if (staged.length > MOST_WAITING) await writer.write([staged]);
+  }
+  await writer.write([staged]);
+  await writer.end();
+}
+
+function backgroundJson(
+  values: readonly (BackgroundValue | null)[],
+  keys: readonly string[],
+  last: string,
+): string {
+  let json = '{';
+  for (const [v, key] of keys.entries()) {
+    const value = values[v] ?? null;
+    if (json.length > 1) json += ',';
+    json += key + (typeof value === 'string' ? JSON.stringify(value) : String(value));
+  }
+  return `${json}${last && json.length > 1 ? ',' : ''}${last}}`;
+}
+
+/** Rows that are brought in, with their ids. */
+async function* plannedRows(
+  { sheet, settings, outcome }: Pick<StageInput, 'sheet' | 'settings' | 'outcome'>,
+  line: Line,
+): AsyncGenerator<[row: number, id: string, planned: PlannedRow]> {
+  const reader = rowReader(sheet.columns, settings, outcome.found);
+  const skipped = new Set(outcome.skipped);
+  const renamed = new Map(outcome.renamed);
+  for await (const [row, cells] of rowsBelowHead(sheet, line)) {
+    if (skipped.has(row) || cells.every((cell) => cell.trim() === '')) continue;
+    const planned = reader.read(cells);
+    yield [row, renamed.get(row) ?? planned.externalId, planned];
+  }
+}
+
+async function* rowsBelowHead(
+  { fileName, size, file, columns }: SheetRows,
+  line: Line,
+): AsyncGenerator<[row: number, cells: string[]]> {
+  const source = followed(sourceFrom(line, size), line);
+  const head = file.headRow + file.headRows - 1;
+  // in JSON lines no line is taken up by the head, so rows are numbered one less
+  const shift = file.format === 'json_lines' ? -1 : 0;
+  for await (const { row, rows } of readRows(
+    textOf(source, file.encoding),
+    file.separator,
+    fileName,
+  ))
+    for (const [r, cells] of rows.entries())
+      if (row + r > head) {
+        // only in separated text does a short row mean that something is amiss
+        if (file.format !== 'text')
+          for (let c = cells.length; c < columns.length; c++) cells.push('');
+        yield [row + r + shift, cells];
+      }
+}
+
+/** Tells how far the reading of a file is, by its bytes. */
+function followed(source: FileSource, line: Line): FileSource {
+  return {
+    size: source.size,
+    part: (index) => {
+      line.report({ done: Math.min(source.size, index * PART_SIZE), of: source.size });
+      return source.part(index);
+    },
+  };
+}

@@ -1,0 +1,173 @@
+import { randomUUID } from 'node:crypto';
+import type { SheetOutcome } from '@yellow-thread/core/sheet';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { CodeEntity, copyText, row, rows } from '../database/index.js';
+import { addCategories } from '../study/index.js';
+import { enterImport, type ImportSource, type SheetRunner } from './importRecord.js';
+import { ensureQuestions, ensureVariables, keepCategories, WAVE } from './studyColumns.js';
+
+/** Where the responses of an import stand: response q of respondent i is `first + q · respondents + i`. */
+export interface WrittenResponses {
+  first: number;
+  respondents: number;
+}
+
+const columnsOf: Record<string, string[]> = {
+  respondent: ['id', 'study_id', 'import_id', 'external_id', 'weight', 'background'],
+  response: ['id', 'question_id', 'respondent_id', 'text', 'no_answer'],
+  mention: ['id', 'response_id', 'code_id', 'coder_id', 'start', 'end', 'origin', 'created_at'],
+  settlement: ['response_id', 'coder_id', 'settled_at'],
+};
+
+/**
+ * Writes new respondents with their background, responses and existing codes.
+ *
+ * @param em in a transaction that has locked the study
+ */
+export async function writeRespondents(
+  em: EntityManager,
+  source: ImportSource,
+  outcome: SheetOutcome,
+  runner: SheetRunner,
+): Promise<WrittenResponses> {
+  const { studyId, accountId, settings, shape } = source;
+  const { respondents } = outcome;
+  const asked = outcome.questions.reduce((sum, one) => sum + one.answered + one.noAnswer, 0);
+  const { id: importId, at } = await enterImport(em, source, outcome, {
+    respondents,
+    responses: asked,
+  });
+  const variables = await ensureVariables(em, studyId, importId, outcome.variables);
+  const [wave] = settings.wave
+    ? await ensureVariables(em, studyId, importId, [{ name: WAVE, kind: 'category' }])
+    : [];
+  const questions = await ensureQuestions(em, source, importId, outcome);
+  const codes = await ensureCodes(
+    em,
+    studyId,
+    outcome.codes.map((code) => code.name),
+  );
+  const firstRespondent = await reserveIds(em, 'respondent', respondents);
+  const firstResponse = await reserveIds(em, 'response', respondents * questions.length);
+
+  await withoutRowwiseKeys(em, async () => {
+    await runner.writeSheet(
+      {
+        sheet: shape,
+        settings,
+        outcome,
+        ids: {
+          study: studyId,
+          import: importId,
+          firstRespondent,
+          firstResponse,
+          variables: variables.map((variable) => variable.id),
+          questions,
+          codes: codes.map((code) => code.id),
+          coder: accountId,
+        },
+        shared: wave ? { variable: wave.id, value: settings.wave } : null,
+        now: at,
+      },
+      (to, bytes) => copyText(em, to, columnsOf[to]!, [bytes]),
+    );
+  });
+  await verifyKeys(em, importId, firstResponse, firstResponse + respondents * questions.length);
+
+  await keepCategories(em, variables, outcome);
+  if (wave)
+    await addCategories(em, [{ variableId: wave.id, value: settings.wave, label: settings.wave }]);
+  await rows(em, 'update import set summary = summary || ?::jsonb where id = ?', [
+    JSON.stringify({ madeCodes: codes.filter((code) => code.made).map((code) => code.id) }),
+    importId,
+  ]);
+  await rows(em, 'update study set no_answers = ?, asides = ? where id = ?', [
+    JSON.stringify(settings.noAnswers),
+    JSON.stringify(settings.asides),
+    studyId,
+  ]);
+  return { first: firstResponse, respondents };
+}
+
+/** The codes of these names, in order; those that the codebook does not have are made. */
+async function ensureCodes(em: EntityManager, studyId: number, names: readonly string[]) {
+  const known = await em.find(CodeEntity, { studyId }, { orderBy: { position: 'asc' } });
+  const idOf = new Map(known.map(({ id, name }) => [name.toLowerCase(), id]));
+  const first = (known.at(-1)?.position ?? 0) + 1;
+  const codes = names.map((name) => {
+    const id = idOf.get(name.toLowerCase());
+    return { id: id ?? randomUUID(), name, made: id === undefined };
+  });
+  await rows(
+    em,
+    `insert into code (id, study_id, theme_id, name, definition, include, exclude, position)
+     select id, ?, null, name, '', '', '', position
+     from jsonb_to_recordset(?::jsonb) as fresh (id uuid, name text, position int)`,
+    [
+      studyId,
+      JSON.stringify(
+        codes
+          .filter((code) => code.made)
+          .map(({ id, name }, c) => ({ id, name, position: first + c })),
+      ),
+    ],
+  );
+  return codes;
+}
+
+/** Takes a run of ids that nobody else gets. @returns the first */
+export async function reserveIds(
+  em: EntityManager,
+  table: 'respondent' | 'response',
+  count: number,
+): Promise<number> {
+  // only imports give out these ids, one at a time: the run has no holes
+  await rows(em, `select pg_advisory_xact_lock(hashtext('reserve ' || ?))`, [table]);
+  const { first } = await row<{ first: number }>(
+    em,
+    `select nextval(sequence)::int as first from pg_get_serial_sequence(?, 'id') as sequence`,
+    [table],
+  );
+  if (count > 1)
+    await rows(em, `select setval(pg_get_serial_sequence(?, 'id'), ?)`, [table, first + count - 1]);
+  return first;
+}
+
+/**
+ * Foreign keys are checked by PostgreSQL row by row, which takes longer than writing the rows. Where the
+ * database role may, they are left to `verifyKeys`, which checks all rows at once before the commit.
+ */
+async function withoutRowwiseKeys(em: EntityManager, write: () => Promise<void>): Promise<void> {
+  const { may } = await row<{ may: boolean }>(
+    em,
+    'select rolsuper as may from pg_roles where rolname = current_user',
+  );
+  if (may) await rows(em, 'set local session_replication_role = replica');
+  await write();
+  if (may) await rows(em, 'set local session_replication_role = origin');
+}
+
+/** @throws Error when a row that was just written refers to one that is not there */
+async function verifyKeys(
+  em: EntityManager,
+  importId: number,
+  first: number,
+  end: number,
+): Promise<void> {
+  const { missing } = await row<{ missing: number }>(
+    em,
+    `select (
+       (select count(*) from response r
+        left join respondent p on p.id = r.respondent_id and p.import_id = ?
+        left join question q on q.id = r.question_id
+        where r.id >= ? and r.id < ? and (p.id is null or q.id is null))
+       + (select count(*) from mention m
+          left join response r on r.id = m.response_id left join code c on c.id = m.code_id
+          where m.response_id >= ? and m.response_id < ? and (r.id is null or c.id is null))
+       + (select count(*) from settlement s left join response r on r.id = s.response_id
+          where s.response_id >= ? and s.response_id < ? and r.id is null))::int as missing`,
+    [importId, first, end, first, end, first, end],
+  );
+  if (missing > 0)
+    throw new Error(`${missing} rows of the import refer to rows that are not there.`);
+}
