@@ -16,8 +16,18 @@ export const router = createBrowserRouter([
         element: <StudyFrame />,
         children: [
           {
-            path: 'import',
+            path: 'import/:sheet?',
             lazy: async () => ({ Component: (await import('./sheet/importStop.js')).ImportStop }),
+          },
+          {
+            path: 'respondents',
+            lazy: async () => ({
+              Component: (await import('./respondents/respondentsPage.js')).RespondentsPage,
+            }),
+          },
+          {
+            path: 'about',
+            lazy: async () => ({ Component: (await import('./study/studyPage.js')).StudyPage }),
           },
           {
             path: 'codebook',

@@ -1,9 +1,9 @@
 import type { Theme } from '@yellow-thread/contract';
-import { useId, useState } from 'react';
 import { useChangeCodebook, type DrawnCode } from '../data/codebook.js';
 import { Button } from '../parts/button.js';
-import { Choice, inputBox } from '../parts/field.js';
+import { Choice } from '../parts/field.js';
 import { counted } from '../parts/numbers.js';
+import { EditedText } from '../parts/editedText.js';
 import { StitchMark } from '../parts/stitch.js';
 
 type Prose = 'definition' | 'include' | 'exclude';
@@ -46,6 +46,8 @@ export function CodeEditor({
         label="Name"
         value={code.name}
         rows={1}
+        maxLength={120}
+        required
         onSave={(from, to) => save('name', from, to)}
       />
       <Choice
@@ -72,6 +74,7 @@ export function CodeEditor({
           label={label}
           value={code[field]}
           rows={3}
+          maxLength={4000}
           onSave={(from, to) => save(field, from, to)}
         />
       ))}
@@ -89,55 +92,6 @@ export function CodeEditor({
           <span className="ml-3 text-soft">It is in use: take its mentions away first.</span>
         )}
       </div>
-    </div>
-  );
-}
-
-/** A text that is saved when one leaves it. What others write in the meantime is shown, never overwritten unseen. */
-function EditedText({
-  label,
-  value,
-  rows,
-  onSave,
-}: {
-  label: string;
-  value: string;
-  rows: number;
-  onSave: (from: string, to: string) => void;
-}) {
-  const id = useId();
-  // what is being written, and what it began from
-  const [writing, setWriting] = useState({ from: value, to: value });
-  const unsaved = writing.to.trim() !== value && writing.to !== writing.from;
-  const changedByOthers = unsaved && writing.from !== value;
-  const leave = () => {
-    const to = writing.to.trim();
-    if (unsaved && (rows > 1 || to !== '')) onSave(value, to);
-    else setWriting({ from: value, to: value });
-  };
-  return (
-    <div className="flex flex-col gap-1">
-      <label htmlFor={id} className="font-medium">
-        {label}
-      </label>
-      <textarea
-        id={id}
-        rows={rows}
-        maxLength={rows === 1 ? 120 : 4000}
-        className={`${inputBox} ${rows === 1 ? 'resize-none' : 'resize-y'}`}
-        value={unsaved ? writing.to : value}
-        onChange={(event) => {
-          const to = rows === 1 ? event.target.value.replaceAll('\n', ' ') : event.target.value;
-          setWriting({ from: unsaved ? writing.from : value, to });
-        }}
-        onBlur={leave}
-      />
-      {changedByOthers && (
-        <p role="status" className="text-brick">
-          Somebody changed this in the meantime to “{value}”. What you wrote is kept here; leave the
-          field to put yours in its place.
-        </p>
-      )}
     </div>
   );
 }

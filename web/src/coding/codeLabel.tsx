@@ -3,7 +3,13 @@ import { X } from 'lucide-react';
 import type { DrawnCode } from '../data/codebook.js';
 import { StitchMark } from '../parts/stitch.js';
 
-const origins = { hand: '', accepted: 'accepted suggestion', bulk: 'accepted in bulk' };
+const origins = {
+  hand: '',
+  accepted: 'accepted suggestion',
+  bulk: 'accepted in bulk',
+  import: 'came with the sheet',
+};
+const shortOrigins = { hand: '', accepted: 'suggested', bulk: 'in bulk', import: 'from the sheet' };
 
 /** A code as it stands beside its line: its stitch, its name, and taking it away. */
 export function CodeLabel({
@@ -35,7 +41,7 @@ export function CodeLabel({
       </span>
       {origin && (
         <span className="text-[12px] text-soft" aria-label={origin}>
-          {mention.origin === 'bulk' ? 'in bulk' : 'suggested'}
+          {shortOrigins[mention.origin]}
         </span>
       )}
       <button

@@ -5,6 +5,7 @@ import { useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
 import { useKeyHelp } from '../frame/keys.js';
+import { nameIn } from '../data/background.js';
 import { usePlace } from '../frame/place.js';
 import { inputBox } from '../parts/field.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
@@ -18,6 +19,7 @@ const shows: { show: LedgerShow; name: string }[] = [
   { show: 'open', name: 'Open' },
   { show: 'settled', name: 'Settled' },
   { show: 'sample', name: 'In the sample' },
+  { show: 'changed', name: 'Corrected since' },
   { show: 'no_answer', name: 'No answer' },
 ];
 
@@ -51,6 +53,7 @@ export function CodeStop() {
         <div role="group" aria-label="Which answers" className="flex gap-1">
           {shows
             .filter((one) => one.show !== 'sample' || question.sample)
+            .filter((one) => one.show !== 'changed' || question.changed > 0 || show === 'changed')
             .map((one) => (
               <button
                 key={one.show}
@@ -123,7 +126,7 @@ interface LedgerProps {
 function Ledger({ answers, codebook, more }: LedgerProps) {
   const { study } = usePlace();
   const scroller = useRef<HTMLDivElement>(null);
-  const position = useLedgerPosition(answers);
+  const position = useLedgerPosition(answers, study.asides);
   const [lifted, setLifted] = useState<string | null>(null);
   // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
   const rows = useVirtualizer({
@@ -145,7 +148,7 @@ function Ledger({ answers, codebook, more }: LedgerProps) {
   useEffect(() => {
     if (more && last >= answers.length - 20) more();
   }, [more, last, answers.length]);
-  const variableNames = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
+  const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
   return (
     <div ref={scroller} role="feed" aria-label="Answers" className="min-h-0 flex-1 overflow-y-auto">
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 240 }}>
@@ -162,8 +165,11 @@ function Ledger({ answers, codebook, more }: LedgerProps) {
             >
               <LedgerAnswerRow
                 answer={answer}
-                about={[answer.externalId, ...variableNames.map((one) => answer.background[one.id])]
-                  .filter((value) => value !== null && value !== undefined)
+                about={[
+                  answer.externalId,
+                  ...shown.map((variable) => nameIn(variable, answer.background)),
+                ]
+                  .filter((name) => name !== '')
                   .join(' · ')}
                 codebook={codebook}
                 place={item.index === place.answer ? place : null}

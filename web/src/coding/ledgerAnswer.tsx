@@ -1,6 +1,6 @@
 import type { LedgerAnswer, Mention } from '@yellow-thread/contract';
-import { lineOfPassage } from '@yellow-thread/core/coding';
-import { splitLines } from '@yellow-thread/core/text';
+import { lineOfPassage, linesOf } from '@yellow-thread/core/coding';
+import { findAsides, type Span } from '@yellow-thread/core/text';
 import { memo, useMemo } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useCode } from '../data/coding.js';
@@ -39,10 +39,12 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
 }: LedgerAnswerProps) {
   const { study, question } = usePlace();
   const { mutate: change } = useCode(study.id, question.id);
-  const lines = useMemo(
-    () => (answer.noAnswer ? [] : splitLines(answer.text)),
-    [answer.noAnswer, answer.text],
+  const written = useMemo(
+    () => (answer.noAnswer ? [] : linesOf(answer.text, study.asides)),
+    [answer.noAnswer, answer.text, study.asides],
   );
+  const lines = useMemo(() => written.filter((line) => !line.isAside), [written]);
+  const asides = useMemo(() => findAsides(answer.text, study.asides), [answer.text, study.asides]);
   const { whole, byLine } = useMemo(() => deal(answer.mentions, lines), [answer.mentions, lines]);
   const label = (mention: Mention) => (
     <CodeLabel
@@ -88,6 +90,19 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
           >
             {about}
           </button>
+          {answer.changed && (
+            <span className="shrink-0 text-deep">
+              · text corrected since it was coded{' '}
+              <button
+                type="button"
+                tabIndex={-1}
+                className="underline"
+                onClick={() => change({ do: 'settle', responseId: answer.id, settled: true })}
+              >
+                looked at
+              </button>
+            </span>
+          )}
           {nothingApplies && <span className="shrink-0">· nothing applies</span>}
           {answer.noAnswer && <span className="shrink-0">· no answer</span>}
         </div>
@@ -98,21 +113,31 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
           {answer.text.trim() === '' ? '(left empty)' : answer.text}
         </p>
       )}
-      {lines.map((line, l) => (
-        <LedgerLine
-          key={line.start}
-          text={answer.text}
-          line={line}
-          mentions={byLine[l]!}
-          codebook={codebook}
-          active={place?.line === l}
-          passage={place?.line === l ? place.passage : null}
-          lifted={lifted}
-          onPlace={(passage) => position.goTo({ answer: index, line: l, passage })}
-        >
-          {byLine[l]!.map(label)}
-        </LedgerLine>
-      ))}
+      {written.map((line) => {
+        if (line.isAside)
+          return (
+            <p key={line.start} className="voice text-soft">
+              {answer.text.slice(line.start, line.end)}
+            </p>
+          );
+        const l = lines.indexOf(line);
+        return (
+          <LedgerLine
+            key={line.start}
+            text={answer.text}
+            line={line}
+            asides={asides}
+            mentions={byLine[l]!}
+            codebook={codebook}
+            active={place?.line === l}
+            passage={place?.line === l ? place.passage : null}
+            lifted={lifted}
+            onPlace={(passage) => position.goTo({ answer: index, line: l, passage })}
+          >
+            {byLine[l]!.map(label)}
+          </LedgerLine>
+        );
+      })}
       {place && !answer.noAnswer && (
         <CodeField
           answer={answer}
@@ -128,7 +153,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
 });
 
 /** Deals mentions out to the lines that they begin in. */
-function deal(mentions: Mention[], lines: ReturnType<typeof splitLines>) {
+function deal(mentions: Mention[], lines: readonly Span[]) {
   const whole: Mention[] = [];
   const byLine: Mention[][] = lines.map(() => []);
   for (const mention of mentions) {

@@ -12,6 +12,7 @@ import { Threads } from './threads.js';
 export function LedgerLine({
   text,
   line,
+  asides,
   mentions,
   codebook,
   active,
@@ -22,6 +23,8 @@ export function LedgerLine({
 }: {
   text: string;
   line: Span;
+  /** The interviewer's words: shown dimmed. */
+  asides: Span[];
   mentions: Mention[];
   codebook: DrawnCodebook;
   active: boolean;
@@ -36,7 +39,11 @@ export function LedgerLine({
     const look = codebook.byId.get(codeId)?.look;
     return start === null || end === null || !look ? [] : [{ id, start, end, look }];
   });
-  const marks = passage ? [...passages, { ...passage, id: 'marked', look: null }] : passages;
+  const marks = [
+    ...passages,
+    ...(passage ? [{ ...passage, id: 'marked', look: null }] : []),
+    ...asides.map((aside) => ({ ...aside, id: 'aside', look: null })),
+  ];
   return (
     <div
       ref={row}
@@ -48,14 +55,15 @@ export function LedgerLine({
       >
         {splitAtPassages(line, marks).map((segment) => {
           const stitched = segment.passages.filter((one) => one.look !== null);
-          const marked = segment.passages.some((one) => one.look === null);
+          const marked = segment.passages.some((one) => one.id === 'marked');
+          const isAside = segment.passages.some((one) => one.id === 'aside');
           const isLifted = segment.passages.some((one) => one.id === lifted);
           return (
             <span
               key={segment.start}
               data-start={segment.start}
               data-passages={segment.passages.map((one) => one.id).join(' ')}
-              className={`box-decoration-clone ${marked || isLifted ? 'bg-wash' : ''} ${marked ? 'outline outline-1 outline-thread' : ''}`}
+              className={`box-decoration-clone ${isAside ? 'text-soft' : ''} ${marked || isLifted ? 'bg-wash' : ''} ${marked ? 'outline outline-1 outline-thread' : ''}`}
               style={underline(stitched.map((one) => stitchImage(one.look)))}
             >
               {text.slice(segment.start, segment.end)}

@@ -1,5 +1,6 @@
 import type { LedgerAnswer } from '@yellow-thread/contract';
-import { splitLines, type Span } from '@yellow-thread/core/text';
+import { linesOf } from '@yellow-thread/core/coding';
+import type { AsideMarks, Span } from '@yellow-thread/core/text';
 import { useCallback, useMemo, useState } from 'react';
 
 /** Line number that stands for the whole answer. */
@@ -21,7 +22,10 @@ export interface LedgerPosition {
 }
 
 /** Keeps where one is in the ledger. */
-export function useLedgerPosition(answers: readonly LedgerAnswer[]): LedgerPosition {
+export function useLedgerPosition(
+  answers: readonly LedgerAnswer[],
+  asides: AsideMarks,
+): LedgerPosition {
   const [place, goTo] = useState<Place>({ answer: 0, line: 0, passage: null });
   const moveAnswer = useCallback(
     (step: 1 | -1) =>
@@ -35,17 +39,17 @@ export function useLedgerPosition(answers: readonly LedgerAnswer[]): LedgerPosit
     (step: 1 | -1) =>
       goTo((now) => {
         const line = now.line + step;
-        const here = linesIn(answers[now.answer]);
+        const here = linesIn(answers[now.answer], asides);
         if (line >= 0 && line < here) return { ...now, line, passage: null };
         const answer = now.answer + step;
-        const there = linesIn(answers[answer]);
+        const there = linesIn(answers[answer], asides);
         if (!answers[answer]) return now;
         return { answer, line: step === 1 ? 0 : Math.max(0, there - 1), passage: null };
       }),
-    [answers],
+    [answers, asides],
   );
   return useMemo(() => ({ place, goTo, moveLine, moveAnswer }), [place, moveLine, moveAnswer]);
 }
 
-const linesIn = (answer: LedgerAnswer | undefined) =>
-  answer ? Math.max(1, splitLines(answer.text).length) : 0;
+const linesIn = (answer: LedgerAnswer | undefined, asides: AsideMarks) =>
+  answer ? Math.max(1, linesOf(answer.text, asides).filter((line) => !line.isAside).length) : 0;

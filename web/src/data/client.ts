@@ -78,3 +78,31 @@ export async function callSession(
   csrfToken = session.csrfToken;
   return session;
 }
+
+/**
+ * Sends a form with a file in it. Unlike `fetch` this tells how much is sent already.
+ *
+ * @returns status 0 when it was called off
+ */
+export const send = (
+  path: string,
+  body: FormData,
+  {
+    onProgress,
+    onRequest,
+  }: { onProgress: (share: number) => void; onRequest: (request: XMLHttpRequest) => void },
+): Promise<{ status: number; received: unknown }> =>
+  new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', path);
+    request.setRequestHeader('csrf-token', csrfToken);
+    request.responseType = 'json';
+    request.upload.addEventListener('progress', ({ loaded, total }) => onProgress(loaded / total));
+    request.addEventListener('load', () =>
+      resolve({ status: request.status, received: request.response as unknown }),
+    );
+    request.addEventListener('abort', () => resolve({ status: 0, received: null }));
+    request.addEventListener('error', () => reject(new TypeError('no connection')));
+    onRequest(request);
+    request.send(body);
+  });

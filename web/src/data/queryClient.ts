@@ -12,7 +12,10 @@ type Resource =
   | 'review'
   | 'suggestions'
   | 'report'
-  | 'behind';
+  | 'behind'
+  | 'respondents'
+  | 'respondent-rows'
+  | 'variable';
 
 declare module '@tanstack/react-query' {
   interface Register {
@@ -42,7 +45,10 @@ notifyManager.setScheduler(queueMicrotask);
 
 export const queryClient = new QueryClient({
   defaultOptions: {
+    // the server may be on this very machine: a browser that is offline reaches it all the same
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 10_000,
       retry: (failures, error) => !(error instanceof ProblemError) && failures < 2,
     },

@@ -64,6 +64,12 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
                     {name}
                   </Command.Item>
                 ))}
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/respondents`)}>
+                  Respondents
+                </Command.Item>
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/about`)}>
+                  Study: purpose, questions, what counts as no answer
+                </Command.Item>
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
                   Codebook
                 </Command.Item>

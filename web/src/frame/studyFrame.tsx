@@ -8,6 +8,8 @@ import { STOPS, useStudyId } from './place.js';
 import { ThreadRail } from './threadRail.js';
 import { UndoKeys } from './undoKeys.js';
 
+const aside: Record<string, string> = { respondents: 'Respondents', about: 'Study' };
+
 /** The frame around every page of a study: the thread at the left, the page, the drawer. */
 export function StudyFrame() {
   const id = useStudyId();
@@ -19,12 +21,15 @@ export function StudyFrame() {
   const asked = Number(match?.params.question);
   const question =
     study.data.questions.find((one) => one.id === asked) ?? study.data.questions[0] ?? null;
-  const stop = STOPS.find(({ key }) => pathname.split('/').includes(key))?.name ?? 'Codebook';
+  const stop =
+    STOPS.find(({ key }) => pathname.split('/').includes(key))?.name ??
+    aside[pathname.split('/')[3] ?? ''] ??
+    'Codebook';
   return (
     <DrawerProvider>
       <title>{`${stop} – ${study.data.name} – Yellow Thread`}</title>
       <KeysProvider>
-        <div className="grid h-full grid-cols-[124px_minmax(0,1fr)]">
+        <div className="grid h-full grid-cols-[144px_minmax(0,1fr)]">
           <ThreadRail study={study.data} question={question} />
           <div className="flex min-h-0 min-w-0 flex-col">
             <Outlet context={study.data} />

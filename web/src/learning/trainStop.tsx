@@ -79,7 +79,7 @@ function TrainHead({
               value={job?.progress?.done ?? 0}
               max={job?.progress?.of ?? 1}
             />
-            <Button onClick={() => cancel.mutate()}>Cancel</Button>
+            <Button onClick={cancel}>Cancel</Button>
           </>
         )}
         <Button

@@ -3,6 +3,7 @@ import type { ButtonHTMLAttributes } from 'react';
 const looks = {
   main: 'bg-ink text-paper border-ink hover:opacity-90',
   plain: 'bg-card text-ink border-rule hover:border-soft',
+  grave: 'bg-card text-brick border-brick hover:bg-wash',
   bare: 'border-transparent text-ink hover:bg-wash',
 };
 

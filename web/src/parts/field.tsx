@@ -1,4 +1,10 @@
-import { useId, type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes } from 'react';
+import {
+  useId,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from 'react';
 
 const box =
   'rounded border border-rule bg-card px-2.5 py-1.5 text-ink placeholder:text-soft disabled:opacity-60';
@@ -26,11 +32,40 @@ export function Field({
   );
 }
 
+/** A labelled input of several lines. */
+export function TextField({
+  label,
+  hint,
+  className = '',
+  ...rest
+}: TextareaHTMLAttributes<HTMLTextAreaElement> & { label: string; hint?: string }) {
+  const id = useId();
+  return (
+    <div className="flex flex-col gap-1">
+      <label htmlFor={id} className="font-medium">
+        {label}
+      </label>
+      <textarea
+        id={id}
+        className={`${box} ${className}`}
+        aria-describedby={hint ? `${id}-hint` : undefined}
+        {...rest}
+      />
+      {hint && (
+        <span id={`${id}-hint`} className="text-[13px] text-soft">
+          {hint}
+        </span>
+      )}
+    </div>
+  );
+}
+
 /** A choice of one, with its label before it. */
 export function Choice({
   label,
   children,
   hideLabel = false,
+  className = '',
   ...rest
 }: SelectHTMLAttributes<HTMLSelectElement> & {
   label: string;
@@ -39,11 +74,11 @@ export function Choice({
 }) {
   const id = useId();
   return (
-    <span className="inline-flex items-center gap-2">
+    <span className="inline-flex items-center gap-2 has-[.w-full]:flex">
       <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-soft'}>
         {label}
       </label>
-      <select id={id} className={box} {...rest}>
+      <select id={id} className={`${box} ${className}`} {...rest}>
         {children}
       </select>
     </span>

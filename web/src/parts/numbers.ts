@@ -29,3 +29,10 @@ export const asDate = (iso: string): string =>
 /** "1 answer", "2 answers". */
 export const counted = (count: number, one: string, many = `${one}s`): string =>
   `${asCount(count)} ${count === 1 ? one : many}`;
+
+const sizes = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
+/** The size of a file: "340 kB", "12.5 MB". */
+export const asSize = (bytes: number): string =>
+  bytes < 1_000_000
+    ? `${whole.format(Math.max(1, Math.round(bytes / 1000)))} kB`
+    : `${sizes.format(bytes / 1_000_000)} MB`;

@@ -1,5 +1,7 @@
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useAnswersBehind, type Cell } from '../data/report.js';
+import { useStudy } from '../data/studies.js';
+import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
@@ -18,6 +20,7 @@ export function AnswersBehind({
   codebook: DrawnCodebook;
 }) {
   const behind = useAnswersBehind(study, question, cell);
+  const asides = useStudy(study).data?.asides ?? { brackets: [], leading: [] };
   if (behind.isError) return <ProblemNote error={behind.error} />;
   if (!behind.data) return <Waiting what="the answers" />;
   const answers = behind.data.pages.flatMap((page) => page.answers);
@@ -27,7 +30,9 @@ export function AnswersBehind({
       <ul>
         {answers.map((answer) => (
           <li key={answer.id} className="border-b border-rule py-3">
-            <p className="voice whitespace-pre-wrap break-words">{answer.text}</p>
+            <p className="voice whitespace-pre-wrap break-words">
+              <AnswerText text={answer.text} asides={asides} />
+            </p>
             <p className="mt-1 flex flex-wrap items-center gap-x-3 text-[13px] text-soft">
               {answer.externalId}
               {[...new Set(answer.mentions.map((mention) => mention.codeId))].map((id) => {

@@ -7,7 +7,7 @@ import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
+import { asCount, counted } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
 
@@ -116,9 +116,10 @@ export function ReportStop() {
             People count once in a code and once in a theme. Counted are{' '}
             {counted(origins.hand, 'mention')} coded by hand,{' '}
             {counted(origins.accepted, 'suggestion')} accepted one by one and {origins.bulk}{' '}
-            accepted in bulk. {origins.waiting > 0 && <Waiters count={origins.waiting} />}{' '}
-            {baseSentence[choice.base]} Figures on fewer than 30 people are set in italics, on fewer
-            than 10 in grey.
+            accepted in bulk
+            {origins.import > 0 && `, ${asCount(origins.import)} came with a sheet`}.{' '}
+            {origins.waiting > 0 && <Waiters count={origins.waiting} />} {baseSentence[choice.base]}{' '}
+            Figures on fewer than 30 people are set in italics, on fewer than 10 in grey.
           </p>
         </div>
       )}

@@ -1,8 +1,10 @@
 import type { Decision, SuggestedAnswer } from '@yellow-thread/contract';
-import { splitWords } from '@yellow-thread/core/text';
+import { splitAtPassages } from '@yellow-thread/core/coding';
+import { blankAsides, findAsides, splitWords } from '@yellow-thread/core/text';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type PointerEvent } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
+import { usePlace } from '../frame/place.js';
 import { Knot } from '../parts/knot.js';
 import { asShare } from '../parts/numbers.js';
 
@@ -167,32 +169,35 @@ function SuggestionRow({
 
 /** The answer with the words that led to the suggestion underlined, the stronger the thicker. */
 function Evidence({ suggestion: { text, evidence } }: { suggestion: SuggestedAnswer }) {
+  const { asides } = usePlace().study;
   const parts = useMemo(() => {
     const weights = new Map(evidence.map((one) => [one.word, one.weight]));
     const strongest = Math.max(...weights.values(), 0);
-    const cut: { from: number; text: string; strength: number }[] = [];
-    let at = 0;
-    for (const { form, start, end } of splitWords(text)) {
+    // the interviewer's words lead to nothing
+    const words = splitWords(blankAsides(text, asides)).flatMap(({ form, start, end }) => {
       const weight = weights.get(form);
-      if (weight === undefined) continue;
-      if (start > at) cut.push({ from: at, text: text.slice(at, start), strength: 0 });
-      cut.push({ from: start, text: text.slice(start, end), strength: weight / strongest });
-      at = end;
-    }
-    if (at < text.length) cut.push({ from: at, text: text.slice(at), strength: 0 });
-    return cut;
-  }, [text, evidence]);
-  return parts.map(({ from, text: part, strength }) =>
-    strength > 0 ? (
+      return weight === undefined ? [] : [{ start, end, strength: weight / strongest }];
+    });
+    const said = findAsides(text, asides).map((aside) => ({ ...aside, strength: 0 }));
+    return splitAtPassages({ start: 0, end: text.length }, [...words, ...said]);
+  }, [text, evidence, asides]);
+  return parts.map(({ start, end, passages: [mark] }) => {
+    const part = text.slice(start, end);
+    if (!mark) return <span key={start}>{part}</span>;
+    if (mark.strength === 0)
+      return (
+        <span key={start} className="text-soft">
+          {part}
+        </span>
+      );
+    return (
       <span
-        key={from}
+        key={start}
         className="underline decoration-current underline-offset-4"
-        style={{ textDecorationThickness: `${Math.max(0.6, 3.2 * strength)}px` }}
+        style={{ textDecorationThickness: `${Math.max(0.6, 3.2 * mark.strength)}px` }}
       >
         {part}
       </span>
-    ) : (
-      <span key={from}>{part}</span>
-    ),
-  );
+    );
+  });
 }

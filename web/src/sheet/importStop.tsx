@@ -1,64 +1,143 @@
-import { useState } from 'react';
-import { Link } from 'react-router';
-import type { Sheet, StudyDetail } from '@yellow-thread/contract';
-import { useUploadSheet } from '../data/sheets.js';
+import { useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { StudyDetail } from '@yellow-thread/contract';
+import { useLeaveSheet, useSheets, useUploadSheet } from '../data/sheets.js';
 import { stopPath, useStudyPlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asDate, counted } from '../parts/numbers.js';
-import { SheetRoles } from './sheetRoles.js';
+import { asCount, asDate, asSize, counted } from '../parts/numbers.js';
+import { ProgressLine } from '../parts/progressLine.js';
+import { ImportHistory } from './importHistory.js';
+import { SheetPage } from './sheetPage.js';
 
 /** Brings a sheet in, and shows what was brought in so far. */
 export function ImportStop() {
   const study = useStudyPlace();
-  const upload = useUploadSheet(study.id);
-  const [sheet, setSheet] = useState<Sheet | null>(null);
-  const choose = (file: File | undefined) => {
-    if (file) upload.mutate(file, { onSuccess: setSheet });
-  };
+  const sheet = Number(useParams()['sheet']) || null;
   return (
     <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
-      <header className="mb-6 max-w-prose">
-        <h1>{study.name}</h1>
-        {study.purpose && <p className="mt-1 text-soft">{study.purpose}</p>}
-      </header>
       {sheet ? (
-        <SheetRoles key={sheet.id} study={study.id} sheet={sheet} onLeave={() => setSheet(null)} />
+        <SheetPage key={sheet} study={study} id={sheet} />
       ) : (
-        <div className="flex max-w-4xl flex-col gap-8">
-          {study.respondents > 0 && <BroughtIn study={study} />}
-          <label
-            className="flex flex-col items-center gap-2 rounded border-2 border-dashed border-soft bg-card px-8 py-12 text-center focus-within:border-thread hover:border-thread"
-            onDragOver={(event) => event.preventDefault()}
-            onDrop={(event) => {
-              event.preventDefault();
-              choose(event.dataTransfer.files[0]);
-            }}
-          >
-            <span className="text-[17px] font-semibold">
-              {study.respondents === 0 ? 'Bring in a sheet' : 'Bring in another sheet'}
-            </span>
-            <span className="text-soft">
-              Drop the file that your survey service exported, or choose it. CSV or XLSX, one row a
-              respondent, up to 50 MB. Nothing is written until you have seen what it holds.
-            </span>
-            <input
-              type="file"
-              accept=".csv,.tsv,.txt,.xlsx"
-              className="peer sr-only"
-              disabled={upload.isPending}
-              onChange={(event) => choose(event.target.files?.[0])}
-            />
-            <span
-              role="status"
-              className="mt-2 cursor-pointer rounded border border-ink bg-ink px-3 py-1.5 font-medium text-paper peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-thread"
-            >
-              {upload.isPending ? 'Reading the sheet …' : 'Choose a file'}
-            </span>
-          </label>
-          {upload.error && <ProblemNote error={upload.error} />}
-        </div>
+        <>
+          <header className="mb-6 max-w-prose">
+            <h1>{study.name}</h1>
+            {study.purpose && <p className="mt-1 text-soft">{study.purpose}</p>}
+          </header>
+          <div className="flex max-w-4xl flex-col gap-8">
+            {study.respondents > 0 && <BroughtIn study={study} />}
+            <PendingSheets study={study} />
+            <DropFile study={study} />
+            <ImportHistory study={study.id} />
+          </div>
+        </>
       )}
     </main>
+  );
+}
+
+/** Where a file is dropped or chosen, and how far it is. */
+function DropFile({ study }: { study: StudyDetail }) {
+  const upload = useUploadSheet(study.id);
+  const navigate = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const choose = (file: File | undefined) => {
+    if (!file || upload.isPending) return;
+    upload.mutate(file, {
+      onSuccess: (sheet) => {
+        if (sheet) void navigate(`/studies/${study.id}/import/${sheet.id}`);
+      },
+    });
+  };
+  return (
+    <section aria-label="Bring in a sheet" className="flex flex-col gap-3">
+      <div
+        className={`flex flex-col items-center gap-2 rounded border-2 border-dashed bg-card px-8 py-10 text-center ${over ? 'border-thread' : 'border-soft'}`}
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          choose(event.dataTransfer.files[0]);
+        }}
+      >
+        <span className="text-[17px] font-semibold">
+          {study.respondents === 0 ? 'Bring in a sheet' : 'Bring in another sheet'}
+        </span>
+        <span className="max-w-prose text-soft">
+          {study.respondents === 0
+            ? 'Drop the file that your survey service exported, or choose it: CSV or other separated text, XLSX, ODS or JSON lines, one row a respondent, up to 200 MB. Nothing is written until you have seen what it holds.'
+            : 'More respondents, more about those who are here, or a corrected version of a sheet. Nothing is written until you have seen what would change.'}
+        </span>
+        <input
+          ref={input}
+          type="file"
+          aria-label="The sheet’s file"
+          tabIndex={-1}
+          accept=".csv,.tsv,.tab,.txt,.xlsx,.xlsm,.ods,.jsonl,.ndjson,.json"
+          className="sr-only"
+          onChange={(event) => {
+            choose(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+        {upload.isPending ? (
+          <span className="mt-2 flex w-80 items-center gap-3">
+            <ProgressLine label="Sending the file" share={upload.share} />
+            <Button onClick={upload.cancel}>Cancel</Button>
+          </span>
+        ) : (
+          <Button look="main" className="mt-2" onClick={() => input.current?.click()}>
+            Choose a file
+          </Button>
+        )}
+      </div>
+      {upload.error && <ProblemNote error={upload.error} />}
+    </section>
+  );
+}
+
+/** Sheets that were uploaded and neither brought in nor left. */
+function PendingSheets({ study }: { study: StudyDetail }) {
+  const { data } = useSheets(study.id);
+  const leave = useLeaveSheet(study.id);
+  if (!data || data.sheets.length === 0) return null;
+  return (
+    <section aria-labelledby="pending">
+      <h2 id="pending">Not brought in yet</h2>
+      <ul className="mt-2">
+        {data.sheets.map((sheet) => (
+          <li
+            key={sheet.id}
+            className="flex items-center justify-between gap-4 border-b border-rule py-2"
+          >
+            <span>
+              <Link
+                to={`/studies/${study.id}/import/${sheet.id}`}
+                className="font-medium underline"
+              >
+                {sheet.fileName}
+              </Link>
+              <span className="text-soft">
+                {' '}
+                {asSize(sheet.size)}, {asDate(sheet.uploadedAt)}
+              </span>
+            </span>
+            <Button
+              look="bare"
+              aria-label={`Leave ${sheet.fileName}`}
+              onClick={() => leave.mutate(sheet.id)}
+            >
+              Leave it
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -73,8 +152,10 @@ function BroughtIn({ study }: { study: StudyDetail }) {
         >
           Have a first look
         </Link>
-        {counted(study.respondents, 'respondent')},{' '}
-        {counted(study.questions.length, 'open question')},{' '}
+        <Link to={`/studies/${study.id}/respondents`} className="underline">
+          {counted(study.respondents, 'respondent')}
+        </Link>
+        , {counted(study.questions.length, 'open question')},{' '}
         {counted(study.variables.length, 'background variable')}
         {study.weighted ? ', weighted' : ''}.
       </p>
@@ -98,20 +179,15 @@ function BroughtIn({ study }: { study: StudyDetail }) {
                   {question.wording}
                 </Link>
               </td>
-              <td className="figures py-2 pl-4 text-right">{question.asked}</td>
-              <td className="figures py-2 pl-4 text-right">{question.answered}</td>
-              <td className="figures py-2 pl-4 text-right">{question.asked - question.answered}</td>
+              <td className="figures py-2 pl-4 text-right">{asCount(question.asked)}</td>
+              <td className="figures py-2 pl-4 text-right">{asCount(question.answered)}</td>
+              <td className="figures py-2 pl-4 text-right">
+                {asCount(question.asked - question.answered)}
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <ul className="mt-3 text-soft">
-        {study.imports.map((one) => (
-          <li key={one.id}>
-            {one.fileName}: {counted(one.respondents, 'respondent')}, by {one.by}, {asDate(one.at)}
-          </li>
-        ))}
-      </ul>
     </section>
   );
 }

@@ -1,0 +1,149 @@
+import {
+  doneSchema,
+  idSchema,
+  noAnswerResultSchema,
+  respondentIdsSchema,
+  respondentRowsSchema,
+  variableDetailSchema,
+  type AsideMarks,
+  type BackgroundValue,
+  type Band,
+} from '@yellow-thread/contract';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { z } from 'zod';
+import { call } from './client.js';
+import { asChange } from './queryClient.js';
+
+export interface RespondentOrder {
+  sort: 'id' | 'order' | number;
+  descending: boolean;
+  words: string;
+}
+
+const base = (study: number) => `/api/studies/${study}`;
+
+/** Ids of the respondents of a study, in the order asked for. */
+export const useRespondentIds = (study: number, order: RespondentOrder) =>
+  useQuery({
+    queryKey: ['respondents', study, order],
+    queryFn: async ({ signal }) => {
+      const query = { ...order };
+      const path = `${base(study)}/respondents`;
+      return (await call(path, { query, signal, reply: respondentIdsSchema })).ids;
+    },
+    placeholderData: keepPreviousData,
+  });
+
+/** A stretch of respondents, fetched when it comes into view. */
+export const useRespondentRows = (study: number, ids: readonly number[]) =>
+  useQuery({
+    queryKey: ['respondent-rows', study, ids],
+    enabled: ids.length > 0,
+    queryFn: async ({ signal }) => {
+      const query = { ids: ids.join(',') };
+      const path = `${base(study)}/respondents/rows`;
+      return (await call(path, { query, signal, reply: respondentRowsSchema })).respondents;
+    },
+  });
+
+export const useChangeBackground = (study: number) =>
+  useMutation({
+    ...asChange('respondent-rows', 'variable', 'report', 'behind', 'ledger', 'study'),
+    mutationFn: ({
+      respondent,
+      ...body
+    }: {
+      respondent: number;
+      variableId: number;
+      value: BackgroundValue | null;
+    }) =>
+      call(`${base(study)}/respondents/${respondent}`, {
+        method: 'PATCH',
+        body,
+        reply: doneSchema,
+      }),
+  });
+
+export const useVariable = (study: number, id: number) =>
+  useQuery({
+    queryKey: ['variable', study, id],
+    queryFn: () => call(`${base(study)}/variables/${id}`, { reply: variableDetailSchema }),
+  });
+
+const variableChange = asChange('study', 'variable', 'report', 'respondents');
+
+export const useRenameVariable = (study: number, id: number) =>
+  useMutation({
+    ...variableChange,
+    mutationFn: (name: string) =>
+      call(`${base(study)}/variables/${id}`, {
+        method: 'PATCH',
+        body: { name },
+        reply: doneSchema,
+      }),
+  });
+
+export const useRemoveVariable = (study: number, id: number) =>
+  useMutation({
+    ...variableChange,
+    mutationFn: () =>
+      call(`${base(study)}/variables/${id}`, { method: 'DELETE', reply: doneSchema }),
+  });
+
+export const useChangeCategories = (study: number, id: number) =>
+  useMutation({
+    ...variableChange,
+    mutationFn: (categories: { value: string; label: string }[]) =>
+      call(`${base(study)}/variables/${id}/categories`, {
+        method: 'PUT',
+        body: { categories },
+        reply: doneSchema,
+      }),
+  });
+
+export const useAddBands = (study: number, id: number) =>
+  useMutation({
+    ...variableChange,
+    mutationFn: (body: { name: string; bands: Band[] }) =>
+      call(`${base(study)}/variables/${id}/bands`, {
+        method: 'POST',
+        body,
+        reply: z.object({ id: idSchema }),
+      }),
+  });
+
+export const useChangeStudy = (study: number) =>
+  useMutation({
+    ...asChange('study', 'ledger', 'training', 'report'),
+    mutationFn: (body: { name?: string; purpose?: string; asides?: AsideMarks }) =>
+      call(base(study), { method: 'PATCH', body, reply: doneSchema }),
+  });
+
+export const useChangeNoAnswers = (study: number) =>
+  useMutation({
+    ...asChange('study', 'ledger', 'training', 'report'),
+    mutationFn: (noAnswers: string[]) =>
+      call(`${base(study)}/no-answers`, {
+        method: 'PUT',
+        body: { noAnswers },
+        reply: noAnswerResultSchema,
+      }),
+  });
+
+export const useChangeQuestion = (study: number) =>
+  useMutation({
+    ...asChange('study', 'report'),
+    mutationFn: ({ id, ...body }: { id: number; label?: string; wording?: string }) =>
+      call(`${base(study)}/questions/${id}`, { method: 'PATCH', body, reply: doneSchema }),
+  });
+
+export const useOrderQuestions = (study: number) =>
+  useMutation({
+    ...asChange('study'),
+    mutationFn: (questions: number[]) =>
+      call(`${base(study)}/question-order`, {
+        method: 'PUT',
+        body: { questions },
+        reply: doneSchema,
+      }),
+  });

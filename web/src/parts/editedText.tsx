@@ -1,0 +1,58 @@
+import { useState } from 'react';
+import { TextField } from './field.js';
+
+/** A text that is saved when one leaves it. What others write in the meantime is shown, never overwritten unseen. */
+export function EditedText({
+  label,
+  value,
+  rows,
+  maxLength,
+  required = false,
+  hint,
+  className = '',
+  onSave,
+}: {
+  label: string;
+  value: string;
+  /** One row holds one line. */
+  rows: number;
+  maxLength: number;
+  /** A blank one is not kept. */
+  required?: boolean;
+  hint?: string;
+  className?: string;
+  onSave: (from: string, to: string) => void;
+}) {
+  // what is being written, and what it began from
+  const [writing, setWriting] = useState({ from: value, to: value });
+  const unsaved = writing.to.trim() !== value && writing.to !== writing.from;
+  const changedByOthers = unsaved && writing.from !== value;
+  const leave = () => {
+    const to = writing.to.trim();
+    if (unsaved && (!required || to !== '')) onSave(value, to);
+    else setWriting({ from: value, to: value });
+  };
+  return (
+    <div className="flex flex-col gap-1">
+      <TextField
+        label={label}
+        rows={rows}
+        maxLength={maxLength}
+        className={`${rows === 1 ? 'resize-none' : 'resize-y'} ${className}`}
+        {...(hint !== undefined && { hint })}
+        value={unsaved ? writing.to : value}
+        onChange={(event) => {
+          const to = rows === 1 ? event.target.value.replaceAll('\n', ' ') : event.target.value;
+          setWriting({ from: unsaved ? writing.from : value, to });
+        }}
+        onBlur={leave}
+      />
+      {changedByOthers && (
+        <p role="status" className="text-brick">
+          Somebody changed this in the meantime to “{value}”. What you wrote is kept here; leave the
+          field to put yours in its place.
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,312 @@
+import type { RespondentRow, StudyDetail, Variable } from '@yellow-thread/contract';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ArrowDown, ArrowUp, Settings2 } from 'lucide-react';
+import { useDeferredValue, useRef, useState, type KeyboardEvent } from 'react';
+import { Link } from 'react-router';
+import { useRespondentIds, useRespondentRows, type RespondentOrder } from '../data/respondents.js';
+import { useDrawer } from '../frame/drawer.js';
+import { useStudyPlace } from '../frame/place.js';
+import { SavedSign } from '../frame/savedSign.js';
+import { Field } from '../parts/field.js';
+import { EmptyState, PageProblem } from '../parts/notices.js';
+import { asCount, counted } from '../parts/numbers.js';
+import { ValueEditor } from './valueEditor.js';
+import { nameIn } from '../data/background.js';
+import { VariableDrawer } from './variableDrawer.js';
+
+const ROW = 36;
+const STRETCH = 100;
+
+/** Everybody who was asked, with what is known of them. */
+export function RespondentsPage() {
+  const study = useStudyPlace();
+  const [order, setOrder] = useState<RespondentOrder>({
+    sort: 'order',
+    descending: false,
+    words: '',
+  });
+  const words = useDeferredValue(order.words);
+  const ids = useRespondentIds(study.id, { ...order, words });
+  if (study.respondents === 0)
+    return (
+      <EmptyState title="Nobody is here yet">
+        <p>Respondents come in with a sheet, each with an id and what is known of them.</p>
+        <Link to={`/studies/${study.id}/import`} className="underline">
+          Bring in a sheet
+        </Link>
+      </EmptyState>
+    );
+  return (
+    <main className="flex min-h-0 flex-1 flex-col px-8 py-6">
+      <header className="mb-4 flex items-end justify-between gap-6">
+        <div>
+          <h1>Respondents</h1>
+          <p role="status" className="figures text-soft">
+            {ids.data && ids.data.length < study.respondents
+              ? `${asCount(ids.data.length)} of ${counted(study.respondents, 'respondent')}`
+              : counted(study.respondents, 'respondent')}
+          </p>
+        </div>
+        <span className="flex items-end gap-4">
+          <SavedSign />
+          <Field
+            label="Find"
+            placeholder="an id or a value"
+            value={order.words}
+            onChange={(event) => setOrder({ ...order, words: event.target.value })}
+          />
+        </span>
+      </header>
+      {ids.isError ? (
+        <PageProblem error={ids.error} />
+      ) : (
+        <Grid
+          // another order begins at its top
+          key={JSON.stringify({ ...order, words })}
+          study={study}
+          ids={ids.data ?? []}
+          order={order}
+          setOrder={setOrder}
+        />
+      )}
+    </main>
+  );
+}
+
+interface Cell {
+  row: number;
+  column: number;
+}
+
+function Grid({
+  study,
+  ids,
+  order,
+  setOrder,
+}: {
+  study: StudyDetail;
+  ids: number[];
+  order: RespondentOrder;
+  setOrder: (order: RespondentOrder) => void;
+}) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const [at, setAt] = useState<Cell>({ row: 0, column: 0 });
+  const [editing, setEditing] = useState(false);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
+  const rows = useVirtualizer({
+    count: ids.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollPaddingStart: ROW,
+  });
+  const { variables } = study;
+  const lead = study.weighted ? 2 : 1;
+  const template = `160px ${study.weighted ? '90px ' : ''}repeat(${variables.length}, minmax(150px, 1fr))`;
+  const stop = (focus: boolean) => {
+    setEditing(false);
+    if (focus) scroller.current?.focus();
+  };
+  const move = (rowStep: number, columnStep: number) => {
+    const row = Math.min(ids.length - 1, Math.max(0, at.row + rowStep));
+    const column = Math.min(variables.length - 1, Math.max(0, at.column + columnStep));
+    setAt({ row, column });
+    rows.scrollToIndex(row);
+  };
+  const keys: Record<string, () => void> = {
+    ArrowDown: () => move(1, 0),
+    ArrowUp: () => move(-1, 0),
+    ArrowRight: () => move(0, 1),
+    ArrowLeft: () => move(0, -1),
+    PageDown: () => move(15, 0),
+    PageUp: () => move(-15, 0),
+    Home: () => move(-ids.length, 0),
+    End: () => move(ids.length, 0),
+    Enter: () => setEditing(variables[at.column] !== undefined && !variables[at.column]!.derived),
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const act = keys[event.key];
+    if (editing || !act || event.target !== scroller.current) return;
+    event.preventDefault();
+    act();
+  };
+  return (
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label="Respondents and their background"
+      aria-rowcount={ids.length + 1}
+      aria-colcount={variables.length + lead}
+      aria-activedescendant={ids.length > 0 ? `cell-${at.row}-${at.column}` : undefined}
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      className="min-h-0 flex-1 overflow-auto rounded border border-rule bg-card -outline-offset-2"
+    >
+      <div className="min-w-max">
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="sticky top-0 z-10 grid border-b border-rule bg-card"
+          style={{ gridTemplateColumns: template, height: ROW }}
+        >
+          <Head name="Id" sort="id" order={order} setOrder={setOrder} />
+          {study.weighted && (
+            <span role="columnheader" className="px-3 py-2 text-right text-soft">
+              Weight
+            </span>
+          )}
+          {variables.map((variable) => (
+            <Head
+              key={variable.id}
+              name={variable.name}
+              sort={variable.id}
+              order={order}
+              setOrder={setOrder}
+              variable={variable}
+            />
+          ))}
+        </div>
+        <div className="relative" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map((item) => (
+            <Row
+              key={item.key}
+              study={study}
+              ids={ids}
+              index={item.index}
+              top={item.start}
+              template={template}
+              at={item.index === at.row ? at.column : null}
+              editing={editing && item.index === at.row}
+              onPlace={(column) => {
+                const again = at.row === item.index && at.column === column;
+                setAt({ row: item.index, column });
+                setEditing(again && !variables[column]!.derived);
+              }}
+              onStop={stop}
+            />
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Head({
+  name,
+  sort,
+  order,
+  setOrder,
+  variable,
+}: {
+  name: string;
+  sort: RespondentOrder['sort'];
+  order: RespondentOrder;
+  setOrder: (order: RespondentOrder) => void;
+  variable?: Variable;
+}) {
+  const openDrawer = useDrawer();
+  const study = useStudyPlace();
+  const sorted = order.sort === sort;
+  const Arrow = order.descending ? ArrowDown : ArrowUp;
+  return (
+    <span
+      role="columnheader"
+      aria-sort={sorted ? (order.descending ? 'descending' : 'ascending') : 'none'}
+      className={`flex min-w-0 items-center gap-1 px-3 ${variable ? '' : 'sticky left-0 border-r border-rule bg-card'} ${variable?.kind === 'number' ? 'justify-end' : ''}`}
+    >
+      <button
+        type="button"
+        title={`Sort by ${name}`}
+        className="flex min-w-0 items-center gap-1 text-soft hover:text-ink"
+        onClick={() => setOrder({ ...order, sort, descending: sorted && !order.descending })}
+      >
+        <span className="truncate">{name}</span>
+        {sorted && <Arrow size={13} aria-hidden className="shrink-0" />}
+      </button>
+      {variable && (
+        <button
+          type="button"
+          aria-label={`About ${name}`}
+          title={`About ${name}: its name, categories, bands`}
+          className="shrink-0 rounded p-1 text-soft hover:bg-wash hover:text-ink"
+          onClick={() =>
+            openDrawer({
+              title: name,
+              body: <VariableDrawer key={variable.id} study={study.id} id={variable.id} />,
+            })
+          }
+        >
+          <Settings2 size={14} aria-hidden />
+        </button>
+      )}
+    </span>
+  );
+}
+
+function Row({
+  study,
+  ids,
+  index,
+  top,
+  template,
+  at,
+  editing,
+  onPlace,
+  onStop,
+}: {
+  study: StudyDetail;
+  ids: number[];
+  index: number;
+  top: number;
+  template: string;
+  at: number | null;
+  editing: boolean;
+  onPlace: (column: number) => void;
+  onStop: (focus: boolean) => void;
+}) {
+  const first = index - (index % STRETCH);
+  const { data } = useRespondentRows(study.id, ids.slice(first, first + STRETCH));
+  const respondent: RespondentRow | undefined = data?.[index - first];
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      className="absolute inset-x-0 grid border-b border-rule"
+      style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${top}px)` }}
+    >
+      <span
+        role="rowheader"
+        className="sticky left-0 truncate border-b border-r border-rule bg-card px-3 py-2 font-medium"
+      >
+        {respondent?.externalId ?? ''}
+      </span>
+      {study.weighted && (
+        <span role="gridcell" className="figures px-3 py-2 text-right text-soft">
+          {respondent?.weight ?? ''}
+        </span>
+      )}
+      {study.variables.map((variable, v) => (
+        <span
+          key={variable.id}
+          id={`cell-${index}-${v}`}
+          role="gridcell"
+          aria-selected={at === v}
+          className={`min-w-0 truncate px-3 py-2 ${variable.kind === 'number' ? 'figures text-right' : ''} ${at === v ? 'bg-wash outline outline-1 -outline-offset-1 outline-thread' : ''}`}
+          onClick={() => onPlace(v)}
+        >
+          {respondent &&
+            (editing && at === v ? (
+              <ValueEditor
+                study={study.id}
+                respondent={respondent}
+                variable={variable}
+                onStop={onStop}
+              />
+            ) : (
+              nameIn(variable, respondent.background)
+            ))}
+        </span>
+      ))}
+    </div>
+  );
+}

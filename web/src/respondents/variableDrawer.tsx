@@ -1,0 +1,141 @@
+import type { VariableDetail } from '@yellow-thread/contract';
+import { useState } from 'react';
+import {
+  useChangeCategories,
+  useRemoveVariable,
+  useRenameVariable,
+  useVariable,
+} from '../data/respondents.js';
+import { useDrawer } from '../frame/drawer.js';
+import { Button } from '../parts/button.js';
+import { EditedText } from '../parts/editedText.js';
+import { moved, MoveButtons } from '../parts/moveButtons.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
+import { asCount } from '../parts/numbers.js';
+import { BandMaker } from './bandMaker.js';
+
+const kinds = { category: 'category', number: 'number', date: 'date', yes_no: 'yes or no' };
+
+/** A background variable: its name, what its categories are called and in which order, bands of it. */
+export function VariableDrawer({ study, id }: { study: number; id: number }) {
+  const { data, error } = useVariable(study, id);
+  const rename = useRenameVariable(study, id);
+  const remove = useRemoveVariable(study, id);
+  const openDrawer = useDrawer();
+  if (error) return <ProblemNote error={error} />;
+  if (!data) return <Waiting what="the variable" />;
+  return (
+    <div className="flex flex-col gap-6">
+      <EditedText
+        label="Name"
+        value={data.name}
+        rows={1}
+        maxLength={500}
+        required
+        hint={about(data)}
+        onSave={(_, name) => rename.mutate(name)}
+      />
+      {rename.error && <ProblemNote error={rename.error} />}
+      {data.kind === 'category' && !data.derived && data.categories.length > 0 && (
+        <Categories key={JSON.stringify(data.categories)} study={study} variable={data} />
+      )}
+      {data.derived && (
+        <section>
+          <h3 className="font-semibold">Bands</h3>
+          <ul>
+            {data.derived.bands.map((band) => (
+              <li key={band.label} className="border-b border-rule py-1">
+                {band.label}
+                <span className="text-soft">
+                  {band.from === null ? ' everything below' : ` from ${band.from}`}
+                </span>
+              </li>
+            ))}
+          </ul>
+          <Button
+            className="mt-3"
+            onClick={() => remove.mutate(undefined, { onSuccess: () => openDrawer(null) })}
+          >
+            Remove this variable
+          </Button>
+        </section>
+      )}
+      {(data.kind === 'number' || data.kind === 'date') && (
+        <BandMaker study={study} variable={data} />
+      )}
+    </div>
+  );
+}
+
+/** What kind a variable is, and what its values run from and to. */
+function about({ derived, kind, stated, lowest, highest }: VariableDetail): string {
+  const ranges = kind === 'number' || kind === 'date';
+  const range = ranges && lowest !== null ? `, from ${lowest} to ${highest}` : '';
+  return `${derived ? 'bands' : kinds[kind]}, ${asCount(stated)} stated${range}`;
+}
+
+interface Category {
+  value: string;
+  label: string;
+  count: number;
+}
+
+function Categories({ study, variable }: { study: number; variable: VariableDetail }) {
+  const change = useChangeCategories(study, variable.id);
+  const [categories, setCategories] = useState<Category[]>(variable.categories);
+  const save = (next: Category[]) => {
+    setCategories(next);
+    change.mutate(next.map(({ value, label }) => ({ value, label })));
+  };
+  const alike = (label: string) => categories.filter((one) => one.label === label).length > 1;
+  return (
+    <section>
+      <h3 className="font-semibold">Categories</h3>
+      <p className="text-[13px] text-soft">
+        Reports follow this order and these names; categories of one name are joined. What stands in
+        the sheet stays on record.
+      </p>
+      <ul className="mt-2">
+        {categories.map((category, c) => (
+          <li key={category.value} className="flex items-center gap-2 border-b border-rule py-1.5">
+            <MoveButtons
+              what={category.label}
+              index={c}
+              count={categories.length}
+              onMove={(from, to) => save(moved(categories, from, to))}
+            />
+            <span className="flex min-w-0 flex-1 flex-col">
+              <input
+                aria-label={`What ${category.value} is called`}
+                list="category-labels"
+                maxLength={120}
+                defaultValue={category.label}
+                className="w-full rounded border border-transparent px-1.5 py-0.5 hover:border-rule focus:border-rule"
+                onBlur={(event) => {
+                  const label = event.target.value.trim();
+                  if (label && label !== category.label)
+                    save(categories.with(c, { ...category, label }));
+                }}
+                onKeyDown={(event) => {
+                  if (event.key === 'Enter') event.currentTarget.blur();
+                }}
+              />
+              {category.label !== category.value && (
+                <span className="px-1.5 text-[12px] text-soft">
+                  {alike(category.label) ? 'joined; ' : ''}in the sheet “{category.value}”
+                </span>
+              )}
+            </span>
+            <span className="figures text-soft">{asCount(category.count)}</span>
+          </li>
+        ))}
+      </ul>
+      <datalist id="category-labels">
+        {[...new Set(categories.map((one) => one.label))].map((label) => (
+          <option key={label} value={label} />
+        ))}
+      </datalist>
+      {change.error && <ProblemNote error={change.error} />}
+    </section>
+  );
+}

@@ -1,0 +1,286 @@
+import type {
+  ColumnRole,
+  ColumnSetting,
+  ReadySheet,
+  SheetSettings,
+  StudyDetail,
+} from '@yellow-thread/contract';
+import { closedNames, withRole, wordingsOf } from '@yellow-thread/core/sheet';
+import { useState } from 'react';
+import { Choice } from '../parts/field.js';
+import { counted } from '../parts/numbers.js';
+import { roleNames } from './roles.js';
+
+/** What each column is for; changed one by one or many at once. */
+export function ColumnTable({
+  study,
+  ready,
+  settings,
+  change,
+}: {
+  study: StudyDetail;
+  ready: ReadySheet;
+  settings: SheetSettings;
+  change: (part: Partial<SheetSettings>) => void;
+}) {
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const setColumns = (
+    places: Iterable<number>,
+    make: (column: ColumnSetting, c: number) => ColumnSetting,
+  ) => {
+    const columns = [...settings.columns];
+    for (const c of places) columns[c] = make(columns[c]!, c);
+    change({ columns });
+  };
+  const setRole = (places: Iterable<number>, role: ColumnRole) =>
+    setColumns(places, (column, c) => withRole(column, role, ready.columns[c]!.head, settings));
+  const toggle = (c: number) => {
+    const next = new Set(chosen);
+    if (!next.delete(c)) next.add(c);
+    setChosen(next);
+  };
+  const all = chosen.size === settings.columns.length;
+  return (
+    <>
+      <div className="mt-4 flex min-h-9 items-center justify-between gap-4">
+        <p className="text-soft">What is each column for? The guesses can be changed.</p>
+        {chosen.size > 0 && (
+          <Choice
+            label={`The ${counted(chosen.size, 'chosen column')}:`}
+            value=""
+            onChange={(event) => setRole(chosen, event.target.value as ColumnRole)}
+          >
+            <option value="" disabled>
+              set what they are
+            </option>
+            <RoleOptions />
+          </Choice>
+        )}
+      </div>
+      <table className="mt-1 w-full table-fixed">
+        <thead className="border-b border-rule text-left text-soft">
+          <tr>
+            <th className="w-8 py-1.5">
+              <input
+                type="checkbox"
+                aria-label="Choose all columns"
+                className="size-4 accent-ink"
+                checked={all}
+                onChange={() => setChosen(all ? new Set() : new Set(settings.columns.keys()))}
+              />
+            </th>
+            <th className="w-[27%] py-1.5 pr-4 font-normal">Column</th>
+            <th className="w-[214px] py-1.5 pr-4 font-normal">Is</th>
+            <th className="py-1.5 font-normal">First values</th>
+          </tr>
+        </thead>
+        <tbody>
+          {ready.columns.map((column, c) => {
+            const setting = settings.columns[c]!;
+            return (
+              <tr key={column.head} className="border-b border-rule align-top">
+                <td className="py-2.5">
+                  <input
+                    type="checkbox"
+                    aria-label={`Choose ${column.head}`}
+                    className="size-4 accent-ink"
+                    checked={chosen.has(c)}
+                    onChange={() => toggle(c)}
+                  />
+                </td>
+                <th
+                  scope="row"
+                  className="py-2 pr-4 text-left font-medium [overflow-wrap:anywhere]"
+                >
+                  {column.code && <span className="text-soft">{column.code} </span>}
+                  {column.head}
+                </th>
+                <td className="py-2 pr-4">
+                  <Choice
+                    label={`What ${column.head} is`}
+                    hideLabel
+                    className="w-full"
+                    value={setting.role}
+                    onChange={(event) => setRole([c], event.target.value as ColumnRole)}
+                  >
+                    <RoleOptions />
+                  </Choice>
+                  <ColumnDetails
+                    study={study}
+                    settings={settings}
+                    head={column.head}
+                    setting={setting}
+                    set={(part) => setColumns([c], (now) => ({ ...now, ...part }))}
+                  />
+                  {setting.role === ready.settings.columns[c]!.role && (
+                    <p className="mt-0.5 text-[13px] text-soft">{column.reason}</p>
+                  )}
+                </td>
+                <td className="py-2">
+                  <FirstValues
+                    values={ready.preview.map((cells) => cells[c] ?? '')}
+                    asText={setting.role === 'question'}
+                  />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const RoleOptions = () =>
+  Object.entries(roleNames).map(([role, name]) => (
+    <option key={role} value={role}>
+      {name}
+    </option>
+  ));
+
+/** What else must be known about a column in its role. */
+function ColumnDetails({
+  study,
+  settings,
+  head,
+  setting,
+  set,
+}: {
+  study: StudyDetail;
+  settings: SheetSettings;
+  head: string;
+  setting: ColumnSetting;
+  set: (part: Partial<ColumnSetting>) => void;
+}) {
+  const { role, name, of, separator } = setting;
+  const small = 'mt-1 w-full text-[13px]';
+  const parts = (
+    <>
+      <option value=";">parted by ;</option>
+      <option value=",">parted by ,</option>
+      <option value="|">parted by |</option>
+    </>
+  );
+  if (role === 'question') {
+    const known = study.questions.map((question) => question.wording);
+    const others = [...new Set([...wordingsOf(settings), ...known, head])].filter(
+      (wording) => wording !== head,
+    );
+    const closed = closedNames(settings);
+    return (
+      <>
+        {others.length > 0 && (
+          <Choice
+            label={`Which question ${head} belongs to`}
+            hideLabel
+            className={small}
+            value={name}
+            onChange={(event) => set({ name: event.target.value })}
+          >
+            <option value={head}>
+              {known.includes(head) ? 'the study’s question' : 'a question of its own'}
+            </option>
+            {others.map((wording) => (
+              <option key={wording} value={wording}>
+                {wording === name ? '' : 'part of: '}
+                {wording}
+              </option>
+            ))}
+          </Choice>
+        )}
+        {closed.length > 0 && (of !== '' || /other|specify|sonst|autre/iu.test(head)) && (
+          <Choice
+            label={`Which closed question ${head} belongs to`}
+            hideLabel
+            className={small}
+            value={of}
+            onChange={(event) => set({ of: event.target.value })}
+          >
+            <option value="">asked of everybody</option>
+            {closed.map((variable) => (
+              <option key={variable} value={variable}>
+                what “other” in {variable} is
+              </option>
+            ))}
+          </Choice>
+        )}
+      </>
+    );
+  }
+  if (role === 'codes')
+    return (
+      <>
+        <Choice
+          label={`Which question the codes in ${head} were given to`}
+          hideLabel
+          className={small}
+          value={name}
+          onChange={(event) => set({ name: event.target.value })}
+        >
+          {wordingsOf(settings).map((wording) => (
+            <option key={wording} value={wording}>
+              for: {wording}
+            </option>
+          ))}
+        </Choice>
+        <Choice
+          label={`How ${head} holds codes`}
+          hideLabel
+          className={small}
+          value={separator}
+          onChange={(event) => set({ separator: event.target.value })}
+        >
+          <option value="">one code: 0, 1, 2 … or yes</option>
+          {parts}
+        </Choice>
+      </>
+    );
+  if (role === 'choices')
+    return (
+      <Choice
+        label={`What parts the choices in ${head}`}
+        hideLabel
+        className={small}
+        value={separator}
+        onChange={(event) => set({ separator: event.target.value })}
+      >
+        {parts}
+      </Choice>
+    );
+  const kind = role === 'ticked' ? 'yes_no' : role;
+  const known = study.variables.filter((variable) => variable.kind === kind);
+  if (known.length === 0) return null;
+  return (
+    <Choice
+      label={`Which variable ${head} is`}
+      hideLabel
+      className={small}
+      value={name}
+      onChange={(event) => set({ name: event.target.value })}
+    >
+      {!known.some((variable) => variable.name === head) && (
+        <option value={head}>a new variable</option>
+      )}
+      {known.map((variable) => (
+        <option key={variable.id} value={variable.name}>
+          the study’s {variable.name}
+        </option>
+      ))}
+    </Choice>
+  );
+}
+
+function FirstValues({ values, asText }: { values: string[]; asText: boolean }) {
+  const filled = values.filter((value) => value.trim() !== '').slice(0, asText ? 2 : 4);
+  if (asText)
+    return (
+      <ul>
+        {filled.map((value, i) => (
+          <li key={i} className="line-clamp-2 font-serif text-[15px] leading-snug" title={value}>
+            {value}
+          </li>
+        ))}
+      </ul>
+    );
+  return <span className="block truncate text-soft">{filled.join(' · ')}</span>;
+}

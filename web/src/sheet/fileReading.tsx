@@ -1,0 +1,109 @@
+import type { FileSettings } from '@yellow-thread/contract';
+import { useReadAgain } from '../data/sheets.js';
+import { Choice } from '../parts/field.js';
+import { ProblemNote } from '../parts/notices.js';
+
+const formats = { text: 'separated text', xlsx: 'XLSX', ods: 'ODS', json_lines: 'JSON lines' };
+const encodings: Record<FileSettings['encoding'], string> = {
+  'utf-8': 'UTF-8',
+  'utf-16le': 'UTF-16 (little end first)',
+  'utf-16be': 'UTF-16 (big end first)',
+  'windows-1252': 'Windows-1252 (Western European)',
+};
+const separators = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
+
+/** How the file was read, and what can be changed about that; a change reads it anew. */
+export function FileReading({
+  study,
+  sheet,
+  file,
+}: {
+  study: number;
+  sheet: number;
+  file: FileSettings;
+}) {
+  const readAgain = useReadAgain(study, sheet);
+  const isText = file.format === 'text';
+  const read = (part: Partial<FileSettings>) =>
+    readAgain.mutate({
+      headRow: file.headRow,
+      headRows: file.headRows,
+      ...(isText && { separator: file.separator, encoding: file.encoding }),
+      ...(file.worksheet && { worksheet: file.worksheet }),
+      ...part,
+    });
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+      <span className="text-soft">Read as {formats[file.format]}</span>
+      {file.worksheets.length > 1 && (
+        <Choice
+          label="worksheet"
+          value={file.worksheet}
+          // another worksheet has another head
+          onChange={(event) => readAgain.mutate({ worksheet: event.target.value })}
+        >
+          {file.worksheets.map((name) => (
+            <option key={name}>{name}</option>
+          ))}
+        </Choice>
+      )}
+      {isText && (
+        <>
+          <Choice
+            label="encoding"
+            value={file.encoding}
+            onChange={(event) => read({ encoding: event.target.value as FileSettings['encoding'] })}
+          >
+            {Object.entries(encodings).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </Choice>
+          <Choice
+            label="separated by"
+            value={file.separator}
+            onChange={(event) => read({ separator: event.target.value })}
+          >
+            {Object.entries(separators).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </Choice>
+        </>
+      )}
+      {file.format !== 'json_lines' && (
+        <>
+          <label className="inline-flex items-center gap-2">
+            <span className="text-soft">head in row</span>
+            <input
+              key={file.headRow}
+              type="number"
+              min={1}
+              max={1000}
+              defaultValue={file.headRow}
+              className="figures w-16 rounded border border-rule bg-card px-2 py-1.5"
+              onBlur={(event) => {
+                const headRow = Number(event.target.value);
+                if (headRow >= 1 && headRow !== file.headRow) read({ headRow });
+              }}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter') event.currentTarget.blur();
+              }}
+            />
+          </label>
+          <Choice
+            label="of"
+            value={file.headRows}
+            onChange={(event) => read({ headRows: Number(event.target.value) === 2 ? 2 : 1 })}
+          >
+            <option value={1}>one row</option>
+            <option value={2}>two rows: code and wording</option>
+          </Choice>
+        </>
+      )}
+      {readAgain.error && <ProblemNote error={readAgain.error} />}
+    </div>
+  );
+}

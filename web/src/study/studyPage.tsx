@@ -1,0 +1,170 @@
+import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import {
+  useChangeNoAnswers,
+  useChangeQuestion,
+  useChangeStudy,
+  useOrderQuestions,
+} from '../data/respondents.js';
+import { useStudyPlace } from '../frame/place.js';
+import { SavedSign } from '../frame/savedSign.js';
+import { AsideFields } from '../parts/asideFields.js';
+import { Button } from '../parts/button.js';
+import { EditedText } from '../parts/editedText.js';
+import { TextField } from '../parts/field.js';
+import { moved, MoveButtons } from '../parts/moveButtons.js';
+import { counted } from '../parts/numbers.js';
+
+/** What the study is for, its questions, and what holds for all its answers. */
+export function StudyPage() {
+  const study = useStudyPlace();
+  const change = useChangeStudy(study.id);
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+      <div className="flex max-w-3xl flex-col gap-8">
+        <header className="flex items-baseline justify-between">
+          <h1>The study</h1>
+          <SavedSign />
+        </header>
+        <section className="flex flex-col gap-3">
+          <EditedText
+            label="Name"
+            value={study.name}
+            rows={1}
+            maxLength={120}
+            required
+            onSave={(_, name) => change.mutate({ name })}
+          />
+          <EditedText
+            label="Purpose"
+            hint="The research question in a sentence or two."
+            value={study.purpose}
+            rows={3}
+            maxLength={4000}
+            onSave={(_, purpose) => change.mutate({ purpose })}
+          />
+        </section>
+        {study.questions.length > 0 && <Questions study={study} />}
+        <NoAnswerList key={JSON.stringify(study.noAnswers)} study={study} />
+        <section aria-labelledby="asides">
+          <h2 id="asides">Interviewer’s words inside answers</h2>
+          <p className="max-w-prose text-soft">
+            What is marked as said by somebody else is shown dimmed, and is neither coded nor
+            counted.
+          </p>
+          <AsideFields
+            key={JSON.stringify(study.asides)}
+            asides={study.asides}
+            change={(asides) => change.mutate({ asides })}
+          />
+        </section>
+      </div>
+    </main>
+  );
+}
+
+function Questions({ study }: { study: StudyDetail }) {
+  const order = useOrderQuestions(study.id);
+  const ids = study.questions.map((question) => question.id);
+  return (
+    <section aria-labelledby="questions">
+      <h2 id="questions">Questions</h2>
+      <p className="text-soft">
+        The wording as it was asked, and a short label to tell the questions apart.
+      </p>
+      <ol className="mt-2">
+        {study.questions.map((question, q) => (
+          <li key={question.id} className="flex items-start gap-3 border-t border-rule py-3">
+            <span className="pt-6">
+              <MoveButtons
+                what={question.label}
+                index={q}
+                count={study.questions.length}
+                disabled={order.isPending}
+                onMove={(from, to) => order.mutate(moved(ids, from, to))}
+              />
+            </span>
+            <QuestionFields study={study.id} question={question} />
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function QuestionFields({ study, question }: { study: number; question: Question }) {
+  const change = useChangeQuestion(study);
+  return (
+    <span className="flex flex-1 flex-col gap-2">
+      <EditedText
+        label="Wording"
+        value={question.wording}
+        rows={2}
+        maxLength={500}
+        required
+        className="font-serif"
+        onSave={(_, wording) => change.mutate({ id: question.id, wording })}
+      />
+      <span className="flex items-end justify-between gap-4">
+        <span className="w-72">
+          <EditedText
+            label="Short label"
+            value={question.label}
+            rows={1}
+            maxLength={120}
+            required
+            onSave={(_, label) => change.mutate({ id: question.id, label })}
+          />
+        </span>
+        <span className="figures pb-2 text-soft">
+          {counted(question.answered, 'answer')} of {counted(question.asked, 'person', 'people')}{' '}
+          asked
+          {question.of && `; what “other” in ${question.of} is`}
+        </span>
+      </span>
+    </span>
+  );
+}
+
+/** The study's list of what says nothing; a change sorts the responses anew. */
+function NoAnswerList({ study }: { study: StudyDetail }) {
+  const change = useChangeNoAnswers(study.id);
+  const [text, setText] = useState(study.noAnswers.join('\n'));
+  const lines = [
+    ...new Set(
+      text
+        .split('\n')
+        .map((line) => line.trim().slice(0, 80))
+        .filter((line) => line !== ''),
+    ),
+  ];
+  const changed = JSON.stringify(lines) !== JSON.stringify(study.noAnswers);
+  return (
+    <section aria-labelledby="no-answer-list" className="flex flex-col gap-2">
+      <h2 id="no-answer-list">What counts as no answer</h2>
+      <TextField
+        label="One a line; case and punctuation at the end do not matter"
+        rows={6}
+        className="font-serif"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        hint="Blank responses never count. Responses that are coded or settled stay answers."
+      />
+      <Button
+        className="self-start"
+        disabled={!changed || change.isPending}
+        onClick={() =>
+          change.mutate(lines, {
+            onSuccess: ({ becameAnswers, becameNoAnswers, keptCoded }) =>
+              toast(
+                `${counted(becameNoAnswers, 'response')} now count as no answer, ${becameAnswers} as answers again${keptCoded > 0 ? `; ${keptCoded} coded ones stay answers` : ''}.`,
+              ),
+          })
+        }
+      >
+        Sort the responses by this list
+      </Button>
+    </section>
+  );
+}
