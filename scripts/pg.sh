@@ -50,7 +50,8 @@ start() {
       --encoding=UTF8 --locale=C.UTF-8 >"/tmp/yellow-thread-initdb-$key.log" 2>&1 ||
       { cat "/tmp/yellow-thread-initdb-$key.log" >&2; exit 1; }
   fi
-  local opts="-c listen_addresses=127.0.0.1 -c unix_socket_directories=$SOCKETS"
+  # room for a sheet of 100,000 respondents without a checkpoint in the middle
+  local opts="-c listen_addresses=127.0.0.1 -c unix_socket_directories=$SOCKETS -c shared_buffers=256MB -c max_wal_size=2GB"
   [ "$mode" = --unsafe ] && opts+=' -c fsync=off -c synchronous_commit=off -c full_page_writes=off'
   local port started=''
   for _ in 1 2 3 4 5; do # the free port can be taken between asking and binding

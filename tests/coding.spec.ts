@@ -93,11 +93,23 @@ test('what could not be saved is said, and not shown as if it were', async ({ pa
   await expect(page.getByText('not saved', { exact: true })).toBeVisible();
 });
 
+test('a browser that believes itself offline still reaches the server beside it', async ({
+  page,
+}) => {
+  await page.evaluate(() => window.dispatchEvent(new Event('offline')));
+  await page.keyboard.type('Price');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await page.getByRole('link', { name: 'Respondents', exact: true }).click();
+  await expect(page.getByRole('rowheader')).toHaveCount(3);
+});
+
 test('two tabs never overwrite each other unseen', async ({ page, context }) => {
   await page.keyboard.type('Price');
   await page.keyboard.press('Enter');
   await saved(page);
   await page.getByRole('link', { name: 'Codebook' }).click();
+  await expect(page.getByLabel('Include')).toBeVisible();
   const other = await context.newPage();
   await other.goto(page.url());
   await page.getByLabel('Include').fill('fares');

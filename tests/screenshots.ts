@@ -24,6 +24,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('button', { name: 'Begin the study' }).click();
   await page.locator('input[type=file]').setInputFiles(demoFile('brindle-sound.xlsx'));
   await expect(page.getByText('What will come in')).toBeVisible();
+  await expect(page.getByText('counting …')).toHaveCount(0);
   await shoot(page, 'import');
 
   await page.goto('/studies');
@@ -52,6 +53,14 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(page.getByRole('dialog').getByRole('listitem').first()).toBeVisible();
   await shoot(page, 'answers-behind');
   await page.keyboard.press('Escape');
+  await go('Respondents');
+  await page.getByRole('button', { name: 'About Satisfaction' }).click();
+  await page.getByLabel('Bands begin at').fill('0, 7, 9');
+  await shoot(page, 'respondents');
+  await page.keyboard.press('Escape');
+  await go('Study');
+  await expect(page.getByLabel('Purpose')).toBeVisible();
+  await shoot(page, 'study');
   await go('Codebook');
   await expect(page.getByLabel('Definition: what belongs here')).toBeVisible();
   await shoot(page, 'codebook');

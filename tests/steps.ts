@@ -20,16 +20,23 @@ export async function openDemo(page: Page, stop: string): Promise<void> {
   await page.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
 }
 
-/** Begins a study and brings a sheet into it, taking the guessed roles. */
-export async function bringIn(
-  page: Page,
-  name: string,
-  file: string | { name: string; mimeType: string; buffer: Buffer },
-): Promise<void> {
+export type SheetFile = string | { name: string; mimeType: string; buffer: Buffer };
+export const csvFile = (name: string, text: string): SheetFile => ({
+  ...{ name, mimeType: 'text/csv' },
+  buffer: Buffer.from(text),
+});
+
+/** Begins a study and uploads a sheet to it. */
+export async function beginWith(page: Page, name: string, file: SheetFile): Promise<void> {
   await page.goto('/studies');
   await page.getByLabel('Name').fill(name);
   await page.getByRole('button', { name: 'Begin the study' }).click();
   await page.locator('input[type=file]').setInputFiles(file);
+}
+
+/** Begins a study and brings a sheet into it, taking the guessed roles. */
+export async function bringIn(page: Page, name: string, file: SheetFile): Promise<void> {
+  await beginWith(page, name, file);
   await page.getByRole('button', { name: 'Bring in', exact: true }).click();
   await page.getByRole('button', { name: 'See what came in' }).click();
 }

@@ -1,47 +1,11 @@
 import { expect, test, type Page } from '@playwright/test';
-import { bringIn, codeField, enterDemo, openDemo, saved } from './steps.js';
+import { bringIn, codeField, csvFile, enterDemo, openDemo, saved } from './steps.js';
 
 /** The question that most of the demo's answers to are suggested a code for. */
 async function valueQuestion(page: Page): Promise<string> {
   const href = await page.getByRole('link', { name: '2 Value' }).getAttribute('href');
   return /questions\/(\d+)/.exec(href!)![1]!;
 }
-
-const csv = (name: string, text: string) => ({
-  name,
-  mimeType: 'text/csv',
-  buffer: Buffer.from(text),
-});
-
-test('import: a wrong file is told in a sentence; changed roles change what will come in', async ({
-  page,
-}) => {
-  await enterDemo(page);
-  await page.getByLabel('Name').fill('Trying sheets');
-  await page.getByRole('button', { name: 'Begin the study' }).click();
-  const chooser = page.locator('input[type=file]');
-  await chooser.setInputFiles({
-    name: 'photo.xlsx',
-    mimeType: 'image/png',
-    buffer: Buffer.from([0x89, 0x50, 0, 1]),
-  });
-  await expect(page.getByRole('alert')).toContainText(
-    '“photo.xlsx” is neither a text file nor an XLSX workbook',
-  );
-  await chooser.setInputFiles(
-    csv('a.csv', 'nr;age;comment\n1;34;the fares are mad\n2;old;more boats at night\n3;51;\n'),
-  );
-  const summary = page.getByRole('complementary', { name: 'What will come in' });
-  await expect(summary).toContainText('2 answers, 1 without');
-  await page.getByLabel('What age is').selectOption('background: number');
-  await expect(summary).toContainText('“age” is not a number here: these values are left empty.');
-  await expect(summary).toContainText('Row 3');
-  await page.getByLabel('What comment is').selectOption('leave out');
-  await expect(summary).toContainText('No column is an open question');
-  await expect(page.getByRole('button', { name: 'Bring in', exact: true })).toBeDisabled();
-  await page.getByRole('button', { name: 'Leave it' }).click();
-  await expect(page.getByText('Bring in a sheet')).toBeVisible();
-});
 
 test('look: a word opens the answers that hold it; a word set aside stays so in the address', async ({
   page,
@@ -75,7 +39,7 @@ test('a study with nothing in it yet says at every stop what to do next, and off
   await bringIn(
     page,
     'Just begun',
-    csv('a.csv', 'id,What else?\n1,more boats please\n2,fewer steps please\n'),
+    csvFile('a.csv', 'id,What else?\n1,more boats please\n2,fewer steps please\n'),
   );
   const go = (stop: string) => page.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
   for (const [stop, words, offered] of [
@@ -100,7 +64,7 @@ test('codebook: a code gets a theme, and with it its ink and stitch wherever it 
   await bringIn(
     page,
     'A codebook',
-    csv('a.csv', 'id,What would you change?\n1,the fares are mad\n2,more boats at night\n'),
+    csvFile('a.csv', 'id,What would you change?\n1,the fares are mad\n2,more boats at night\n'),
   );
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await codeField(page).fill('Fares');
@@ -216,7 +180,7 @@ test('what was asked for before a change and answered after it is asked for agai
   await bringIn(
     page,
     'Racing',
-    csv('a.csv', 'id,What else?\n1,more boats please\n2,fewer steps please\n'),
+    csvFile('a.csv', 'id,What else?\n1,more boats please\n2,fewer steps please\n'),
   );
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await codeField(page).fill('Boats');
@@ -275,7 +239,7 @@ test('a long list is read to its end: pages are fetched as one comes to them', a
     (_, i) => `${i},"Answer number ${i}, on the boats and the quay."`,
   );
   await enterDemo(page);
-  await bringIn(page, 'Long list', csv('long.csv', `id,What else?\n${rows.join('\n')}\n`));
+  await bringIn(page, 'Long list', csvFile('long.csv', `id,What else?\n${rows.join('\n')}\n`));
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await expect(page.getByText('1,200 answers')).toBeVisible();
   const last = page.getByText('Answer number 1199,');

@@ -35,7 +35,22 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await expect(page.getByText('There is no such study here, or not for you.')).toBeVisible();
     await expect(page.getByRole('link', { name: 'Go to your studies' })).toBeVisible();
   },
-  import: (page) => openDemo(page, 'Import'),
+  import: async (page) => {
+    await openDemo(page, 'Import');
+    await page.getByRole('button', { name: 'brindle-sound.csv', exact: true }).click();
+    await expect(page.getByRole('dialog')).toContainText('SHA-256');
+  },
+  respondents: async (page) => {
+    await openDemo(page, 'Respondents');
+    await expect(page.getByRole('rowheader', { name: 'BS-0001' })).toBeVisible();
+    await page.getByRole('button', { name: 'About Satisfaction' }).click();
+    await page.getByLabel('Bands begin at').fill('0, 7, 9');
+    await expect(page.getByLabel('Name of the band from 7')).toHaveValue('7–8');
+  },
+  study: async (page) => {
+    await openDemo(page, 'Study');
+    await expect(page.getByLabel('Purpose')).toHaveValue(/harbour board/);
+  },
   look: async (page) => {
     await openDemo(page, 'Look');
     await page.getByRole('button', { name: 'Set boat aside' }).click();
