@@ -1,5 +1,7 @@
-import { isNoAnswer } from '@yellow-thread/core/sheet';
+import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from '@yellow-thread/core/sheet';
 import { codebook, readDemoPeople } from '@yellow-thread/demo';
+
+const noAnswers = noAnswerKeys(NO_ANSWERS);
 
 export interface CodedText {
   text: string;
@@ -12,7 +14,7 @@ export function demoQuestions(): CodedText[][] {
   return [0, 1, 2].map((q) =>
     people
       .map((person) => person.answers[q]!)
-      .filter(({ text }) => !isNoAnswer(text))
+      .filter(({ text }) => !isNoAnswer(text, noAnswers))
       .map(({ text, mentions }) => ({
         text,
         codes: new Set(mentions.map((mention) => mention.code)),

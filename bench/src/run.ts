@@ -1,14 +1,15 @@
-/** Runs a benchmark by name: `npm run bench -- suggest`, `npm run bench -- scale`; all without a name. */
+/** Runs a benchmark by name: `npm run bench -- suggest`, `scale` or `import`; all without a name. */
+import { importing } from './importing.js';
 import { scale } from './scale.js';
 import { suggest } from './suggest.js';
 
-const benches: Record<string, () => unknown> = { suggest, scale };
+const benches: Record<string, () => unknown> = { suggest, scale, import: importing };
 const wanted = process.argv.slice(2);
 for (const name of wanted.length > 0 ? wanted : Object.keys(benches)) {
   const bench = benches[name];
   if (!bench)
     throw new Error(`No benchmark “${name}”: there are ${Object.keys(benches).join(', ')}.`);
-  const rows = bench();
+  const rows = await bench();
   console.log(`\n${name}`);
   console.table(rows);
   console.log(JSON.stringify({ bench: name, rows }));
