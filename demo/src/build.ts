@@ -7,11 +7,13 @@ import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { writeCsv, type CsvValue } from '@yellow-thread/core/exchange';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
-import { isNoAnswer } from '@yellow-thread/core/sheet';
+import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from '@yellow-thread/core/sheet';
 import { randomSource, shuffle } from '@yellow-thread/core/statistics';
 import Excel from 'exceljs';
 import { codebook } from './codebook.js';
 import { readDemoPeople, type DemoPerson } from './people.js';
+
+const noAnswers = noAnswerKeys(NO_ANSWERS);
 
 const SEED = 2026;
 const SAMPLE_SHARE = 0.2;
@@ -87,7 +89,9 @@ worksheet.views = [{ state: 'frozen', ySplit: 1 }];
 await workbook.xlsx.writeFile(out('brindle-sound.xlsx'));
 
 const samples = questions.map((_, q) => {
-  const answered = people.flatMap((one, i) => (isNoAnswer(one.answers[q]!.text) ? [] : [i]));
+  const answered = people.flatMap((one, i) =>
+    isNoAnswer(one.answers[q]!.text, noAnswers) ? [] : [i],
+  );
   const seed = SEED + q;
   const chosen = simpleRandomSample(
     answered.length,
@@ -122,7 +126,7 @@ const counts = new Map<string, number>();
 let substantive = 0;
 for (const person of people)
   for (const { text, mentions } of person.answers) {
-    if (isNoAnswer(text)) continue;
+    if (isNoAnswer(text, noAnswers)) continue;
     substantive += 1;
     for (const code of new Set(mentions.map((mention) => mention.code)))
       counts.set(code, (counts.get(code) ?? 0) + 1);
