@@ -178,11 +178,12 @@ test('100,000 respondents come in through the browser, and the table scrolls to 
 test('an import is walked by keyboard, from choosing the file to reading what came in', async ({
   page,
 }) => {
+  // asked for first: the browser takes a moment until it leaves choosers to the test
+  const chooser = page.waitForEvent('filechooser');
   await page.getByLabel('Name').fill('By keyboard');
   await page.keyboard.press('Enter');
   const choose = page.getByRole('button', { name: 'Choose a file' });
   await choose.focus();
-  const chooser = page.waitForEvent('filechooser');
   await page.keyboard.press('Enter');
   await (
     await chooser
