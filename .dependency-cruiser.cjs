@@ -24,7 +24,11 @@ module.exports = {
       comment: 'No I/O, no framework, no clock: core stands on the language alone.',
       severity: 'error',
       from: { path: '^core/src/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-no-pkg', 'npm-unknown'] },
+      to: {
+        dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-no-pkg', 'npm-unknown'],
+        // one function without any dependency of its own
+        pathNot: 'node_modules/stemmer/',
+      },
     },
     {
       name: 'contract-knows-zod-only',

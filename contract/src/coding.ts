@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { codeCreateSchema } from './codebook.js';
-import { idSchema, pageQuery, valueSchema, proseSchema, studyParams, uuidSchema } from './ids.js';
+import { codeCreateSchema, themeCreateSchema } from './codebook.js';
+import { idSchema, studyParams, uuidSchema } from './ids.js';
 
 /**
- * How a mention came about: by hand, by accepting a suggestion after reading it or in bulk, or with a sheet
- * that was coded before.
+ * How a mention came about: by hand, by accepting a suggestion after reading it or in bulk, with a sheet
+ * that was coded before, or by words that were looked for.
  */
-export const originSchema = z.enum(['hand', 'accepted', 'bulk', 'import']);
+export const originSchema = z.enum(['hand', 'accepted', 'bulk', 'import', 'words']);
 export type Origin = z.infer<typeof originSchema>;
 
 export const mentionSchema = z
@@ -20,6 +20,8 @@ export const mentionSchema = z
     end: z.number().int().min(1).nullable(),
     origin: originSchema,
     createdAt: z.iso.datetime(),
+    /** Pinned as an example of its code. */
+    typical: z.boolean(),
   })
   .meta({ id: 'Mention' });
 export type Mention = z.infer<typeof mentionSchema>;
@@ -33,6 +35,10 @@ export const mentionCreateSchema = z
     end: z.number().int().min(1).nullable(),
     /** A code that is made in the same stroke. */
     newCode: codeCreateSchema.optional(),
+    /** A theme that the new code is put under, made in the same stroke. */
+    newTheme: themeCreateSchema.optional(),
+    /** Applies the code to every answer of the same words too, where they are not coded so yet. */
+    toSame: z.boolean().optional(),
   })
   .refine(
     ({ start, end }) => (start === null ? end === null : end !== null && start < end),
@@ -45,54 +51,40 @@ export const settlementSchema = z
   .object({ responseId: idSchema, coderId: idSchema, settledAt: z.iso.datetime() })
   .meta({ id: 'Settlement' });
 export type Settlement = z.infer<typeof settlementSchema>;
-export const settleSchema = z.object({ settled: z.boolean() });
-
-/** A response as the ledger shows it. */
-export const ledgerAnswerSchema = z
-  .object({
-    id: idSchema,
-    respondentId: idSchema,
-    externalId: z.string(),
-    background: z.record(z.string(), valueSchema.nullable()),
-    text: z.string(),
-    noAnswer: z.boolean(),
-    /** Its text was corrected after it was coded: it is to be looked at again. */
-    changed: z.boolean(),
-    inSample: z.boolean(),
-    settled: z.boolean(),
-    mentions: z.array(mentionSchema),
-  })
-  .meta({ id: 'LedgerAnswer' });
-export type LedgerAnswer = z.infer<typeof ledgerAnswerSchema>;
-
-export const ledgerShowSchema = z.enum([
-  'all',
-  'open',
-  'settled',
-  'sample',
-  'changed',
-  'no_answer',
-]);
-export type LedgerShow = z.infer<typeof ledgerShowSchema>;
-
-export const ledgerQuery = pageQuery.extend({
-  show: ledgerShowSchema.default('all'),
-  /** Only answers that hold these words. */
-  words: proseSchema.default(''),
+export const settleSchema = z.object({
+  settled: z.boolean(),
+  /** Settles every answer of the same words too. */
+  toSame: z.boolean().optional(),
 });
 
-export const ledgerPageSchema = z
+/** What is changed of a mention: its code, or the characters that it rests on, or that it is typical. */
+export const mentionEditSchema = z
   .object({
-    answers: z.array(ledgerAnswerSchema),
-    /** How many there are in all; told with the first page only. */
-    total: z.number().int().nullable(),
-    next: z.string().nullable(),
+    codeId: uuidSchema,
+    passage: z
+      .object({ start: z.number().int().min(0), end: z.number().int().min(1) })
+      .refine(({ start, end }) => start < end, 'A passage needs a start before its end.')
+      .nullable(),
+    typical: z.boolean(),
   })
-  .meta({ id: 'LedgerPage' });
-export type LedgerPage = z.infer<typeof ledgerPageSchema>;
+  .partial();
+export type MentionEdit = z.infer<typeof mentionEditSchema>;
+
+/** Where a line of an answer was parted or joined by hand. */
+export const lineCutSchema = z
+  .object({
+    responseId: idSchema,
+    /** In UTF-16 units: where the later line begins, or would begin. */
+    at: z.number().int().min(1),
+    joined: z.boolean(),
+  })
+  .meta({ id: 'LineCut' });
+export type LineCut = z.infer<typeof lineCutSchema>;
+/** The line is parted here, joined with the one before, or left as the text has it. */
+export const lineEditSchema = z.object({
+  at: z.number().int().min(1),
+  line: z.enum(['parted', 'joined', 'as_written']),
+});
 
 export const mentionParams = studyParams.extend({ mention: uuidSchema });
 export const responseParams = studyParams.extend({ response: idSchema });
-
-/** What was undone or redone, in words. */
-export const undoneSchema = z.object({ summary: z.string() });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ledgerAnswerSchema } from './coding.js';
+import { ledgerAnswerSchema } from './ledger.js';
 import { flagSchema, idSchema, intervalSchema, pageQuery, uuidSchema } from './ids.js';
 
 export const baseKindSchema = z.enum(['settled', 'answered', 'asked']);
@@ -61,6 +61,7 @@ export const reportSchema = z
       accepted: z.number().int(),
       bulk: z.number().int(),
       import: z.number().int(),
+      words: z.number().int(),
       waiting: z.number().int(),
     }),
     weighted: z.boolean(),

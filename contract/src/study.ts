@@ -30,8 +30,10 @@ export const questionSchema = z
     changed: z.number().int(),
     /** Name of the closed variable that "other, please specify" belongs to; null for none. */
     of: z.string().nullable(),
-    /** Answers in the random sample, and how many of them are settled. */
-    sample: z.object({ size: z.number().int(), settled: z.number().int() }).nullable(),
+    /** Answers drawn for coding by hand, how many of them are settled, and how many were drawn at random. */
+    sample: z
+      .object({ size: z.number().int(), settled: z.number().int(), random: z.number().int() })
+      .nullable(),
     /** Suggestions of the run in force; null before any training. */
     suggestions: z.object({ open: z.number().int(), decided: z.number().int() }).nullable(),
   })

@@ -97,7 +97,7 @@ describe('every error has one shape', () => {
         study.code(answer, { newCode: text }),
         ...[
           `${path}/ledger?words=${written}`,
-          `${path}/ledger?after=${written}`,
+          `${path}/answers?ids=${written}`,
           `${path}/review/${codeId}/suggestions?after=${written}`,
           `${path}/report?by=${written}`,
           `${path}/report/answers?column=${written}&code=${codeId}`,

@@ -20,7 +20,8 @@ import {
   type ZodTypeProvider,
 } from 'fastify-type-provider-zod';
 import { codebookRoutes } from './codebook/index.js';
-import { codingRoutes } from './coding/index.js';
+import { codingRoutes, historyRoutes, openStudyEvents } from './coding/index.js';
+import { exchangeRoutes } from './exchange/index.js';
 import { jobRoutes, type Threads } from './jobs/index.js';
 import { learningRoutes } from './learning/index.js';
 import { lookRoutes } from './look/index.js';
@@ -36,6 +37,7 @@ import { Problem, problems } from './problems.js';
 import { reportRoutes } from './report/index.js';
 import { reviewRoutes } from './review/index.js';
 import type { App } from './routeScope.js';
+import { samplingRoutes } from './sampling/index.js';
 import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
 import { backgroundRoutes, studyRoutes } from './study/index.js';
 
@@ -134,6 +136,11 @@ export async function buildApp(options: AppOptions): Promise<App> {
     else app.csrfProtection(request, reply, done);
   });
 
+  const events = openStudyEvents(orm.config.getClientUrl(), (error) =>
+    app.log.error({ err: error }, 'no events from the database'),
+  );
+  app.addHook('onClose', () => events.close());
+
   peopleRoutes(app, demoOffered);
   studyRoutes(app);
   await app.register(async (scope) => {
@@ -144,7 +151,10 @@ export async function buildApp(options: AppOptions): Promise<App> {
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
     codebookRoutes(inStudy);
-    codingRoutes(inStudy);
+    codingRoutes(inStudy, threads);
+    historyRoutes(inStudy, events);
+    samplingRoutes(inStudy);
+    exchangeRoutes(inStudy);
     learningRoutes(inStudy);
     reviewRoutes(inStudy);
     reportRoutes(inStudy);

@@ -82,11 +82,19 @@ export const problems = {
       'name_taken',
       `There already is a ${what} “${name}”: use that one or another name.`,
     ),
-  codeInUse: (name: string) =>
+  nothingToDraw: () =>
+    new Problem(409, 'nothing_to_draw', 'Every answer is in a sample already: nothing was drawn.'),
+  nothingTelling: () =>
     new Problem(
       409,
-      'code_in_use',
-      `“${name}” is mentioned in answers: take these mentions away first, then remove the code.`,
+      'nothing_telling',
+      'No model says yet which answers would teach it most: train once, then draw these.',
+    ),
+  mergesWithItself: () =>
+    new Problem(
+      422,
+      'merges_with_itself',
+      'A code cannot be merged into itself: choose another one.',
     ),
   changedMeanwhile: () =>
     new Problem(

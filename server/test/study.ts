@@ -1,5 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import type { Job, LedgerPage, ReadySheet, Sheet, SheetSettings } from '@yellow-thread/contract';
+import type {
+  Job,
+  Ledger,
+  LedgerAnswer,
+  ReadySheet,
+  Sheet,
+  SheetSettings,
+} from '@yellow-thread/contract';
 import type { Client } from './app.js';
 
 /** Uploads a file and waits until it was read through. */
@@ -52,8 +59,8 @@ export async function importStudy(client: Client, csv: string) {
     id: study.id,
     question,
     base,
-    ledger: async (query = '') =>
-      (await client.get<LedgerPage>(`${base}/questions/${question}/ledger?${query}`)).body,
+    /** The ledger with what stands in its first 200 answers. */
+    ledger: (query = '') => readWholeLedger(client, `${base}/questions/${question}`, query),
     code: (
       responseId: number,
       code: { codeId: string } | { newCode: string },
@@ -81,4 +88,19 @@ export async function importStudy(client: Client, csv: string) {
     undo: () => client.send<{ summary: string; code: string }>('POST', `${base}/undo`),
     redo: () => client.send<{ summary: string; code: string }>('POST', `${base}/redo`),
   };
+}
+
+/** Which answers a ledger lists, and what stands in the first 200 of them. */
+export async function readWholeLedger(client: Client, question: string, query = '') {
+  const { ids, counts, total } = (await client.get<Ledger>(`${question}/ledger?${query}`)).body;
+  const shown = ids.slice(0, 200);
+  const { answers } =
+    shown.length === 0
+      ? { answers: [] }
+      : (
+          await client.get<{ answers: LedgerAnswer[] }>(
+            `${question}/answers?ids=${shown.join(',')}`,
+          )
+        ).body;
+  return { ids, counts, total, answers };
 }

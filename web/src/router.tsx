@@ -36,6 +36,24 @@ export const router = createBrowserRouter([
             }),
           },
           {
+            path: 'codebook/split/:code',
+            lazy: async () => ({ Component: (await import('./codebook/dealPage.js')).SplitPage }),
+          },
+          {
+            path: 'codebook/boil-down/:theme',
+            lazy: async () => ({
+              Component: (await import('./codebook/dealPage.js')).BoilDownPage,
+            }),
+          },
+          {
+            path: 'notes',
+            lazy: async () => ({ Component: (await import('./notes/notesPage.js')).NotesPage }),
+          },
+          {
+            path: 'history',
+            lazy: async () => ({ Component: (await import('./study/historyPage.js')).HistoryPage }),
+          },
+          {
             path: 'questions/:question',
             element: <QuestionFrame />,
             children: [

@@ -12,9 +12,16 @@ export interface FindableCode {
 
 /**
  * The codes that what was typed may mean, best first: name begins with it, a word of the name begins
- * with it, name holds it, theme holds it, all its words stand in name, theme or definition.
+ * with it, name holds it, theme holds it, all its words stand in name, theme or definition. Among equals
+ * comes first what is likely here, then what is used most.
+ *
+ * @param likely how likely codes are at the place that is coded, by their ids
  */
-export function findCodes<C extends FindableCode>(codes: readonly C[], typed: string): C[] {
+export function findCodes<C extends FindableCode>(
+  codes: readonly C[],
+  typed: string,
+  likely: ReadonlyMap<string, number> = new Map(),
+): C[] {
   const query = foldForMatching(typed);
   const ranked = codes.map((code) => ({ code, rank: query === '' ? 1 : matchRank(code, query) }));
   return ranked
@@ -22,6 +29,7 @@ export function findCodes<C extends FindableCode>(codes: readonly C[], typed: st
     .sort(
       (x, y) =>
         y.rank - x.rank ||
+        (likely.get(y.code.id) ?? 0) - (likely.get(x.code.id) ?? 0) ||
         y.code.people - x.code.people ||
         x.code.name.localeCompare(y.code.name, 'en'),
     )

@@ -1,2 +1,6 @@
 export { findCodeNamed, findCodes, type FindableCode } from './findCodes.js';
 export { inkOn, INKS, nextLook, STITCHES, type Ink, type Look, type Stitch } from './looks.js';
+export { mergeMentions, type PlacedMention } from './mergeMentions.js';
+export { parseCodeName } from './parseCodeName.js';
+export { placeBefore } from './placeBefore.js';
+export { chao1, newCodesOf, saturationRuns, type SaturationRun } from './saturation.js';

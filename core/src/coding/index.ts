@@ -1,4 +1,7 @@
+export { codesMeetInLine, type CodesWanted } from './codesMeet.js';
+export { cutLines, type Cut } from './cutLines.js';
 export { extendByWord } from './extendByWord.js';
+export { passageIn } from './passageIn.js';
 export {
   applyTableDiff,
   isEmptyRecordsDiff,

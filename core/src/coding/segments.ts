@@ -1,3 +1,4 @@
+import { cutLines, type Cut } from './cutLines.js';
 import { blankAsides, splitLines, type AsideMarks, type Span } from '../text/index.js';
 
 /** A run of characters of a line over which the same passages lie. */
@@ -32,10 +33,10 @@ export interface AnswerLine extends Span {
   isAside: boolean;
 }
 
-/** The lines of an answer, those of the interviewer among them. */
-export function linesOf(text: string, marks: AsideMarks): AnswerLine[] {
+/** The lines of an answer as it was cut by hand, those of the interviewer among them. */
+export function linesOf(text: string, marks: AsideMarks, cuts: readonly Cut[] = []): AnswerLine[] {
   const said = blankAsides(text, marks);
-  return splitLines(text).map((line) => ({
+  return cutLines(text, splitLines(text), cuts).map((line) => ({
     ...line,
     isAside: said.slice(line.start, line.end).trim() === '',
   }));

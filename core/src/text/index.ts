@@ -1,5 +1,8 @@
 export { blankAsides, findAsides, type AsideMarks } from './asides.js';
 export { editDistance } from './editDistance.js';
+export { findHits, hitMustHold, type WordMatch } from './findHits.js';
+export { likeThese } from './likeThese.js';
 export { splitLines, type Span } from './lines.js';
-export { duplicateKey, foldForMatching } from './normalise.js';
+export { duplicateHash, duplicateKey, foldForMatching } from './normalise.js';
+export { orderBySimilarity } from './orderBySimilarity.js';
 export { splitWords, type Word } from './words.js';

@@ -1,40 +1,17 @@
-import type {
-  Code,
-  Codebook,
-  CodeCreate,
-  CodeEdit,
-  CountedCode,
-  Theme,
-} from '@yellow-thread/contract';
-import { nextLook } from '@yellow-thread/core/codebook';
+import type { Code, CodeCreate, CodeEdit, Theme, ThemeEdit } from '@yellow-thread/contract';
+import { INKS, nextLook, placeBefore, STITCHES } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, makeChange, row, rows, ThemeEntity, type CodeRow } from '../database/index.js';
+import {
+  CodeEntity,
+  makeChange,
+  row,
+  rows,
+  ThemeEntity,
+  type ChangeDiff,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
-
-/** Themes and codes in order, each code with the people and mentions it has in all questions. */
-export async function readCodebook(em: EntityManager, studyId: number): Promise<Codebook> {
-  const themes = await rows<Theme>(
-    em,
-    `select id, study_id as "studyId", name, ink, stitch, position from theme
-     where study_id = ? order by position, name`,
-    [studyId],
-  );
-  const codes = await rows<CountedCode>(
-    em,
-    `select c.id, c.study_id as "studyId", c.theme_id as "themeId", c.name, c.definition, c.include,
-       c.exclude, c.position, coalesce(n.people, 0) as people, coalesce(n.mentions, 0) as mentions
-     from code c
-     left join (
-       select m.code_id, count(*)::int as mentions, count(distinct r.respondent_id)::int as people
-       from mention m join response r on r.id = m.response_id
-       join question q on q.id = r.question_id and q.study_id = ?
-       group by m.code_id) n on n.code_id = c.id
-     where c.study_id = ? order by c.position, c.name`,
-    [studyId, studyId],
-  );
-  return { themes, codes };
-}
+import { codesOf, findCode, findTheme, themesOf } from './records.js';
 
 /** A new code at the end of the codebook, not yet written. @throws Problem name_taken */
 export async function draftCode(
@@ -42,13 +19,32 @@ export async function draftCode(
   studyId: number,
   create: CodeCreate,
 ): Promise<Code> {
-  await refuseTakenName(em, studyId, create.name, create.id);
+  await refuseTakenName(em, 'code', studyId, create.name, create.id);
   const { position } = await row<{ position: number }>(
     em,
     'select coalesce(max(position), 0) + 1 as position from code where study_id = ?',
     [studyId],
   );
-  return { ...create, studyId, definition: '', include: '', exclude: '', position };
+  return {
+    ...create,
+    studyId,
+    ...{ definition: '', include: '', exclude: '' },
+    position,
+    archived: false,
+    questions: null,
+  };
+}
+
+/** A new theme with the next ink and stitch, not yet written. @throws Problem name_taken */
+export async function draftTheme(
+  em: EntityManager,
+  studyId: number,
+  create: { id: string; name: string },
+): Promise<Theme> {
+  await refuseTakenName(em, 'theme', studyId, create.name, create.id);
+  const themes = await em.find(ThemeEntity, { studyId });
+  const position = Math.max(0, ...themes.map((theme) => theme.position)) + 1;
+  return { ...create, studyId, ...nextLook(themes), position };
 }
 
 /** Makes a code; the same code made again by a request sent twice is left as it is. */
@@ -66,38 +62,22 @@ export async function createCode(em: EntityManager, maker: Maker, create: CodeCr
 
 /** Changes fields of a code that are still as the editor saw them. */
 export async function editCode(em: EntityManager, maker: Maker, id: string, edit: CodeEdit) {
-  const found = await em.findOne(CodeEntity, { id, studyId: maker.studyId });
-  if (!found) throw problems.notFound('code');
-  const stored = asCode(found);
+  const stored = await findCode(em, maker.studyId, id);
   const from: Code = { ...stored, ...edit.from };
-  if (edit.to.name !== undefined) await refuseTakenName(em, maker.studyId, edit.to.name, id);
+  if (edit.to.name !== undefined)
+    await refuseTakenName(em, 'code', maker.studyId, edit.to.name, id);
   if (edit.to.themeId) await findTheme(em, maker.studyId, edit.to.themeId);
+  const summary =
+    edit.to.archived === undefined
+      ? `the edit of “${stored.name}”`
+      : `${edit.to.archived ? 'putting' : 'taking'} “${stored.name}” ${edit.to.archived ? 'away' : 'out again'}`;
   await em.transactional((tx) =>
     makeChange(tx, {
       ...maker,
-      summary: `the edit of “${stored.name}”`,
+      summary,
       diff: {
         code: { added: [], updated: [{ from, to: { ...stored, ...edit.to } }], removed: [] },
       },
-    }),
-  );
-}
-
-/** Removes a code that nothing mentions. */
-export async function removeCode(em: EntityManager, maker: Maker, id: string) {
-  const found = await em.findOne(CodeEntity, { id, studyId: maker.studyId });
-  if (!found) throw problems.notFound('code');
-  const { used } = await row<{ used: boolean }>(
-    em,
-    'select exists (select 1 from mention where code_id = ?) as used',
-    [id],
-  );
-  if (used) throw problems.codeInUse(found.name);
-  await em.transactional((tx) =>
-    makeChange(tx, {
-      ...maker,
-      summary: `the removal of “${found.name}”`,
-      diff: { code: { added: [], updated: [], removed: [asCode(found)] } },
     }),
   );
 }
@@ -108,12 +88,8 @@ export async function createTheme(
   maker: Maker,
   create: { id: string; name: string },
 ) {
-  const themes = await em.find(ThemeEntity, { studyId: maker.studyId });
-  if (themes.some((theme) => theme.id === create.id)) return;
-  if (themes.some((theme) => theme.name.toLowerCase() === create.name.toLowerCase()))
-    throw problems.nameTaken('theme', create.name);
-  const position = Math.max(0, ...themes.map((theme) => theme.position)) + 1;
-  const theme: Theme = { ...create, studyId: maker.studyId, ...nextLook(themes), position };
+  if (await em.findOne(ThemeEntity, { id: create.id, studyId: maker.studyId })) return;
+  const theme = await draftTheme(em, maker.studyId, create);
   await em.transactional((tx) =>
     makeChange(tx, {
       ...maker,
@@ -123,21 +99,19 @@ export async function createTheme(
   );
 }
 
-export async function renameTheme(
-  em: EntityManager,
-  maker: Maker,
-  id: string,
-  edit: { from: { name: string }; to: { name: string } },
-) {
-  const { studyId, name, ink, stitch, position } = await findTheme(em, maker.studyId, id);
-  const stored: Theme = { id, studyId, name, ink, stitch, position };
-  const taken = await em.find(ThemeEntity, { studyId: maker.studyId });
-  if (taken.some((one) => one.id !== id && one.name.toLowerCase() === edit.to.name.toLowerCase()))
-    throw problems.nameTaken('theme', edit.to.name);
+/** Renames a theme, or gives it and so all its codes another ink or stitch. */
+export async function editTheme(em: EntityManager, maker: Maker, id: string, edit: ThemeEdit) {
+  const stored = await findTheme(em, maker.studyId, id);
+  const { name, ink, stitch } = edit.to;
+  if (name !== undefined) await refuseTakenName(em, 'theme', maker.studyId, name, id);
+  if (ink !== undefined && !INKS.some((one) => one === ink)) throw problems.notFound('ink');
+  if (stitch !== undefined && !STITCHES.some((one) => one === stitch))
+    throw problems.notFound('stitch');
   await em.transactional((tx) =>
     makeChange(tx, {
       ...maker,
-      summary: `the renaming of “${edit.from.name}”`,
+      summary:
+        name === undefined ? `the look of “${stored.name}”` : `the renaming of “${stored.name}”`,
       diff: {
         theme: {
           added: [],
@@ -149,24 +123,85 @@ export async function renameTheme(
   );
 }
 
-async function findTheme(em: EntityManager, studyId: number, id: string) {
-  const theme = await em.findOne(ThemeEntity, { id, studyId });
-  if (!theme) throw problems.notFound('theme');
-  return theme;
+/** Puts a code under a theme, before another one or at the end. */
+export async function moveCode(
+  em: EntityManager,
+  maker: Maker,
+  id: string,
+  { themeId, before }: { themeId: string | null; before: string | null },
+) {
+  const stored = await findCode(em, maker.studyId, id);
+  const theme = themeId === null ? null : await findTheme(em, maker.studyId, themeId);
+  const codes = await codesOf(em, maker.studyId);
+  if (before !== null && !codes.some((code) => code.id === before)) throw problems.notFound('code');
+  const placed = new Map(placeBefore(codes, id, before).map((code) => [code.id, code]));
+  const updated = codes.flatMap((from) => {
+    const to = { ...(placed.get(from.id) ?? from), ...(from.id === id && { themeId }) };
+    return to.position === from.position && to.themeId === from.themeId ? [] : [{ from, to }];
+  });
+  await em.transactional((tx) =>
+    makeChange(tx, {
+      ...maker,
+      summary:
+        stored.themeId === themeId
+          ? `the moving of “${stored.name}”`
+          : `putting “${stored.name}” ${theme ? `under “${theme.name}”` : 'under no theme'}`,
+      diff: { code: { added: [], updated, removed: [] } },
+    }),
+  );
 }
 
-async function refuseTakenName(em: EntityManager, studyId: number, name: string, id: string) {
+export async function moveTheme(
+  em: EntityManager,
+  maker: Maker,
+  id: string,
+  before: string | null,
+) {
+  const { name } = await findTheme(em, maker.studyId, id);
+  const themes = await themesOf(em, maker.studyId);
+  if (before !== null && !themes.some((theme) => theme.id === before))
+    throw problems.notFound('theme');
+  const updated = placeBefore(themes, id, before).map((to) => ({
+    from: themes.find((theme) => theme.id === to.id)!,
+    to,
+  }));
+  await em.transactional((tx) =>
+    makeChange(tx, {
+      ...maker,
+      summary: `the moving of “${name}”`,
+      diff: { theme: { added: [], updated, removed: [] } },
+    }),
+  );
+}
+
+/** Removes a theme; its codes are left without one. */
+export async function removeTheme(em: EntityManager, maker: Maker, id: string) {
+  const theme = await findTheme(em, maker.studyId, id);
+  const codes = (await codesOf(em, maker.studyId)).filter((code) => code.themeId === id);
+  const diff: ChangeDiff = {
+    theme: { added: [], updated: [], removed: [theme] },
+    code: {
+      added: [],
+      updated: codes.map((from) => ({ from, to: { ...from, themeId: null } })),
+      removed: [],
+    },
+  };
+  await em.transactional((tx) =>
+    makeChange(tx, { ...maker, summary: `the removal of the theme “${theme.name}”`, diff }),
+  );
+}
+
+export async function refuseTakenName(
+  em: EntityManager,
+  what: 'code' | 'theme' | 'bundle',
+  studyId: number,
+  name: string,
+  id: string,
+) {
   const [taken] = await rows<{ id: string }>(
     em,
-    'select id from code where study_id = ? and lower(name) = lower(?) and id <> ?',
+    `select id from ${what} where study_id = ? and lower(name) = lower(?) and id <> ?`,
     [studyId, name, id],
   );
-  if (taken) throw problems.nameTaken('code', name);
-}
-
-/** A stored code as the record that a change holds. */
-export function asCode(stored: CodeRow): Code {
-  const { id, studyId, name, definition, include, exclude, position } = stored;
-  const themeId = stored.themeId ?? null;
-  return { id, studyId, themeId, name, definition, include, exclude, position };
+  if (taken) throw problems.nameTaken(what, name);
 }

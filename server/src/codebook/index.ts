@@ -1,2 +1,4 @@
-export { asCode, draftCode } from './codebook.js';
+export { draftCode, draftTheme } from './codebook.js';
+export { readCodebook } from './readCodebook.js';
+export { asCode, codesOf, findCode, mentionsOf, themesOf } from './records.js';
 export { codebookRoutes } from './routes.js';

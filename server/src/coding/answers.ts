@@ -1,6 +1,22 @@
-import type { LedgerAnswer } from '@yellow-thread/contract';
+import type { LedgerAnswer, ShownNote } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
+
+/** What is less likely than this would crowd out what is likely. */
+const WORTH_A_LOOK = 0.2;
+
+const isoTime = (column: string) =>
+  `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+
+const noteFields = `'id', n.id, 'studyId', n.study_id, 'responseId', n.response_id, 'start', n.start,
+  'end', n."end", 'respondentId', n.respondent_id, 'codeId', n.code_id, 'text', n.text,
+  'unsure', n.unsure, 'authorId', n.author_id, 'createdAt', ${isoTime('n.created_at')},
+  'author', a.name`;
+/** Notes as they are shown, as JSON. @param where a condition on `note n` */
+export const notesAsJson = (where: string) =>
+  `coalesce((select jsonb_agg(jsonb_build_object(${noteFields})
+     order by n.start nulls first, n.created_at, n.id)
+   from note n join account a on a.id = n.author_id where ${where}), '[]')`;
 
 /** Responses with everything that is shown of them, in the order of the ids given. */
 export async function readAnswers(
@@ -8,7 +24,7 @@ export async function readAnswers(
   ids: readonly number[],
 ): Promise<LedgerAnswer[]> {
   if (ids.length === 0) return [];
-  const found = await rows<LedgerAnswer>(
+  return rows<LedgerAnswer>(
     em,
     `select r.id, r.respondent_id as "respondentId", p.external_id as "externalId", p.background,
        r.text, r.no_answer as "noAnswer",
@@ -19,14 +35,48 @@ export async function readAnswers(
          select jsonb_agg(jsonb_build_object(
            'id', m.id, 'responseId', m.response_id, 'codeId', m.code_id, 'coderId', m.coder_id,
            'start', m.start, 'end', m."end", 'origin', m.origin,
-           'createdAt', to_char(m.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'))
+           'createdAt', ${isoTime('m.created_at')}, 'typical', m.typical)
            order by m.start nulls first, m.created_at, m.id)
-         from mention m where m.response_id = r.id), '[]') as mentions
+         from mention m where m.response_id = r.id), '[]') as mentions,
+       ${notesAsJson('n.response_id = r.id')} as notes,
+       coalesce((
+         select jsonb_agg(jsonb_build_object('responseId', c.response_id, 'at', c.at, 'joined', c.joined)
+           order by c.at)
+         from line_cut c where c.response_id = r.id), '[]') as cuts,
+       coalesce((
+         select jsonb_agg(jsonb_build_object('codeId', o.code_id, 'probability', o.probability)
+           order by o.probability desc, o.code_id)
+         from open_suggestion o where o.response_id = r.id and o.probability >= ${WORTH_A_LOOK}), '[]')
+         as suggestions
      from unnest(?::int[]) with ordinality as wanted (id, place)
      join response r on r.id = wanted.id
      join respondent p on p.id = r.respondent_id
      order by wanted.place`,
     [ids],
   );
-  return found;
+}
+
+/** What a respondent wrote to all questions, and what was noted about them. */
+export async function readRespondentAnswers(em: EntityManager, respondentId: number) {
+  const answers = await rows<{
+    id: number;
+    questionId: number;
+    text: string;
+    noAnswer: boolean;
+    codeIds: string[];
+  }>(
+    em,
+    `select r.id, r.question_id as "questionId", r.text, r.no_answer as "noAnswer",
+       coalesce((select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')
+         as "codeIds"
+     from response r join question q on q.id = r.question_id
+     where r.respondent_id = ? order by q.position`,
+    [respondentId],
+  );
+  const [found] = await rows<{ notes: ShownNote[] }>(
+    em,
+    `select ${notesAsJson('n.respondent_id = ?')} as notes`,
+    [respondentId],
+  );
+  return { answers, notes: found!.notes };
 }

@@ -1,2 +1,4 @@
 export { readAnswers } from './answers.js';
+export { openStudyEvents } from './events.js';
+export { historyRoutes } from './historyRoutes.js';
 export { codingRoutes } from './routes.js';

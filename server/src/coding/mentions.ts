@@ -1,134 +1,227 @@
-import type { Mention, MentionCreate, Settlement } from '@yellow-thread/contract';
+import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
+import type { Mention, MentionCreate, MentionEdit, Settlement } from '@yellow-thread/contract';
+import { passageIn } from '@yellow-thread/core/coding';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { draftCode } from '../codebook/index.js';
-import { CodeEntity, makeChange, rows, StudyEntity, type ChangeDiff } from '../database/index.js';
+import { draftCode, draftTheme, findCode } from '../codebook/index.js';
+import {
+  CodeEntity,
+  findMentions,
+  findSettlements,
+  makeChange,
+  rows,
+  StudyEntity,
+  type ChangeDiff,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
+import { findResponse, sameAs, type FoundResponse } from './responses.js';
 
 /**
  * Applies a code to a response, at a passage or to the whole, making the code in the same stroke where
- * asked. A request that comes twice is carried out once.
+ * asked, and to all answers of the same words where asked. A request that comes twice is carried out once.
  */
 export async function addMention(em: EntityManager, maker: Maker, create: MentionCreate) {
-  const { newCode, ...place } = create;
+  const { id, responseId, codeId, start, end, toSame } = create;
+  const place = { id, responseId, codeId, start, end };
   return em.transactional(async (tx) => {
     const response = await findResponse(tx, maker.studyId, create.responseId);
-    if (response.noAnswer) throw problems.noAnswerToCode();
-    if (create.end !== null && create.end > response.text.length) throw problems.passageOutside();
-    const { asides } = await tx.findOneOrFail(StudyEntity, maker.studyId);
-    const said = blankAsides(response.text, asides);
-    if (create.start !== null && said.slice(create.start, create.end!).trim() === '')
-      throw problems.asideNotCoded();
+    await refusePassage(tx, maker.studyId, response, place);
     if ((await findMention(tx, maker.studyId, create.id)) !== null) return;
     const diff: ChangeDiff = {};
-    const stored = await tx.findOne(CodeEntity, { id: create.codeId, studyId: maker.studyId });
-    let name = stored?.name;
-    if (!stored && newCode?.id === create.codeId) {
-      diff.code = {
-        added: [await draftCode(tx, maker.studyId, newCode)],
-        updated: [],
-        removed: [],
-      };
-      name = newCode.name;
-    }
-    if (name === undefined) throw problems.notFound('code');
+    const name = await nameOrDraft(tx, maker, create, diff);
     const mention: Mention = {
       ...place,
       coderId: maker.accountId,
       origin: 'hand',
       createdAt: new Date().toISOString(),
+      typical: false,
     };
-    diff.mention = { added: [mention], updated: [], removed: [] };
-    await makeChange(tx, { ...maker, summary: `coding “${name}”`, diff });
-  });
-}
-
-/** Takes a mention away; one that is gone already stays so. */
-export async function removeMention(em: EntityManager, maker: Maker, id: string) {
-  await em.transactional(async (tx) => {
-    const mention = await findMention(tx, maker.studyId, id);
-    if (!mention) return;
-    const code = await tx.findOneOrFail(CodeEntity, mention.codeId);
+    const others = toSame ? await sameAs(tx, response) : [];
+    const already = new Set(
+      (
+        await findMentions(tx, 'm.code_id = ? and m.response_id = any(?::int[])', [
+          create.codeId,
+          others.map(({ id }) => id),
+        ])
+      ).map(({ responseId }) => responseId),
+    );
+    diff.mention = {
+      added: [
+        mention,
+        ...others
+          .filter(({ id }) => !already.has(id))
+          .map(({ id, text }) => ({
+            ...mention,
+            ...placeIn(response.text, place, text),
+            id: randomUUID(),
+            responseId: id,
+          })),
+      ],
+      updated: [],
+      removed: [],
+    };
+    const count = diff.mention.added.length;
     await makeChange(tx, {
       ...maker,
-      summary: `taking “${code.name}” away`,
-      diff: { mention: { added: [], updated: [], removed: [mention] } },
+      summary: `coding “${name}”${count > 1 ? ` in ${count} answers` : ''}`,
+      diff,
     });
   });
 }
 
-/** Decides that a response is settled by this person, or open again for everybody. */
+/** The name of the code that is applied; one that is made in the same stroke is added to the change. */
+export async function nameOrDraft(
+  em: EntityManager,
+  { studyId }: Maker,
+  { codeId, newCode, newTheme }: Pick<MentionCreate, 'codeId' | 'newCode' | 'newTheme'>,
+  diff: ChangeDiff,
+): Promise<string> {
+  const stored = await em.findOne(CodeEntity, { id: codeId, studyId });
+  if (stored) return stored.name;
+  if (newCode?.id !== codeId) throw problems.notFound('code');
+  if (newTheme && newCode.themeId === newTheme.id)
+    diff.theme = { added: [await draftTheme(em, studyId, newTheme)], updated: [], removed: [] };
+  diff.code = { added: [await draftCode(em, studyId, newCode)], updated: [], removed: [] };
+  return newCode.name;
+}
+
+interface Passage {
+  start: number | null;
+  end: number | null;
+}
+
+/** @throws Problem when there is nothing to be coded there */
+async function refusePassage(
+  em: EntityManager,
+  studyId: number,
+  response: FoundResponse,
+  { start, end }: Passage,
+) {
+  if (response.noAnswer) throw problems.noAnswerToCode();
+  if (start === null || end === null) return;
+  if (end > response.text.length) throw problems.passageOutside();
+  const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  if (blankAsides(response.text, asides).slice(start, end).trim() === '')
+    throw problems.asideNotCoded();
+}
+
+/** Where a passage of one answer stands in another one of the same words. */
+function placeIn(text: string, { start, end }: Passage, other: string): Passage {
+  const whole = { start: null, end: null };
+  return start === null || end === null ? whole : (passageIn(text, { start, end }, other) ?? whole);
+}
+
+/** Takes a mention away, where asked from all answers of the same words; one that is gone already stays so. */
+export async function removeMention(em: EntityManager, maker: Maker, id: string, toSame: boolean) {
+  await em.transactional(async (tx) => {
+    const mention = await findMention(tx, maker.studyId, id);
+    if (!mention) return;
+    const code = await findCode(tx, maker.studyId, mention.codeId);
+    const removed = [mention];
+    if (toSame) {
+      const response = await findResponse(tx, maker.studyId, mention.responseId);
+      const texts = new Map((await sameAs(tx, response)).map(({ id, text }) => [id, text]));
+      const others = await findMentions(tx, 'm.code_id = ? and m.response_id = any(?::int[])', [
+        mention.codeId,
+        [...texts.keys()],
+      ]);
+      removed.push(
+        ...others.filter((other) => {
+          const place = placeIn(response.text, mention, texts.get(other.responseId)!);
+          return other.start === place.start && other.end === place.end;
+        }),
+      );
+    }
+    await makeChange(tx, {
+      ...maker,
+      summary: `taking “${code.name}” away${removed.length > 1 ? ` from ${removed.length} answers` : ''}`,
+      diff: { mention: { added: [], updated: [], removed } },
+    });
+  });
+}
+
+/** Gives a mention another code, other characters, or makes it an example of its code. */
+export async function editMention(em: EntityManager, maker: Maker, id: string, edit: MentionEdit) {
+  await em.transactional(async (tx) => {
+    const from = await findMention(tx, maker.studyId, id);
+    if (!from) throw problems.notFound('mention');
+    const code = await findCode(tx, maker.studyId, edit.codeId ?? from.codeId);
+    const { codeId = from.codeId, typical = from.typical, passage } = edit;
+    const place = passage === undefined ? from : (passage ?? { start: null, end: null });
+    const to: Mention = { ...from, codeId, typical, start: place.start, end: place.end };
+    // sent twice: the first time did it
+    if (isDeepStrictEqual(from, to)) return;
+    if (passage)
+      await refusePassage(
+        tx,
+        maker.studyId,
+        await findResponse(tx, maker.studyId, from.responseId),
+        passage,
+      );
+    const was = await findCode(tx, maker.studyId, from.codeId);
+    await makeChange(tx, {
+      ...maker,
+      summary:
+        edit.codeId !== undefined
+          ? `“${code.name}” instead of “${was.name}”`
+          : passage !== undefined
+            ? `moving “${code.name}”`
+            : typical
+              ? `the example of “${code.name}”`
+              : `“${code.name}” without this example`,
+      diff: { mention: { added: [], updated: [{ from, to }], removed: [] } },
+    });
+  });
+}
+
+/**
+ * Decides that a response is settled by this person, or open again for everybody; where asked, all answers
+ * of the same words with it.
+ */
 export async function settleResponse(
   em: EntityManager,
   maker: Maker,
   responseId: number,
-  settled: boolean,
+  { settled, toSame }: { settled: boolean; toSame?: boolean | undefined },
 ) {
   await em.transactional(async (tx) => {
     const response = await findResponse(tx, maker.studyId, responseId);
     if (response.noAnswer) throw problems.noAnswerToCode();
-    const standing = await rows<Settlement & { settledAt: Date | string }>(
-      tx,
-      `select response_id as "responseId", coder_id as "coderId", settled_at as "settledAt"
-       from settlement where response_id = ?`,
-      [responseId],
-    );
-    const records = standing.map((one) => ({
-      ...one,
-      settledAt: new Date(one.settledAt).toISOString(),
-    }));
+    const others = toSame ? await sameAs(tx, response) : [];
+    const ids = [responseId, ...others.map(({ id }) => id)];
+    const standing = await findSettlements(tx, 's.response_id = any(?::int[])', [ids]);
     // whoever settles it has looked at it as it now is
     if (settled)
       await rows(
         tx,
-        'update response set changed_at = null where id = ? and changed_at is not null',
-        [responseId],
+        'update response set changed_at = null where id = any(?::int[]) and changed_at is not null',
+        [ids],
       );
-    const mine = records.some((one) => one.coderId === maker.accountId);
-    if (settled ? mine : records.length === 0) return;
-    const fresh: Settlement = {
-      responseId,
-      coderId: maker.accountId,
-      settledAt: new Date().toISOString(),
-    };
+    const mine = new Set(
+      standing.filter((one) => one.coderId === maker.accountId).map((one) => one.responseId),
+    );
+    const settledAt = new Date().toISOString();
+    const fresh = ids
+      .filter((id) => !mine.has(id))
+      .map((id): Settlement => ({ responseId: id, coderId: maker.accountId, settledAt }));
+    const count = settled ? fresh.length : new Set(standing.map((one) => one.responseId)).size;
     await makeChange(tx, {
       ...maker,
-      summary: settled ? 'settling an answer' : 'opening an answer',
+      summary: `${settled ? 'settling' : 'opening'} ${count > 1 ? `${count} answers` : 'an answer'}`,
       diff: {
         settlement: {
-          added: settled ? [fresh] : [],
+          added: settled ? fresh : [],
           updated: [],
-          removed: settled ? [] : records,
+          removed: settled ? [] : standing,
         },
       },
     });
   });
 }
 
-export async function findResponse(em: EntityManager, studyId: number, id: number) {
-  const [response] = await rows<{ text: string; noAnswer: boolean; questionId: number }>(
-    em,
-    `select r.text, r.no_answer as "noAnswer", r.question_id as "questionId"
-     from response r join question q on q.id = r.question_id
-     where r.id = ? and q.study_id = ?`,
-    [id, studyId],
-  );
-  if (!response) throw problems.notFound('answer');
-  return response;
-}
-
-async function findMention(
-  em: EntityManager,
-  studyId: number,
-  id: string,
-): Promise<Mention | null> {
-  const [mention] = await rows<Mention>(
-    em,
-    `select m.id, m.response_id as "responseId", m.code_id as "codeId", m.coder_id as "coderId",
-       m.start, m."end", m.origin, m.created_at as "createdAt"
-     from mention m join code c on c.id = m.code_id where m.id = ? and c.study_id = ?`,
-    [id, studyId],
-  );
-  return mention ? { ...mention, createdAt: new Date(mention.createdAt).toISOString() } : null;
+async function findMention(em: EntityManager, studyId: number, id: string) {
+  const [mention] = await findMentions(em, 'm.id = ? and c.study_id = ?', [id, studyId]);
+  return mention ?? null;
 }

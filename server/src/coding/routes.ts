@@ -1,24 +1,53 @@
 import {
+  answersQuery,
+  answersSchema,
+  codedHitsSchema,
+  codeHitsSchema,
   doneSchema,
-  ledgerPageSchema,
+  flagSchema,
+  hitsSchema,
   ledgerQuery,
+  ledgerSchema,
+  lineEditSchema,
   mentionCreateSchema,
+  mentionEditSchema,
   mentionParams,
+  noteCreateSchema,
+  noteEditSchema,
+  noteParams,
+  notesSchema,
+  otherAnswersSchema,
   questionParams,
+  respondentParams,
   responseParams,
   settleSchema,
   studyParams,
-  undoneSchema,
 } from '@yellow-thread/contract';
+import { z } from 'zod';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { FastifyRequest } from 'fastify';
+import { rows } from '../database/index.js';
+import type { Threads } from '../jobs/index.js';
+import { makerOf, type Maker } from '../people/index.js';
+import { problems } from '../problems.js';
 import type { App } from '../routeScope.js';
-import { redoChange, undoChange } from '../database/index.js';
-import { makerOf, requireAccount } from '../people/index.js';
 import { findQuestion } from '../study/index.js';
+import { readAnswers, readRespondentAnswers } from './answers.js';
+import { codeHits, readHits } from './hits.js';
 import { readLedger } from './ledger.js';
-import { addMention, removeMention, settleResponse } from './mentions.js';
+import { editLine } from './lines.js';
+import { addMention, editMention, removeMention, settleResponse } from './mentions.js';
+import { addNote, editNote, readNotes, removeNote } from './notes.js';
 
-export function codingRoutes(app: App): void {
-  const done = { done: true as const };
+export function codingRoutes(app: App, threads: Threads): void {
+  const response = { 200: doneSchema };
+  const done = async (
+    request: FastifyRequest<{ Params: { study: number } }>,
+    change: (em: EntityManager, maker: Maker) => Promise<unknown>,
+  ) => {
+    await change(request.em, makerOf(request, request.params.study));
+    return { done: true as const };
+  };
 
   app.get(
     '/api/studies/:study/questions/:question/ledger',
@@ -27,12 +56,88 @@ export function codingRoutes(app: App): void {
         operationId: 'getLedger',
         params: questionParams,
         querystring: ledgerQuery,
-        response: { 200: ledgerPageSchema },
+        response: { 200: ledgerSchema },
       },
     },
     async ({ em, params, query }) => {
       const question = await findQuestion(em, params.study, params.question);
-      return readLedger(em, question.id, query);
+      return readLedger(em, threads, params.study, question.id, query);
+    },
+  );
+  app.get(
+    '/api/studies/:study/questions/:question/answers',
+    {
+      schema: {
+        operationId: 'getAnswers',
+        params: questionParams,
+        querystring: answersQuery,
+        response: { 200: answersSchema },
+      },
+    },
+    async ({ em, params, query }) => {
+      const question = await findQuestion(em, params.study, params.question);
+      const known = await rows<{ id: number }>(
+        em,
+        'select id from response where id = any(?::int[]) and question_id = ?',
+        [query.ids, question.id],
+      );
+      const ids = new Set(known.map(({ id }) => id));
+      return {
+        answers: await readAnswers(
+          em,
+          query.ids.filter((id) => ids.has(id)),
+        ),
+      };
+    },
+  );
+  app.get(
+    '/api/studies/:study/questions/:question/hits',
+    {
+      schema: {
+        operationId: 'getHits',
+        params: questionParams,
+        querystring: ledgerQuery,
+        response: { 200: hitsSchema },
+      },
+    },
+    async ({ em, params, query }) => {
+      const question = await findQuestion(em, params.study, params.question);
+      return readHits(em, threads, params.study, question.id, query);
+    },
+  );
+  app.post(
+    '/api/studies/:study/questions/:question/hits',
+    {
+      schema: {
+        operationId: 'codeHits',
+        params: questionParams,
+        body: codeHitsSchema,
+        response: { 200: codedHitsSchema },
+      },
+      bodyLimit: 4 * 1024 * 1024,
+    },
+    async (request) => {
+      const { study, question } = request.params;
+      const { id } = await findQuestion(request.em, study, question);
+      return { mentions: await codeHits(request.em, makerOf(request, study), id, request.body) };
+    },
+  );
+  app.get(
+    '/api/studies/:study/respondents/:respondent/answers',
+    {
+      schema: {
+        operationId: 'getRespondentAnswers',
+        params: respondentParams,
+        response: { 200: otherAnswersSchema },
+      },
+    },
+    async ({ em, params }) => {
+      const [known] = await rows(em, 'select 1 from respondent where id = ? and study_id = ?', [
+        params.respondent,
+        params.study,
+      ]);
+      if (!known) throw problems.notFound('respondent');
+      return readRespondentAnswers(em, params.respondent);
     },
   );
   app.post(
@@ -42,13 +147,23 @@ export function codingRoutes(app: App): void {
         operationId: 'addMention',
         params: studyParams,
         body: mentionCreateSchema,
-        response: { 200: doneSchema },
+        response,
       },
     },
-    async (request) => {
-      await addMention(request.em, makerOf(request, request.params.study), request.body);
-      return done;
+    (request) => done(request, (em, maker) => addMention(em, maker, request.body)),
+  );
+  app.patch(
+    '/api/studies/:study/mentions/:mention',
+    {
+      schema: {
+        operationId: 'editMention',
+        params: mentionParams,
+        body: mentionEditSchema,
+        response,
+      },
     },
+    (request) =>
+      done(request, (em, maker) => editMention(em, maker, request.params.mention, request.body)),
   );
   app.delete(
     '/api/studies/:study/mentions/:mention',
@@ -56,14 +171,14 @@ export function codingRoutes(app: App): void {
       schema: {
         operationId: 'removeMention',
         params: mentionParams,
-        response: { 200: doneSchema },
+        querystring: z.object({ toSame: flagSchema.default(false) }),
+        response,
       },
     },
-    async (request) => {
-      const { study, mention } = request.params;
-      await removeMention(request.em, makerOf(request, study), mention);
-      return done;
-    },
+    (request) =>
+      done(request, (em, maker) =>
+        removeMention(em, maker, request.params.mention, request.query.toSame),
+      ),
   );
   app.put(
     '/api/studies/:study/responses/:response/settlement',
@@ -72,23 +187,39 @@ export function codingRoutes(app: App): void {
         operationId: 'settleResponse',
         params: responseParams,
         body: settleSchema,
-        response: { 200: doneSchema },
+        response,
       },
     },
-    async (request) => {
-      const { study, response } = request.params;
-      await settleResponse(request.em, makerOf(request, study), response, request.body.settled);
-      return done;
-    },
+    (request) =>
+      done(request, (em, maker) =>
+        settleResponse(em, maker, request.params.response, request.body),
+      ),
+  );
+  app.put(
+    '/api/studies/:study/responses/:response/lines',
+    { schema: { operationId: 'editLine', params: responseParams, body: lineEditSchema, response } },
+    (request) =>
+      done(request, (em, maker) => editLine(em, maker, request.params.response, request.body)),
+  );
+  app.get(
+    '/api/studies/:study/notes',
+    { schema: { operationId: 'listNotes', params: studyParams, response: { 200: notesSchema } } },
+    ({ em, params }) => readNotes(em, params.study),
   );
   app.post(
-    '/api/studies/:study/undo',
-    { schema: { operationId: 'undo', params: studyParams, response: { 200: undoneSchema } } },
-    (request) => undoChange(request.em, request.params.study, requireAccount(request).id),
+    '/api/studies/:study/notes',
+    { schema: { operationId: 'addNote', params: studyParams, body: noteCreateSchema, response } },
+    (request) => done(request, (em, maker) => addNote(em, maker, request.body)),
   );
-  app.post(
-    '/api/studies/:study/redo',
-    { schema: { operationId: 'redo', params: studyParams, response: { 200: undoneSchema } } },
-    (request) => redoChange(request.em, request.params.study, requireAccount(request).id),
+  app.patch(
+    '/api/studies/:study/notes/:note',
+    { schema: { operationId: 'editNote', params: noteParams, body: noteEditSchema, response } },
+    (request) =>
+      done(request, (em, maker) => editNote(em, maker, request.params.note, request.body)),
+  );
+  app.delete(
+    '/api/studies/:study/notes/:note',
+    { schema: { operationId: 'removeNote', params: noteParams, response } },
+    (request) => done(request, (em, maker) => removeNote(em, maker, request.params.note)),
   );
 }

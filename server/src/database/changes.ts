@@ -2,13 +2,18 @@ import {
   isEmptyRecordsDiff,
   reverseRecordsDiff,
   type RecordsDiff,
+  type TableDiff,
 } from '@yellow-thread/core/coding';
 import type {
   AsideMarks,
   BackgroundValue,
   Band,
+  Bundle,
+  BundleCode,
   Code,
+  LineCut,
   Mention,
+  Note,
   Settlement,
   Suggestion,
   Theme,
@@ -27,8 +32,12 @@ export interface ChangeTables {
   respondent: RespondentRecord;
   theme: Theme;
   code: Code;
+  bundle: Bundle;
+  bundle_code: BundleCode;
   mention: Mention;
   settlement: Settlement;
+  note: Note;
+  line_cut: LineCut;
   suggestion: Suggestion;
 }
 /** What people change of a study, its questions and its background. */
@@ -70,6 +79,8 @@ interface TableShape {
   key: readonly string[];
   /** Fields of the record (as in the contract) and their PostgreSQL types. */
   fields: Record<string, string>;
+  /** What records have that were kept before there was such a field. */
+  formerly?: Record<string, unknown>;
 }
 
 /** In the order in which rows may be inserted; they are deleted in the reverse. */
@@ -117,7 +128,18 @@ const shapes: Record<keyof ChangeTables, TableShape> = {
       include: 'text',
       exclude: 'text',
       position: 'int',
+      archived: 'boolean',
+      questions: 'jsonb',
     },
+    formerly: { archived: false },
+  },
+  bundle: {
+    key: ['id'],
+    fields: { id: 'uuid', studyId: 'int', name: 'text', position: 'int' },
+  },
+  bundle_code: {
+    key: ['bundleId', 'codeId'],
+    fields: { bundleId: 'uuid', codeId: 'uuid' },
   },
   mention: {
     key: ['id'],
@@ -130,11 +152,33 @@ const shapes: Record<keyof ChangeTables, TableShape> = {
       end: 'int',
       origin: 'text',
       createdAt: 'timestamptz',
+      typical: 'boolean',
     },
+    formerly: { typical: false },
   },
   settlement: {
     key: ['responseId', 'coderId'],
     fields: { responseId: 'int', coderId: 'int', settledAt: 'timestamptz' },
+  },
+  note: {
+    key: ['id'],
+    fields: {
+      id: 'uuid',
+      studyId: 'int',
+      responseId: 'int',
+      start: 'int',
+      end: 'int',
+      respondentId: 'int',
+      codeId: 'uuid',
+      text: 'text',
+      unsure: 'boolean',
+      authorId: 'int',
+      createdAt: 'timestamptz',
+    },
+  },
+  line_cut: {
+    key: ['responseId', 'at'],
+    fields: { responseId: 'int', at: 'int', joined: 'boolean' },
   },
   suggestion: {
     key: ['codeId', 'responseId'],
@@ -153,6 +197,13 @@ const tables = Object.keys(shapes) as (keyof ChangeTables)[];
 const column = (field: string) =>
   `"${field.replaceAll(/[A-Z]/g, (capital) => `_${capital.toLowerCase()}`)}"`;
 
+/** Who makes a change, where, and in which tab of theirs: that one knows of it already. */
+export interface ChangeMaker {
+  studyId: number;
+  accountId: number;
+  tab?: string | undefined;
+}
+
 /**
  * Makes a change and records it. Every record must still be as the change's `from` says.
  *
@@ -162,7 +213,7 @@ const column = (field: string) =>
  */
 export async function makeChange(
   em: EntityManager,
-  change: { studyId: number; accountId: number; summary: string; diff: ChangeDiff },
+  change: ChangeMaker & { summary: string; diff: ChangeDiff },
 ): Promise<void> {
   if (isEmptyRecordsDiff(change.diff)) return;
   await applyOrThrow(em, change.diff, problems.changedMeanwhile());
@@ -172,12 +223,18 @@ export async function makeChange(
      where study_id = ? and account_id = ? and undone_at is not null and not abandoned`,
     [change.studyId, change.accountId],
   );
-  await rows(em, 'insert into change (study_id, account_id, summary, diff) values (?, ?, ?, ?)', [
-    change.studyId,
-    change.accountId,
-    change.summary,
-    JSON.stringify(change.diff),
-  ]);
+  await rows(
+    em,
+    'insert into change (study_id, account_id, summary, codes, diff) values (?, ?, ?, ?::uuid[], ?)',
+    [
+      change.studyId,
+      change.accountId,
+      change.summary,
+      codesIn(change.diff),
+      JSON.stringify(change.diff),
+    ],
+  );
+  await tellChange(em, change, change.diff);
 }
 
 interface RecordedChange {
@@ -187,7 +244,8 @@ interface RecordedChange {
 }
 
 /** Takes back this person's last change of the study, and says what it was. */
-export async function undoChange(em: EntityManager, studyId: number, accountId: number) {
+export async function undoChange(em: EntityManager, maker: ChangeMaker) {
+  const { studyId, accountId } = maker;
   return em.transactional(async (tx) => {
     await lockHistory(tx, studyId, accountId);
     const [last] = await rows<RecordedChange>(
@@ -199,12 +257,14 @@ export async function undoChange(em: EntityManager, studyId: number, accountId: 
     if (!last) throw problems.nothingToUndo();
     await applyOrThrow(tx, reverseRecordsDiff(last.diff), problems.undoCrosses(last.summary));
     await rows(tx, 'update change set undone_at = now() where id = ?', [last.id]);
+    await tellChange(tx, maker, last.diff);
     return { summary: last.summary };
   });
 }
 
 /** Makes again what this person undid last, unless they changed something else since. */
-export async function redoChange(em: EntityManager, studyId: number, accountId: number) {
+export async function redoChange(em: EntityManager, maker: ChangeMaker) {
+  const { studyId, accountId } = maker;
   return em.transactional(async (tx) => {
     await lockHistory(tx, studyId, accountId);
     const [next] = await rows<RecordedChange>(
@@ -217,8 +277,58 @@ export async function redoChange(em: EntityManager, studyId: number, accountId: 
     if (!next) throw problems.nothingToRedo();
     await applyOrThrow(tx, next.diff, problems.undoCrosses(next.summary));
     await rows(tx, 'update change set undone_at = null where id = ?', [next.id]);
+    await tellChange(tx, maker, next.diff);
     return { summary: next.summary };
   });
+}
+
+/** Every record that a change touches, as it is before and after. */
+const recordsIn = (diff: ChangeDiff) =>
+  tables.flatMap((table): ChangeTables[keyof ChangeTables][] =>
+    recordsOf<ChangeTables[keyof ChangeTables]>(diff[table]),
+  );
+const recordsOf = <R>(part: TableDiff<R> | undefined): R[] =>
+  part
+    ? [...part.added, ...part.removed, ...part.updated.flatMap(({ from, to }) => [from, to])]
+    : [];
+
+/** The codes that a change is about: of themselves, or of what hangs on them. */
+const codesIn = (diff: ChangeDiff): string[] => [
+  ...new Set([
+    ...recordsOf(diff.code).map((code) => code.id),
+    ...recordsIn(diff).flatMap((record) => {
+      if ('codeId' in record) return record.codeId ? [record.codeId] : [];
+      return [];
+    }),
+  ]),
+];
+
+/** What is told of a change to whoever has the study open, when it is committed. */
+export interface ToldChange {
+  studyId: number;
+  accountId: number;
+  tab: string | null;
+  tables: (keyof ChangeTables)[];
+  /** The answers that it is about; null when there are too many to be named. */
+  responses: number[] | null;
+}
+export const CHANGE_CHANNEL = 'study_change';
+const MOST_NAMED = 300;
+
+async function tellChange(em: EntityManager, maker: ChangeMaker, diff: ChangeDiff): Promise<void> {
+  const responses = new Set(
+    recordsIn(diff).flatMap((record) =>
+      'responseId' in record && record.responseId ? [record.responseId] : [],
+    ),
+  );
+  const told: ToldChange = {
+    studyId: maker.studyId,
+    accountId: maker.accountId,
+    tab: maker.tab ?? null,
+    tables: tables.filter((table) => diff[table]),
+    responses: responses.size > MOST_NAMED ? null : [...responses],
+  };
+  await rows(em, 'select pg_notify(?, ?)', [CHANGE_CHANNEL, JSON.stringify(told)]);
 }
 
 /** Two tabs that undo at once take turns. */
@@ -251,19 +361,23 @@ async function applyDiff(em: EntityManager, diff: ChangeDiff): Promise<boolean> 
     );
     touched += counted.count;
   };
+  // a mention may go over to another code while its own one goes: keys are checked at the end
+  await rows(em, 'set constraints all deferred');
   for (const table of tables.toReversed())
     await run(deleteSql(table, shapes[table]), diff[table]?.removed ?? []);
   for (const table of tables) {
     await run(updateSql(table, shapes[table]), diff[table]?.updated ?? []);
     await run(insertSql(table, shapes[table]), diff[table]?.added ?? []);
   }
-  return touched === expected;
+  if (touched !== expected) return false;
+  await rows(em, 'set constraints all immediate');
+  return true;
 }
 
-/** The records in the JSON parameter as a table named `alias`, taken from `path` of each element. */
-const recordset = ({ fields }: TableShape, alias: string, path: string) =>
+/** The records in the JSON parameter as a table named `alias`. */
+const recordset = ({ fields, formerly = {} }: TableShape, alias: string) =>
   `(select r.* from jsonb_array_elements(?::jsonb) as element,
-     jsonb_to_record(element${path}) as r(${Object.entries(fields)
+     jsonb_to_record('${JSON.stringify(formerly)}'::jsonb || element) as r(${Object.entries(fields)
        .map(([field, type]) => `"${field}" ${type}`)
        .join(', ')})) as ${alias}`;
 
@@ -277,7 +391,7 @@ const same = (table: string, fields: readonly string[], alias: string) =>
     .join(' and ');
 
 function deleteSql(table: string, shape: TableShape): string {
-  return `delete from ${table} using ${recordset(shape, 'gone', '')}
+  return `delete from ${table} using ${recordset(shape, 'gone')}
     where ${sameKey(table, shape, 'gone')} and ${same(table, Object.keys(shape.fields), 'gone')}`;
 }
 
@@ -285,19 +399,22 @@ function insertSql(table: string, shape: TableShape): string {
   const fields = Object.keys(shape.fields);
   return `insert into ${table} (${fields.map(column).join(', ')})
     select ${fields.map((field) => `fresh."${field}"`).join(', ')}
-    from ${recordset(shape, 'fresh', '')}`;
+    from ${recordset(shape, 'fresh')}`;
 }
 
 function updateSql(table: string, shape: TableShape): string {
-  const { key, fields } = shape;
+  const { key, fields, formerly = {} } = shape;
   const typed = (path: 'from' | 'to') =>
-    `jsonb_to_record(element->'${path}') as ${path}_record(${Object.entries(fields)
+    `jsonb_to_record('${JSON.stringify(formerly)}'::jsonb || (element->'${path}')) as ${path}_record(${Object.entries(
+      fields,
+    )
       .map(([field, type]) => `"${field}" ${type}`)
       .join(', ')})`;
   const set = Object.keys(fields)
     .filter((field) => !key.includes(field))
     .map((field) => `${column(field)} = to_record."${field}"`);
-  return `update ${table} set ${set.join(', ')}
+  // a record that is all key (what is in a bundle) has nothing to be updated
+  return `update ${table} set ${set.join(', ') || `${column(key[0]!)} = ${table}.${column(key[0]!)}`}
     from jsonb_array_elements(?::jsonb) as element, ${typed('from')}, ${typed('to')}
     where ${sameKey(table, shape, 'to_record')}
       and ${same(table, Object.keys(fields), 'from_record')}`;

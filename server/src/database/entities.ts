@@ -124,6 +124,8 @@ export const CodeEntity = defineEntity({
     include: p.text(),
     exclude: p.text(),
     position: p.integer(),
+    archived: p.boolean().default(false),
+    questions: p.json<number[]>().nullable(),
   },
 });
 
@@ -160,4 +162,5 @@ export const entities = [
 export type AccountRow = InferEntity<typeof AccountEntity>;
 export type QuestionRow = InferEntity<typeof QuestionEntity>;
 export type VariableRow = InferEntity<typeof VariableEntity>;
+export type ThemeRow = InferEntity<typeof ThemeEntity>;
 export type CodeRow = InferEntity<typeof CodeEntity>;

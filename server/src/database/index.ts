@@ -1,9 +1,12 @@
 export {
+  CHANGE_CHANNEL,
   makeChange,
   redoChange,
   undoChange,
   type CategoryRecord,
   type ChangeDiff,
+  type ChangeMaker,
+  type ToldChange,
   type QuestionRecord,
   type RespondentRecord,
   type StudyRecord,
@@ -13,3 +16,4 @@ export { copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { openDatabase } from './orm.js';
 export { row, rows } from './query.js';
+export { findMentions, findNotes, findSettlements } from './records.js';

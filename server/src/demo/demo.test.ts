@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import type { LedgerPage, StudyDetail } from '@yellow-thread/contract';
+import type { StudyDetail } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { readWholeLedger } from '../../test/study.js';
 import { loadDemoStudy } from './loadDemoStudy.js';
 
 let server: TestServer;
@@ -38,11 +39,13 @@ test('has the respondents, questions and background of the survey', () => {
 
 test('starts with a random fifth of each question settled, coded at passages that stand in the text', async () => {
   for (const question of study.questions) {
-    expect(question.sample).toEqual({ size: question.settled, settled: question.settled });
+    expect(question.sample).toEqual({
+      ...{ size: question.settled, settled: question.settled },
+      random: question.settled,
+    });
     expect(question.settled / question.answered).toBeCloseTo(0.2, 1);
-    const { body } = await client.get<LedgerPage>(
-      `/studies/${study.id}/questions/${question.id}/ledger?show=sample&limit=500`,
-    );
+    const path = `/studies/${study.id}/questions/${question.id}`;
+    const body = await readWholeLedger(client, path, 'show=sample');
     expect(body.answers.every((answer) => answer.settled && answer.inSample)).toBe(true);
     let passages = 0;
     for (const { text, mentions } of body.answers)
@@ -62,10 +65,9 @@ test('starts with a random fifth of each question settled, coded at passages tha
 
 test('the sheet to be brought in by hand holds the same answers', async () => {
   const csv = await readFile(`${folder}/brindle-sound.csv`, 'utf8');
-  const { body } = await client.get<LedgerPage>(
-    `/studies/${study.id}/questions/${study.questions[0]!.id}/ledger?limit=20`,
-  );
-  for (const { text, externalId } of body.answers) {
+  const path = `/studies/${study.id}/questions/${study.questions[0]!.id}`;
+  const { answers } = await readWholeLedger(client, path);
+  for (const { text, externalId } of answers) {
     expect(csv).toContain(externalId);
     expect(csv).toContain(text.replaceAll('"', '""'));
   }

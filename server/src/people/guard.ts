@@ -1,5 +1,10 @@
 import type { FastifyRequest } from 'fastify';
-import { AccountEntity, MembershipEntity, type AccountRow } from '../database/index.js';
+import {
+  AccountEntity,
+  MembershipEntity,
+  type AccountRow,
+  type ChangeMaker,
+} from '../database/index.js';
 import { idSchema } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { problems } from '../problems.js';
@@ -22,16 +27,16 @@ export function requireAccount(request: FastifyRequest): AccountRow {
   return request.account;
 }
 
-/** Who makes a change, and in which study. */
-export interface Maker {
-  studyId: number;
-  accountId: number;
-}
+export type Maker = ChangeMaker;
 
-export const makerOf = (request: FastifyRequest, studyId: number): Maker => ({
-  studyId,
-  accountId: requireAccount(request).id,
-});
+export const makerOf = (request: FastifyRequest, studyId: number): Maker => {
+  const tab = request.headers['tab'];
+  return {
+    studyId,
+    accountId: requireAccount(request).id,
+    ...(typeof tab === 'string' && /^[\w-]{1,40}$/u.test(tab) && { tab }),
+  };
+};
 
 /** Finds out who is signed in. */
 export async function loadAccount(request: FastifyRequest): Promise<void> {

@@ -115,7 +115,7 @@ export async function readMaterial(
      from mention m join response r on r.id = m.response_id where r.question_id = ? group by 1, 2`,
     [question.id],
   );
-  const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, waiting: 0 };
+  const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, words: 0, waiting: 0 };
   const peopleOf = new Map<string, number[]>();
   for (const group of mentions) {
     const decided = decidedFor(group.codeId);

@@ -79,7 +79,14 @@ describe('bases', () => {
     await study.code(ids[4]!, { codeId: fares });
     const table = await report();
     expect(cellOf(table, 'Fares').people).toBe(3);
-    expect(table.origins).toEqual({ hand: 5, accepted: 0, bulk: 0, import: 0, waiting: 1 });
+    expect(table.origins).toEqual({
+      hand: 5,
+      accepted: 0,
+      bulk: 0,
+      import: 0,
+      words: 0,
+      waiting: 1,
+    });
     await study.settle(ids[4]!);
     expect(cellOf(await report(), 'Fares').people).toBe(4);
   });

@@ -77,6 +77,7 @@ export async function makeReport(
       accepted: originSum('accepted'),
       bulk: originSum('bulk'),
       import: originSum('import'),
+      words: originSum('words'),
       waiting: originSum('waiting'),
     },
   };

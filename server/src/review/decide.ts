@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Decide, Decision, Mention, SettleLine, Suggestion } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, makeChange, rows, type ChangeDiff } from '../database/index.js';
+import { CodeEntity, findMentions, makeChange, rows, type ChangeDiff } from '../database/index.js';
 import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -103,6 +103,7 @@ function decide(
     end: null,
     origin: bulk ? 'bulk' : 'accepted',
     createdAt: now,
+    typical: false,
   });
   return {
     suggestion: {
@@ -127,20 +128,11 @@ function decide(
   };
 }
 
-const mentionsByAcceptance = async (
-  em: EntityManager,
-  codeId: string,
-  responseId: number,
-): Promise<Mention[]> =>
-  (
-    await rows<Mention>(
-      em,
-      `select id, response_id as "responseId", code_id as "codeId", coder_id as "coderId", start,
-         "end", origin, created_at as "createdAt"
-       from mention where code_id = ? and response_id = ? and origin in ('accepted', 'bulk')`,
-      [codeId, responseId],
-    )
-  ).map((mention) => ({ ...mention, createdAt: new Date(mention.createdAt).toISOString() }));
+const mentionsByAcceptance = (em: EntityManager, codeId: string, responseId: number) =>
+  findMentions(em, `m.code_id = ? and m.response_id = ? and m.origin in ('accepted', 'bulk')`, [
+    codeId,
+    responseId,
+  ]);
 
 const asIso = (date: string | null) => date && new Date(date).toISOString();
 

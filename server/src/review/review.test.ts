@@ -2,7 +2,6 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { fileURLToPath } from 'node:url';
 import type {
   Codebook,
-  LedgerPage,
   Report,
   Review,
   ReviewList,
@@ -11,6 +10,7 @@ import type {
   Training,
 } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { readWholeLedger } from '../../test/study.js';
 import { loadDemoStudy } from '../demo/index.js';
 
 // one story: the demo study is trained, reviewed and reported, each test going on from the one before it
@@ -149,7 +149,7 @@ describe('review', () => {
     expect((await decide(first!.responseId, 'accepted')).body.code).toBe('changed_meanwhile');
     const { runId, open } = await review();
     expect((await settle(0, 'above', runId)).body.decided).toBe(open.length);
-    const { body: ledger } = await client.get<LedgerPage>(`${base}/ledger?show=settled&limit=500`);
+    const ledger = await readWholeLedger(client, base, 'show=settled');
     expect(ledger.answers.find((answer) => answer.id === first!.responseId)!.mentions).toEqual([]);
     await undo();
     await undo();

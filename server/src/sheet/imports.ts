@@ -151,7 +151,7 @@ async function restore(em: EntityManager, importId: number): Promise<void> {
   );
   await rows(
     em,
-    `update response r set text = b.text, no_answer = b.no_answer,
+    `update response r set text = b.text, no_answer = b.no_answer, same = b.same,
        changed_at = case when r.changed_at is null then null else now() end
      from import_before_response b
      where b.import_id = ? and b.response_id = r.id and b.text is not null`,

@@ -1,5 +1,6 @@
 export { bringInFile } from './bringInFile.js';
 export { importSheet } from './importSheet.js';
 export { undoImport } from './imports.js';
+export { readTable } from './readTable.js';
 export { readSheetJob } from './readingJob.js';
 export { LARGEST_SHEET, sheetRoutes } from './routes.js';

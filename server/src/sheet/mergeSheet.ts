@@ -78,7 +78,8 @@ async function stage(
     em,
     `create temporary table staged_response on commit drop as
      select s.respondent_id, s.external_id, q.id as question_id, (e.place - 1)::int as place,
-       e.value->>'text' as text, (e.value->>'noAnswer')::boolean as no_answer
+       e.value->>'text' as text, (e.value->>'noAnswer')::boolean as no_answer,
+       (e.value->>'same')::bigint as same
      from staged s cross join lateral jsonb_array_elements(s.responses) with ordinality as e (value, place)
      left join unnest(?::int[]) with ordinality as q (id, place) on q.place = e.place
      where e.value <> 'null'::jsonb`,
@@ -214,13 +215,13 @@ export async function mergeSheet(
   );
   await rows(
     em,
-    `insert into import_before_response (import_id, response_id, text, no_answer)
-     select ?, r.id, r.text, r.no_answer ${changedTexts}`,
+    `insert into import_before_response (import_id, response_id, text, no_answer, same)
+     select ?, r.id, r.text, r.no_answer, r.same ${changedTexts}`,
     [importId],
   );
   await rows(
     em,
-    `update response r set text = s.text, no_answer = s.no_answer,
+    `update response r set text = s.text, no_answer = s.no_answer, same = s.same,
        changed_at = case when exists (select 1 from mention m where m.response_id = r.id)
          or exists (select 1 from settlement t where t.response_id = r.id) then now() end
      from staged_response s
@@ -286,9 +287,9 @@ async function addNewcomers(em: EntityManager, studyId: number, importId: number
     const first = await reserveIds(em, 'response', responses);
     await rows(
       em,
-      `insert into response (id, question_id, respondent_id, text, no_answer)
+      `insert into response (id, question_id, respondent_id, text, no_answer, same)
        select ? + row_number() over (order by s.question_id, s.respondent_id) - 1, s.question_id,
-         s.respondent_id, s.text, s.no_answer ${missing}`,
+         s.respondent_id, s.text, s.no_answer, s.same ${missing}`,
       [first],
     );
     await rows(

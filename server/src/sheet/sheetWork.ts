@@ -8,6 +8,7 @@ import {
   type SheetOutcome,
   type SheetSettings,
 } from '@yellow-thread/core/sheet';
+import { duplicateHash } from '@yellow-thread/core/text';
 import type { FileSettings } from '@yellow-thread/contract';
 import type { Line } from '../jobs/threads/line.js';
 import { CopyText, copyWriter } from './copyText.js';
@@ -139,6 +140,7 @@ export async function writeSheetWork(input: WriteInput, line: Line): Promise<{ m
         respondent,
         response.text,
         response.noAnswer,
+        duplicateHash(response.text),
       ]);
       // codes of a response that says nothing are not taken: the check told how many there are
       if (response.noAnswer) continue;
@@ -179,7 +181,12 @@ export async function stageSheetWork(input: StageInput, line: Line): Promise<voi
       backgroundJson(planned.background, keys, ''),
       JSON.stringify(
         planned.responses.map(
-          (response) => response && { text: response.text, noAnswer: response.noAnswer },
+          (response) =>
+            response && {
+              text: response.text,
+              noAnswer: response.noAnswer,
+              same: duplicateHash(response.text),
+            },
         ),
       ),
     ]);

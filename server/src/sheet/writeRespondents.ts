@@ -14,7 +14,7 @@ export interface WrittenResponses {
 
 const columnsOf: Record<string, string[]> = {
   respondent: ['id', 'study_id', 'import_id', 'external_id', 'weight', 'background'],
-  response: ['id', 'question_id', 'respondent_id', 'text', 'no_answer'],
+  response: ['id', 'question_id', 'respondent_id', 'text', 'no_answer', 'same'],
   mention: ['id', 'response_id', 'code_id', 'coder_id', 'start', 'end', 'origin', 'created_at'],
   settlement: ['response_id', 'coder_id', 'settled_at'],
 };

@@ -61,7 +61,7 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
        case when run.id is not null then (
          select jsonb_build_object(
            'open', (select count(*) from open_suggestion o where o.question_id = q.id),
-           'decided', (select count(*) from suggestion d
+           'decided', (select count(*) from suggestion d join code c on c.id = d.code_id
              where d.question_id = q.id and d.state <> 'open'))) end as suggestions
      from question q left join variable v on v.id = q.variable_id
      cross join lateral (
@@ -73,11 +73,12 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
          (count(*) filter (where changed_at is not null))::int as changed
        from response r where r.question_id = q.id) c
      cross join lateral (
-       select count(*)::int as size,
-         (count(*) filter (where exists (
-           select 1 from settlement t where t.response_id = m.response_id)))::int as settled
+       select count(distinct m.response_id)::int as size,
+         (count(distinct m.response_id) filter (where exists (
+           select 1 from settlement t where t.response_id = m.response_id)))::int as settled,
+         (count(distinct m.response_id) filter (where s.kind = 'random'))::int as random
        from sample s join sample_member m on m.sample_id = s.id
-       where s.question_id = q.id and s.kind = 'random') sample
+       where s.question_id = q.id) sample
      left join lateral (
        select id from training_run t where t.question_id = q.id order by id desc limit 1) run on true
      where q.study_id = ? order by q.position`,

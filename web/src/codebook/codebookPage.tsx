@@ -1,32 +1,79 @@
+import { foldForMatching } from '@yellow-thread/core/text';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import {
   useChangeCodebook,
   useDrawnCodebook,
   type DrawnCode,
   type DrawnCodebook,
 } from '../data/codebook.js';
+import { useKeyHelp } from '../frame/keys.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
-import { inputBox } from '../parts/field.js';
-import { Waiting } from '../parts/notices.js';
+import { Choice, inputBox } from '../parts/field.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
-import { StitchMark } from '../parts/stitch.js';
+import { Bundles } from './bundles.js';
 import { CodeEditor } from './codeEditor.js';
+import { CodeRows } from './codeRows.js';
+import { InAndOut } from './inAndOut.js';
+import { ThemeHead } from './themeHead.js';
 
-/** Themes and codes with their counts at the left, the chosen code's text at the right. */
+const sorts = {
+  order: 'in their order',
+  name: 'by name',
+  use: 'most used first',
+  last: 'used last first',
+};
+type Sort = keyof typeof sorts;
+
+const bySort: Record<Sort, (x: DrawnCode, y: DrawnCode) => number> = {
+  order: () => 0,
+  name: (x, y) => x.name.localeCompare(y.name),
+  use: (x, y) => y.people - x.people || y.mentions - x.mentions,
+  last: (x, y) => ((x.lastUsed ?? '') < (y.lastUsed ?? '') ? 1 : -1),
+};
+
+const keys = [
+  { keys: '↑ ↓', does: 'code before, next code' },
+  { keys: 'Alt ↑ ↓', does: 'move the code up or down, across themes' },
+];
+
+/** Themes and codes with their counts at the left, the chosen code at the right. */
 export function CodebookPage() {
   const study = useStudyPlace();
   const codebook = useDrawnCodebook(study.id);
   const [search, setSearch] = useSearchParams();
+  const [typed, setTyped] = useState('');
+  const [sort, setSort] = useState<Sort>('order');
+  const { mutate: change, error } = useChangeCodebook(study.id);
+  useKeyHelp(keys);
   const choose = (id: string) => setSearch({ code: id }, { replace: true });
   if (!codebook) return <Waiting what="the codebook" />;
   const chosen = search.get('code') ?? firstInOrder(codebook)?.id ?? null;
   const code = chosen ? codebook.byId.get(chosen) : undefined;
-  const loose = codebook.codes.filter((one) => one.themeId === null);
+  const wanted = foldForMatching(typed);
+  const shown = codebook.codes
+    .filter((one) =>
+      foldForMatching(`${one.name} ${one.themeName ?? ''} ${one.definition}`).includes(wanted),
+    )
+    .toSorted(bySort[sort]);
+  const loose = shown.filter((one) => one.themeId === null && !one.archived);
+  const away = shown.filter((one) => one.archived);
+  const rows = (codes: DrawnCode[], themeId: string | null) => (
+    <CodeRows
+      codes={codes}
+      themeId={themeId}
+      codebook={codebook}
+      chosen={chosen}
+      canMove={sort === 'order' && wanted === ''}
+      onChoose={choose}
+      onMove={(id, to) => change({ do: 'moveCode', id, ...to })}
+    />
+  );
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-[minmax(320px,400px)_minmax(0,1fr)]">
+    <main className="grid min-h-0 flex-1 grid-cols-[minmax(320px,420px)_minmax(0,1fr)]">
       <section
         aria-label="Themes and codes"
         className="flex min-h-0 flex-col overflow-y-auto border-r border-rule px-6 py-5"
@@ -37,28 +84,69 @@ export function CodebookPage() {
             {counted(codebook.themes.length, 'theme')}, {counted(codebook.codes.length, 'code')}
           </span>
         </header>
+        <div className="flex gap-2">
+          <input
+            aria-label="Find a code"
+            placeholder="find a code …"
+            className={`${inputBox} min-w-0 flex-1`}
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          <Choice
+            label="Sorted"
+            hideLabel
+            value={sort}
+            onChange={(event) => setSort(event.target.value as Sort)}
+          >
+            {Object.entries(sorts).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </Choice>
+        </div>
         {codebook.codes.length === 0 && (
-          <p className="mb-3 text-soft">
-            No codes yet. Make them here, or while you code: a new name makes a new code.
+          <p className="mt-3 text-soft">
+            No codes yet. Make them here, or while you code: a new name makes a new code. Or bring a
+            code list in, below.
           </p>
         )}
-        {codebook.themes.map((theme) => (
-          <section key={theme.id} className="mt-3" aria-label={theme.name}>
-            <ThemeHead study={study.id} theme={theme} />
-            <CodeList
-              codes={codebook.codes.filter((one) => one.themeId === theme.id)}
-              chosen={chosen}
-              onChoose={choose}
-            />
-          </section>
-        ))}
-        {loose.length > 0 && (
+        {error && <ProblemNote error={error} />}
+        {codebook.themes.map((theme, place) => {
+          const its = shown.filter((one) => one.themeId === theme.id && !one.archived);
+          if (wanted !== '' && its.length === 0) return null;
+          return (
+            <section key={theme.id} className="mt-3" aria-label={theme.name}>
+              <ThemeHead
+                study={study.id}
+                theme={theme}
+                place={place}
+                themes={codebook.themes}
+                codes={its.length}
+              />
+              {rows(its, theme.id)}
+            </section>
+          );
+        })}
+        {(loose.length > 0 || codebook.themes.length > 0) && wanted === '' && (
           <section className="mt-3" aria-label="Without a theme">
             <h2 className="border-b border-rule pb-1 text-soft">Without a theme</h2>
-            <CodeList codes={loose} chosen={chosen} onChoose={choose} />
+            {rows(loose, null)}
+          </section>
+        )}
+        {wanted !== '' && rows(loose, null)}
+        {away.length > 0 && (
+          <section className="mt-3" aria-label="Put away">
+            <h2 className="border-b border-rule pb-1 text-soft">Put away</h2>
+            {rows(away, null)}
           </section>
         )}
         <MakeNew study={study.id} onMade={choose} />
+        <Bundles study={study.id} codebook={codebook} />
+        <InAndOut study={study.id} />
+        <Link to={`/studies/${study.id}/history`} className="mt-6 underline">
+          What was changed, when and by whom
+        </Link>
       </section>
       <section aria-label="The code" className="min-h-0 overflow-y-auto px-8 py-5">
         <div className="flex justify-end">
@@ -68,9 +156,9 @@ export function CodebookPage() {
           <CodeEditor
             key={code.id}
             code={code}
-            themes={codebook.themes}
-            study={study.id}
-            onRemoved={() => setSearch({}, { replace: true })}
+            codebook={codebook}
+            study={study}
+            onGone={() => setSearch({}, { replace: true })}
           />
         ) : (
           <p className="text-soft">
@@ -85,71 +173,8 @@ export function CodebookPage() {
 /** The code that stands first on the page. */
 const firstInOrder = ({ themes, codes }: DrawnCodebook): DrawnCode | undefined =>
   [...themes.map((theme) => theme.id), null]
-    .flatMap((theme) => codes.filter((one) => one.themeId === theme))
+    .flatMap((theme) => codes.filter((one) => one.themeId === theme && !one.archived))
     .at(0);
-
-function ThemeHead({
-  study,
-  theme,
-}: {
-  study: number;
-  theme: { id: string; name: string; look: DrawnCode['look'] };
-}) {
-  const change = useChangeCodebook(study);
-  const [name, setName] = useState(theme.name);
-  return (
-    <h2 className="flex items-center gap-2 border-b border-rule pb-1">
-      <StitchMark look={theme.look} />
-      <input
-        aria-label={`Name of the theme ${theme.name}`}
-        value={name}
-        maxLength={120}
-        onChange={(event) => setName(event.target.value)}
-        onBlur={() => {
-          const to = name.trim();
-          if (to === '' || to === theme.name) setName(theme.name);
-          else
-            change.mutate(
-              { do: 'renameTheme', id: theme.id, from: theme.name, to },
-              { onError: () => setName(theme.name) },
-            );
-        }}
-        className="w-full bg-transparent font-semibold"
-        style={{ color: theme.look.ink }}
-      />
-    </h2>
-  );
-}
-
-function CodeList({
-  codes,
-  chosen,
-  onChoose,
-}: {
-  codes: DrawnCode[];
-  chosen: string | null;
-  onChoose: (id: string) => void;
-}) {
-  return (
-    <ul>
-      {codes.map((code) => (
-        <li key={code.id}>
-          <button
-            type="button"
-            aria-pressed={code.id === chosen}
-            onClick={() => onChoose(code.id)}
-            className="flex w-full items-baseline gap-3 rounded px-2 py-1 text-left hover:bg-wash aria-pressed:bg-wash"
-          >
-            <span className="min-w-0 flex-1 truncate">{code.name}</span>
-            <span className="figures text-[13px] text-soft">
-              {counted(code.people, 'person', 'people')} · {counted(code.mentions, 'mention')}
-            </span>
-          </button>
-        </li>
-      ))}
-    </ul>
-  );
-}
 
 function MakeNew({ study, onMade }: { study: number; onMade: (code: string) => void }) {
   const change = useChangeCodebook(study);

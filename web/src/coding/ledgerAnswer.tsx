@@ -1,51 +1,76 @@
-import type { LedgerAnswer, Mention } from '@yellow-thread/contract';
+import type { LedgerAnswer, Mention, WordMatch } from '@yellow-thread/contract';
 import { lineOfPassage, linesOf } from '@yellow-thread/core/coding';
-import { findAsides, type Span } from '@yellow-thread/core/text';
+import { blankAsides, findAsides, findHits, type Span } from '@yellow-thread/core/text';
 import { memo, useMemo } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { useCode } from '../data/coding.js';
+import type { CodingChange } from '../data/coding.js';
+import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Knot } from '../parts/knot.js';
+import { asCount } from '../parts/numbers.js';
 import { CodeField } from './codeField.js';
 import { CodeLabel } from './codeLabel.js';
 import { ledgerGrid } from './ledgerGrid.js';
 import { LedgerLine } from './ledgerLine.js';
+import { AnswerNotes } from './answerNotes.js';
+import { RespondentDrawer } from './respondentDrawer.js';
+import { SameAnswers } from './sameAnswers.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface LedgerAnswerProps {
   answer: LedgerAnswer;
   /** Who wrote it, in a few words. */
   about: string;
+  /** How many answers of the same words it stands for. */
+  count: number;
   codebook: DrawnCodebook;
   /** Where one is, when it is in this answer. */
   place: Place | null;
   index: number;
+  /** How many answers there are in the list. */
+  total: number;
   position: LedgerPosition;
   /** The mention that is pointed at. */
   lifted: string | null;
   onLift: (mention: string | null) => void;
+  /** What is looked for. */
+  words: string;
+  match: WordMatch;
+  onChange: (change: CodingChange) => void;
 }
 
 /** One answer: a head row, a row a line, and the code field at its foot while one is in it. */
-export const LedgerAnswerRow = memo(function LedgerAnswerRow({
-  answer,
-  about,
-  codebook,
-  place,
-  index,
-  position,
-  lifted,
-  onLift,
-}: LedgerAnswerProps) {
-  const { study, question } = usePlace();
-  const { mutate: change } = useCode(study.id, question.id);
+export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswerProps) {
+  const { answer, about, count, codebook, place, index, position, lifted, onLift, onChange } =
+    props;
+  const { study } = usePlace();
+  const { text, noAnswer, cuts } = answer;
   const written = useMemo(
-    () => (answer.noAnswer ? [] : linesOf(answer.text, study.asides)),
-    [answer.noAnswer, answer.text, study.asides],
+    () => (noAnswer ? [] : linesOf(text, study.asides, cuts)),
+    [noAnswer, text, cuts, study.asides],
   );
   const lines = useMemo(() => written.filter((line) => !line.isAside), [written]);
-  const asides = useMemo(() => findAsides(answer.text, study.asides), [answer.text, study.asides]);
+  const asides = useMemo(() => findAsides(text, study.asides), [text, study.asides]);
+  const hits = useMemo(
+    () =>
+      props.words.trim() === ''
+        ? []
+        : findHits(blankAsides(text, study.asides), props.words, props.match),
+    [text, study.asides, props.words, props.match],
+  );
   const { whole, byLine } = useMemo(() => deal(answer.mentions, lines), [answer.mentions, lines]);
+  const toSame = count > 1;
+  const remove = (mention: Mention) => onChange({ do: 'remove', mention, toSame });
+  const replace = (mention: Mention) => {
+    const { start, end } = mention;
+    const passage = start === null || end === null ? null : { start, end };
+    position.goTo({
+      answer: index,
+      line: lineOfPassage(lines, passage),
+      passage: null,
+      replacing: mention.id,
+    });
+  };
   const label = (mention: Mention) => (
     <CodeLabel
       key={mention.id}
@@ -53,104 +78,183 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow({
       code={codebook.byId.get(mention.codeId)}
       lifted={lifted === mention.id}
       onLift={onLift}
-      onRemove={() => change({ do: 'remove', mention })}
+      onRemove={() => remove(mention)}
+      onReplace={() => replace(mention)}
+      onMove={
+        place?.passage
+          ? () => {
+              onChange({ do: 'edit', from: mention, to: { ...mention, ...place.passage } });
+              position.goTo({ ...place, passage: null });
+            }
+          : null
+      }
+      onTypical={() =>
+        onChange({ do: 'edit', from: mention, to: { ...mention, typical: !mention.typical } })
+      }
     />
   );
-  const nothingApplies = answer.settled && answer.mentions.length === 0;
   return (
     <article
       aria-label={`Answer of ${about}`}
+      aria-posinset={index + 1}
+      aria-setsize={props.total}
       aria-current={place ? 'true' : undefined}
       className={`relative border-b border-rule px-6 pb-2.5 pt-2 ${place ? 'bg-card' : ''}`}
     >
       {place && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
       <div className={`${ledgerGrid} rounded ${place?.line === WHOLE ? 'bg-wash' : ''}`}>
-        <div className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
-          {!answer.noAnswer && (
-            <button
-              type="button"
-              tabIndex={-1}
-              title={answer.settled ? 'Settled: open it again' : 'Open: settle it'}
-              aria-label={answer.settled ? 'Settled: open it again' : 'Open: settle it'}
-              onClick={() =>
-                change({ do: 'settle', responseId: answer.id, settled: !answer.settled })
-              }
-            >
-              <Knot
-                state={answer.settled ? 'accepted' : 'open'}
-                label={answer.settled ? 'settled' : 'open'}
-              />
-            </button>
-          )}
-          <button
-            type="button"
-            tabIndex={-1}
-            onClick={() => position.goTo({ answer: index, line: WHOLE, passage: null })}
-            className="min-w-0 truncate text-left"
-          >
-            {about}
-          </button>
-          {answer.changed && (
-            <span className="shrink-0 text-deep">
-              · text corrected since it was coded{' '}
-              <button
-                type="button"
-                tabIndex={-1}
-                className="underline"
-                onClick={() => change({ do: 'settle', responseId: answer.id, settled: true })}
-              >
-                looked at
-              </button>
-            </span>
-          )}
-          {nothingApplies && <span className="shrink-0">· nothing applies</span>}
-          {answer.noAnswer && <span className="shrink-0">· no answer</span>}
-        </div>
+        <AnswerHead {...props} />
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">{whole.map(label)}</div>
       </div>
-      {answer.noAnswer && (
-        <p className="voice text-soft">
-          {answer.text.trim() === '' ? '(left empty)' : answer.text}
-        </p>
-      )}
+      {noAnswer && <p className="voice text-soft">{text.trim() === '' ? '(left empty)' : text}</p>}
       {written.map((line) => {
         if (line.isAside)
           return (
             <p key={line.start} className="voice text-soft">
-              {answer.text.slice(line.start, line.end)}
+              {text.slice(line.start, line.end)}
             </p>
           );
         const l = lines.indexOf(line);
         return (
           <LedgerLine
             key={line.start}
-            text={answer.text}
+            text={text}
             line={line}
             asides={asides}
+            hits={hits}
+            notes={answer.notes}
             mentions={byLine[l]!}
             codebook={codebook}
             active={place?.line === l}
             passage={place?.line === l ? place.passage : null}
             lifted={lifted}
             onPlace={(passage) => position.goTo({ answer: index, line: l, passage })}
+            onCode={(codeId, passage) =>
+              onChange({
+                do: 'add',
+                toSame,
+                mention: {
+                  id: crypto.randomUUID(),
+                  responseId: answer.id,
+                  codeId,
+                  coderId: 0,
+                  start: passage.start,
+                  end: passage.end,
+                  origin: 'hand',
+                  createdAt: new Date().toISOString(),
+                  typical: false,
+                },
+              })
+            }
           >
             {byLine[l]!.map(label)}
           </LedgerLine>
         );
       })}
-      {place && !answer.noAnswer && (
+      <AnswerNotes answer={answer} codebook={codebook} onChange={onChange} />
+      {place && !noAnswer && (
         <CodeField
           answer={answer}
           lines={lines}
+          byLine={byLine}
           place={place}
           position={position}
+          toSame={toSame}
           codebook={codebook}
-          onChange={change}
+          onChange={onChange}
         />
       )}
     </article>
   );
 });
+
+/** Who wrote it, how it stands, and what else there is to it. */
+function AnswerHead({
+  answer,
+  about,
+  count,
+  codebook,
+  index,
+  position,
+  onChange,
+}: LedgerAnswerProps) {
+  const { study, question } = usePlace();
+  const openDrawer = useDrawer();
+  const toSame = count > 1;
+  const settle = (settled: boolean) =>
+    onChange({ do: 'settle', responseId: answer.id, settled, toSame });
+  const settled = answer.settled ? 'Settled: open it again' : 'Open: settle it';
+  return (
+    <div className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
+      {!answer.noAnswer && (
+        <button
+          type="button"
+          tabIndex={-1}
+          title={settled}
+          aria-label={settled}
+          onClick={() => settle(!answer.settled)}
+        >
+          <Knot
+            state={answer.settled ? 'accepted' : 'open'}
+            label={answer.settled ? 'settled' : 'open'}
+          />
+        </button>
+      )}
+      <button
+        type="button"
+        tabIndex={-1}
+        onClick={() => position.goTo({ answer: index, line: WHOLE, passage: null })}
+        onDoubleClick={() =>
+          openDrawer({
+            title: answer.externalId,
+            body: <RespondentDrawer study={study} answer={answer} codebook={codebook} />,
+          })
+        }
+        title="The whole answer; twice for the respondent"
+        className="min-w-0 truncate text-left"
+      >
+        {about}
+      </button>
+      {count > 1 && (
+        <button
+          type="button"
+          tabIndex={-1}
+          className="shrink-0 underline"
+          onClick={() =>
+            openDrawer({
+              title: `${asCount(count)} answers of the same words`,
+              body: (
+                <SameAnswers
+                  study={study.id}
+                  question={question.id}
+                  answer={answer}
+                  codebook={codebook}
+                />
+              ),
+            })
+          }
+        >
+          {asCount(count)} with the same words
+        </button>
+      )}
+      {answer.changed && (
+        <span className="shrink-0 text-deep">
+          · text corrected since it was coded{' '}
+          <button type="button" tabIndex={-1} className="underline" onClick={() => settle(true)}>
+            looked at
+          </button>
+        </span>
+      )}
+      {answer.notes.some((note) => note.unsure) && (
+        <span className="shrink-0 text-deep">· unsure</span>
+      )}
+      {answer.settled && answer.mentions.length === 0 && (
+        <span className="shrink-0">· nothing applies</span>
+      )}
+      {answer.noAnswer && <span className="shrink-0">· no answer</span>}
+    </div>
+  );
+}
 
 /** Deals mentions out to the lines that they begin in. */
 function deal(mentions: Mention[], lines: readonly Span[]) {

@@ -1,70 +1,118 @@
-import type { Mention } from '@yellow-thread/contract';
+import type { Mention, ShownNote } from '@yellow-thread/contract';
 import { splitAtPassages } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
-import { useRef, type CSSProperties, type ReactNode } from 'react';
+import { useRef, useState, type CSSProperties, type DragEvent, type ReactNode } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { stitchImage } from '../parts/stitches.js';
+import { DRAGGED_CODE } from '../parts/draggedCode.js';
+import { stitchImage, type Look } from '../parts/stitches.js';
 import { ledgerGrid } from './ledgerGrid.js';
 import { readSelection } from './readSelection.js';
 import { Threads } from './threads.js';
+
+/** What lies over some characters of a line. */
+interface Mark extends Span {
+  id: string;
+  kind: 'stitched' | 'marked' | 'aside' | 'hit' | 'noted';
+  look: Look | null;
+}
 
 /** One line of an answer, its passages stitched, its codes in the same row. */
 export function LedgerLine({
   text,
   line,
   asides,
+  hits,
+  notes,
   mentions,
   codebook,
   active,
   passage,
   lifted,
   onPlace,
+  onCode,
   children,
 }: {
   text: string;
   line: Span;
   /** The interviewer's words: shown dimmed. */
   asides: Span[];
+  /** Where words that are looked for stand. */
+  hits: Span[];
+  notes: ShownNote[];
   mentions: Mention[];
   codebook: DrawnCodebook;
   active: boolean;
   passage: Span | null;
   lifted: string | null;
   onPlace: (passage: Span | null) => void;
+  /** A code was dropped on the line, or on the passage that is marked in it. */
+  onCode: (codeId: string, passage: Span) => void;
   children: ReactNode;
 }) {
   const row = useRef<HTMLDivElement>(null);
+  const [over, setOver] = useState(false);
   const passages = mentions.flatMap((mention) => {
     const { start, end, id, codeId } = mention;
     const look = codebook.byId.get(codeId)?.look;
-    return start === null || end === null || !look ? [] : [{ id, start, end, look }];
+    return start === null || end === null || !look
+      ? []
+      : [{ id, start, end, look, kind: 'stitched' as const }];
   });
-  const marks = [
+  const plain = (kind: Mark['kind']) => (span: Span) => ({
+    ...{ start: span.start, end: span.end, look: null },
+    ...{ id: kind, kind },
+  });
+  const marks: Mark[] = [
     ...passages,
-    ...(passage ? [{ ...passage, id: 'marked', look: null }] : []),
-    ...asides.map((aside) => ({ ...aside, id: 'aside', look: null })),
+    ...(passage ? [plain('marked')(passage)] : []),
+    ...asides.map(plain('aside')),
+    ...hits.map(plain('hit')),
+    ...notes.flatMap(({ start, end }) =>
+      start === null || end === null ? [] : [plain('noted')({ start, end })],
+    ),
   ];
+  const isCode = (event: DragEvent) => event.dataTransfer.types.includes(DRAGGED_CODE);
   return (
     <div
       ref={row}
-      className={`relative ${ledgerGrid} rounded ${active && !passage ? 'bg-wash' : ''}`}
+      className={`relative ${ledgerGrid} rounded ${over || (active && !passage) ? 'bg-wash' : ''}`}
+      onDragOver={(event) => {
+        if (!isCode(event)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        setOver(false);
+        if (!isCode(event)) return;
+        event.preventDefault();
+        onCode(event.dataTransfer.getData(DRAGGED_CODE), passage ?? line);
+      }}
     >
       <p
         className="voice cursor-text whitespace-pre-wrap break-words"
-        onPointerUp={() => onPlace(row.current ? readSelection(row.current) : null)}
+        onPointerUp={(event) => {
+          if (event.button === 0) onPlace(row.current ? readSelection(row.current) : null);
+        }}
       >
         {splitAtPassages(line, marks).map((segment) => {
-          const stitched = segment.passages.filter((one) => one.look !== null);
-          const marked = segment.passages.some((one) => one.id === 'marked');
-          const isAside = segment.passages.some((one) => one.id === 'aside');
+          const has = (kind: Mark['kind']) => segment.passages.some((one) => one.kind === kind);
+          const looks = segment.passages.flatMap((one) => (one.look ? [one.look] : []));
           const isLifted = segment.passages.some((one) => one.id === lifted);
           return (
             <span
               key={segment.start}
               data-start={segment.start}
               data-passages={segment.passages.map((one) => one.id).join(' ')}
-              className={`box-decoration-clone ${isAside ? 'text-soft' : ''} ${marked || isLifted ? 'bg-wash' : ''} ${marked ? 'outline outline-1 outline-thread' : ''}`}
-              style={underline(stitched.map((one) => stitchImage(one.look)))}
+              className={[
+                'box-decoration-clone',
+                has('aside') ? 'text-soft' : '',
+                has('marked') || isLifted ? 'bg-wash' : '',
+                has('marked') ? 'outline outline-1 outline-thread' : '',
+                has('hit') ? 'font-semibold' : '',
+                has('noted') ? 'border-x border-dotted border-soft bg-wash' : '',
+              ].join(' ')}
+              style={underline(looks.map((look) => stitchImage(look)))}
             >
               {text.slice(segment.start, segment.end)}
             </span>

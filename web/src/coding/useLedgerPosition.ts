@@ -11,6 +11,8 @@ export interface Place {
   answer: number;
   line: number;
   passage: Span | null;
+  /** The mention that the next code takes the place of. */
+  replacing?: string;
 }
 
 export interface LedgerPosition {
@@ -18,38 +20,48 @@ export interface LedgerPosition {
   goTo: (place: Place) => void;
   /** One line up or down, across answers. */
   moveLine: (step: 1 | -1) => void;
-  moveAnswer: (step: 1 | -1) => void;
+  moveAnswer: (step: number) => void;
 }
 
-/** Keeps where one is in the ledger. */
+/**
+ * Keeps where one is in the ledger.
+ *
+ * @param count how many answers there are
+ * @param answerAt what stands in an answer, if it was fetched already
+ */
 export function useLedgerPosition(
-  answers: readonly LedgerAnswer[],
+  count: number,
+  answerAt: (index: number) => LedgerAnswer | undefined,
   asides: AsideMarks,
 ): LedgerPosition {
   const [place, goTo] = useState<Place>({ answer: 0, line: 0, passage: null });
   const moveAnswer = useCallback(
-    (step: 1 | -1) =>
+    (step: number) =>
       goTo((now) => {
-        const answer = now.answer + step;
-        return answers[answer] ? { answer, line: 0, passage: null } : now;
+        const answer = Math.min(count - 1, Math.max(0, now.answer + step));
+        return answer === now.answer ? now : { answer, line: 0, passage: null };
       }),
-    [answers],
+    [count],
   );
   const moveLine = useCallback(
     (step: 1 | -1) =>
       goTo((now) => {
         const line = now.line + step;
-        const here = linesIn(answers[now.answer], asides);
+        const here = linesIn(answerAt(now.answer), asides);
         if (line >= 0 && line < here) return { ...now, line, passage: null };
         const answer = now.answer + step;
-        const there = linesIn(answers[answer], asides);
-        if (!answers[answer]) return now;
-        return { answer, line: step === 1 ? 0 : Math.max(0, there - 1), passage: null };
+        if (answer < 0 || answer >= count) return now;
+        const there = linesIn(answerAt(answer), asides);
+        return { answer, line: step === 1 ? 0 : there - 1, passage: null };
       }),
-    [answers, asides],
+    [count, answerAt, asides],
   );
   return useMemo(() => ({ place, goTo, moveLine, moveAnswer }), [place, moveLine, moveAnswer]);
 }
 
+/** The lines of an answer that can be coded. */
+export const codedLines = ({ text, cuts }: LedgerAnswer, asides: AsideMarks) =>
+  linesOf(text, asides, cuts).filter((line) => !line.isAside);
+
 const linesIn = (answer: LedgerAnswer | undefined, asides: AsideMarks) =>
-  answer ? Math.max(1, linesOf(answer.text, asides).filter((line) => !line.isAside).length) : 0;
+  answer ? Math.max(1, codedLines(answer, asides).length) : 1;

@@ -28,6 +28,9 @@ export function asProblem(error: unknown): Problem {
 
 let csrfToken = '';
 
+/** Tells this tab from others: what it changed itself it need not be told. */
+export const TAB = crypto.randomUUID();
+
 export interface Call<Reply extends z.ZodType> {
   reply: Reply;
   method?: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
@@ -46,7 +49,7 @@ export async function call<Reply extends z.ZodType>(
     method,
     signal: signal ?? null,
     headers: {
-      ...(method !== 'GET' && { 'csrf-token': csrfToken }),
+      ...(method !== 'GET' && { 'csrf-token': csrfToken, tab: TAB }),
       ...(body !== undefined && !isForm && { 'content-type': 'application/json' }),
     },
     body: body === undefined ? null : isForm ? body : JSON.stringify(body),

@@ -1,14 +1,21 @@
 import {
   codebookSchema,
+  codeImpactSchema,
+  mentionsOfCodeSchema,
+  pinsSchema,
+  type Bundle,
   type Code,
   type Codebook,
   type CodeCreate,
+  type CodeDeal,
   type CodeEdit,
   type CountedCode,
+  type MentionOfCode,
   type Theme,
+  type ThemeEdit,
 } from '@yellow-thread/contract';
-import { inkOn, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { inkOn, nextLook, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useDark, type Look } from '../parts/stitches.js';
 import { call } from './client.js';
@@ -27,10 +34,14 @@ export interface DrawnCode extends CountedCode {
   themeName: string | null;
   look: Look;
 }
+export type DrawnTheme = Codebook['themes'][number] & { look: Look };
+export type FilledBundle = Codebook['bundles'][number];
 
 export interface DrawnCodebook {
-  themes: (Theme & { look: Look })[];
+  themes: DrawnTheme[];
+  /** All codes, those put away among them. */
   codes: DrawnCode[];
+  bundles: FilledBundle[];
   byId: Map<string, DrawnCode>;
 }
 
@@ -44,7 +55,7 @@ export function useDrawnCodebook(study: number): DrawnCodebook | null {
   return useMemo(() => (data ? drawCodebook(data, dark) : null), [data, dark]);
 }
 
-function drawCodebook({ themes, codes }: Codebook, dark: boolean): DrawnCodebook {
+function drawCodebook({ themes, codes, bundles }: Codebook, dark: boolean): DrawnCodebook {
   const lookOf = ({ ink, stitch }: { ink: string; stitch: string }): Look => ({
     ink: inkOn(ink, dark),
     stitch: isStitch(stitch) ? stitch : 'running',
@@ -56,6 +67,7 @@ function drawCodebook({ themes, codes }: Codebook, dark: boolean): DrawnCodebook
   return {
     themes: themes.map((theme) => ({ ...theme, look: lookOf(theme) })),
     codes: drawn,
+    bundles,
     byId: new Map(drawn.map((code) => [code.id, code])),
   };
 }
@@ -64,44 +76,168 @@ function drawCodebook({ themes, codes }: Codebook, dark: boolean): DrawnCodebook
 export const expectedCode = (study: number, create: CodeCreate): CountedCode => ({
   ...create,
   studyId: study,
-  definition: '',
-  include: '',
-  exclude: '',
+  ...{ definition: '', include: '', exclude: '' },
   position: Number.MAX_SAFE_INTEGER,
-  people: 0,
-  mentions: 0,
+  archived: false,
+  questions: null,
+  ...{ people: 0, mentions: 0, lastUsed: null },
 });
 
-type CodebookChange =
+/** A theme as it will be once the server has made it. */
+export const expectedTheme = (
+  study: number,
+  create: { id: string; name: string },
+  others: readonly Theme[],
+): Codebook['themes'][number] => ({
+  ...create,
+  studyId: study,
+  ...nextLook(others),
+  position: Number.MAX_SAFE_INTEGER,
+  ...{ people: 0, mentions: 0 },
+});
+
+export type CodebookChange =
   | { do: 'createCode'; code: CodeCreate }
   | { do: 'editCode'; id: string; edit: CodeEdit }
   | { do: 'removeCode'; code: Code }
+  | { do: 'mergeCode'; id: string; into: string }
+  | { do: 'deal'; deal: CodeDeal }
+  | { do: 'moveCode'; id: string; themeId: string | null; before: string | null }
+  | { do: 'codeToTheme'; id: string }
   | { do: 'createTheme'; theme: { id: string; name: string } }
-  | { do: 'renameTheme'; id: string; from: string; to: string };
+  | { do: 'editTheme'; id: string; edit: ThemeEdit }
+  | { do: 'removeTheme'; id: string }
+  | { do: 'moveTheme'; id: string; before: string | null }
+  | { do: 'themeToCode'; id: string }
+  | { do: 'putBundle'; bundle: Pick<Bundle, 'id' | 'name'> & { codeIds: string[] } }
+  | { do: 'removeBundle'; id: string };
+
+/** Method, path and body of a change of the codebook. */
+function asRequest(change: CodebookChange) {
+  switch (change.do) {
+    case 'createCode':
+      return { method: 'POST', path: 'codes', body: change.code } as const;
+    case 'editCode':
+      return { method: 'PATCH', path: `codes/${change.id}`, body: change.edit } as const;
+    case 'removeCode':
+      return { method: 'DELETE', path: `codes/${change.code.id}` } as const;
+    case 'mergeCode':
+      return {
+        method: 'POST',
+        path: `codes/${change.id}/merge`,
+        body: { into: change.into },
+      } as const;
+    case 'deal':
+      return { method: 'POST', path: 'codes/deal', body: change.deal } as const;
+    case 'moveCode': {
+      const { themeId, before } = change;
+      return {
+        method: 'POST',
+        path: `codes/${change.id}/place`,
+        body: { themeId, before },
+      } as const;
+    }
+    case 'codeToTheme':
+      return { method: 'POST', path: `codes/${change.id}/theme` } as const;
+    case 'createTheme':
+      return { method: 'POST', path: 'themes', body: change.theme } as const;
+    case 'editTheme':
+      return { method: 'PATCH', path: `themes/${change.id}`, body: change.edit } as const;
+    case 'removeTheme':
+      return { method: 'DELETE', path: `themes/${change.id}` } as const;
+    case 'moveTheme':
+      return {
+        method: 'POST',
+        path: `themes/${change.id}/place`,
+        body: { before: change.before },
+      } as const;
+    case 'themeToCode':
+      return { method: 'POST', path: `themes/${change.id}/code` } as const;
+    case 'putBundle': {
+      const { id, name, codeIds } = change.bundle;
+      return { method: 'PUT', path: `bundles/${id}`, body: { name, codeIds } } as const;
+    }
+    case 'removeBundle':
+      return { method: 'DELETE', path: `bundles/${change.id}` } as const;
+  }
+}
 
 export function useChangeCodebook(study: number) {
   const client = useQueryClient();
   return useMutation({
-    ...asChange('report', 'reviews'),
+    ...asChange(
+      ...(['report', 'reviews', 'review', 'suggestions', 'behind', 'training'] as const),
+      ...(['answers', 'others', 'hits', 'mentions-of-code', 'history', 'saturation'] as const),
+    ),
     mutationFn: (change: CodebookChange) => {
-      const base = `/api/studies/${study}`;
-      const reply = codebookSchema;
-      switch (change.do) {
-        case 'createCode':
-          return call(`${base}/codes`, { method: 'POST', body: change.code, reply });
-        case 'editCode':
-          return call(`${base}/codes/${change.id}`, { method: 'PATCH', body: change.edit, reply });
-        case 'removeCode':
-          return call(`${base}/codes/${change.code.id}`, { method: 'DELETE', reply });
-        case 'createTheme':
-          return call(`${base}/themes`, { method: 'POST', body: change.theme, reply });
-        case 'renameTheme': {
-          const body = { from: { name: change.from }, to: { name: change.to } };
-          return call(`${base}/themes/${change.id}`, { method: 'PATCH', body, reply });
-        }
-      }
+      const { path, ...request } = asRequest(change);
+      return call(`/api/studies/${study}/${path}`, { ...request, reply: codebookSchema });
     },
     onSuccess: (codebook) => client.setQueryData(codebookKey(study), codebook),
     onError: () => client.invalidateQueries({ queryKey: codebookKey(study) }),
+  });
+}
+
+/** What the removal of a code, or its merge into another, would do. */
+export const useCodeImpact = (study: number, code: string, into: string | null) =>
+  useQuery({
+    queryKey: ['mentions-of-code', study, code, 'impact', into],
+    queryFn: () =>
+      call(`/api/studies/${study}/codes/${code}/impact`, {
+        query: { into: into ?? undefined },
+        reply: codeImpactSchema,
+      }),
+    staleTime: 0,
+  });
+
+export const useMentionsOfCode = (study: number, code: string) =>
+  useQuery({
+    queryKey: ['mentions-of-code', study, code],
+    queryFn: () =>
+      call(`/api/studies/${study}/codes/${code}/mentions`, { reply: mentionsOfCodeSchema }),
+  });
+
+/** The mentions of several codes, each with its code. */
+export function useMentionsOfCodes(study: number, codes: readonly string[]) {
+  return useQueries({
+    queries: codes.map((code) => ({
+      queryKey: ['mentions-of-code', study, code],
+      queryFn: () =>
+        call(`/api/studies/${study}/codes/${code}/mentions`, { reply: mentionsOfCodeSchema }),
+    })),
+    combine: combineMentions,
+  });
+}
+
+function combineMentions(
+  found: { data: { mentions: MentionOfCode[] } | undefined; isPending: boolean; error: unknown }[],
+) {
+  return {
+    mentions: found.flatMap(({ data }) => data?.mentions ?? []),
+    isPending: found.some(({ isPending }) => isPending),
+    error: found.find(({ error }) => error)?.error ?? null,
+  };
+}
+
+const pinsKey = (study: number) => ['pins', study];
+
+/** The codes that this person has under the keys 1 to 9. */
+export const usePins = (study: number) =>
+  useQuery({
+    queryKey: pinsKey(study),
+    queryFn: async () => (await call(`/api/studies/${study}/pins`, { reply: pinsSchema })).pins,
+    staleTime: Infinity,
+  });
+
+export function useSetPin(study: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ key, codeId }: { key: number; codeId: string | null }) =>
+      call(`/api/studies/${study}/pins/${key}`, {
+        method: 'PUT',
+        body: { codeId },
+        reply: pinsSchema,
+      }),
+    onSuccess: ({ pins }) => client.setQueryData(pinsKey(study), pins),
   });
 }

@@ -1,107 +1,203 @@
 import {
-  doneSchema,
-  ledgerPageSchema,
+  answersSchema,
+  ledgerSchema,
+  membersSchema,
+  otherAnswersSchema,
   type Codebook,
   type CodeCreate,
   type LedgerAnswer,
-  type LedgerPage,
-  type LedgerShow,
+  type LineCut,
   type Mention,
+  type ShownNote,
 } from '@yellow-thread/contract';
-import {
-  useInfiniteQuery,
-  useMutation,
-  useQueryClient,
-  type InfiniteData,
-} from '@tanstack/react-query';
-import { call } from './client.js';
-import { codebookKey, expectedCode } from './codebook.js';
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call, ProblemError } from './client.js';
+import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
+import { sendKept } from './outbox.js';
+import { useSession } from './people.js';
 import { asChange } from './queryClient.js';
 
-const PAGE = 100;
+/** Answers are fetched in blocks of so many. */
+export const BLOCK = 50;
 
-export const useLedger = (study: number, question: number, show: LedgerShow, words: string) =>
-  useInfiniteQuery({
-    queryKey: ['ledger', study, question, show, words],
-    queryFn: ({ pageParam, signal }) =>
-      call(`/api/studies/${study}/questions/${question}/ledger`, {
-        query: { show, words, after: pageParam, limit: PAGE },
-        signal,
-        reply: ledgerPageSchema,
+const questionPath = (study: number, question: number) =>
+  `/api/studies/${study}/questions/${question}`;
+
+/** Which answers there are, in order; `filter` is the address's own query. */
+export const useLedger = (study: number, question: number, filter: string) =>
+  useQuery({
+    queryKey: ['ledger', study, question, filter],
+    queryFn: ({ signal }) =>
+      call(`${questionPath(study, question)}/ledger?${filter}`, { signal, reply: ledgerSchema }),
+    // the list stays as it is while one works through it
+    staleTime: Infinity,
+    refetchOnMount: 'always',
+    structuralSharing: false,
+  });
+
+/** What stands in the answers of some blocks, by id. */
+export function useAnswers(
+  study: number,
+  question: number,
+  ids: readonly number[],
+  blocks: readonly number[],
+): Map<number, LedgerAnswer> {
+  const wanted = blocks.map((block) => ids.slice(block * BLOCK, (block + 1) * BLOCK));
+  return useQueries({
+    queries: wanted.map((block) => ({
+      queryKey: ['answers', study, question, block],
+      queryFn: async ({ signal }: { signal: AbortSignal }) => {
+        const path = `${questionPath(study, question)}/answers`;
+        const query = { ids: block.join(',') };
+        return (await call(path, { query, signal, reply: answersSchema })).answers;
+      },
+      staleTime: Infinity,
+      gcTime: 60_000,
+    })),
+    combine: byId,
+  });
+}
+
+const byId = (blocks: { data: LedgerAnswer[] | undefined }[]) =>
+  new Map(blocks.flatMap(({ data }) => data ?? []).map((answer) => [answer.id, answer]));
+
+/** What else a respondent wrote, and what was noted of them. */
+export const useOtherAnswers = (study: number, respondent: number) =>
+  useQuery({
+    queryKey: ['others', study, respondent],
+    queryFn: () =>
+      call(`/api/studies/${study}/respondents/${respondent}/answers`, {
+        reply: otherAnswersSchema,
       }),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (last) => last.next ?? undefined,
+  });
+
+export const useMembers = (study: number) =>
+  useQuery({
+    queryKey: ['members', study],
+    queryFn: () => call(`/api/studies/${study}/members`, { reply: membersSchema }),
+    staleTime: 60_000,
   });
 
 /** What a person does while coding; each is drawn at once and saved behind. */
 export type CodingChange =
-  | { do: 'add'; mention: Mention; newCode?: CodeCreate }
-  | { do: 'remove'; mention: Mention }
-  | { do: 'settle'; responseId: number; settled: boolean };
+  | {
+      do: 'add';
+      mention: Mention;
+      newCode?: CodeCreate;
+      newTheme?: { id: string; name: string };
+      toSame: boolean;
+    }
+  | { do: 'remove'; mention: Mention; toSame: boolean }
+  | { do: 'edit'; from: Mention; to: Mention }
+  | { do: 'settle'; responseId: number; settled: boolean; toSame: boolean }
+  | { do: 'line'; responseId: number; at: number; line: 'parted' | 'joined' | 'as_written' }
+  | { do: 'addNote'; note: ShownNote }
+  | { do: 'editNote'; from: ShownNote; to: ShownNote }
+  | { do: 'removeNote'; note: ShownNote };
 
 export function useCode(study: number, question: number) {
   const client = useQueryClient();
-  const ledgers = { queryKey: ['ledger', study, question] };
+  const account = useSession().data?.account?.id ?? 0;
+  const blocks = { queryKey: ['answers', study, question] };
   return useMutation({
     ...asChange(
-      'study',
-      'codebook',
-      'training',
-      'reviews',
-      'review',
-      'suggestions',
-      'report',
-      'behind',
+      ...(['study', 'codebook', 'training', 'reviews', 'review', 'suggestions'] as const),
+      ...(['report', 'behind', 'hits', 'notes', 'others', 'history'] as const),
+      ...(['mentions-of-code', 'saturation'] as const),
     ),
-    mutationFn: (change: CodingChange) => send(study, change),
+    mutationFn: (change: CodingChange) =>
+      sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, change) }),
+    // while the server does not answer, what was done waits its turn
+    retry: (_, error) => !(error instanceof ProblemError),
+    retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
     onMutate: async (change) => {
-      await client.cancelQueries(ledgers);
-      client.setQueriesData<InfiniteData<LedgerPage>>(ledgers, (pages) =>
-        pages ? editPages(pages, change) : pages,
+      await client.cancelQueries(blocks);
+      client.setQueriesData<LedgerAnswer[]>(blocks, (answers) =>
+        answers ? editAnswers(answers, change) : answers,
       );
       client.setQueryData<Codebook>(codebookKey(study), (codebook) =>
         codebook ? recount(study, codebook, change) : codebook,
       );
     },
-    onError: () => client.invalidateQueries(ledgers),
+    onError: () => client.invalidateQueries(blocks),
+    onSuccess: (_, change) =>
+      // what was done to answers of the same words the server knows
+      'toSame' in change && change.toSame ? client.invalidateQueries(blocks) : undefined,
   });
 }
 
-function send(study: number, change: CodingChange) {
+function asRequest(study: number, change: CodingChange) {
   const base = `/api/studies/${study}`;
-  const reply = doneSchema;
   switch (change.do) {
     case 'add': {
       const { id, responseId, codeId, start, end } = change.mention;
-      const body = { id, responseId, codeId, start, end, newCode: change.newCode };
-      return call(`${base}/mentions`, { method: 'POST', body, reply });
+      const { newCode, newTheme, toSame } = change;
+      const body = { id, responseId, codeId, start, end, newCode, newTheme, toSame };
+      return { method: 'POST', path: `${base}/mentions`, body } as const;
     }
-    case 'remove':
-      return call(`${base}/mentions/${change.mention.id}`, { method: 'DELETE', reply });
-    case 'settle':
-      return call(`${base}/responses/${change.responseId}/settlement`, {
-        method: 'PUT',
-        body: { settled: change.settled },
-        reply,
-      });
+    case 'remove': {
+      const path = `${base}/mentions/${change.mention.id}?toSame=${change.toSame}`;
+      return { method: 'DELETE', path } as const;
+    }
+    case 'edit': {
+      const { from, to } = change;
+      const moved = from.start !== to.start || from.end !== to.end;
+      const passage = to.start === null ? null : { start: to.start, end: to.end };
+      const body = {
+        ...(from.codeId !== to.codeId && { codeId: to.codeId }),
+        ...(from.typical !== to.typical && { typical: to.typical }),
+        ...(moved && { passage }),
+      };
+      return { method: 'PATCH', path: `${base}/mentions/${from.id}`, body } as const;
+    }
+    case 'settle': {
+      const { settled, toSame } = change;
+      const path = `${base}/responses/${change.responseId}/settlement`;
+      return { method: 'PUT', path, body: { settled, toSame } } as const;
+    }
+    case 'line': {
+      const { at, line } = change;
+      const path = `${base}/responses/${change.responseId}/lines`;
+      return { method: 'PUT', path, body: { at, line } } as const;
+    }
+    case 'addNote': {
+      const { id, responseId, respondentId, codeId, start, end, text, unsure } = change.note;
+      const body = { id, responseId, respondentId, codeId, start, end, text, unsure };
+      return { method: 'POST', path: `${base}/notes`, body } as const;
+    }
+    case 'editNote': {
+      const words = ({ text, unsure }: ShownNote) => ({ text, unsure });
+      const body = { from: words(change.from), to: words(change.to) };
+      return { method: 'PATCH', path: `${base}/notes/${change.from.id}`, body } as const;
+    }
+    case 'removeNote':
+      return { method: 'DELETE', path: `${base}/notes/${change.note.id}` } as const;
   }
 }
 
-function editPages(pages: InfiniteData<LedgerPage>, change: CodingChange) {
-  const target = change.do === 'settle' ? change.responseId : change.mention.responseId;
-  return {
-    ...pages,
-    pages: pages.pages.map((page) =>
-      page.answers.some((answer) => answer.id === target)
-        ? {
-            ...page,
-            answers: page.answers.map((answer) =>
-              answer.id === target ? editAnswer(answer, change) : answer,
-            ),
-          }
-        : page,
-    ),
-  };
+function responseOf(change: CodingChange): number | null {
+  switch (change.do) {
+    case 'add':
+    case 'remove':
+      return change.mention.responseId;
+    case 'edit':
+      return change.from.responseId;
+    case 'settle':
+    case 'line':
+      return change.responseId;
+    case 'addNote':
+    case 'removeNote':
+      return change.note.responseId;
+    case 'editNote':
+      return change.from.responseId;
+  }
+}
+
+function editAnswers(answers: LedgerAnswer[], change: CodingChange): LedgerAnswer[] {
+  const target = responseOf(change);
+  return answers.some((answer) => answer.id === target)
+    ? answers.map((answer) => (answer.id === target ? editAnswer(answer, change) : answer))
+    : answers;
 }
 
 function editAnswer(answer: LedgerAnswer, change: CodingChange): LedgerAnswer {
@@ -109,30 +205,61 @@ function editAnswer(answer: LedgerAnswer, change: CodingChange): LedgerAnswer {
     case 'add':
       return { ...answer, mentions: [...answer.mentions, change.mention] };
     case 'remove':
-      return {
-        ...answer,
-        mentions: answer.mentions.filter((mention) => mention.id !== change.mention.id),
-      };
+      return { ...answer, mentions: without(answer.mentions, change.mention.id) };
+    case 'edit':
+      return { ...answer, mentions: replaced(answer.mentions, change.to) };
     case 'settle':
       return { ...answer, settled: change.settled };
+    case 'line': {
+      const cut: LineCut = {
+        responseId: answer.id,
+        at: change.at,
+        joined: change.line === 'joined',
+      };
+      const others = answer.cuts.filter(({ at }) => at !== change.at);
+      return { ...answer, cuts: change.line === 'as_written' ? others : [...others, cut] };
+    }
+    case 'addNote':
+      return { ...answer, notes: [...answer.notes, change.note] };
+    case 'editNote':
+      return { ...answer, notes: replaced(answer.notes, change.to) };
+    case 'removeNote':
+      return { ...answer, notes: without(answer.notes, change.note.id) };
   }
 }
 
+const without = <R extends { id: string }>(records: R[], id: string): R[] =>
+  records.filter((record) => record.id !== id);
+const replaced = <R extends { id: string }>(records: R[], by: R): R[] =>
+  records.map((record) => (record.id === by.id ? by : record));
+
 /** Counts as they will be; people only roughly until the server has counted. */
 function recount(study: number, codebook: Codebook, change: CodingChange): Codebook {
-  if (change.do === 'settle') return codebook;
-  const step = change.do === 'add' ? 1 : -1;
-  const isNew =
-    change.do === 'add' &&
-    change.newCode &&
-    !codebook.codes.some((code) => code.id === change.newCode!.id);
-  const codes = isNew ? [...codebook.codes, expectedCode(study, change.newCode!)] : codebook.codes;
-  return {
-    ...codebook,
-    codes: codes.map((code) =>
-      code.id === change.mention.codeId
-        ? { ...code, mentions: code.mentions + step, people: Math.max(0, code.people + step) }
-        : code,
-    ),
-  };
+  if (change.do === 'edit' && change.from.codeId !== change.to.codeId)
+    return counted(counted(codebook, change.from.codeId, -1), change.to.codeId, 1);
+  if (change.do === 'remove') return counted(codebook, change.mention.codeId, -1);
+  if (change.do !== 'add') return codebook;
+  const { newCode, newTheme, mention } = change;
+  const isNew = newCode && !codebook.codes.some((code) => code.id === newCode.id);
+  const isNewTheme = newTheme && !codebook.themes.some((theme) => theme.id === newTheme.id);
+  return counted(
+    {
+      ...codebook,
+      themes: isNewTheme
+        ? [...codebook.themes, expectedTheme(study, newTheme, codebook.themes)]
+        : codebook.themes,
+      codes: isNew ? [...codebook.codes, expectedCode(study, newCode)] : codebook.codes,
+    },
+    mention.codeId,
+    1,
+  );
 }
+
+const counted = (codebook: Codebook, codeId: string, step: 1 | -1): Codebook => ({
+  ...codebook,
+  codes: codebook.codes.map((code) =>
+    code.id === codeId
+      ? { ...code, mentions: code.mentions + step, people: Math.max(0, code.people + step) }
+      : code,
+  ),
+});

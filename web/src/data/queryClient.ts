@@ -3,10 +3,17 @@ import { toast } from 'sonner';
 import { asProblem, ProblemError } from './client.js';
 
 /** What is fetched about a study, by the first part of its query key. */
-type Resource =
+export type Resource =
   | 'study'
   | 'codebook'
   | 'ledger'
+  | 'answers'
+  | 'hits'
+  | 'notes'
+  | 'others'
+  | 'history'
+  | 'mentions-of-code'
+  | 'saturation'
   | 'training'
   | 'reviews'
   | 'review'

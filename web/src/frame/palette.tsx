@@ -73,6 +73,12 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
                   Codebook
                 </Command.Item>
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
+                  Notes
+                </Command.Item>
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/history`)}>
+                  History: what was changed, by whom
+                </Command.Item>
                 <Command.Item className={item} onSelect={go('/studies')}>
                   Studies
                 </Command.Item>

@@ -1,5 +1,7 @@
+import { counted } from '../parts/numbers.js';
 import { useMutationState } from '@tanstack/react-query';
 import { asProblem } from '../data/client.js';
+import { useConnected } from '../data/events.js';
 import { CHANGE } from '../data/queryClient.js';
 
 /** Whether everything that the person did is kept. */
@@ -8,12 +10,21 @@ export function SavedSign() {
     filters: { mutationKey: CHANGE },
     select: ({ state }) => ({ status: state.status, error: state.error, at: state.submittedAt }),
   });
-  const saving = states.some((state) => state.status === 'pending');
+  const connected = useConnected();
+  const waiting = states.filter((state) => state.status === 'pending').length;
+  const saving = waiting > 0;
   const last = states.reduce<(typeof states)[number] | null>(
     (latest, state) => (!latest || state.at >= latest.at ? state : latest),
     null,
   );
   const failed = !saving && last?.status === 'error';
+  if (!connected)
+    return (
+      <span role="status" className="text-right text-brick">
+        no connection
+        {waiting > 0 && `: ${counted(waiting, 'change')} ${waiting === 1 ? 'waits' : 'wait'}`}
+      </span>
+    );
   return (
     <span
       role="status"

@@ -1,4 +1,6 @@
 import { Outlet, useLocation, useMatch } from 'react-router';
+import { useStudyEvents } from '../data/events.js';
+import { useSendLeft } from '../data/outbox.js';
 import { useStudy } from '../data/studies.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { Drawer, DrawerProvider } from './drawer.js';
@@ -8,12 +10,19 @@ import { STOPS, useStudyId } from './place.js';
 import { ThreadRail } from './threadRail.js';
 import { UndoKeys } from './undoKeys.js';
 
-const aside: Record<string, string> = { respondents: 'Respondents', about: 'Study' };
+const aside: Record<string, string> = {
+  respondents: 'Respondents',
+  about: 'Study',
+  notes: 'Notes',
+  history: 'History',
+};
 
 /** The frame around every page of a study: the thread at the left, the page, the drawer. */
 export function StudyFrame() {
   const id = useStudyId();
   const study = useStudy(id);
+  useStudyEvents(id);
+  useSendLeft();
   const { pathname } = useLocation();
   const match = useMatch('/studies/:study/questions/:question/*');
   if (study.isError) return <PageProblem error={study.error} />;

@@ -117,7 +117,9 @@ export function ReportStop() {
             {counted(origins.hand, 'mention')} coded by hand,{' '}
             {counted(origins.accepted, 'suggestion')} accepted one by one and {origins.bulk}{' '}
             accepted in bulk
-            {origins.import > 0 && `, ${asCount(origins.import)} came with a sheet`}.{' '}
+            {origins.import > 0 && `, ${asCount(origins.import)} came with a sheet`}
+            {origins.words > 0 &&
+              `, ${asCount(origins.words)} were coded by words looked for`}.{' '}
             {origins.waiting > 0 && <Waiters count={origins.waiting} />} {baseSentence[choice.base]}{' '}
             Figures on fewer than 30 people are set in italics, on fewer than 10 in grey.
           </p>

@@ -2,6 +2,7 @@ import type { RespondentRow, StudyDetail, Variable } from '@yellow-thread/contra
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, Settings2 } from 'lucide-react';
 import { useDeferredValue, useRef, useState, type KeyboardEvent } from 'react';
+import { useSearchParams } from 'react-router';
 import { Link } from 'react-router';
 import { useRespondentIds, useRespondentRows, type RespondentOrder } from '../data/respondents.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -23,7 +24,7 @@ export function RespondentsPage() {
   const [order, setOrder] = useState<RespondentOrder>({
     sort: 'order',
     descending: false,
-    words: '',
+    words: useSearchParams()[0].get('find') ?? '',
   });
   const words = useDeferredValue(order.words);
   const ids = useRespondentIds(study.id, { ...order, words });

@@ -1,0 +1,11 @@
+/**
+ * What somebody typed as a new code: its name, or `theme / name` for a code under a theme.
+ *
+ * @returns the theme null where none is named
+ */
+export function parseCodeName(typed: string): { theme: string | null; code: string } {
+  const [, theme = '', code = ''] = /^([^/]+?)\s+\/\s+(.+)$/u.exec(typed.trim()) ?? [];
+  return theme === '' || code === ''
+    ? { theme: null, code: typed.trim() }
+    : { theme: theme.trim(), code: code.trim() };
+}

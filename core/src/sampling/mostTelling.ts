@@ -1,0 +1,27 @@
+import { orderBySimilarity } from '../text/index.js';
+
+const SPARE = 4;
+
+/**
+ * The answers whose coding would teach a model most: those that it is least sure of (uncertainty sampling; Lewis
+ * & Gale 1994), so chosen that they are unlike each other: of four times as many candidates, laid out by
+ * similarity, every fourth is taken.
+ *
+ * @param texts the answers that are not coded yet
+ * @param distance how far the model's probability for each is from even chances, at the nearest code; 0 … 0.5
+ * @param size how many to choose
+ * @returns indices into `texts`, in ascending order
+ */
+export function mostTelling(
+  texts: readonly string[],
+  distance: readonly number[],
+  size: number,
+): number[] {
+  const candidates = [...distance.keys()]
+    .sort((x, y) => distance[x]! - distance[y]! || x - y)
+    .slice(0, size * SPARE);
+  if (candidates.length <= size) return candidates.sort((x, y) => x - y);
+  const order = orderBySimilarity(candidates.map((i) => texts[i]!)).map((i) => candidates[i]!);
+  const step = order.length / size;
+  return Array.from({ length: size }, (_, k) => order[Math.floor(k * step)]!).sort((x, y) => x - y);
+}

@@ -1,0 +1,69 @@
+import { stemmer } from 'stemmer';
+import type { Span } from './lines.js';
+import { splitWords } from './words.js';
+
+/** How words are looked for. */
+export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard';
+
+/**
+ * Finds where a text holds what is looked for, whatever its case.
+ *
+ * @param match `plain`: the characters as written, anywhere; `word`: as whole words; `stem`: these words one
+ *   after the other in any of their English forms (Porter 1980); `wildcard`: words in which `*` stands for any
+ *   characters and `?` for one
+ * @returns stretches in order that do not overlap; none when nothing is looked for
+ */
+export function findHits(text: string, words: string, match: WordMatch): Span[] {
+  const wanted = words.trim();
+  if (wanted === '') return [];
+  return match === 'stem' ? stemHits(text, wanted) : patternHits(text, hitPattern(wanted, match));
+}
+
+/** A word that was looked for may not go on before or behind. */
+const outsideWord = (pattern: string) => `(?<![\\p{L}\\p{N}])(?:${pattern})(?![\\p{L}\\p{N}])`;
+
+function hitPattern(wanted: string, match: Exclude<WordMatch, 'stem'>): RegExp {
+  const escaped = wanted.replaceAll(/[\\^$.*+?()[\]{}|/-]/gu, '\\$&').replaceAll(/\s+/gu, '\\s+');
+  const loose = escaped.replaceAll('\\*', "[\\p{L}\\p{N}'’-]*").replaceAll('\\?', '[\\p{L}\\p{N}]');
+  const pattern = { plain: escaped, word: outsideWord(escaped), wildcard: outsideWord(loose) };
+  return new RegExp(pattern[match], 'giu');
+}
+
+const patternHits = (text: string, pattern: RegExp): Span[] =>
+  [...text.matchAll(pattern)].flatMap(({ index, 0: hit }) =>
+    hit === '' ? [] : [{ start: index, end: index + hit.length }],
+  );
+
+function stemHits(text: string, wanted: string): Span[] {
+  const stems = splitWords(wanted).map((word) => stemmer(word.form));
+  const words = splitWords(text);
+  const hits: Span[] = [];
+  if (stems.length === 0) return hits;
+  for (let w = 0; w + stems.length <= words.length; w++) {
+    if (!stems.every((stem, s) => stemmer(words[w + s]!.form) === stem)) continue;
+    hits.push({ start: words[w]!.start, end: words[w + stems.length - 1]!.end });
+    w += stems.length - 1;
+  }
+  return hits;
+}
+
+/**
+ * What every text with a hit holds, whatever its case: a cheap first question to a database.
+ *
+ * @returns characters without any special meaning; empty when nothing can be said
+ */
+export function hitMustHold(words: string, match: WordMatch): string {
+  const wanted = words.trim();
+  const pieces = {
+    plain: [wanted],
+    word: [wanted],
+    wildcard: wanted.split(/[*?\s]+/u),
+    // a stem's last letters may change with the form (happy, happily)
+    stem: splitWords(wanted).map(
+      (word) => stemmer(word.form).slice(0, -1) || word.form.slice(0, 1),
+    ),
+  };
+  const longest = pieces[match].reduce((best, one) => (one.length > best.length ? one : best), '');
+  // a run of white space may be written otherwise
+  return longest.split(/\s/u).reduce((best, one) => (one.length > best.length ? one : best), '');
+}

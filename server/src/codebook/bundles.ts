@@ -1,0 +1,77 @@
+import type { Bundle, BundleCreate } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { makeChange, row, rows } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+import { problems } from '../problems.js';
+import { refuseTakenName } from './codebook.js';
+import { codesOf } from './records.js';
+
+/** Makes a bundle or changes what it is called and holds; a request that comes twice does so once. */
+export async function putBundle(em: EntityManager, maker: Maker, wanted: BundleCreate) {
+  await em.transactional(async (tx) => {
+    const { studyId } = maker;
+    await refuseTakenName(tx, 'bundle', studyId, wanted.name, wanted.id);
+    const codes = new Set((await codesOf(tx, studyId)).map((code) => code.id));
+    if (wanted.codeIds.some((id) => !codes.has(id))) throw problems.notFound('code');
+    const { position } = await row<{ position: number }>(
+      tx,
+      'select coalesce(max(position), 0) + 1 as position from bundle where study_id = ?',
+      [studyId],
+    );
+    const stored = await findBundle(tx, studyId, wanted.id);
+    const held = new Set(stored?.codeIds);
+    const asRecord = (codeId: string) => ({ bundleId: wanted.id, codeId });
+    const from = stored?.bundle;
+    const to: Bundle = { ...(from ?? { id: wanted.id, studyId, position }), name: wanted.name };
+    await makeChange(tx, {
+      ...maker,
+      summary: from ? `the bundle “${from.name}”` : `the new bundle “${to.name}”`,
+      diff: {
+        bundle: {
+          added: from ? [] : [to],
+          updated: from && from.name !== to.name ? [{ from, to }] : [],
+          removed: [],
+        },
+        bundle_code: {
+          added: [...new Set(wanted.codeIds)].filter((id) => !held.has(id)).map(asRecord),
+          updated: [],
+          removed: [...held].filter((id) => !wanted.codeIds.includes(id)).map(asRecord),
+        },
+      },
+    });
+  });
+}
+
+export async function removeBundle(em: EntityManager, maker: Maker, id: string) {
+  await em.transactional(async (tx) => {
+    const stored = await findBundle(tx, maker.studyId, id);
+    if (!stored) throw problems.notFound('bundle');
+    await makeChange(tx, {
+      ...maker,
+      summary: `the removal of the bundle “${stored.bundle.name}”`,
+      diff: {
+        bundle: { added: [], updated: [], removed: [stored.bundle] },
+        bundle_code: {
+          added: [],
+          updated: [],
+          removed: stored.codeIds.map((codeId) => ({ bundleId: id, codeId })),
+        },
+      },
+    });
+  });
+}
+
+async function findBundle(em: EntityManager, studyId: number, id: string) {
+  const [bundle] = await rows<Bundle>(
+    em,
+    'select id, study_id as "studyId", name, position from bundle where id = ? and study_id = ?',
+    [id, studyId],
+  );
+  if (!bundle) return null;
+  const codes = await rows<{ id: string }>(
+    em,
+    'select code_id as id from bundle_code where bundle_id = ? order by code_id',
+    [id],
+  );
+  return { bundle, codeIds: codes.map((code) => code.id) };
+}

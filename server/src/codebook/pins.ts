@@ -1,0 +1,34 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { rows } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+import { findCode } from './records.js';
+
+/** Which codes a person has under the keys 1 to 9. */
+export async function readPins(em: EntityManager, { studyId, accountId }: Maker) {
+  const pins = await rows<{ key: number; codeId: string }>(
+    em,
+    `select p.key, p.code_id as "codeId" from pin p join code c on c.id = p.code_id and not c.archived
+     where p.study_id = ? and p.account_id = ? order by p.key`,
+    [studyId, accountId],
+  );
+  return { pins };
+}
+
+/** Puts a code under a key, from which it takes the one that was there; null empties the key. */
+export async function setPin(em: EntityManager, maker: Maker, key: number, codeId: string | null) {
+  const { studyId, accountId } = maker;
+  if (codeId) await findCode(em, studyId, codeId);
+  await em.transactional(async (tx) => {
+    await rows(
+      tx,
+      'delete from pin where study_id = ? and account_id = ? and (key = ? or code_id = ?)',
+      [studyId, accountId, key, codeId],
+    );
+    if (codeId)
+      await rows(tx, 'insert into pin (study_id, account_id, key, code_id) values (?, ?, ?, ?)', [
+        ...[studyId, accountId, key],
+        codeId,
+      ]);
+  });
+  return readPins(em, maker);
+}

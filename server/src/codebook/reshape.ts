@@ -1,0 +1,191 @@
+import { randomUUID } from 'node:crypto';
+import type { BundleCode, Code, CodeDeal, CodeImpact } from '@yellow-thread/contract';
+import { mergeMentions } from '@yellow-thread/core/codebook';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { findMentions, makeChange, row, rows, type ChangeDiff } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+import { problems } from '../problems.js';
+import { draftCode, draftTheme } from './codebook.js';
+import { codesOf, findCode, findTheme, mentionsOf, notesOf } from './records.js';
+
+// Changes that take a code's mentions along: each is one change, undone as one.
+
+/** What a merge of a code into another, or its removal, would do. */
+export async function impactOn(
+  em: EntityManager,
+  studyId: number,
+  id: string,
+  into: string | null,
+): Promise<CodeImpact> {
+  await findCode(em, studyId, id);
+  const moving = await mentionsOf(em, [id]);
+  const counted = await row<Pick<CodeImpact, 'people' | 'suggestions'>>(
+    em,
+    `select (select count(distinct r.respondent_id)::int from mention m
+         join response r on r.id = m.response_id where m.code_id = ?) as people,
+       (select count(*)::int from open_suggestion where code_id = ?) as suggestions`,
+    [id, id],
+  );
+  if (into) await findCode(em, studyId, into);
+  const { double } = mergeMentions(moving, into ? await mentionsOf(em, [into]) : []);
+  return { ...counted, mentions: moving.length, double: into ? double.length : 0 };
+}
+
+/** Gives all mentions, notes and bundles of a code to another, which keeps its own text. */
+export async function mergeCode(em: EntityManager, maker: Maker, id: string, into: string) {
+  if (id === into) throw problems.mergesWithItself();
+  await em.transactional(async (tx) => {
+    const code = await findCode(tx, maker.studyId, id);
+    const target = await findCode(tx, maker.studyId, into);
+    const diff = await givenTo(tx, [code], target);
+    diff.code = { added: [], updated: [], removed: [code] };
+    await makeChange(tx, {
+      ...maker,
+      summary: `the merge of “${code.name}” into “${target.name}”`,
+      diff,
+    });
+  });
+}
+
+/** Everything that hangs on some codes, hung on another. */
+async function givenTo(em: EntityManager, codes: Code[], target: Code): Promise<ChangeDiff> {
+  const ids = codes.map((code) => code.id);
+  const { moved, double } = mergeMentions(
+    await mentionsOf(em, ids),
+    await mentionsOf(em, [target.id]),
+  );
+  const leaving = await bundledOf(em, ids);
+  const standing = new Set((await bundledOf(em, [target.id])).map(({ bundleId }) => bundleId));
+  const joined = new Set(leaving.map(({ bundleId }) => bundleId));
+  for (const bundleId of standing) joined.delete(bundleId);
+  const toTarget = <R>(records: R[]) =>
+    records.map((from) => ({ from, to: { ...from, codeId: target.id } }));
+  return {
+    bundle_code: {
+      added: [...joined].map((bundleId) => ({ bundleId, codeId: target.id })),
+      updated: [],
+      removed: leaving,
+    },
+    mention: { added: [], updated: toTarget(moved), removed: double },
+    note: { added: [], updated: toTarget(await notesOf(em, ids)), removed: [] },
+  };
+}
+
+/** Removes a code with its mentions. */
+export async function removeCode(em: EntityManager, maker: Maker, id: string) {
+  await em.transactional(async (tx) => {
+    const code = await findCode(tx, maker.studyId, id);
+    await makeChange(tx, {
+      ...maker,
+      summary: `the removal of “${code.name}”`,
+      diff: { ...(await hangingOn(tx, id)), code: { added: [], updated: [], removed: [code] } },
+    });
+  });
+}
+
+/** Everything that hangs on a code, taken away. */
+async function hangingOn(em: EntityManager, codeId: string): Promise<ChangeDiff> {
+  return {
+    bundle_code: { added: [], updated: [], removed: await bundledOf(em, [codeId]) },
+    mention: { added: [], updated: [], removed: await mentionsOf(em, [codeId]) },
+    note: { added: [], updated: [], removed: await notesOf(em, [codeId]) },
+  };
+}
+
+/** Deals mentions out to codes, made where they are not there; what is not dealt out stays. */
+export async function dealMentions(em: EntityManager, maker: Maker, { parts }: CodeDeal) {
+  await em.transactional(async (tx) => {
+    const wanted = parts.flatMap((part) => part.mentions);
+    const found = await findMentions(tx, 'm.id = any(?::uuid[]) and c.study_id = ?', [
+      wanted,
+      maker.studyId,
+    ]);
+    const mentions = new Map(found.map((one) => [one.id, one]));
+    const known = new Map((await codesOf(tx, maker.studyId)).map((one) => [one.id, one]));
+    const from = [...new Set(found.map((one) => known.get(one.codeId)!.name))];
+    const diff: Required<Pick<ChangeDiff, 'code' | 'mention'>> = {
+      code: { added: [], updated: [], removed: [] },
+      mention: { added: [], updated: [], removed: [] },
+    };
+    for (const part of parts) {
+      const moving = part.mentions.map((id) => {
+        const mention = mentions.get(id);
+        mentions.delete(id);
+        // gone meanwhile, or dealt out twice
+        if (!mention) throw problems.changedMeanwhile();
+        return mention;
+      });
+      if (!known.has(part.code.id)) {
+        const fresh = await draftCode(tx, maker.studyId, part.code);
+        if (fresh.themeId) await findTheme(tx, maker.studyId, fresh.themeId);
+        const position = fresh.position + diff.code.added.length;
+        diff.code.added.push({ ...fresh, position });
+      }
+      const leaving = moving.filter((one) => one.codeId !== part.code.id);
+      const standing = known.has(part.code.id) ? await mentionsOf(tx, [part.code.id]) : [];
+      const { moved, double } = mergeMentions(leaving, standing);
+      diff.mention.updated.push(
+        ...moved.map((from) => ({ from, to: { ...from, codeId: part.code.id } })),
+      );
+      diff.mention.removed.push(...double);
+    }
+    const names = from.slice(0, 3).map((name) => `“${name}”`);
+    await makeChange(tx, {
+      ...maker,
+      summary: `the dealing out of ${names.join(', ')}${from.length > 3 ? ' …' : ''}`,
+      diff,
+    });
+  });
+}
+
+/** Makes a code a theme; where it has mentions they stay with a code of its name under the new theme. */
+export async function codeToTheme(em: EntityManager, maker: Maker, id: string) {
+  await em.transactional(async (tx) => {
+    const code = await findCode(tx, maker.studyId, id);
+    const theme = await draftTheme(tx, maker.studyId, { id: randomUUID(), name: code.name });
+    const used = (await mentionsOf(tx, [id])).length > 0 || code.definition !== '';
+    const diff: ChangeDiff = {
+      ...(!used && (await hangingOn(tx, id))),
+      theme: { added: [theme], updated: [], removed: [] },
+      code: used
+        ? { added: [], updated: [{ from: code, to: { ...code, themeId: theme.id } }], removed: [] }
+        : { added: [], updated: [], removed: [code] },
+    };
+    await makeChange(tx, { ...maker, summary: `making “${code.name}” a theme`, diff });
+  });
+}
+
+/** Makes a theme one code that takes the mentions of all its codes. */
+export async function themeToCode(em: EntityManager, maker: Maker, id: string) {
+  await em.transactional(async (tx) => {
+    const theme = await findTheme(tx, maker.studyId, id);
+    const codes = (await codesOf(tx, maker.studyId)).filter((code) => code.themeId === id);
+    // a code of the theme's own name takes the others in
+    const own = codes.find((code) => code.name.toLowerCase() === theme.name.toLowerCase());
+    const target: Code =
+      own ??
+      (await draftCode(tx, maker.studyId, { id: randomUUID(), name: theme.name, themeId: null }));
+    const merged = codes.filter((code) => code.id !== target.id);
+    await makeChange(tx, {
+      ...maker,
+      summary: `making the theme “${theme.name}” a code`,
+      diff: {
+        ...(await givenTo(tx, merged, target)),
+        theme: { added: [], updated: [], removed: [theme] },
+        code: {
+          added: own ? [] : [target],
+          updated: own ? [{ from: own, to: { ...own, themeId: null } }] : [],
+          removed: merged,
+        },
+      },
+    });
+  });
+}
+
+const bundledOf = (em: EntityManager, codeIds: readonly string[]) =>
+  rows<BundleCode>(
+    em,
+    `select bundle_id as "bundleId", code_id as "codeId" from bundle_code
+     where code_id = any(?::uuid[]) order by bundle_id, code_id`,
+    [codeIds],
+  );

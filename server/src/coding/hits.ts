@@ -1,0 +1,115 @@
+import { randomUUID } from 'node:crypto';
+import type { CodeHits, Hits, LedgerQuery, Mention } from '@yellow-thread/contract';
+import { lineOfPassage, linesOf, type Cut } from '@yellow-thread/core/coding';
+import { blankAsides, findHits, type Span } from '@yellow-thread/core/text';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { findMentions, makeChange, rows, StudyEntity, type ChangeDiff } from '../database/index.js';
+import type { Threads } from '../jobs/index.js';
+import type { Maker } from '../people/index.js';
+import { problems } from '../problems.js';
+import { readLedger } from './ledger.js';
+import { nameOrDraft } from './mentions.js';
+
+const MOST_ANSWERS = 2000;
+
+/** Every place where words stand in the answers that the filter leaves. */
+export async function readHits(
+  em: EntityManager,
+  threads: Threads,
+  studyId: number,
+  questionId: number,
+  query: LedgerQuery,
+): Promise<Hits> {
+  const apart = { ...query, same: 'apart', order: 'imported' } as const;
+  const { ids } = await readLedger(em, threads, studyId, questionId, apart);
+  const found = await rows<Omit<Hits['answers'][number], 'hits'>>(
+    em,
+    `select r.id, p.external_id as "externalId", r.text,
+       coalesce((select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')
+         as "codeIds"
+     from response r join respondent p on p.id = r.respondent_id
+     where r.id = any(?::int[]) and not r.no_answer order by r.respondent_id`,
+    [ids],
+  );
+  const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  const answers = found.flatMap((answer) => {
+    // the interviewer's words are not what was answered
+    const hits = findHits(blankAsides(answer.text, asides), query.words, query.match);
+    return hits.length > 0 ? [{ ...answer, hits }] : [];
+  });
+  return {
+    answers: answers.slice(0, MOST_ANSWERS),
+    found: {
+      answers: answers.length,
+      hits: answers.reduce((sum, answer) => sum + answer.hits.length, 0),
+    },
+  };
+}
+
+/** Applies a code to many hits as one change; where the code stands already nothing is added. */
+export async function codeHits(
+  em: EntityManager,
+  maker: Maker,
+  questionId: number,
+  { on, hits, ...code }: CodeHits,
+): Promise<number> {
+  return em.transactional(async (tx) => {
+    const answers = await rows<{ id: number; text: string; cuts: Cut[] }>(
+      tx,
+      `select r.id, r.text, coalesce((
+         select jsonb_agg(jsonb_build_object('at', c.at, 'joined', c.joined))
+         from line_cut c where c.response_id = r.id), '[]') as cuts
+       from response r where r.question_id = ? and not r.no_answer and r.id = any(?::int[])`,
+      [questionId, [...new Set(hits.map((hit) => hit.responseId))]],
+    );
+    const { asides } = await tx.findOneOrFail(StudyEntity, maker.studyId);
+    const placesIn = new Map(
+      answers.map(({ id, text, cuts }) => {
+        const lines = linesOf(text, asides, cuts).filter((line) => !line.isAside);
+        const place = (hit: Span) => {
+          if (hit.end > text.length) throw problems.passageOutside();
+          if (on === 'answer') return null;
+          return on === 'line' ? (lines[lineOfPassage(lines, hit)] ?? null) : hit;
+        };
+        return [id, place];
+      }),
+    );
+    const diff: ChangeDiff = {};
+    const name = await nameOrDraft(tx, maker, code, diff);
+    const standing = await findMentions(tx, 'm.code_id = ? and m.response_id = any(?::int[])', [
+      code.codeId,
+      [...placesIn.keys()],
+    ]);
+    const key = (one: Pick<Mention, 'responseId' | 'start' | 'end'>) =>
+      `${one.responseId} ${one.start} ${one.end}`;
+    const taken = new Set(standing.map(key));
+    const createdAt = new Date().toISOString();
+    const added = hits.flatMap(({ responseId, start, end }): Mention[] => {
+      const placeOf = placesIn.get(responseId);
+      if (!placeOf) throw problems.notFound('answer');
+      const place = placeOf({ start, end });
+      const mention: Mention = {
+        id: randomUUID(),
+        responseId,
+        codeId: code.codeId,
+        coderId: maker.accountId,
+        start: place?.start ?? null,
+        end: place?.end ?? null,
+        origin: 'words',
+        createdAt,
+        typical: false,
+      };
+      if (taken.has(key(mention))) return [];
+      taken.add(key(mention));
+      return [mention];
+    });
+    if (added.length === 0) return 0;
+    diff.mention = { added, updated: [], removed: [] };
+    await makeChange(tx, {
+      ...maker,
+      summary: `coding “${name}” ${added.length} times by words`,
+      diff,
+    });
+    return added.length;
+  });
+}

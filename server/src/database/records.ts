@@ -1,0 +1,59 @@
+import type { Mention, Note, Settlement } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { rows } from './query.js';
+
+type Values = Parameters<typeof rows>[2];
+
+// Rows as the records that a change holds, in an order that does not depend on how they are stored.
+
+/** @param where a condition on `mention m` and the code `c` that it applies */
+export const findMentions = (
+  em: EntityManager,
+  where: string,
+  values: Values,
+): Promise<Mention[]> =>
+  dated(
+    em,
+    `select m.id, m.response_id as "responseId", m.code_id as "codeId", m.coder_id as "coderId", m.start,
+       m."end", m.origin, m.created_at as "createdAt", m.typical
+     from mention m join code c on c.id = m.code_id
+     where ${where} order by m.response_id, m.start nulls first, m.created_at, m.id`,
+    values,
+    'createdAt',
+  );
+
+/** @param where a condition on `note n` */
+export const findNotes = (em: EntityManager, where: string, values: Values): Promise<Note[]> =>
+  dated(
+    em,
+    `select n.id, n.study_id as "studyId", n.response_id as "responseId", n.start, n."end",
+       n.respondent_id as "respondentId", n.code_id as "codeId", n.text, n.unsure,
+       n.author_id as "authorId", n.created_at as "createdAt"
+     from note n where ${where} order by n.created_at, n.id`,
+    values,
+    'createdAt',
+  );
+
+/** @param where a condition on `settlement s` */
+export const findSettlements = (
+  em: EntityManager,
+  where: string,
+  values: Values,
+): Promise<Settlement[]> =>
+  dated(
+    em,
+    `select s.response_id as "responseId", s.coder_id as "coderId", s.settled_at as "settledAt"
+     from settlement s where ${where} order by s.response_id, s.coder_id`,
+    values,
+    'settledAt',
+  );
+
+async function dated<R extends Record<Field, string>, Field extends string>(
+  em: EntityManager,
+  sql: string,
+  values: Values,
+  field: Field,
+): Promise<R[]> {
+  const found = await rows<R>(em, sql, values);
+  return found.map((record) => ({ ...record, [field]: new Date(record[field]).toISOString() }));
+}

@@ -1,0 +1,149 @@
+import type { Codebook, ListedCode } from '@yellow-thread/contract';
+import { SaxesParser } from 'saxes';
+import { problems } from '../problems.js';
+
+// The REFI-QDA codebook exchange format (qdasoftware.org, version 1.0; element and attribute names from memory).
+
+const NAMESPACE = 'urn:QDA-XML:codebook:1.0';
+
+const escapes: Record<string, string> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  '\n': '&#10;',
+  '\t': '&#9;',
+};
+const escaped = (text: string) =>
+  text.replaceAll(/[&<>"\n\t]/gu, (character) => escapes[character]!);
+
+/**
+ * Writes a codebook as a `.qdc` file: themes as codes that are not coded with themselves, codes below them, bundles
+ * as sets. What to include and leave out stands in the description, each after its own word.
+ */
+export function writeQdc({ themes, codes, bundles }: Codebook): string {
+  const codeElement = (code: Codebook['codes'][number], ink: string | null, indent: string) => {
+    const described = describe(code);
+    const attributes = `guid="${code.id}" name="${escaped(code.name)}" isCodable="true"${ink ? ` color="${ink}"` : ''}`;
+    return described === ''
+      ? `${indent}<Code ${attributes}/>`
+      : `${indent}<Code ${attributes}>\n${indent}  <Description>${escaped(described)}</Description>\n${indent}</Code>`;
+  };
+  const themed = themes.map((theme) =>
+    [
+      `    <Code guid="${theme.id}" name="${escaped(theme.name)}" isCodable="false" color="${theme.ink}">`,
+      ...codes
+        .filter((code) => code.themeId === theme.id)
+        .map((code) => codeElement(code, theme.ink, '      ')),
+      '    </Code>',
+    ].join('\n'),
+  );
+  const loose = codes
+    .filter((code) => code.themeId === null)
+    .map((code) => codeElement(code, null, '    '));
+  const filled = bundles.filter((bundle) => bundle.codeIds.length > 0);
+  const sets = filled.map((bundle) =>
+    [
+      `    <Set guid="${bundle.id}" name="${escaped(bundle.name)}">`,
+      ...bundle.codeIds.map((id) => `      <MemberCode guid="${id}"/>`),
+      '    </Set>',
+    ].join('\n'),
+  );
+  return [
+    '<?xml version="1.0" encoding="utf-8"?>',
+    `<CodeBook xmlns="${NAMESPACE}" origin="Yellow Thread">`,
+    '  <Codes>',
+    ...themed,
+    ...loose,
+    '  </Codes>',
+    ...(sets.length > 0 ? ['  <Sets>', ...sets, '  </Sets>'] : []),
+    '</CodeBook>',
+    '',
+  ].join('\n');
+}
+
+const describe = ({ definition, include, exclude }: ListedTexts) =>
+  [definition, include && `Include: ${include}`, exclude && `Leave out: ${exclude}`]
+    .filter((part) => part !== '')
+    .join('\n\n');
+
+type ListedTexts = Pick<ListedCode, 'definition' | 'include' | 'exclude'>;
+
+/** Parts of a description that this program wrote; all of any other is the definition. */
+function undescribe(description: string): ListedTexts {
+  const [, definition, include = '', exclude = ''] =
+    /^([\s\S]*?)(?:(?:^|\n\n)Include: ([\s\S]*?))?(?:(?:^|\n\n)Leave out: ([\s\S]*))?$/u.exec(
+      description.trim(),
+    )!;
+  return { definition: definition!.trim(), include: include.trim(), exclude: exclude.trim() };
+}
+
+interface Node {
+  name: string;
+  isCodable: boolean;
+  description: string;
+  children: Node[];
+}
+
+/**
+ * Reads the codes of a `.qdc` file. A code with codes below it is a theme; one that is coded with itself too is a
+ * code of that theme besides. Deeper levels are joined to the second.
+ *
+ * @throws Problem unreadable_sheet
+ */
+export function readQdc(xml: string, fileName: string): ListedCode[] {
+  const root: Node = { name: '', isCodable: false, description: '', children: [] };
+  const open: Node[] = [root];
+  let isCodeBook = false;
+  let describing = false;
+  const parser = new SaxesParser({ xmlns: true });
+  const wrong = (why: string) =>
+    problems.unreadableSheet(`“${fileName}” is no codebook that can be read: ${why}.`);
+  parser.on('error', (error) => {
+    throw wrong(`its XML is broken (${error.message.slice(0, 80)})`);
+  });
+  // a document type could name things outside the file; codebooks have none
+  parser.on('doctype', () => {
+    throw wrong('it has a document type');
+  });
+  parser.on('opentag', ({ local, uri, attributes }) => {
+    if (local === 'CodeBook') isCodeBook = uri === NAMESPACE;
+    const value = (name: string) =>
+      Object.values(attributes).find((attribute) => attribute.local === name)?.value;
+    if (local === 'Code') {
+      const node: Node = {
+        name: (value('name') ?? '').replaceAll(/\s+/gu, ' ').trim().slice(0, 120),
+        isCodable: value('isCodable') !== 'false',
+        description: '',
+        children: [],
+      };
+      open.at(-1)!.children.push(node);
+      open.push(node);
+    }
+    describing = local === 'Description' && open.length > 1;
+  });
+  parser.on('text', (text) => {
+    if (describing) open.at(-1)!.description += text;
+  });
+  parser.on('closetag', ({ local }) => {
+    if (local === 'Code') open.pop();
+    describing = false;
+  });
+  parser.write(xml).close();
+  if (!isCodeBook) throw wrong('it does not say that it is a codebook');
+  return root.children.flatMap((node) =>
+    node.children.length > 0 ? themeCodes(node) : [listed(node, null)],
+  );
+}
+
+function themeCodes(theme: Node): ListedCode[] {
+  const below = (node: Node): Node[] => [node, ...node.children.flatMap(below)];
+  const codes = theme.children.flatMap(below).map((node) => listed(node, theme.name));
+  return theme.isCodable ? [listed(theme, theme.name), ...codes] : codes;
+}
+
+const listed = ({ name, description }: Node, theme: string | null): ListedCode => ({
+  theme,
+  name,
+  ...undescribe(description),
+});

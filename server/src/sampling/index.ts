@@ -1,0 +1,42 @@
+import {
+  questionParams,
+  sampleCreateSchema,
+  sampleDrawnSchema,
+  saturationSchema,
+} from '@yellow-thread/contract';
+import type { App } from '../routeScope.js';
+import { findQuestion } from '../study/index.js';
+import { drawSample } from './drawSample.js';
+import { readSaturation } from './saturation.js';
+
+export function samplingRoutes(app: App): void {
+  app.post(
+    '/api/studies/:study/questions/:question/samples',
+    {
+      schema: {
+        operationId: 'drawSample',
+        params: questionParams,
+        body: sampleCreateSchema,
+        response: { 200: sampleDrawnSchema },
+      },
+    },
+    async ({ em, params, body }) => {
+      const question = await findQuestion(em, params.study, params.question);
+      return { drawn: await drawSample(em, params.study, question.id, body) };
+    },
+  );
+  app.get(
+    '/api/studies/:study/questions/:question/saturation',
+    {
+      schema: {
+        operationId: 'getSaturation',
+        params: questionParams,
+        response: { 200: saturationSchema },
+      },
+    },
+    async ({ em, params }) => {
+      const question = await findQuestion(em, params.study, params.question);
+      return readSaturation(em, question.id);
+    },
+  );
+}

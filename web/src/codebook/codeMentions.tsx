@@ -1,0 +1,68 @@
+import type { StudyDetail } from '@yellow-thread/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useMentionsOfCode, type DrawnCode, type DrawnCodebook } from '../data/codebook.js';
+import { useEditMention } from '../data/mentions.js';
+import { stopPath } from '../frame/place.js';
+import { Button } from '../parts/button.js';
+import { ProblemNote } from '../parts/notices.js';
+import { asCount } from '../parts/numbers.js';
+import { Passage } from './passage.js';
+
+const FEW = 5;
+
+/** What was said of a code: pinned examples first. */
+export function CodeMentions({
+  study,
+  code,
+}: {
+  study: StudyDetail;
+  code: DrawnCode;
+  codebook: DrawnCodebook;
+}) {
+  const mentions = useMentionsOfCode(study.id, code.id);
+  const [shown, setShown] = useState(FEW);
+  const { mutate: edit } = useEditMention(study.id);
+  if (mentions.isError) return <ProblemNote error={mentions.error} />;
+  const all = mentions.data?.mentions ?? [];
+  return (
+    <section aria-label="Mentions" className="flex flex-col gap-2">
+      <h2 className="border-b border-rule pb-1">What people said</h2>
+      {all.length === 0 && !mentions.isPending && <p className="text-soft">Nothing yet.</p>}
+      <ul className="flex flex-col gap-2">
+        {all.slice(0, shown).map((mention) => (
+          <li key={mention.id} className="flex items-baseline gap-3">
+            <p className="voice min-w-0 flex-1">
+              <Passage
+                text={mention.text}
+                start={mention.start}
+                end={mention.end}
+                look={code.look}
+              />
+            </p>
+            <Link
+              className="shrink-0 text-[13px] text-soft underline"
+              to={`${stopPath(study.id, 'code', mention.questionId)}?like=${mention.responseId}&same=apart`}
+            >
+              {mention.externalId}
+            </Link>
+            <button
+              type="button"
+              aria-pressed={mention.typical}
+              onClick={() => edit({ id: mention.id, edit: { typical: !mention.typical } })}
+              className="shrink-0 rounded px-1.5 text-[13px] text-soft hover:bg-wash aria-pressed:text-deep"
+            >
+              {mention.typical ? 'example' : 'make example'}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {all.length > shown && (
+        <Button look="bare" className="self-start" onClick={() => setShown(shown + 50)}>
+          Show more of {asCount(all.length)}
+          {mentions.data?.more && ' and more'}
+        </Button>
+      )}
+    </section>
+  );
+}

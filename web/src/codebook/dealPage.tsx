@@ -1,0 +1,208 @@
+import type { MentionOfCode } from '@yellow-thread/contract';
+import { findCodeNamed } from '@yellow-thread/core/codebook';
+import { useMemo, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import {
+  useChangeCodebook,
+  useDrawnCodebook,
+  useMentionsOfCodes,
+  type DrawnCodebook,
+} from '../data/codebook.js';
+import { useKeyHelp } from '../frame/keys.js';
+import { useStudyPlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
+import { Choice, inputBox } from '../parts/field.js';
+import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
+import { counted } from '../parts/numbers.js';
+import { Pile } from './pile.js';
+import { Slip } from './slip.js';
+import { usePiles } from './usePiles.js';
+import { useSimilarity } from './useSimilarity.js';
+
+const keys = [
+  { keys: '↑ ↓', does: 'slip before, next slip' },
+  { keys: '1 – 9', does: 'put the slip on the pile of that number' },
+  { keys: '0', does: 'take it off its pile' },
+];
+
+/** Splits one code: its mentions are dealt out to others. */
+export function SplitPage() {
+  const id = useParams()['code'] ?? '';
+  const codebook = useDrawnCodebook(useStudyPlace().id);
+  if (!codebook) return <Waiting what="the code" />;
+  const code = codebook.byId.get(id);
+  if (!code) return <EmptyState title="This code is gone">It was merged or removed.</EmptyState>;
+  return (
+    <Deal
+      key={id}
+      title={`Split “${code.name}”`}
+      hint="Name what it falls into, then deal the slips out by number. What stays undealt stays with it."
+      codes={[id]}
+      themeId={code.themeId}
+      codebook={codebook}
+    />
+  );
+}
+
+/** Boils a theme down: the slips of all its codes are gathered into piles, each of which becomes a code. */
+export function BoilDownPage() {
+  const id = useParams()['theme'] ?? '';
+  const codebook = useDrawnCodebook(useStudyPlace().id);
+  if (!codebook) return <Waiting what="the theme" />;
+  const theme = codebook.themes.find((one) => one.id === id);
+  if (!theme) return <EmptyState title="This theme is gone">It was removed.</EmptyState>;
+  return (
+    <Deal
+      key={id}
+      title={`Boil “${theme.name}” down`}
+      hint="Gather what says the same into piles and name each: a pile becomes a code of that name. Slips on no pile keep their codes."
+      codes={codebook.codes.filter((code) => code.themeId === id).map((code) => code.id)}
+      themeId={id}
+      codebook={codebook}
+    />
+  );
+}
+
+interface DealProps {
+  title: string;
+  hint: string;
+  codes: string[];
+  /** The theme that new codes go under. */
+  themeId: string | null;
+  codebook: DrawnCodebook;
+}
+
+function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
+  const study = useStudyPlace();
+  const navigate = useNavigate();
+  const change = useChangeCodebook(study.id);
+  const { mentions, isPending, error } = useMentionsOfCodes(study.id, codes);
+  const [piles, deal] = usePiles(`${study.id} ${codes.join(' ')}`);
+  const [name, setName] = useState('');
+  const [order, setOrder] = useState<'similar' | 'likeLast' | 'asImported'>('similar');
+  const [last, setLast] = useState<string | null>(null);
+  useKeyHelp(keys);
+  const texts = useMemo(() => mentions.map(said), [mentions]);
+  const onLast = mentions.flatMap((one, i) => (last && piles.pileOf[one.id] === last ? [i] : []));
+  const similarity = useSimilarity(texts, order, onLast);
+  const open = similarity.map((i) => mentions[i]!).filter((one) => !piles.pileOf[one.id]);
+  const put = (mention: string, pile: string | null) => {
+    deal({ do: 'put', mention, pile });
+    if (pile) setLast(pile);
+  };
+  const addPile = () => {
+    const trimmed = name.trim();
+    if (trimmed === '') return;
+    deal({ do: 'add', pile: { id: crypto.randomUUID(), name: trimmed } });
+    setName('');
+  };
+  const dealt = mentions.filter((one) => piles.pileOf[one.id]);
+  const apply = () => {
+    const parts = piles.piles.flatMap((pile) => {
+      const its = dealt.filter((one) => piles.pileOf[one.id] === pile.id).map((one) => one.id);
+      const known = findCodeNamed(codebook.codes, pile.name);
+      const code = { id: known?.id ?? pile.id, name: pile.name, themeId };
+      return its.length > 0 ? [{ code, mentions: its }] : [];
+    });
+    change.mutate(
+      { do: 'deal', deal: { parts } },
+      {
+        onSuccess: () => {
+          deal({ do: 'forget' });
+          void navigate(`/studies/${study.id}/codebook?code=${parts[0]!.code.id}`);
+        },
+      },
+    );
+  };
+  if (error) return <ProblemNote error={error} />;
+  if (isPending) return <Waiting what="what people said" />;
+  return (
+    <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(280px,380px)]">
+      <section aria-label="Slips" className="min-h-0 overflow-y-auto px-6 py-5">
+        <header className="mb-3 flex max-w-3xl flex-col gap-1">
+          <h1>{title}</h1>
+          <p className="text-soft">{hint}</p>
+          <p className="flex flex-wrap items-center justify-between gap-3">
+            <span className="figures text-soft" role="status">
+              {counted(open.length, 'slip')} of {mentions.length} still to be dealt
+            </span>
+            <Choice
+              label="laid out"
+              value={order}
+              onChange={(event) => setOrder(event.target.value as typeof order)}
+            >
+              <option value="similar">similar together</option>
+              <option value="likeLast" disabled={onLast.length === 0}>
+                likest to the last pile first
+              </option>
+              <option value="asImported">as imported</option>
+            </Choice>
+          </p>
+        </header>
+        <ul className="flex max-w-3xl flex-col gap-1">
+          {open.slice(0, 300).map((mention, place) => (
+            <Slip
+              key={mention.id}
+              mention={mention}
+              code={codebook.byId.get(mention.codeId)}
+              showsCode={codes.length > 1}
+              isFirst={place === 0}
+              piles={piles.piles}
+              onPut={(pile) => put(mention.id, pile)}
+            />
+          ))}
+        </ul>
+      </section>
+      <section
+        aria-label="Piles"
+        className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-card px-5 py-5"
+      >
+        <form
+          className="flex gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            addPile();
+          }}
+        >
+          <input
+            aria-label="Name of a new pile"
+            placeholder="name a pile …"
+            maxLength={120}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            className={`${inputBox} min-w-0 flex-1`}
+          />
+          <Button type="submit" disabled={name.trim() === ''}>
+            Add pile
+          </Button>
+        </form>
+        {piles.piles.map((pile, place) => (
+          <Pile
+            key={pile.id}
+            pile={pile}
+            number={place + 1}
+            isCode={findCodeNamed(codebook.codes, pile.name) !== undefined}
+            slips={dealt.filter((one) => piles.pileOf[one.id] === pile.id)}
+            onPut={(mention) => put(mention, pile.id)}
+            onTakeOff={(mention) => put(mention, null)}
+            onRename={(to) => deal({ do: 'rename', pile: pile.id, name: to })}
+            onRemove={() => deal({ do: 'remove', pile: pile.id })}
+          />
+        ))}
+        {change.isError && <ProblemNote error={change.error} />}
+        <Button
+          look="main"
+          className="self-start"
+          disabled={dealt.length === 0 || change.isPending}
+          onClick={apply}
+        >
+          Make {counted(dealt.length, 'slip')} these codes
+        </Button>
+      </section>
+    </main>
+  );
+}
+
+/** The words that a mention rests on. */
+const said = ({ text, start, end }: MentionOfCode) =>
+  start === null || end === null ? text : text.slice(start, end);

@@ -1,0 +1,128 @@
+import type { CodebookFormat, CodeList } from '@yellow-thread/contract';
+import { useRef } from 'react';
+import { useReadCodeList, useTakeCodeList } from '../data/codeList.js';
+import { useDrawer } from '../frame/drawer.js';
+import { Button } from '../parts/button.js';
+import { ProblemNote } from '../parts/notices.js';
+import { counted } from '../parts/numbers.js';
+
+const formats: [CodebookFormat, string][] = [
+  ['csv', 'CSV'],
+  ['xlsx', 'XLSX'],
+  ['html', 'HTML'],
+  ['docx', 'DOCX'],
+  ['qdc', 'REFI-QDA (.qdc)'],
+];
+
+/** The codebook as a file, and code lists from files. */
+export function InAndOut({ study }: { study: number }) {
+  const read = useReadCodeList(study);
+  const input = useRef<HTMLInputElement>(null);
+  const openDrawer = useDrawer();
+  return (
+    <section aria-label="In and out" className="mt-6 flex flex-col gap-2">
+      <h2 className="border-b border-rule pb-1">As a file</h2>
+      <p className="flex flex-wrap gap-x-3">
+        Download:
+        {formats.map(([format, name]) => (
+          <a
+            key={format}
+            className="underline"
+            download
+            href={`/api/studies/${study}/codebook/files/${format}`}
+          >
+            {name}
+          </a>
+        ))}
+      </p>
+      <input
+        ref={input}
+        type="file"
+        aria-label="A code list’s file"
+        tabIndex={-1}
+        className="sr-only"
+        accept=".csv,.tsv,.txt,.xlsx,.ods,.qdc,.xml"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (!file) return;
+          read.mutate(file, {
+            onSuccess: (list) =>
+              openDrawer({
+                title: file.name,
+                body: <ListPreview study={study} list={list} onDone={() => openDrawer(null)} />,
+              }),
+          });
+        }}
+      />
+      <Button className="self-start" onClick={() => input.current?.click()}>
+        Bring a code list in …
+      </Button>
+      {read.isError && <ProblemNote error={read.error} />}
+    </section>
+  );
+}
+
+const what = {
+  new: 'new',
+  known: 'there already',
+  filled: 'there already; blank texts are filled in',
+};
+
+/** What a code list would bring, before anything is written. */
+function ListPreview({
+  study,
+  list,
+  onDone,
+}: {
+  study: number;
+  list: CodeList;
+  onDone: () => void;
+}) {
+  const take = useTakeCodeList(study);
+  const fresh = list.codes.filter((code) => code.what === 'new').length;
+  const filled = list.codes.filter((code) => code.what === 'filled').length;
+  return (
+    <div className="flex flex-col gap-4">
+      <p>
+        {counted(fresh, 'new code')}, {counted(list.newThemes.length, 'new theme')},{' '}
+        {counted(filled, 'code')} with blank texts filled in. What you wrote yourself stays.
+      </p>
+      {list.left.length > 0 && (
+        <ul className="text-brick">
+          {list.left.map((sentence) => (
+            <li key={sentence}>{sentence}</li>
+          ))}
+        </ul>
+      )}
+      {take.isError && <ProblemNote error={take.error} />}
+      <Button
+        look="main"
+        className="self-start"
+        disabled={fresh + filled === 0 || take.isPending}
+        onClick={() =>
+          take.mutate(
+            list.codes.map(({ theme, name, definition, include, exclude }) => ({
+              ...{ theme, name, definition },
+              ...{ include, exclude },
+            })),
+            { onSuccess: onDone },
+          )
+        }
+      >
+        Take it in
+      </Button>
+      <ul className="flex flex-col gap-1">
+        {list.codes.map((code) => (
+          <li key={code.name} className="flex items-baseline gap-2">
+            <span className="min-w-0 flex-1">
+              {code.theme && <span className="text-soft">{code.theme} / </span>}
+              {code.name}
+            </span>
+            <span className="shrink-0 text-[13px] text-soft">{what[code.what]}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+import { foldForMatching } from '@yellow-thread/core/text';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useDrawnCodebook, type DrawnCode } from '../data/codebook.js';
+import { inputBox } from '../parts/field.js';
+import { Waiting } from '../parts/notices.js';
+import { StitchMark } from '../parts/stitch.js';
+import { DRAGGED_CODE } from '../parts/draggedCode.js';
+
+/** The codebook beside the ledger: to look a code up, and to drag one onto a line. */
+export function CodesDrawer({ study }: { study: number }) {
+  const codebook = useDrawnCodebook(study);
+  const [typed, setTyped] = useState('');
+  if (!codebook) return <Waiting what="the codebook" />;
+  const wanted = foldForMatching(typed);
+  const codes = codebook.codes.filter(
+    (code) =>
+      !code.archived &&
+      foldForMatching(`${code.name} ${code.themeName ?? ''} ${code.definition}`).includes(wanted),
+  );
+  const themes = [...codebook.themes, null];
+  return (
+    <div className="flex flex-col gap-4">
+      <input
+        aria-label="Find a code"
+        placeholder="find a code …"
+        className={inputBox}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      {themes.map((theme) => {
+        const its = codes.filter((code) => code.themeId === (theme?.id ?? null));
+        if (its.length === 0) return null;
+        return (
+          <section key={theme?.id ?? ''} aria-label={theme?.name ?? 'Without a theme'}>
+            <h2
+              className="flex items-baseline justify-between border-b border-rule pb-1"
+              style={theme ? { color: theme.look.ink } : undefined}
+            >
+              {theme?.name ?? 'Without a theme'}
+              {theme && <span className="figures text-[13px] text-soft">{theme.people}</span>}
+            </h2>
+            <ul>
+              {its.map((code) => (
+                <DraggedCode key={code.id} study={study} code={code} />
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      <p className="text-[13px] text-soft">
+        Drag a code onto a line, or onto words that are marked in it. Figures are people.
+      </p>
+    </div>
+  );
+}
+
+function DraggedCode({ study, code }: { study: number; code: DrawnCode }) {
+  return (
+    <li
+      draggable
+      onDragStart={(event) => {
+        event.dataTransfer.setData(DRAGGED_CODE, code.id);
+        event.dataTransfer.effectAllowed = 'copy';
+      }}
+      className="cursor-grab py-1"
+    >
+      <span className="flex items-baseline gap-2">
+        <StitchMark look={code.look} width={18} />
+        <Link to={`/studies/${study}/codebook?code=${code.id}`} className="min-w-0 flex-1 truncate">
+          {code.name}
+        </Link>
+        <span className="figures text-[13px] text-soft">{code.people}</span>
+      </span>
+      {code.definition && <span className="block text-[13px] text-soft">{code.definition}</span>}
+    </li>
+  );
+}

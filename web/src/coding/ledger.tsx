@@ -1,0 +1,101 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { nameIn } from '../data/background.js';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { BLOCK, useAnswers, useCode } from '../data/coding.js';
+import { usePlace } from '../frame/place.js';
+import { LedgerAnswerRow } from './ledgerAnswer.js';
+import type { LedgerFilter } from './ledgerFilter.js';
+import { useLedgerPosition } from './useLedgerPosition.js';
+
+interface LedgerProps {
+  ids: readonly number[];
+  /** How many answers of the same words each stands for; null when each stands for itself. */
+  counts: readonly number[] | null;
+  codebook: DrawnCodebook;
+  filter: LedgerFilter;
+}
+
+/** Answers down the page, however many: only those near the window are fetched and drawn. */
+export function Ledger({ ids, counts, codebook, filter }: LedgerProps) {
+  const { study, question } = usePlace();
+  const { mutate: change } = useCode(study.id, question.id);
+  const scroller = useRef<HTMLDivElement>(null);
+  const [lifted, setLifted] = useState<string | null>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
+  const rows = useVirtualizer({
+    count: ids.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 92,
+    getItemKey: (index) => ids[index]!,
+    overscan: 6,
+    // room under the active answer for the codes found
+    scrollPaddingStart: 8,
+    scrollPaddingEnd: 230,
+  });
+  const items = rows.getVirtualItems();
+  const [active, setActive] = useState(0);
+  const first = Math.floor((items[0]?.index ?? 0) / BLOCK);
+  const last = Math.floor(Math.min(ids.length - 1, (items.at(-1)?.index ?? 0) + 20) / BLOCK);
+  const blocks = new Set([Math.floor(active / BLOCK), Math.floor((active + 1) / BLOCK)]);
+  for (let block = first; block <= last; block++) blocks.add(block);
+  const answers = useAnswers(
+    study.id,
+    question.id,
+    ids,
+    [...blocks].filter((block) => block * BLOCK < ids.length).sort((x, y) => x - y),
+  );
+  const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
+  const position = useLedgerPosition(ids.length, answerAt, study.asides);
+  const { place } = position;
+  useEffect(() => {
+    setActive(place.answer);
+    rows.scrollToIndex(place.answer, { align: 'auto' });
+  }, [rows, place.answer]);
+  const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
+  return (
+    <div ref={scroller} role="feed" aria-label="Answers" className="min-h-0 flex-1 overflow-y-auto">
+      <div className="relative w-full" style={{ height: rows.getTotalSize() + 240 }}>
+        {items.map((item) => {
+          const answer = answerAt(item.index);
+          return (
+            <div
+              key={item.key}
+              ref={rows.measureElement}
+              data-index={item.index}
+              // the codes found hang over the answers below
+              className={`absolute inset-x-0 top-0 ${item.index === place.answer ? 'z-10' : ''}`}
+              style={{ transform: `translateY(${item.start}px)` }}
+            >
+              {answer ? (
+                <LedgerAnswerRow
+                  answer={answer}
+                  about={[
+                    answer.externalId,
+                    ...shown.map((variable) => nameIn(variable, answer.background)),
+                  ]
+                    .filter((name) => name !== '')
+                    .join(' · ')}
+                  count={counts?.[item.index] ?? 1}
+                  codebook={codebook}
+                  place={item.index === place.answer ? place : null}
+                  index={item.index}
+                  total={ids.length}
+                  position={position}
+                  lifted={lifted}
+                  onLift={setLifted}
+                  words={filter.words}
+                  match={filter.match}
+                  onChange={change}
+                />
+              ) : (
+                // takes its room while it is fetched
+                <div aria-hidden className="h-[92px] border-b border-rule" />
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}

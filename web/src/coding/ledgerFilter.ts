@@ -1,0 +1,81 @@
+import { ledgerQuery, type LedgerQuery } from '@yellow-thread/contract';
+import { useCallback, useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+
+/** The parts of the address that choose answers; the API takes the same. */
+const parts = [
+  ...([
+    'show',
+    'words',
+    'match',
+    'all',
+    'any',
+    'none',
+    'together',
+    'coder',
+    'where',
+    'like',
+  ] as const),
+  ...(['order', 'seed', 'same'] as const),
+];
+const nothingChosen = ledgerQuery.parse({});
+
+/** Parts of the filter with what they become; undefined takes one off. */
+export type FilterChange = { [Part in keyof LedgerQuery]?: LedgerQuery[Part] | undefined };
+
+export interface LedgerFilter extends LedgerQuery {
+  /** The query that the API is asked with. */
+  query: string;
+  /** How many things narrow the list beside what it shows and the words. */
+  narrowed: number;
+}
+
+/** How the answers are chosen, as it stands in the address. */
+export function useLedgerFilter(): [LedgerFilter, (change: FilterChange) => void] {
+  const [search, setSearch] = useSearchParams();
+  const query = parts
+    .flatMap((part) => search.getAll(part).map((value) => [part, value] as [string, string]))
+    .map((pair) => pair.map(encodeURIComponent).join('='))
+    .join('&');
+  const filter = useMemo(() => read(query), [query]);
+  const change = useCallback(
+    (changes: FilterChange) => setSearch((before) => write(before, changes), { replace: true }),
+    [setSearch],
+  );
+  return [filter, change];
+}
+
+function read(query: string): LedgerFilter {
+  const search = new URLSearchParams(query);
+  const where = search.getAll('where');
+  const single = Object.fromEntries([...search].filter(([part]) => part !== 'where'));
+  const parsed = ledgerQuery.safeParse({ ...single, ...(where.length > 0 && { where }) });
+  // an address that somebody wrote by hand and that makes no sense chooses nothing
+  const chosen = parsed.success ? parsed.data : nothingChosen;
+  const { all, any, none, coder, like, same } = chosen;
+  const narrowed =
+    all.length +
+    any.length +
+    none.length +
+    chosen.where.length +
+    (coder === undefined ? 0 : 1) +
+    (like === undefined ? 0 : 1) +
+    (same === 'apart' ? 1 : 0);
+  return { ...chosen, query: parsed.success ? query : '', narrowed };
+}
+
+function write(search: URLSearchParams, changes: FilterChange): URLSearchParams {
+  for (const part of parts) {
+    if (!(part in changes)) continue;
+    search.delete(part);
+    if (part === 'where')
+      for (const { variableId, value } of changes.where ?? [])
+        search.append('where', `${variableId}:${value}`);
+    else {
+      const value = changes[part];
+      const isDefault = value === undefined || String(value) === String(nothingChosen[part]);
+      if (!isDefault) search.set(part, Array.isArray(value) ? value.join(',') : String(value));
+    }
+  }
+  return search;
+}

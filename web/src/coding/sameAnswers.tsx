@@ -1,0 +1,60 @@
+import type { LedgerAnswer } from '@yellow-thread/contract';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { useAnswers, useCode, useLedger, BLOCK } from '../data/coding.js';
+import { CodeList } from '../parts/codeList.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
+import { asCount } from '../parts/numbers.js';
+
+/** Answers that were coded as one, each with its own codes, which can be taken away from it alone. */
+export function SameAnswers({
+  study,
+  question,
+  answer,
+  codebook,
+}: {
+  study: number;
+  question: number;
+  answer: LedgerAnswer;
+  codebook: DrawnCodebook;
+}) {
+  const { mutate: change } = useCode(study, question);
+  const ledger = useLedger(study, question, `same=apart&like=${answer.id}`);
+  const ids = ledger.data?.ids ?? [];
+  const shown = useAnswers(
+    study,
+    question,
+    ids,
+    ids.length > 0 ? [0, 1].slice(0, Math.ceil(ids.length / BLOCK)) : [],
+  );
+  if (ledger.isError) return <ProblemNote error={ledger.error} />;
+  if (ledger.isPending) return <Waiting what="the answers" />;
+  return (
+    <ul className="flex flex-col gap-3">
+      {ids.slice(0, 2 * BLOCK).map((id) => {
+        const one = shown.get(id);
+        if (!one) return null;
+        return (
+          <li key={id} className="border-b border-rule pb-2">
+            <p className="text-[13px] text-soft">
+              {one.externalId} · {one.settled ? 'settled' : 'open'}
+            </p>
+            <p className="voice">{one.text}</p>
+            <CodeList
+              codeIds={one.mentions.map((mention) => mention.codeId)}
+              codebook={codebook}
+              onRemove={(place) =>
+                change({ do: 'remove', mention: one.mentions[place]!, toSame: false })
+              }
+            />
+          </li>
+        );
+      })}
+      {ids.length > 2 * BLOCK && (
+        <li className="text-soft">
+          And {asCount(ids.length - 2 * BLOCK)} more: take “same words as one” off to see each in
+          the ledger.
+        </li>
+      )}
+    </ul>
+  );
+}

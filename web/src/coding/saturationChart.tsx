@@ -1,0 +1,76 @@
+import type { Saturation } from '@yellow-thread/contract';
+import { counted } from '../parts/numbers.js';
+
+/** At most so much of what the first answers brought, and new codes have become rare. */
+const RARE = 0.05;
+
+/** New codes per further ten answers, and in a sentence whether to go on opening codes. */
+export function SaturationChart({ saturation }: { saturation: Saturation }) {
+  const { newCodes, answers } = saturation;
+  if (newCodes.length < 2)
+    return (
+      <p className="text-[13px] text-soft">
+        After twenty settled answers it is shown here whether new codes still appear.
+      </p>
+    );
+  const most = Math.max(1, ...newCodes);
+  const width = 380 / newCodes.length;
+  return (
+    <figure aria-label="New codes" className="border-t border-rule pt-4">
+      <figcaption className="mb-2 font-medium">New codes per further ten answers</figcaption>
+      <svg
+        role="img"
+        aria-label={`New codes in each ten of ${answers} settled answers: ${newCodes.join(', ')}`}
+        viewBox="0 0 400 96"
+        className="w-full"
+      >
+        {newCodes.map((count, i) => {
+          const height = (64 * count) / most;
+          return (
+            <g key={i}>
+              <rect
+                x={10 + i * width + 1}
+                y={72 - height}
+                width={Math.max(1, width - 2)}
+                height={height}
+                className="fill-thread"
+              />
+              {(newCodes.length <= 16 || i % 5 === 0) && (
+                <text
+                  x={10 + (i + 0.5) * width}
+                  y={Math.max(10, 68 - height)}
+                  textAnchor="middle"
+                  className="figures fill-soft text-[11px]"
+                >
+                  {count}
+                </text>
+              )}
+            </g>
+          );
+        })}
+        <path d="M10 72.5H390" className="stroke-rule" />
+        <text x="10" y="88" className="fill-soft text-[11px]">
+          first answers
+        </text>
+        <text x="390" y="88" textAnchor="end" className="fill-soft text-[11px]">
+          latest of {answers}
+        </text>
+      </svg>
+      <p className="mt-2">{verdict(saturation)}</p>
+    </figure>
+  );
+}
+
+function verdict({ last, codes, richness, newCodes }: Saturation): string {
+  const atLeast = Math.round(richness.estimate);
+  const unseen =
+    atLeast > codes
+      ? ` By how many codes were given only once, some ${atLeast - codes} more may turn up.`
+      : '';
+  if (!last)
+    return `${counted(codes, 'code')} so far. After ${10 * (6 - newCodes.length)} more answers it can be said whether new ones have become rare.`;
+  const share = `${Math.round(100 * last.ratio)} % of what the first 40 brought`;
+  return last.ratio <= RARE
+    ? `The last 20 answers brought ${counted(last.new, 'new code')} (${share}): it is time to organise the codes rather than to open more.${unseen}`
+    : `The last 20 answers brought ${counted(last.new, 'new code')} (${share}): go on opening codes.${unseen}`;
+}

@@ -1,0 +1,27 @@
+import { codebookSchema, codeListSchema, type ListedCode } from '@yellow-thread/contract';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { call } from './client.js';
+import { codebookKey } from './codebook.js';
+import { asChange } from './queryClient.js';
+
+const path = (study: number) => `/api/studies/${study}/codebook`;
+
+/** Reads a code list without taking it in. */
+export const useReadCodeList = (study: number) =>
+  useMutation({
+    mutationFn: (file: File) => {
+      const body = new FormData();
+      body.append('file', file, file.name);
+      return call(`${path(study)}/files`, { method: 'POST', body, reply: codeListSchema });
+    },
+  });
+
+export function useTakeCodeList(study: number) {
+  const client = useQueryClient();
+  return useMutation({
+    ...asChange('report', 'reviews', 'history'),
+    mutationFn: (codes: ListedCode[]) =>
+      call(`${path(study)}/list`, { method: 'POST', body: { codes }, reply: codebookSchema }),
+    onSuccess: (codebook) => client.setQueryData(codebookKey(study), codebook),
+  });
+}

@@ -1,0 +1,91 @@
+import { studyEventSchema, type StudyEvent } from '@yellow-thread/contract';
+import { useEffect, useSyncExternalStore } from 'react';
+import { TAB } from './client.js';
+import { refresh, type Resource } from './queryClient.js';
+
+let connected = true;
+const watchers = new Set<() => void>();
+
+function setConnected(now: boolean) {
+  if (connected === now) return;
+  connected = now;
+  for (const watch of watchers) watch();
+}
+
+/** Whether the server answers. */
+export const useConnected = () =>
+  useSyncExternalStore(
+    (watch) => {
+      watchers.add(watch);
+      return () => watchers.delete(watch);
+    },
+    () => connected,
+  );
+
+/** What follows from a change of each kind of record. */
+const follows: Record<string, readonly Resource[]> = {
+  mention: [
+    'answers',
+    'codebook',
+    'hits',
+    'others',
+    'mentions-of-code',
+    'saturation',
+    'report',
+    'behind',
+  ],
+  settlement: ['answers', 'study', 'saturation', 'report', 'behind'],
+  note: ['answers', 'notes', 'others'],
+  line_cut: ['answers'],
+  suggestion: ['review', 'reviews', 'suggestions', 'answers'],
+  code: ['codebook', 'report', 'reviews'],
+  theme: ['codebook', 'report'],
+  bundle: ['codebook'],
+  bundle_code: ['codebook'],
+  respondent: ['respondent-rows', 'variable', 'answers', 'report'],
+  category: ['variable', 'study', 'report'],
+  variable: ['variable', 'study', 'report'],
+  question: ['study', 'report'],
+  study: ['study'],
+};
+
+function follow(study: number, { tab, tables, responses }: StudyEvent): void {
+  if (tab !== null && tab === TAB) return;
+  const anything = tables.length === 0;
+  const resources = new Set<unknown>(tables.flatMap((table) => follows[table] ?? []));
+  resources.add('history');
+  void refresh(({ queryKey: [resource, id, , ids] }) => {
+    if (id !== study) return false;
+    if (anything) return resource !== 'ledger';
+    if (!resources.has(resource)) return false;
+    // answers are fetched in blocks: only those that the change is about are fetched anew
+    if (resource !== 'answers' || responses === null || !Array.isArray(ids)) return true;
+    return responses.some((response) => ids.includes(response));
+  });
+}
+
+/** Keeps what is shown of a study up to date with what others do to it. */
+export function useStudyEvents(study: number): void {
+  useEffect(() => {
+    const source = new EventSource(`/api/studies/${study}/events`);
+    let wasLost = false;
+    source.addEventListener('open', () => {
+      setConnected(true);
+      // what happened while nothing could be heard
+      if (wasLost) void refresh(({ queryKey: [resource] }) => resource !== 'ledger');
+      wasLost = false;
+    });
+    source.addEventListener('error', () => {
+      wasLost = true;
+      setConnected(false);
+    });
+    source.addEventListener('message', ({ data }) => {
+      const event = studyEventSchema.safeParse(JSON.parse(String(data)));
+      if (event.success) follow(study, event.data);
+    });
+    return () => {
+      source.close();
+      setConnected(true);
+    };
+  }, [study]);
+}

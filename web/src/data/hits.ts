@@ -1,0 +1,33 @@
+import { codedHitsSchema, hitsSchema, type CodeHits } from '@yellow-thread/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { call } from './client.js';
+import { asChange } from './queryClient.js';
+
+const path = (study: number, question: number) =>
+  `/api/studies/${study}/questions/${question}/hits`;
+
+/** Every place where the words of a filter stand. */
+export const useHits = (study: number, question: number, query: string) =>
+  useQuery({
+    queryKey: ['hits', study, question, query],
+    queryFn: ({ signal }) =>
+      call(`${path(study, question)}?${query}`, { signal, reply: hitsSchema }),
+  });
+
+export const useCodeHits = (study: number, question: number) =>
+  useMutation({
+    ...asChange(
+      ...([
+        'study',
+        'codebook',
+        'answers',
+        'training',
+        'reviews',
+        'review',
+        'suggestions',
+      ] as const),
+      ...(['report', 'behind', 'others', 'history', 'mentions-of-code', 'saturation'] as const),
+    ),
+    mutationFn: (body: CodeHits) =>
+      call(path(study, question), { method: 'POST', body, reply: codedHitsSchema }),
+  });

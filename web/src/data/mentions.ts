@@ -1,0 +1,16 @@
+import { doneSchema, type MentionEdit } from '@yellow-thread/contract';
+import { useMutation } from '@tanstack/react-query';
+import { call } from './client.js';
+import { asChange } from './queryClient.js';
+
+/** Changes one mention from outside the ledger. */
+export const useEditMention = (study: number) =>
+  useMutation({
+    ...asChange('mentions-of-code', 'answers', 'history'),
+    mutationFn: ({ id, edit }: { id: string; edit: MentionEdit }) =>
+      call(`/api/studies/${study}/mentions/${id}`, {
+        method: 'PATCH',
+        body: edit,
+        reply: doneSchema,
+      }),
+  });

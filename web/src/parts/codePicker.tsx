@@ -1,0 +1,64 @@
+import { useId } from 'react';
+import type { DrawnCode } from '../data/codebook.js';
+import { inputBox } from './field.js';
+import { FoundCodes, useCodeSearch } from './foundCodes.js';
+
+/** Finds a code by a few letters of its name, theme or definition. */
+export function CodePicker({
+  label,
+  codes,
+  placeholder = 'a code …',
+  className = 'w-44',
+  onPick,
+  onNew,
+}: {
+  label: string;
+  codes: readonly DrawnCode[];
+  placeholder?: string;
+  className?: string;
+  onPick: (code: DrawnCode) => void;
+  /** What a name that no code has does; left out, nothing. */
+  onNew?: (name: string) => void;
+}) {
+  const search = useCodeSearch(codes, { most: 8, offersNew: onNew !== undefined });
+  const list = useId();
+  const pick = (place: number) => {
+    const code = search.found[place];
+    if (code) onPick(code);
+    else if (search.isNew) onNew?.(search.name);
+    else return;
+    search.type('');
+  };
+  return (
+    <span className="relative inline-block">
+      <input
+        role="combobox"
+        aria-label={label}
+        aria-expanded={search.choices > 0}
+        aria-controls={list}
+        aria-activedescendant={search.choices > 0 ? `${list}-${search.chosen}` : undefined}
+        autoComplete="off"
+        placeholder={placeholder}
+        className={`${inputBox} !py-1 ${className}`}
+        value={search.typed}
+        onChange={(event) => search.type(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown') search.move(1);
+          else if (event.key === 'ArrowUp') search.move(-1);
+          else if (event.key === 'Enter') pick(search.chosen);
+          else if (event.key === 'Escape' && search.typed !== '') search.type('');
+          else return;
+          event.preventDefault();
+          event.stopPropagation();
+        }}
+      />
+      <FoundCodes
+        id={list}
+        search={search}
+        newName={<>New code “{search.name}”</>}
+        className="left-0 w-[320px]"
+        onPick={pick}
+      />
+    </span>
+  );
+}

@@ -1,0 +1,77 @@
+import type { ShownNote } from '@yellow-thread/contract';
+import { useState } from 'react';
+import type { DrawnCodebook } from '../data/codebook.js';
+import type { NoteChange } from '../data/notes.js';
+import { useSession } from '../data/people.js';
+import { Button } from './button.js';
+import { TextField } from './field.js';
+import { NoteRow } from './noteRow.js';
+
+/** Notes that stand outside the ledger. */
+export function NoteList({
+  notes,
+  codebook,
+  onChange,
+}: {
+  notes: readonly ShownNote[];
+  codebook: DrawnCodebook;
+  onChange: (change: NoteChange) => void;
+}) {
+  return (
+    <ul className="flex flex-col gap-1 text-[13px]">
+      {notes.map((note) => (
+        <NoteRow
+          key={note.id}
+          note={note}
+          passage={null}
+          codebook={codebook}
+          onEdit={(text) => onChange({ do: 'edit', from: note, text })}
+          onRemove={() => onChange({ do: 'remove', note })}
+        />
+      ))}
+    </ul>
+  );
+}
+
+/** Writes a note on a respondent or a code. */
+export function NewNote({
+  label,
+  on,
+  onChange,
+}: {
+  label: string;
+  on: { respondentId: number } | { codeId: string };
+  onChange: (change: NoteChange) => void;
+}) {
+  const account = useSession().data?.account;
+  const [text, setText] = useState('');
+  const add = () => {
+    const note: ShownNote = {
+      id: crypto.randomUUID(),
+      studyId: 0,
+      ...{ responseId: null, start: null, end: null, respondentId: null, codeId: null },
+      ...on,
+      text: text.trim(),
+      unsure: false,
+      authorId: account?.id ?? 0,
+      author: account?.name ?? '',
+      createdAt: new Date().toISOString(),
+    };
+    onChange({ do: 'add', note });
+    setText('');
+  };
+  return (
+    <>
+      <TextField
+        label={label}
+        rows={2}
+        maxLength={4000}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button disabled={text.trim() === ''} onClick={add} className="self-start">
+        Add the note
+      </Button>
+    </>
+  );
+}

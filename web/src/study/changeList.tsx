@@ -1,0 +1,59 @@
+import { useChanges } from '../data/history.js';
+import { Button } from '../parts/button.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
+import { asDate, counted } from '../parts/numbers.js';
+
+const kinds: Record<string, [one: string, many?: string]> = {
+  mention: ['mention'],
+  settlement: ['answer settled or opened', 'answers settled or opened'],
+  suggestion: ['suggestion'],
+  code: ['code'],
+  theme: ['theme'],
+  bundle: ['bundle'],
+  note: ['note'],
+  respondent: ['respondent'],
+  category: ['category', 'categories'],
+  variable: ['variable'],
+  question: ['question'],
+};
+
+/** Changes, newest first. */
+export function ChangeList({ study, ...of }: { study: number; code?: string; by?: number }) {
+  const changes = useChanges(study, of);
+  if (changes.isError) return <ProblemNote error={changes.error} />;
+  if (!changes.data) return <Waiting what="the history" />;
+  const all = changes.data.pages.flatMap((page) => page.changes);
+  return (
+    <>
+      {all.length === 0 && <p className="text-soft">Nothing was changed yet.</p>}
+      <ol className="flex max-w-4xl flex-col">
+        {all.map((change) => (
+          <li
+            key={change.id}
+            className="grid grid-cols-[9rem_8rem_minmax(0,1fr)] items-baseline gap-4 border-b border-rule py-1.5"
+          >
+            <span className="figures text-[13px] text-soft">{asDate(change.madeAt)}</span>
+            <span className="truncate">{change.by}</span>
+            <span className={change.undone ? 'text-soft line-through' : ''}>
+              {change.summary}
+              <span className="ml-2 text-[13px] text-soft">
+                {Object.entries(change.touched)
+                  .flatMap(([kind, count]) => {
+                    const [one, many] = kinds[kind] ?? [];
+                    return one && count > 1 ? [counted(count, one, many)] : [];
+                  })
+                  .join(', ')}
+                {change.undone && ' undone'}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ol>
+      {changes.hasNextPage && (
+        <Button look="bare" className="mt-2" onClick={() => void changes.fetchNextPage()}>
+          Show earlier ones
+        </Button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import { useSearchParams } from 'react-router';
+import { useDrawnCodebook } from '../data/codebook.js';
+import { useMembers } from '../data/coding.js';
+import { useHistory } from '../data/studies.js';
+import { useStudyPlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
+import { Choice } from '../parts/field.js';
+import { ChangeList } from './changeList.js';
+
+/** What was changed in a study, when and by whom; of one code, or by one person. */
+export function HistoryPage() {
+  const study = useStudyPlace();
+  const codebook = useDrawnCodebook(study.id);
+  const members = useMembers(study.id).data?.members ?? [];
+  const { undo, redo } = useHistory(study.id);
+  const [search, setSearch] = useSearchParams();
+  const code = search.get('code') ?? '';
+  const by = Number(search.get('by')) || 0;
+  const choose = (name: string, value: string) =>
+    setSearch(
+      (before) => {
+        if (value === '' || value === '0') before.delete(name);
+        else before.set(name, value);
+        return before;
+      },
+      { replace: true },
+    );
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+      <header className="mb-4 flex max-w-4xl flex-wrap items-center justify-between gap-4">
+        <h1>History</h1>
+        <span className="flex items-center gap-3">
+          <Choice
+            label="about"
+            value={code}
+            onChange={(event) => choose('code', event.target.value)}
+          >
+            <option value="">everything</option>
+            {codebook?.codes.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </Choice>
+          {members.length > 1 && (
+            <Choice label="by" value={by} onChange={(event) => choose('by', event.target.value)}>
+              <option value={0}>anybody</option>
+              {members.map((member) => (
+                <option key={member.id} value={member.id}>
+                  {member.name}
+                </option>
+              ))}
+            </Choice>
+          )}
+          <Button onClick={undo}>Undo my last</Button>
+          <Button onClick={redo}>Do again</Button>
+        </span>
+      </header>
+      <p className="mb-4 max-w-prose text-soft">
+        Everybody undoes their own changes, latest first, also after closing the page. Where
+        somebody else went on from a change since, undoing it is refused and says so.
+      </p>
+      <ChangeList study={study.id} {...(code && { code })} {...(by > 0 && { by })} />
+    </main>
+  );
+}
