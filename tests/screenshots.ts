@@ -34,7 +34,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Words people use' })).toBeVisible();
   await shoot(page, 'look');
   await go('Code');
-  await page.getByRole('button', { name: 'Settled' }).click();
+  await page.getByLabel('Which answers').selectOption('settled');
   await expect(codeField(page)).toBeFocused();
   for (let n = 0; n < 9; n++) await page.keyboard.press('PageDown');
   await shoot(page, 'code');
@@ -73,7 +73,7 @@ test.describe(() => {
   test.use({ colorScheme: 'dark' });
   test('the ledger in the dark', async ({ page }) => {
     await openDemo(page, 'Code');
-    await page.getByRole('button', { name: 'Settled' }).click();
+    await page.getByLabel('Which answers').selectOption('settled');
     await expect(codeField(page)).toBeFocused();
     await shoot(page, 'code-dark');
   });

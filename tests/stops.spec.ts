@@ -53,7 +53,7 @@ test('a study with nothing in it yet says at every stop what to do next, and off
     await expect(page.getByRole('heading', { name: words })).toHaveCount(0);
   }
   await go('Code');
-  await page.getByRole('button', { name: 'Settled' }).click();
+  await page.getByLabel('Which answers').selectOption('settled');
   await expect(page.getByRole('heading', { name: 'No answer is like that' })).toBeVisible();
 });
 

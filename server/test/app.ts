@@ -64,6 +64,7 @@ export interface Reply<Body> {
   status: number;
   body: Body;
   text: string;
+  bytes: Buffer;
   headers: Record<string, unknown>;
 }
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
@@ -101,6 +102,7 @@ function createClient(app: App, accountId: number) {
       // the caller names the shape; the server has checked it against the contract
       body: (isJson ? reply.json() : undefined) as Body,
       text: reply.body,
+      bytes: reply.rawPayload,
       headers: reply.headers,
     };
   }
@@ -113,8 +115,24 @@ function createClient(app: App, accountId: number) {
     if (reply.status === 200) token = reply.body.csrfToken;
     return reply;
   };
+  function uploadTo<Body>(path: string, fileName: string, content: Uint8Array) {
+    const boundary = 'a-boundary-that-is-not-in-the-file';
+    const payload = Buffer.concat([
+      Buffer.from(
+        `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${fileName}"\r\n` +
+          'Content-Type: application/octet-stream\r\n\r\n',
+      ),
+      content,
+      Buffer.from(`\r\n--${boundary}--\r\n`),
+    ]);
+    return send<Body>('POST', path, {
+      payload: Readable.from([payload]),
+      headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
+    });
+  }
   return {
     accountId,
+    cookie: () => cookie,
     send,
     session,
     get: <Body>(path: string) => send<Body>('GET', path),
@@ -122,21 +140,9 @@ function createClient(app: App, accountId: number) {
       await session('GET', '/session');
       return session('POST', '/session', { name, password });
     },
-    upload<Body>(study: number, fileName: string, content: Uint8Array) {
-      const boundary = 'a-boundary-that-is-not-in-the-file';
-      const payload = Buffer.concat([
-        Buffer.from(
-          `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${fileName}"\r\n` +
-            'Content-Type: application/octet-stream\r\n\r\n',
-        ),
-        content,
-        Buffer.from(`\r\n--${boundary}--\r\n`),
-      ]);
-      return send<Body>('POST', `/studies/${study}/sheets`, {
-        payload: Readable.from([payload]),
-        headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
-      });
-    },
+    upload: <Body>(study: number, fileName: string, content: Uint8Array) =>
+      uploadTo<Body>(`/studies/${study}/sheets`, fileName, content),
+    uploadTo,
     /** Waits until a job has ended, whatever became of it. */
     async jobEnd(study: number, job: number) {
       for (;;) {

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import type { Codebook } from '@yellow-thread/contract';
+import type { Codebook, Hits, ListedNote, StudyDetail } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
 
@@ -88,6 +88,183 @@ describe('coding', () => {
   });
 });
 
+describe('answers of the same words', () => {
+  beforeEach(async () => {
+    study = await importStudy(
+      client,
+      'id,Why?\n1,More boats!\n2,late\n3,more  boats\n4,MORE BOATS\n5,fewer\n',
+    );
+    first = (await study.ledger()).answers[0]!.id;
+  });
+  const add = (extra: object) =>
+    client.send('POST', `${study.base}/mentions`, {
+      body: { id: randomUUID(), responseId: first, start: null, end: null, ...extra },
+    });
+  const apart = async () => (await study.ledger('same=apart')).answers;
+
+  test('stand as one, are coded and settled as one, and each can be taken out', async () => {
+    const joined = await study.ledger();
+    expect(joined).toMatchObject({ counts: [3, 1, 1], total: 5 });
+    const codeId = randomUUID();
+    const newCode = { id: codeId, name: 'Boats', themeId: null };
+    await add({ codeId, newCode, start: 5, end: 11, toSame: true });
+    await client.send('PUT', `${study.base}/responses/${first}/settlement`, {
+      body: { settled: true, toSame: true },
+    });
+    const coded = (await apart()).filter((answer) => answer.mentions.length > 0);
+    expect(
+      coded.map(({ text, settled, mentions: [m] }) => [settled, text.slice(m!.start!, m!.end!)]),
+    ).toEqual([
+      [true, 'boats!'],
+      [true, 'boats'],
+      [true, 'BOATS'],
+    ]);
+    expect((await study.ledger('show=open')).total).toBe(2);
+    // said again, nothing is added where the code stands already
+    await add({ codeId, start: 5, end: 11, toSame: true });
+    expect((await apart()).flatMap((answer) => answer.mentions)).toHaveLength(4);
+    await study.undo();
+    await client.send('DELETE', `${study.base}/mentions/${coded[1]!.mentions[0]!.id}`);
+    expect((await apart()).map((answer) => answer.mentions.length)).toEqual([1, 0, 0, 1, 0]);
+    await client.send('DELETE', `${study.base}/mentions/${coded[0]!.mentions[0]!.id}?toSame=true`);
+    expect((await apart()).flatMap((answer) => answer.mentions)).toEqual([]);
+    expect((await study.undo()).body.summary).toBe('taking “Boats” away from 2 answers');
+  });
+});
+
+describe('what is chosen of the answers', () => {
+  test('by codes in the answer or in one line, by background, words, notes and order', async () => {
+    const a = await study.code(first, { newCode: 'A' }, [4, 9]);
+    const b = await study.code(first, { newCode: 'B' }, [20, 24]);
+    const last = (await study.ledger()).answers.at(-1)!.id;
+    await study.code(last, { codeId: a.codeId });
+    const chosen = async (query: string) => (await study.ledger(query)).ids;
+    const both = `all=${a.codeId},${b.codeId}`;
+    expect(await chosen(both)).toEqual([first]);
+    expect(await chosen(`${both}&together=line`)).toEqual([]);
+    expect(await chosen(`all=${a.codeId}&none=${b.codeId}`)).toEqual([last]);
+    expect(await chosen(`all=${a.codeId}&none=${b.codeId}&together=line`)).toEqual([first, last]);
+    expect(await chosen(`any=${b.codeId},${randomUUID()}`)).toEqual([first]);
+    expect(await chosen(`coder=${client.accountId + 1000}`)).toEqual([]);
+    const { body } = await client.get<StudyDetail>(study.base);
+    const home = body.variables[0]!.id;
+    expect(await chosen(`where=${home}:Tye`)).toEqual([first, last]);
+    expect(await chosen(`where=${home}:Hask&where=${home}:Tye`)).toEqual([first, last]);
+    expect(await chosen(`where=${home}:`)).toEqual([]);
+    expect(await chosen('words=step&match=word')).toEqual([]);
+    expect(await chosen('words=step&match=stem')).toEqual([first]);
+    expect(await chosen('words=l?te&match=wildcard')).toEqual([last]);
+    expect(await chosen('order=shortest')).toEqual([last, first]);
+    expect(await chosen('show=unread')).toEqual([]);
+    expect((await chosen('order=random&seed=5')).toSorted()).toEqual([first, last].toSorted());
+    expect(await chosen('order=random&seed=5')).toEqual(await chosen('order=random&seed=5'));
+    expect((await chosen('order=similar')).toSorted()).toEqual([first, last].toSorted());
+  });
+
+  test('words are found in every form and coded at once, as one change that says so', async () => {
+    const query = 'words=fare&match=stem';
+    const path = `${study.base}/questions/${study.question}/hits`;
+    const { body: hits } = await client.get<Hits>(`${path}?${query}`);
+    expect(hits).toMatchObject({ found: { answers: 1, hits: 1 } });
+    const codeId = randomUUID();
+    const body = {
+      codeId,
+      newCode: { id: codeId, name: 'Fares', themeId: null },
+      hits: [{ responseId: first, ...hits.answers[0]!.hits[0] }],
+    };
+    const code = (on: string) =>
+      client.send<{ mentions: number }>('POST', path, { body: { ...body, on } });
+    expect((await code('line')).body.mentions).toBe(1);
+    expect((await code('line')).body.mentions).toBe(0);
+    expect((await code('answer')).body.mentions).toBe(1);
+    expect((await mentionsOfFirst()).map(({ start, end, origin }) => [start, end, origin])).toEqual(
+      [
+        [null, null, 'words'],
+        [0, 18, 'words'],
+      ],
+    );
+    expect((await study.undo()).body.summary).toBe('coding “Fares” 1 times by words');
+  });
+});
+
+describe('notes and lines', () => {
+  const note = (extra: object) => ({
+    ...{ id: randomUUID(), responseId: first, start: null, end: null, respondentId: null },
+    ...{ codeId: null, text: '', unsure: false, ...extra },
+  });
+  const send = (body: object) => client.send('POST', `${study.base}/notes`, { body });
+
+  test('a mark, a note and an “unsure” are kept, listed, filtered for and undone', async () => {
+    const mark = note({ start: 4, end: 9 });
+    await send(mark);
+    await send(mark);
+    await send(note({ text: 'Really?' }));
+    const unsure = note({ unsure: true });
+    await send(unsure);
+    expect((await study.ledger('show=unsure')).ids).toEqual([first]);
+    await client.send('DELETE', `${study.base}/notes/${unsure.id}`);
+    expect((await study.ledger('show=unsure')).ids).toEqual([]);
+    expect((await study.ledger('show=marked')).ids).toEqual([first]);
+    const [answer] = (await study.ledger()).answers;
+    expect(answer!.notes.map(({ text, start, author }) => [text, start, author])).toEqual([
+      ['Really?', null, 'Rowan'],
+      ['', 4, 'Rowan'],
+    ]);
+    const edit = (from: string, to: string) =>
+      client.send('PATCH', `${study.base}/notes/${mark.id}`, {
+        body: { from: { text: from, unsure: false }, to: { text: to, unsure: false } },
+      });
+    expect((await edit('', 'Ask again')).status).toBe(200);
+    expect((await edit('', 'Something else')).body.code).toBe('changed_meanwhile');
+    const { body } = await client.get<{ notes: ListedNote[] }>(`${study.base}/notes`);
+    expect(body.notes.map(({ text, on }) => [text, on?.words])).toEqual([
+      ['Really?', 'The fares are mad. So are the steps.'],
+      ['Ask again', 'fares'],
+    ]);
+    expect((await send(note({ start: 4, end: 99 }))).body.code).toBe('passage_outside');
+    expect((await send(note({ codeId: randomUUID() }))).body.code).toBe('invalid_request');
+  });
+
+  test('a line parted or joined by hand stays so, and is undone', async () => {
+    const cut = (at: number, line: string) =>
+      client.send('PUT', `${study.base}/responses/${first}/lines`, { body: { at, line } });
+    await cut(4, 'parted');
+    await cut(19, 'joined');
+    const cuts = async () =>
+      (await study.ledger()).answers[0]!.cuts.map(({ at, joined }) => [at, joined]);
+    expect(await cuts()).toEqual([
+      [4, false],
+      [19, true],
+    ]);
+    await cut(4, 'as_written');
+    expect(await cuts()).toEqual([[19, true]]);
+    await study.undo();
+    await study.undo();
+    expect(await cuts()).toEqual([[4, false]]);
+    expect((await cut(999, 'parted')).body.code).toBe('passage_outside');
+  });
+
+  test('a code is exchanged, moved and pinned as an example, each in one action', async () => {
+    const { id } = await study.code(first, { newCode: 'Fares' }, [4, 9]);
+    const other = await study.code(first, { newCode: 'Steps' });
+    const edit = (body: object) => client.send('PATCH', `${study.base}/mentions/${id}`, { body });
+    await edit({ codeId: other.codeId });
+    await edit({ passage: { start: 19, end: 35 } });
+    await edit({ typical: true });
+    await edit({ typical: true });
+    expect((await edit({ passage: { start: 19, end: 99 } })).body.code).toBe('passage_outside');
+    expect((await mentionsOfFirst()).find((one) => one.id === id)).toMatchObject({
+      ...{ codeId: other.codeId, start: 19, end: 35, typical: true },
+    });
+    const undone = [await study.undo(), await study.undo(), await study.undo()];
+    expect(undone.map((reply) => reply.body.summary)).toEqual([
+      'the example of “Steps”',
+      'moving “Steps”',
+      '“Steps” instead of “Fares”',
+    ]);
+  });
+});
+
 describe('undo', () => {
   test('takes back changes in order, names each, and does them again', async () => {
     const { codeId } = await study.code(first, { newCode: 'Fares' });
@@ -161,16 +338,14 @@ describe('the codebook', () => {
     expect(renamed.status).toBe(200);
   });
 
-  test('names are unique whatever their case; a code in use is not removed', async () => {
-    const { codeId, id } = await study.code(first, { newCode: 'Fares' });
+  test('names are unique whatever their case; a code goes with its mentions and comes back with them', async () => {
+    const { codeId } = await study.code(first, { newCode: 'Fares' }, [4, 9]);
     expect((await study.code(first, { newCode: 'FARES' })).body.code).toBe('name_taken');
-    expect((await client.send('DELETE', `${study.base}/codes/${codeId}`)).body.code).toBe(
-      'code_in_use',
-    );
-    await client.send('DELETE', `${study.base}/mentions/${id}`);
+    const before = { codebook: await codebook(), mentions: await mentionsOfFirst() };
     expect((await client.send('DELETE', `${study.base}/codes/${codeId}`)).status).toBe(200);
+    expect(await mentionsOfFirst()).toEqual([]);
     expect((await study.undo()).body.summary).toBe('the removal of “Fares”');
-    expect((await codebook()).codes).toHaveLength(1);
+    expect({ codebook: await codebook(), mentions: await mentionsOfFirst() }).toEqual(before);
   });
 
   test('a theme gets a look of its own, and a code moves under it', async () => {

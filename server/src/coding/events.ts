@@ -5,8 +5,8 @@ import { CHANGE_CHANNEL, type ToldChange } from '../database/index.js';
 type Listener = (event: StudyEvent) => void;
 
 export interface StudyEvents {
-  /** Tells what happens to a study from now on. @returns what ends it */
-  listen(studyId: number, listener: Listener): () => void;
+  /** Tells what happens to a study from when it resolves on. @returns what ends it */
+  listen(studyId: number, listener: Listener): Promise<() => void>;
   close(): Promise<void>;
 }
 
@@ -19,6 +19,7 @@ const AGAIN_AFTER_MS = 1000;
 export function openStudyEvents(url: string, onError: (error: unknown) => void): StudyEvents {
   const listeners = new Map<number, Set<Listener>>();
   let client: pg.Client | null = null;
+  let connecting: Promise<void> | null = null;
   let closed = false;
   let again: NodeJS.Timeout | undefined;
 
@@ -42,7 +43,9 @@ export function openStudyEvents(url: string, onError: (error: unknown) => void):
     if (client === null || closed) return;
     client = null;
     onError(error);
-    again = setTimeout(() => void connect(true), AGAIN_AFTER_MS);
+    again = setTimeout(() => {
+      connecting = connect(true);
+    }, AGAIN_AFTER_MS);
   };
   const connect = async (anew: boolean) => {
     const fresh = new pg.Client(url);
@@ -62,8 +65,9 @@ export function openStudyEvents(url: string, onError: (error: unknown) => void):
   };
 
   return {
-    listen(studyId, listener) {
-      if (client === null && !closed && again === undefined) void connect(false);
+    async listen(studyId, listener) {
+      connecting ??= connect(false);
+      await connecting;
       const heard = listeners.get(studyId) ?? new Set();
       listeners.set(studyId, heard.add(listener));
       return () => {

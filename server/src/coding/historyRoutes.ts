@@ -5,6 +5,7 @@ import {
   studyParams,
   undoneSchema,
 } from '@yellow-thread/contract';
+import { z } from 'zod';
 import { redoChange, rows, undoChange } from '../database/index.js';
 import { makerOf, requireStudy } from '../people/index.js';
 import type { App } from '../routeScope.js';
@@ -52,19 +53,26 @@ export function historyRoutes(app: App, events: StudyEvents): void {
   );
   app.get(
     '/api/studies/:study/events',
-    { schema: { operationId: 'followStudy', params: studyParams } },
+    {
+      schema: {
+        operationId: 'followStudy',
+        params: studyParams,
+        produces: ['text/event-stream'],
+        response: { 200: z.string() },
+      },
+    },
     async (request, reply) => {
-      reply.hijack();
       const { raw } = reply;
+      const stopListening = await events.listen(request.params.study, (event) =>
+        raw.write(`data: ${JSON.stringify(event)}\n\n`),
+      );
+      reply.hijack();
       raw.writeHead(200, {
         'content-type': 'text/event-stream',
         'cache-control': 'no-store',
         'x-accel-buffering': 'no',
       });
       raw.write(': here\n\n');
-      const stopListening = events.listen(request.params.study, (event) =>
-        raw.write(`data: ${JSON.stringify(event)}\n\n`),
-      );
       const beat = setInterval(() => {
         // whoever was signed out, or is no longer of the study, hears nothing more
         request.em.clear();
@@ -77,7 +85,6 @@ export function historyRoutes(app: App, events: StudyEvents): void {
         clearInterval(beat);
         stopListening();
       });
-      return Promise.resolve();
     },
   );
 }

@@ -44,12 +44,16 @@ export async function readLedger(
   return query.order === 'similar' ? bySimilarity(em, threads, ledger) : ledger;
 }
 
+const asksInLine = ({ all, any, together }: Pick<LedgerQuery, 'all' | 'any' | 'together'>) =>
+  together === 'line' && all.length + any.length > 0;
+
 async function conditionOf(
   em: EntityManager,
   studyId: number,
   questionId: number,
-  { show, words, match, all, any, none, coder, where, like }: LedgerQuery,
+  { show, words, match, all, any, none, coder, where, like, together }: LedgerQuery,
 ): Promise<Condition> {
+  const isInLine = asksInLine({ all, any, together });
   const parts: Condition[] = [
     { sql: 'r.question_id = ?', values: [questionId] },
     { sql: conditions[show], values: [] },
@@ -69,7 +73,8 @@ async function conditionOf(
     parts.push({ sql: `exists (${with_} = ?::uuid${byCoder})`, values: [code, ...its] });
   if (any.length > 0)
     parts.push({ sql: `exists (${with_} = any(?::uuid[])${byCoder})`, values: [any, ...its] });
-  if (none.length > 0)
+  // a code that may not be in the line may well be elsewhere in the answer
+  if (none.length > 0 && !isInLine)
     parts.push({ sql: `not exists (${with_} = any(?::uuid[])${byCoder})`, values: [none, ...its] });
   if (coder !== undefined && all.length + any.length === 0)
     parts.push({
@@ -122,10 +127,9 @@ async function fittingInText(
   where: Condition,
   { words, match, all, any, none, together }: LedgerQuery,
 ): Promise<number[] | null> {
-  const inLine = together === 'line' && all.length + any.length > 0;
+  const inLine = asksInLine({ all, any, together });
   const byWords = words.trim() !== '' && match !== 'plain';
   if (!inLine && !byWords) return null;
-  // none in this line does not mean none in the answer
   const candidates = await rows<{
     id: number;
     text: string;

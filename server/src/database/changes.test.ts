@@ -13,13 +13,28 @@ beforeAll(async () => {
   client = await server.enter('Rowan');
   study = await importStudy(
     client,
-    'id,Why?\na,the fares are mad\nb,steps and fares\nc,more boats\n',
+    'id,Why?\na,the fares are mad\nb,steps and fares\nc,more boats\nd,The fares are mad!\n',
   );
 });
 afterAll(() => server.stop());
 
 const codebook = async () => (await client.get<Codebook>(`${study.base}/codebook`)).body;
-const everything = async () => ({ codebook: await codebook(), ledger: await study.ledger() });
+const everything = async () => ({
+  codebook: await codebook(),
+  ledger: await study.ledger('same=apart'),
+  notes: (await client.get(`${study.base}/notes`)).body,
+});
+
+/** Does something with two codes that there are. */
+async function withCodes(
+  a: number,
+  b: number,
+  deed: (one: string, other: string) => Promise<unknown>,
+) {
+  const { codes } = await codebook();
+  if (codes.length > 0)
+    await deed(codes[a % codes.length]!.id, codes[(a + 1 + b) % codes.length]!.id);
+}
 
 /** One thing that a person does, chosen by two numbers from what there is. */
 const deeds = {
@@ -47,6 +62,71 @@ const deeds = {
       body: { id: randomUUID(), name: `Theme ${randomUUID()}` },
     });
   },
+  toSame: async (a: number) => {
+    const { codes } = await codebook();
+    const [answer] = (await study.ledger()).answers;
+    const codeId = codes[a % Math.max(1, codes.length)]?.id;
+    const body = {
+      id: randomUUID(),
+      responseId: answer!.id,
+      codeId,
+      start: 0,
+      end: 3,
+      toSame: true,
+    };
+    if (codeId) await client.send('POST', `${study.base}/mentions`, { body });
+  },
+  merge: (a: number, b: number) =>
+    withCodes(a, b, (from, into) =>
+      client.send('POST', `${study.base}/codes/${from}/merge`, { body: { into } }),
+    ),
+  deal: async (a: number, b: number) => {
+    const all = (await study.ledger('same=apart')).answers.flatMap((answer) => answer.mentions);
+    const mentions = all.filter((_, i) => (i + a) % 2 === 0).map(({ id }) => id);
+    if (mentions.length === 0) return;
+    const { codes } = await codebook();
+    const known = codes[b % (codes.length + 1)];
+    const code = { id: known?.id ?? randomUUID(), name: `Part ${randomUUID()}`, themeId: null };
+    await client.send('POST', `${study.base}/codes/deal`, {
+      body: { parts: [{ code, mentions }] },
+    });
+  },
+  move: (a: number, b: number) =>
+    withCodes(a, b, (from, before) =>
+      client.send('POST', `${study.base}/codes/${from}/place`, { body: { themeId: null, before } }),
+    ),
+  remove: (a: number) =>
+    withCodes(a, 0, (code) => client.send('DELETE', `${study.base}/codes/${code}`)),
+  toTheme: (a: number) =>
+    withCodes(a, 0, (code) => client.send('POST', `${study.base}/codes/${code}/theme`)),
+  toCode: async (a: number) => {
+    const { themes } = await codebook();
+    const theme = themes[a % Math.max(1, themes.length)]?.id;
+    if (theme) await client.send('POST', `${study.base}/themes/${theme}/code`);
+  },
+  bundle: (a: number, b: number) =>
+    withCodes(a, b, (one, other) =>
+      client.send('PUT', `${study.base}/bundles/${randomUUID()}`, {
+        body: { name: `Bundle ${randomUUID()}`, codeIds: [one, other] },
+      }),
+    ),
+  noteOnCode: (a: number) =>
+    withCodes(a, 0, (codeId) =>
+      client.send('POST', `${study.base}/notes`, {
+        body: {
+          ...{ id: randomUUID(), responseId: null, start: null, end: null, respondentId: null },
+          ...{ codeId, text: 'Hm', unsure: false },
+        },
+      }),
+    ),
+  line: async (a: number, b: number) => {
+    const { answers } = await study.ledger('same=apart');
+    const answer = answers[a % answers.length]!;
+    const line = (['parted', 'joined', 'as_written'] as const)[b % 3];
+    await client.send('PUT', `${study.base}/responses/${answer.id}/lines`, {
+      body: { at: 1 + (b % 5), line },
+    });
+  },
   edit: async (a: number, b: number) => {
     const { codes, themes } = await codebook();
     const code = codes[a % Math.max(1, codes.length)];
@@ -63,7 +143,7 @@ const deeds = {
 
 test('whatever was done, undoing all of it gives the beginning, and doing it again the end', async () => {
   const deed = fc.constantFrom(...(Object.keys(deeds) as (keyof typeof deeds)[]));
-  const story = fc.array(fc.tuple(deed, fc.nat(20), fc.nat(20)), { minLength: 4, maxLength: 14 });
+  const story = fc.array(fc.tuple(deed, fc.nat(20), fc.nat(20)), { minLength: 6, maxLength: 24 });
   await fc.assert(
     fc.asyncProperty(story, async (steps) => {
       const begin = await everything();
@@ -76,7 +156,7 @@ test('whatever was done, undoing all of it gives the beginning, and doing it aga
       expect(await everything()).toEqual(end);
       while ((await study.undo()).status === 200);
     }),
-    { numRuns: 8 },
+    { numRuns: 14 },
   );
 });
 

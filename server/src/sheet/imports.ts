@@ -158,13 +158,14 @@ async function restore(em: EntityManager, importId: number): Promise<void> {
     [importId],
   );
   // a passage marked since may lie outside the text that returns
-  await rows(
-    em,
-    `update mention m set start = null, "end" = null
-     from import_before_response b join response r on r.id = b.response_id
-     where b.import_id = ? and m.response_id = r.id and m."end" > length(r.text)`,
-    [importId],
-  );
+  for (const table of ['mention', 'note'])
+    await rows(
+      em,
+      `update ${table} m set start = null, "end" = null
+       from import_before_response b join response r on r.id = b.response_id
+       where b.import_id = ? and m.response_id = r.id and m."end" > length(r.text)`,
+      [importId],
+    );
   await rows(
     em,
     `delete from response r using import_before_response b

@@ -3,14 +3,24 @@ import { rows } from '../database/index.js';
 
 /**
  * Passages of texts that an import corrected are put where their words now stand; where the words are gone
- * the mention rests on the whole answer.
+ * the mention or note rests on the whole answer. Where lines were parted or joined by hand is forgotten.
  */
 export async function moveMentions(em: EntityManager, importId: number): Promise<void> {
+  for (const table of ['mention', 'note']) await movePassages(em, importId, table);
+  await rows(
+    em,
+    `delete from line_cut c using import_before_response b
+     where b.import_id = ? and b.response_id = c.response_id and b.text is not null`,
+    [importId],
+  );
+}
+
+async function movePassages(em: EntityManager, importId: number, table: string): Promise<void> {
   const passages = await rows<{ id: string; start: number; end: number; old: string; now: string }>(
     em,
     `select m.id, m.start, m."end", b.text as old, r.text as now
      from import_before_response b join response r on r.id = b.response_id
-     join mention m on m.response_id = r.id
+     join ${table} m on m.response_id = r.id
      where b.import_id = ? and m.start is not null`,
     [importId],
   );
@@ -23,7 +33,7 @@ export async function moveMentions(em: EntityManager, importId: number): Promise
   if (moved.length === 0) return;
   await rows(
     em,
-    `update mention m set start = p.start, "end" = p."end"
+    `update ${table} m set start = p.start, "end" = p."end"
      from jsonb_to_recordset(?::jsonb) as p (id uuid, start int, "end" int) where m.id = p.id`,
     [JSON.stringify(moved)],
   );

@@ -57,7 +57,7 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
     em,
     `select q.id, q.label, q.wording, c.*, v.name as of,
        case when sample.size > 0 then jsonb_build_object(
-         'size', sample.size, 'settled', sample.settled) end as sample,
+         'size', sample.size, 'settled', sample.settled, 'random', sample.random) end as sample,
        case when run.id is not null then (
          select jsonb_build_object(
            'open', (select count(*) from open_suggestion o where o.question_id = q.id),

@@ -28,7 +28,7 @@ export function CodeStop() {
   const { data } = ledger;
   return (
     <main className="flex min-h-0 flex-1 flex-col">
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-rule px-6 py-2">
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-2 border-b border-rule px-6 py-2">
         <FilterBar key={question.id} filter={filter} onFilter={setFilter} codebook={codebook} />
         {filter.words !== '' && data && data.total > 0 && (
           <Button
@@ -44,12 +44,12 @@ export function CodeStop() {
             Code every one …
           </Button>
         )}
-        <span className="ml-auto flex items-center gap-3">
+        <span className="ml-auto flex items-center gap-1">
           <span className="figures text-soft" role="status">
             {data && counted(data.total, 'answer')}
             {data?.counts && ` in ${asCount(data.ids.length)} wordings`}
             {question.sample &&
-              ` · ${asCount(question.sample.settled)} of ${asCount(question.sample.size)} in the sample settled`}
+              ` · sample: ${asCount(question.sample.settled)} of ${asCount(question.sample.size)} settled`}
           </span>
           <Button
             look="bare"

@@ -51,6 +51,7 @@ export function FilterBar({ filter, onFilter, codebook }: FilterBarProps) {
       <Choice
         label="show"
         hideLabel
+        className="!py-1 max-w-36"
         aria-label="Which answers"
         value={filter.show}
         onChange={(event) => onFilter({ show: event.target.value as LedgerShow })}
@@ -85,6 +86,7 @@ export function FilterBar({ filter, onFilter, codebook }: FilterBarProps) {
       <Choice
         label="order"
         hideLabel
+        className="!py-1 max-w-36"
         aria-label="Order"
         value={filter.order}
         onChange={(event) =>
@@ -130,7 +132,7 @@ function Narrowing({ filter, onFilter, codebook }: FilterBarProps & { codebook: 
   const without = (part: CodePart, id: string) =>
     onFilter({ [part]: filter[part].filter((one) => one !== id) });
   return (
-    <div className="flex basis-full flex-wrap items-center gap-x-4 gap-y-2">
+    <div className="order-last flex basis-full flex-wrap items-center gap-x-4 gap-y-2">
       {codeParts.flatMap(([part, said]) =>
         filter[part].map((id) => (
           <Chip key={part + id} onRemove={() => without(part, id)}>
@@ -284,7 +286,7 @@ function Containing({ words, onWords }: { words: string; onWords: (words: string
     <input
       aria-label="Answers containing"
       placeholder="containing …"
-      className={`${inputBox} w-44 !py-1`}
+      className={`${inputBox} w-36 !py-1`}
       value={typed}
       onChange={(event) => {
         setTyped(event.target.value);

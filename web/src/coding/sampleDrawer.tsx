@@ -116,7 +116,7 @@ export function SampleDrawer({ study, question }: { study: StudyDetail; question
                 className="!px-2 !py-0.5"
                 onClick={() => setSize(sampleSizeFor(question.answered, one))}
               >
-                ± {100 * one} points: {asCount(sampleSizeFor(question.answered, one))}
+                ± {Math.round(100 * one)} points: {asCount(sampleSizeFor(question.answered, one))}
               </Button>
             ))}
             <Button className="!px-2 !py-0.5" onClick={() => setSize(tenth)}>

@@ -25,7 +25,7 @@ export function SaturationChart({ saturation }: { saturation: Saturation }) {
         className="w-full"
       >
         {newCodes.map((count, i) => {
-          const height = (64 * count) / most;
+          const height = (56 * count) / most;
           return (
             <g key={i}>
               <rect

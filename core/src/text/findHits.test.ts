@@ -1,0 +1,81 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { findHits, hitMustHold, type WordMatch } from './findHits.js';
+import { likeThese } from './likeThese.js';
+import { duplicateHash, duplicateKey } from './normalise.js';
+import { orderBySimilarity } from './orderBySimilarity.js';
+
+describe('finding words', () => {
+  const text = 'Fares! The FARE for cars is unfair; farewell to (fair) fares.';
+  const found = (words: string, match: WordMatch) =>
+    findHits(text, words, match).map(({ start, end }) => text.slice(start, end));
+
+  test('as written, as whole words, in any form, with wildcards', () => {
+    expect(found('fare', 'plain')).toEqual(['Fare', 'FARE', 'fare', 'fare']);
+    expect(found('fare', 'word')).toEqual(['FARE']);
+    expect(found('fare', 'stem')).toEqual(['Fares', 'FARE', 'fares']);
+    expect(found('fare*', 'wildcard')).toEqual(['Fares', 'FARE', 'farewell', 'fares']);
+    expect(found('f?re', 'wildcard')).toEqual(['FARE']);
+    expect(found('fare  for car', 'stem')).toEqual(['FARE for cars']);
+    expect(found('(fair)', 'plain')).toEqual(['(fair)']);
+    expect(found('  ', 'plain')).toEqual([]);
+    expect(found('*', 'wildcard').length).toBeGreaterThan(8);
+  });
+
+  test('whatever is typed finds itself, and a text with a hit holds what it must', () => {
+    const typed = fc.oneof(
+      fc.string({ minLength: 1 }),
+      fc.constantFrom('a*b', '[x', 'a  b', '\\d+'),
+    );
+    fc.assert(
+      fc.property(
+        typed,
+        fc.constantFrom<WordMatch>('plain', 'word', 'stem', 'wildcard'),
+        fc.string(),
+        (words, match, other) => {
+          const inText = `${other} ${words.trim()} ${other}`;
+          if (match === 'plain' && words.trim() !== '')
+            expect(findHits(inText, words, match).length).toBeGreaterThan(0);
+          for (const { start, end } of findHits(inText, words, match))
+            expect(end).toBeGreaterThan(start);
+          if (findHits(inText, words, match).length > 0)
+            expect(inText.toLowerCase()).toContain(hitMustHold(words, match).toLowerCase());
+        },
+      ),
+    );
+  });
+});
+
+test('answers have one number exactly when they have the same words', () => {
+  expect(duplicateHash(' The  boat!')).toBe(duplicateHash('the boat'));
+  const text = fc.oneof(fc.string(), fc.string({ unit: 'grapheme' }));
+  fc.assert(
+    fc.property(text, text, (x, y) => {
+      expect(Number.isSafeInteger(duplicateHash(x))).toBe(true);
+      expect(duplicateHash(x) === duplicateHash(y)).toBe(duplicateKey(x) === duplicateKey(y));
+    }),
+  );
+});
+
+describe('similarity', () => {
+  const topics = ['late boat again', 'fare too high', 'crew was kind', 'steps are steep'];
+  const texts = Array.from(
+    { length: 40 },
+    (_, i) => `${topics[i % 4]!} ${'really so very'.split(' ')[i % 3]!}`,
+  );
+
+  test('every text stands once, those of one topic together, always in the same order', () => {
+    const order = orderBySimilarity(texts);
+    expect([...order].sort((x, y) => x - y)).toEqual(texts.map((_, i) => i));
+    expect(orderBySimilarity(texts)).toEqual(order);
+    const changes = order.slice(1).filter((i, place) => i % 4 !== order[place]! % 4).length;
+    // 4 topics could not be laid out with fewer than 3 changes
+    expect(changes).toBe(3);
+    expect(orderBySimilarity(['', 'x', ''])).toHaveLength(3);
+  });
+
+  test('the likest to some texts are of their topic', () => {
+    const likeness = likeThese(texts, [0, 4]);
+    for (const [i, like] of likeness.entries()) expect(like > 0.5).toBe(i % 4 === 0);
+  });
+});

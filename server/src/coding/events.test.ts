@@ -1,0 +1,64 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { AddressInfo } from 'node:net';
+import type { StudyEvent } from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { importStudy } from '../../test/study.js';
+
+let server: TestServer;
+let client: Client;
+let study: Awaited<ReturnType<typeof importStudy>>;
+let origin: string;
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+  study = await importStudy(client, 'id,Why?\n1,late\n2,dear\n');
+  await server.app.listen({ port: 0, host: '127.0.0.1' });
+  origin = `http://127.0.0.1:${(server.app.server.address() as AddressInfo).port}`;
+});
+afterAll(() => server.stop());
+
+/** What is heard of a study, one event after the other. */
+async function* listen(person: Client, signal: AbortSignal): AsyncGenerator<StudyEvent> {
+  const reply = await fetch(`${origin}/api${study.base}/events`, {
+    headers: { cookie: person.cookie() },
+    signal,
+  });
+  let text = '';
+  const decoder = new TextDecoder();
+  for await (const piece of reply.body as unknown as AsyncIterable<Uint8Array>) {
+    text += decoder.decode(piece);
+    for (let end = text.indexOf('\n\n'); end >= 0; end = text.indexOf('\n\n')) {
+      const line = text.slice(0, end);
+      text = text.slice(end + 2);
+      // the caller names the shape; the server has checked it against the contract
+      if (line.startsWith('data: ')) yield JSON.parse(line.slice(6)) as StudyEvent;
+      else yield { tab: 'opened', by: 0, tables: [], responses: null };
+    }
+  }
+}
+
+test('whoever has the study open hears at once what was changed, undone and redone', async () => {
+  const stop = new AbortController();
+  const events = listen(client, stop.signal);
+  expect((await events.next()).value).toMatchObject({ tab: 'opened' });
+  const [first] = (await study.ledger()).ids;
+  await study.code(first!, { newCode: 'Late' });
+  const heard = { tab: null, by: client.accountId, responses: [first] };
+  expect((await events.next()).value).toEqual({ ...heard, tables: ['code', 'mention'] });
+  await study.undo();
+  expect((await events.next()).value).toEqual({ ...heard, tables: ['code', 'mention'] });
+  await client.send('PUT', `${study.base}/responses/${first}/settlement`, {
+    body: { settled: true },
+    headers: { tab: 'mine' },
+  });
+  expect((await events.next()).value).toEqual({ ...heard, tab: 'mine', tables: ['settlement'] });
+  stop.abort();
+});
+
+test('nobody else hears anything', async () => {
+  const stranger = await server.enter('Stranger');
+  const reply = await fetch(`${origin}/api${study.base}/events`, {
+    headers: { cookie: stranger.cookie() },
+  });
+  expect(reply.status).toBe(404);
+});
