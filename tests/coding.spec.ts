@@ -82,15 +82,114 @@ test('markup in an answer is shown as the text that it is; what says nothing sta
   await expect(page.getByText('n/a')).toBeVisible();
 });
 
-test('what could not be saved is said, and not shown as if it were', async ({ page }) => {
-  await page.route('**/mentions', (route) => route.abort());
+test('what the server refuses is said, and not shown as if it were kept', async ({ page }) => {
+  const problem = { code: 'changed_meanwhile', sentence: 'Somebody was faster.' };
+  await page.route('**/mentions', (route) => route.fulfill({ status: 409, json: problem }));
   await page.keyboard.type('Price');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/^Not saved: The server does not answer/)).toBeVisible();
+  await expect(page.getByText('Not saved: Somebody was faster.')).toBeVisible();
   await expect(page.getByRole('article').first().getByText('Price', { exact: true })).toHaveCount(
     0,
   );
   await expect(page.getByText('not saved', { exact: true })).toBeVisible();
+});
+
+test('while the server does not answer one goes on; all of it is sent when it does', async ({
+  page,
+}) => {
+  const first = page.getByRole('article').first();
+  await page.route('**/api/**', (route) => route.abort());
+  await page.keyboard.type('Price');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^no connection: 2 changes wait$/)).toBeVisible();
+  await expect(first.getByText('Price', { exact: true })).toBeVisible();
+  await page.unroute('**/api/**');
+  await saved(page);
+  await page.reload();
+  await expect(first.getByText('Price', { exact: true })).toBeVisible();
+  await expect(page.getByText('1 settled of 2 answered')).toBeVisible();
+});
+
+test('a page that is left before it could save sends what is left when it comes back', async ({
+  page,
+}) => {
+  // the server got it and the answer never came, or it never got it: either way it is sent once
+  await page.route('**/mentions', (route) => new Promise(() => void route));
+  await page.keyboard.type('Price');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('saving …')).toBeVisible();
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  await page.reload();
+  await expect(page.getByText(/^What was not saved when the page was left/)).toBeVisible();
+  await expect(page.getByRole('article').first().getByText('Price', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('article').first().getByText('Price', { exact: true })).toHaveCount(
+    1,
+  );
+});
+
+test('two who code the same answer see each other’s codes, and both are kept', async ({
+  page,
+  context,
+}) => {
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(codeField(other)).toBeFocused();
+  await Promise.all([
+    page.keyboard.type('Price').then(() => page.keyboard.press('Enter')),
+    other.keyboard.type('Steps').then(() => other.keyboard.press('Enter')),
+  ]);
+  for (const one of [page, other])
+    for (const code of ['Price', 'Steps'])
+      await expect(one.getByRole('article').first().getByText(code, { exact: true })).toBeVisible();
+});
+
+test('notes, marks, doubt, lines, examples and exchanges, all by keyboard', async ({ page }) => {
+  const first = page.getByRole('article').first();
+  const notes = first.getByRole('list', { name: 'Notes' });
+  const mark = async (words: number) => {
+    for (let n = 0; n < words; n++) await page.keyboard.press('Shift+ArrowRight');
+  };
+  await mark(2);
+  await page.keyboard.press('Alt+m');
+  await expect(notes).toContainText('on “The fares”');
+  await page.keyboard.type('Price / Fares');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Alt+e');
+  await expect(first).toContainText('typical');
+  await page.keyboard.press('Alt+n');
+  await page.keyboard.type('See [[Fares]]');
+  await page.keyboard.press('Enter');
+  await expect(notes.getByRole('link', { name: 'Fares' })).toBeVisible();
+  await page.keyboard.press('Alt+u');
+  await expect(first).toContainText('· unsure');
+  // the line is parted, joined again, and its code exchanged and moved
+  await page.keyboard.press('ArrowDown');
+  await mark(4);
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(first).toContainText('on “So are the”');
+  await page.keyboard.press('Alt+j');
+  await expect(first).toContainText('on this line');
+  await page.keyboard.press('Alt+x');
+  await page.keyboard.type('Money');
+  await page.keyboard.press('Shift+Enter');
+  await expect(first.getByText('Money', { exact: true })).toBeVisible();
+  await expect(first.getByText('Fares', { exact: true })).toHaveCount(1);
+  await mark(1);
+  await page.keyboard.press('Alt+p');
+  await expect(first.getByText('The', { exact: true })).toHaveCSS('background-image', /svg/);
+  await page.keyboard.press('Alt+r');
+  const respondent = page.getByRole('dialog', { name: 'a' });
+  await expect(respondent).toContainText('What would you change?');
+  await respondent.getByLabel('A note on this respondent').fill('Knows the island');
+  await respondent.getByRole('button', { name: 'Add the note' }).click();
+  await expect(respondent.getByText('Knows the island')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Notes', exact: true }).click();
+  await expect(page.getByText('4 notes')).toBeVisible();
+  await page.getByLabel('Which', { exact: true }).selectOption('unsure');
+  await expect(page.getByText('1 note', { exact: true })).toBeVisible();
 });
 
 test('a browser that believes itself offline still reaches the server beside it', async ({
@@ -116,8 +215,9 @@ test('two tabs never overwrite each other unseen', async ({ page, context }) => 
   await other.getByLabel('Include').fill('tickets');
   await page.getByLabel('Leave out').click();
   await saved(page);
-  await other.getByLabel('Leave out').click();
-  await expect(other.getByText(/^Not saved: Somebody changed this in the meantime/)).toBeVisible();
-  await expect(other.getByText('to “fares”')).toBeVisible();
+  // told at once, with what was written here kept; leaving the field puts it in place knowingly
+  await expect(other.getByText('Somebody changed this in the meantime to “fares”')).toBeVisible();
   await expect(other.getByLabel('Include')).toHaveValue('tickets');
+  await other.getByLabel('Leave out').click();
+  await expect(page.getByLabel('Include')).toHaveValue('tickets');
 });

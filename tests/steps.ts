@@ -17,7 +17,8 @@ export async function enterDemo(page: Page): Promise<void> {
 export async function openDemo(page: Page, stop: string): Promise<void> {
   await enterDemo(page);
   await page.getByRole('link', { name: /^Brindle Sound ferry/ }).click();
-  await page.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
+  const rail = page.getByRole('navigation', { name: 'Stops of the study' });
+  await rail.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
 }
 
 export type SheetFile = string | { name: string; mimeType: string; buffer: Buffer };

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { checkValue } from '../../test/checkValues.js';
-import { mergeMentions } from './mergeMentions.js';
+import { mergeMentions, type PlacedMention } from './mergeMentions.js';
 import { parseCodeName } from './parseCodeName.js';
 import { placeBefore } from './placeBefore.js';
 import { chao1, newCodesOf, saturationRuns } from './saturation.js';
@@ -13,19 +13,12 @@ describe('merging', () => {
     start: fc.constantFrom(null, 0, 4),
     end: fc.constant<number | null>(null),
   });
-  const named = (prefix: string) => (all: Omit<ReturnType<typeof place>, 'id'>[]) =>
+  const named = (prefix: string) => (all: Omit<PlacedMention, 'id'>[]) =>
     all.map((one, i) => ({
       ...one,
       end: one.start === null ? null : one.start + 3,
       id: `${prefix}${i}`,
     }));
-  const place = (one: {
-    id: string;
-    responseId: number;
-    coderId: number;
-    start: number | null;
-    end: number | null;
-  }) => one;
 
   test('keeps every place that was coded exactly once, and nobody’s place is lost', () => {
     fc.assert(

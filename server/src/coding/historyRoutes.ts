@@ -62,16 +62,16 @@ export function historyRoutes(app: App, events: StudyEvents): void {
       },
     },
     async (request, reply) => {
-      const { raw } = reply;
-      const stopListening = await events.listen(request.params.study, (event) =>
-        raw.write(`data: ${JSON.stringify(event)}\n\n`),
-      );
       reply.hijack();
+      const { raw } = reply;
       raw.writeHead(200, {
         'content-type': 'text/event-stream',
         'cache-control': 'no-store',
         'x-accel-buffering': 'no',
       });
+      const stopListening = await events.listen(request.params.study, (event) =>
+        raw.write(`data: ${JSON.stringify(event)}\n\n`),
+      );
       raw.write(': here\n\n');
       const beat = setInterval(() => {
         // whoever was signed out, or is no longer of the study, hears nothing more

@@ -8,7 +8,11 @@ import { CHANGE } from '../data/queryClient.js';
 export function SavedSign() {
   const states = useMutationState({
     filters: { mutationKey: CHANGE },
-    select: ({ state }) => ({ status: state.status, error: state.error, at: state.submittedAt }),
+    select: ({ state }) => ({
+      ...{ status: state.status, error: state.error, at: state.submittedAt },
+      // sent again until the server answers
+      isRetried: state.status === 'pending' && state.failureCount > 0,
+    }),
   });
   const connected = useConnected();
   const waiting = states.filter((state) => state.status === 'pending').length;
@@ -18,7 +22,7 @@ export function SavedSign() {
     null,
   );
   const failed = !saving && last?.status === 'error';
-  if (!connected)
+  if (!connected || states.some((state) => state.isRetried))
     return (
       <span role="status" className="text-right text-brick">
         no connection

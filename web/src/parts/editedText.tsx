@@ -23,14 +23,19 @@ export function EditedText({
   className?: string;
   onSave: (from: string, to: string) => void;
 }) {
-  // what is being written, and what it began from
-  const [writing, setWriting] = useState({ from: value, to: value });
+  // what is being written, what it began from, and whether it was handed over to be saved
+  const [writing, setWriting] = useState({ from: value, to: value, sent: false });
+  // saved: from now on what others write is shown
+  if (writing.sent && writing.to.trim() === value)
+    setWriting({ from: value, to: value, sent: false });
   const unsaved = writing.to.trim() !== value && writing.to !== writing.from;
   const changedByOthers = unsaved && writing.from !== value;
   const leave = () => {
     const to = writing.to.trim();
-    if (unsaved && (!required || to !== '')) onSave(value, to);
-    else setWriting({ from: value, to: value });
+    if (unsaved && (!required || to !== '')) {
+      onSave(value, to);
+      setWriting({ ...writing, sent: true });
+    } else setWriting({ from: value, to: value, sent: false });
   };
   return (
     <div className="flex flex-col gap-1">
@@ -43,7 +48,7 @@ export function EditedText({
         value={unsaved ? writing.to : value}
         onChange={(event) => {
           const to = rows === 1 ? event.target.value.replaceAll('\n', ' ') : event.target.value;
-          setWriting({ from: unsaved ? writing.from : value, to });
+          setWriting({ from: unsaved ? writing.from : value, to, sent: false });
         }}
         onBlur={leave}
       />
