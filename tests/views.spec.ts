@@ -58,8 +58,35 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   },
   code: async (page) => {
     await openDemo(page, 'Code');
+    await page.getByRole('button', { name: 'Narrow' }).click();
+    await page.getByLabel('Answers containing').fill('a');
     await codeField(page).fill('fare');
-    await expect(page.getByRole('option').first()).toBeVisible();
+    await expect(page.getByRole('listbox').getByRole('option').first()).toBeVisible();
+  },
+  'the sample drawer': async (page) => {
+    await openDemo(page, 'Code');
+    await page.getByRole('button', { name: 'Sample …' }).click();
+    await expect(page.getByRole('dialog')).toContainText('New codes per further ten answers');
+  },
+  'every place of a word': async (page) => {
+    await openDemo(page, 'Code');
+    await page.getByLabel('Answers containing').fill('boat');
+    await page.getByRole('button', { name: 'Code every one …' }).click();
+    await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
+  },
+  'a theme boiled down': async (page) => {
+    await openDemo(page, 'Codebook');
+    await page.getByRole('button', { name: 'More about Price' }).click();
+    await page.getByRole('menuitem', { name: /^Boil/ }).click();
+    await page.getByLabel('Name of a new pile').fill('Dear');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('article', { name: 'Pile Dear' })).toBeVisible();
+  },
+  notes: (page) => openDemo(page, 'Notes'),
+  history: async (page) => {
+    await openDemo(page, 'Codebook');
+    await page.getByRole('link', { name: 'What was changed, when and by whom' }).click();
+    await expect(page.getByRole('heading', { name: 'History' })).toBeVisible();
   },
   train: async (page) => {
     await openDemo(page, 'Train');
