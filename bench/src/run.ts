@@ -1,9 +1,10 @@
-/** Runs a benchmark by name: `npm run bench -- suggest`, `scale` or `import`; all without a name. */
+/** Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `import` or `code`; all without a name. */
+import { coding } from './coding.js';
 import { importing } from './importing.js';
 import { scale } from './scale.js';
 import { suggest } from './suggest.js';
 
-const benches: Record<string, () => unknown> = { suggest, scale, import: importing };
+const benches: Record<string, () => unknown> = { suggest, scale, import: importing, code: coding };
 const wanted = process.argv.slice(2);
 for (const name of wanted.length > 0 ? wanted : Object.keys(benches)) {
   const bench = benches[name];

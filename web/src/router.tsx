@@ -1,4 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
+import { ledgerQueryIn } from './coding/ledgerFilter.js';
+import { fetchLedgerAhead } from './data/coding.js';
 import { QuestionFrame } from './frame/questionFrame.js';
 import { StudyFrame } from './frame/studyFrame.js';
 import { SignedIn } from './people/signedIn.js';
@@ -63,6 +65,14 @@ export const router = createBrowserRouter([
               },
               {
                 path: 'code',
+                loader: ({ params, request }) => {
+                  const query = ledgerQueryIn(new URL(request.url).searchParams);
+                  fetchLedgerAhead(Number(params['study']), Number(params['question']), query);
+                  return null;
+                },
+                // what is chosen is fetched by the page itself
+                shouldRevalidate: ({ currentUrl, nextUrl }) =>
+                  currentUrl.pathname !== nextUrl.pathname,
                 lazy: async () => ({ Component: (await import('./coding/codeStop.js')).CodeStop }),
               },
               {

@@ -60,6 +60,15 @@ test('a passage is found again in an answer of the same words', () => {
     end: 18,
   });
   expect(passageIn(text, { start: 0, end: 10 }, 'fewer')).toBeNull();
+  // whatever an answer is made of
+  fc.assert(
+    fc.property(fc.string({ unit: 'grapheme' }), fc.nat(20), fc.nat(20), (text, a, b) => {
+      const [start, end] = [Math.min(a, b), Math.max(a, b) + 1];
+      const found = passageIn(text, { start, end }, text.toUpperCase());
+      if (found) expect(found.end).toBeGreaterThan(found.start);
+      expect(passageIn(text, { start, end }, text)).toEqual({ start, end });
+    }),
+  );
 });
 
 test('codes meet in a line only where one line has them all', () => {

@@ -1,4 +1,4 @@
-import type { Span } from '../text/index.js';
+import { escapePattern, type Span } from '../text/index.js';
 
 /**
  * Where a passage of one answer stands in another one of the same words, which may differ in case, spaces and
@@ -9,10 +9,7 @@ import type { Span } from '../text/index.js';
 export function passageIn(text: string, passage: Span, other: string): Span | null {
   const words = text.slice(passage.start, passage.end);
   if (other.slice(passage.start, passage.end) === words) return { ...passage };
-  const pattern = words
-    .trim()
-    .replaceAll(/[\\^$.*+?()[\]{}|/-]/gu, '\\$&')
-    .replaceAll(/\s+/gu, '\\s+')
+  const pattern = escapePattern(words.trim())
     // the end of an answer may be written without its full stop
     .replace(/(?:\\?\p{P})+$/u, (marks) => (passage.end === text.trimEnd().length ? '' : marks));
   const found = pattern === '' ? null : new RegExp(pattern, 'iu').exec(other);

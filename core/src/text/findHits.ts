@@ -1,4 +1,5 @@
 import { stemmer } from 'stemmer';
+import { escapePattern } from './escapePattern.js';
 import type { Span } from './lines.js';
 import { splitWords } from './words.js';
 
@@ -23,7 +24,7 @@ export function findHits(text: string, words: string, match: WordMatch): Span[] 
 const outsideWord = (pattern: string) => `(?<![\\p{L}\\p{N}])(?:${pattern})(?![\\p{L}\\p{N}])`;
 
 function hitPattern(wanted: string, match: Exclude<WordMatch, 'stem'>): RegExp {
-  const escaped = wanted.replaceAll(/[\\^$.*+?()[\]{}|/-]/gu, '\\$&').replaceAll(/\s+/gu, '\\s+');
+  const escaped = escapePattern(wanted);
   const loose = escaped.replaceAll('\\*', "[\\p{L}\\p{N}'’-]*").replaceAll('\\?', '[\\p{L}\\p{N}]');
   const pattern = { plain: escaped, word: outsideWord(escaped), wildcard: outsideWord(loose) };
   return new RegExp(pattern[match], 'giu');
@@ -36,11 +37,17 @@ const patternHits = (text: string, pattern: RegExp): Span[] =>
 
 function stemHits(text: string, wanted: string): Span[] {
   const stems = splitWords(wanted).map((word) => stemmer(word.form));
+  // a form of a word begins as its stem does, but for the stem's last letter: most words need no stemming
+  const beginnings = stems.map((stem) => stem.slice(0, -1));
   const words = splitWords(text);
   const hits: Span[] = [];
   if (stems.length === 0) return hits;
   for (let w = 0; w + stems.length <= words.length; w++) {
-    if (!stems.every((stem, s) => stemmer(words[w + s]!.form) === stem)) continue;
+    const fits = stems.every((stem, s) => {
+      const { form } = words[w + s]!;
+      return form.startsWith(beginnings[s]!) && stemmer(form) === stem;
+    });
+    if (!fits) continue;
     hits.push({ start: words[w]!.start, end: words[w + stems.length - 1]!.end });
     w += stems.length - 1;
   }

@@ -22,12 +22,14 @@ export function Ledger({ ids, counts, codebook, filter }: LedgerProps) {
   const { mutate: change } = useCode(study.id, question.id);
   const scroller = useRef<HTMLDivElement>(null);
   const [lifted, setLifted] = useState<string | null>(null);
+  // the same function every time: a new one would have all 100,000 rows laid out anew
+  const getItemKey = useCallback((index: number) => ids[index]!, [ids]);
   // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
   const rows = useVirtualizer({
     count: ids.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => 92,
-    getItemKey: (index) => ids[index]!,
+    getItemKey,
     overscan: 6,
     // room under the active answer for the codes found
     scrollPaddingStart: 8,

@@ -30,13 +30,17 @@ export interface LedgerFilter extends LedgerQuery {
   narrowed: number;
 }
 
-/** How the answers are chosen, as it stands in the address. */
-export function useLedgerFilter(): [LedgerFilter, (change: FilterChange) => void] {
-  const [search, setSearch] = useSearchParams();
-  const query = parts
+/** The part of an address that chooses answers. */
+export const ledgerQueryIn = (search: URLSearchParams): string =>
+  parts
     .flatMap((part) => search.getAll(part).map((value) => [part, value] as [string, string]))
     .map((pair) => pair.map(encodeURIComponent).join('='))
     .join('&');
+
+/** How the answers are chosen, as it stands in the address. */
+export function useLedgerFilter(): [LedgerFilter, (change: FilterChange) => void] {
+  const [search, setSearch] = useSearchParams();
+  const query = ledgerQueryIn(search);
   const filter = useMemo(() => read(query), [query]);
   const change = useCallback(
     (changes: FilterChange) => setSearch((before) => write(before, changes), { replace: true }),

@@ -10,12 +10,18 @@ import {
   type Mention,
   type ShownNote,
 } from '@yellow-thread/contract';
-import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  queryOptions,
+  useMutation,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { call, ProblemError } from './client.js';
 import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
 import { sendKept } from './outbox.js';
 import { useSession } from './people.js';
-import { asChange } from './queryClient.js';
+import { asChange, queryClient } from './queryClient.js';
 
 /** Answers are fetched in blocks of so many. */
 export const BLOCK = 50;
@@ -23,17 +29,25 @@ export const BLOCK = 50;
 const questionPath = (study: number, question: number) =>
   `/api/studies/${study}/questions/${question}`;
 
-/** Which answers there are, in order; `filter` is the address's own query. */
-export const useLedger = (study: number, question: number, filter: string) =>
-  useQuery({
+const ledgerOptions = (study: number, question: number, filter: string) =>
+  queryOptions({
     queryKey: ['ledger', study, question, filter],
     queryFn: ({ signal }) =>
       call(`${questionPath(study, question)}/ledger?${filter}`, { signal, reply: ledgerSchema }),
     // the list stays as it is while one works through it
     staleTime: Infinity,
-    refetchOnMount: 'always',
+    gcTime: 60_000,
     structuralSharing: false,
   });
+
+/** Which answers there are, in order; `filter` is the address's own query. */
+export const useLedger = (study: number, question: number, filter: string) =>
+  useQuery(ledgerOptions(study, question, filter));
+
+/** Asks for the list anew while the page that shows it is still on its way. */
+export function fetchLedgerAhead(study: number, question: number, filter: string): void {
+  void queryClient.prefetchQuery({ ...ledgerOptions(study, question, filter), staleTime: 0 });
+}
 
 /** What stands in the answers of some blocks, by id. */
 export function useAnswers(

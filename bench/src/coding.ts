@@ -1,0 +1,188 @@
+import { randomUUID } from 'node:crypto';
+import { chromium, type Page } from 'playwright-core';
+import { rounded } from './material.js';
+import { writeFiles } from './importing.js';
+import {
+  address,
+  bringIn,
+  enter,
+  FOLDER,
+  timedAsync,
+  withProduct,
+  type Caller,
+  type Product,
+} from './product.js';
+
+const CODES = 200;
+
+/**
+ * The ledger over 100,000 answers and 200 codes: what the server takes by the API, and what a browser takes from a
+ * key to what is drawn. Each beside the same query run bare in PostgreSQL, or beside a frame of 16.7 ms.
+ */
+export const coding = () =>
+  withProduct(async (product) => {
+    const csv = `${FOLDER}/large.csv`;
+    await writeFiles(csv, null);
+    const { call, cookie } = await enter();
+    const { study } = await bringIn(call, csv);
+    const detail = await call<{
+      questions: { id: number; answered: number }[];
+      variables: { id: number }[];
+    }>('GET', `/studies/${study}`);
+    const question = detail.questions[0]!;
+    const codes = await makeCodes(call, product, study, question.id);
+    const path = `/studies/${study}/questions/${question.id}`;
+    const ledger = (query: string) => () =>
+      call<{ ids: number[]; total: number }>('GET', `${path}/ledger?${query}`);
+    const { ids } = await ledger('')();
+    const first = () => call('GET', `${path}/answers?ids=${ids.slice(0, 50).join(',')}`);
+    const its = await ms95(() =>
+      Promise.resolve(
+        product.sql(
+          `select count(*) from response where question_id = ${question.id} and text ilike '%boat%'`,
+        ),
+      ),
+    );
+    const rows = [];
+    const row = async (what: string, work: () => Promise<unknown>) => {
+      const ms = await ms95(work);
+      rows.push({
+        what,
+        'ms (95th)': Math.round(ms),
+        'compared with': 'a count by ilike, psql and all',
+        ratio: rounded(ms / its),
+      });
+    };
+    await row('list of all answers', ledger(''));
+    await row('50 answers with everything in them', first);
+    await row('filter: containing', ledger('words=boat'));
+    await row('filter: any form of a word', ledger('words=boats&match=stem'));
+    await row('filter: coded with', ledger(`all=${codes[0]}`));
+    await row('filter: open, not coded with', ledger(`show=open&none=${codes[0]}`));
+    await row('filter: background', ledger(`where=${detail.variables[0]!.id}:Tye`));
+    await row('order: at random', ledger('order=random&seed=3'));
+    await row('codebook with counts', () => call('GET', `/studies/${study}/codebook`));
+    let n = 0;
+    await row('a code, saved', () =>
+      call('POST', `/studies/${study}/mentions`, {
+        ...{ id: randomUUID(), responseId: ids[(n += 1)], codeId: codes[n % CODES] },
+        ...{ start: null, end: null },
+      }),
+    );
+    const similar = await timedAsync(ledger('order=similar'));
+    rows.push({ what: 'order: similar together (once)', 'ms (95th)': Math.round(similar) });
+    return [...rows, ...(await inBrowser(cookie(), `${address}${path}/code`))];
+  });
+
+/** 200 codes, 100 mentions each. */
+async function makeCodes(call: Caller, product: Product, study: number, question: number) {
+  const codes = Array.from({ length: CODES }, () => randomUUID());
+  await call('POST', `/studies/${study}/codebook/list`, {
+    codes: codes.map((_, c) => ({
+      ...{ theme: `Theme ${c % 12}`, name: `Code number ${c}`, definition: `About ${c}` },
+      ...{ include: '', exclude: '' },
+    })),
+  });
+  product.sql(
+    `insert into mention (id, response_id, code_id, coder_id, origin, created_at)
+     select gen_random_uuid(), r.id, c.id, a.id, 'hand', now()
+     from (select id, row_number() over (order by id) as place from response
+       where question_id = ${question} and not no_answer) r
+     join (select id, row_number() over (order by position) - 1 as place from code
+       where study_id = ${study}) c on r.place % ${CODES} = c.place
+     cross join (select min(id) as id from account) a where r.place <= ${CODES * 100}`,
+  );
+  product.sql('analyze mention');
+  const { codes: made } = await call<{ codes: { id: string }[] }>(
+    'GET',
+    `/studies/${study}/codebook`,
+  );
+  return made.map(({ id }) => id);
+}
+
+/** What one feels: the first screen, a key to its code, scrolling. */
+async function inBrowser(cookie: string, url: string) {
+  const browser = await chromium.launch({
+    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+    chromiumSandbox: false,
+    args: ['--disable-gpu'],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const [name, value] = cookie.split('=') as [string, string];
+    await context.addCookies([{ name, value: decodeURIComponent(value), url: address }]);
+    const page = await context.newPage();
+    await page.goto(address);
+    const firstScreen = await timedAsync(async () => {
+      await page.goto(url);
+      await page.getByRole('article').first().waitFor();
+    });
+    const keys = await keyToCode(page);
+    const frames = await scrolling(page);
+    const frame = (what: string, ms: number) => ({
+      ...{ what, 'ms (95th)': Math.round(ms), 'compared with': 'a frame of 16.7 ms' },
+      ratio: rounded(ms / 16.7),
+    });
+    return [
+      frame('first screen of the ledger (once)', firstScreen),
+      frame('Enter to the code drawn', quantile(keys, 0.95)),
+      frame('longest frame of scrolling through all', Math.max(...frames)),
+    ];
+  } finally {
+    await browser.close();
+  }
+}
+
+/** From the key that applies a code to the frame that shows it, measured inside the page. */
+async function keyToCode(page: Page): Promise<number[]> {
+  await page.getByRole('combobox', { name: 'Code for this line' }).waitFor();
+  await page.evaluate(() => {
+    const measured: number[] = [];
+    Object.assign(window, { measured });
+    window.addEventListener(
+      'keydown',
+      (event) => {
+        if (event.key !== 'Enter') return;
+        const at = performance.now();
+        requestAnimationFrame(() => {
+          const channel = new MessageChannel();
+          // after the frame is painted
+          channel.port1.onmessage = () => measured.push(performance.now() - at);
+          channel.port2.postMessage(null);
+        });
+      },
+      true,
+    );
+  });
+  for (let n = 0; n < 40; n++) {
+    await page.keyboard.type(`number ${n}`);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('PageDown');
+  }
+  return page.evaluate(() => (window as unknown as { measured: number[] }).measured);
+}
+
+/** Times between frames while the ledger is scrolled from its first answer to its last. */
+const scrolling = (page: Page): Promise<number[]> =>
+  page.evaluate(async () => {
+    const feed = document.querySelector('[role=feed]')!;
+    const frames: number[] = [];
+    let before = performance.now();
+    for (let n = 0; n < 300; n++) {
+      feed.scrollTop += feed.scrollHeight / 300;
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+      const now = performance.now();
+      frames.push(now - before);
+      before = now;
+    }
+    return frames;
+  });
+
+async function ms95(work: () => Promise<unknown>): Promise<number> {
+  const times: number[] = [];
+  for (let n = 0; n < 12; n++) times.push(await timedAsync(work));
+  return quantile(times, 0.95);
+}
+
+const quantile = (values: readonly number[], q: number) =>
+  values.toSorted((x, y) => x - y)[Math.min(values.length - 1, Math.floor(q * values.length))]!;

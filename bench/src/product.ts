@@ -1,0 +1,123 @@
+import { execFileSync, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdirSync, openAsBlob, readFileSync, rmSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+const PROJECT = fileURLToPath(new URL('../..', import.meta.url));
+export const FOLDER = `${PROJECT}.bench`;
+const PORT = process.env['BENCH_PORT'] ?? '4530';
+export const address = `http://127.0.0.1:${PORT}`;
+
+export type Product = Awaited<ReturnType<typeof startProduct>>;
+
+/** Runs something with the product on a data folder of its own, after its first start has come to rest. */
+export async function withProduct<Result>(work: (product: Product) => Promise<Result>) {
+  mkdirSync(FOLDER, { recursive: true });
+  await settleIn();
+  const product = await startProduct();
+  try {
+    return await work(product);
+  } finally {
+    await product.stop();
+    rmSync(FOLDER, { recursive: true, force: true });
+  }
+}
+
+/** The first start trains the demo's models: they are no part of an import's time or memory. */
+async function settleIn() {
+  const first = await startProduct();
+  const left = `select count(*) from job where state in ('waiting', 'running')`;
+  const jobs = () => execFileSync('psql', [first.database, '-Atqc', left], { encoding: 'utf8' });
+  while (Number(jobs()) > 0) await new Promise((resolve) => setTimeout(resolve, 200));
+  await first.stop();
+}
+
+/** The product as its start command runs it, on a data folder of its own. */
+async function startProduct() {
+  const server = spawn('bash', [`${PROJECT}scripts/start.sh`], {
+    env: { ...process.env, PORT, DATA_FOLDER: `${FOLDER}/data`, LOG: 'off' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  for await (const output of server.stdout) if (String(output).includes('is ready')) break;
+  server.stdout.resume();
+  const database = execFileSync('bash', [`${PROJECT}scripts/pg.sh`, 'url'], {
+    env: { ...process.env, PG_FOLDER: `${FOLDER}/data/postgres` },
+    encoding: 'utf8',
+  }).trim();
+  return {
+    database,
+    sql: (text: string) => execFileSync('psql', [database, '-Atqc', text], { encoding: 'utf8' }),
+    pid: () => readFileSync(`${FOLDER}/data/server.pid`, 'utf8').trim(),
+    async stop() {
+      server.kill('SIGTERM');
+      await once(server, 'exit');
+    },
+  };
+}
+
+/** Somebody at the API, entered as the demo researcher. */
+export async function enter() {
+  let cookie = '';
+  let token = '';
+  async function call<Reply>(method: string, path: string, body?: FormData | object) {
+    const isForm = body instanceof FormData;
+    const reply = await fetch(`${address}/api${path}`, {
+      method,
+      headers: {
+        cookie,
+        'csrf-token': token,
+        ...(body && !isForm && { 'content-type': 'application/json' }),
+      },
+      ...(body && { body: isForm ? body : JSON.stringify(body) }),
+    });
+    cookie = reply.headers.getSetCookie()[0]?.split(';')[0] ?? cookie;
+    if (!reply.ok) throw new Error(`${method} ${path}: ${await reply.text()}`);
+    // the caller names the shape that the contract gives the reply
+    return (await reply.json()) as Reply;
+  }
+  ({ csrfToken: token } = await call<{ csrfToken: string }>('GET', '/session'));
+  ({ csrfToken: token } = await call<{ csrfToken: string }>('POST', '/session/demo'));
+  return { call, cookie: () => cookie };
+}
+export type Caller = Awaited<ReturnType<typeof enter>>['call'];
+
+/** Brings a file into a new study by the API. @returns the study, and how long each step took */
+export async function bringIn(call: Caller, file: string) {
+  const study = await call<{ id: number }>('POST', '/studies', {
+    name: file.slice(-9),
+    purpose: '',
+  });
+  const path = `/studies/${study.id}`;
+  const ended = async (job: number) => {
+    for (;;) {
+      const { state, problem } = await call<{ state: string; problem: unknown }>(
+        'GET',
+        `${path}/jobs/${job}`,
+      );
+      if (state === 'done') return;
+      if (state !== 'waiting' && state !== 'running') throw new Error(JSON.stringify(problem));
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  };
+  const form = new FormData();
+  form.append('file', await openAsBlob(file), file);
+  const sheet = await call<{ id: number; reading: { id: number } }>('POST', `${path}/sheets`, form);
+  const read = await timedAsync(() => ended(sheet.reading.id));
+  const step = `${path}/sheets/${sheet.id}`;
+  const { ready } = await call<{ ready: { settings: object } }>('GET', step);
+  const check = await timedAsync(() => call('POST', `${step}/check`, ready.settings));
+  const { id } = await call<{ id: number }>('POST', `${step}/import`, ready.settings);
+  return { study: study.id, read, check, import: await timedAsync(() => ended(id)) };
+}
+
+export async function timedAsync(work: () => Promise<unknown>): Promise<number> {
+  const before = performance.now();
+  await work();
+  return performance.now() - before;
+}
+
+export async function best(times: number, measure: () => Promise<number>): Promise<number> {
+  let least = Infinity;
+  for (let n = 0; n < times; n++) least = Math.min(least, await measure());
+  return least;
+}
