@@ -145,6 +145,21 @@ test('two who code the same answer see each other’s codes, and both are kept',
       await expect(one.getByRole('article').first().getByText(code, { exact: true })).toBeVisible();
 });
 
+test('a code is dragged onto a line, and marked words onto a code', async ({ page }) => {
+  await page.keyboard.type('Steps');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Backspace');
+  const first = page.getByRole('article').first();
+  await page.getByRole('button', { name: 'Codes' }).click();
+  const inDrawer = page.getByRole('dialog').getByRole('listitem').filter({ hasText: 'Steps' });
+  await inDrawer.dragTo(first.getByText('So are the steps'), { sourcePosition: { x: 4, y: 8 } });
+  await expect(first.getByText('Steps', { exact: true })).toHaveCount(1);
+  await first.getByText('The fares are mad.').dblclick({ position: { x: 8, y: 8 } });
+  await first.locator('[draggable]', { hasText: /^The$/ }).dragTo(inDrawer);
+  await expect(first.getByText('Steps', { exact: true })).toHaveCount(2);
+  await saved(page);
+});
+
 test('notes, marks, doubt, lines, examples and exchanges, all by keyboard', async ({ page }) => {
   const first = page.getByRole('article').first();
   const notes = first.getByRole('list', { name: 'Notes' });

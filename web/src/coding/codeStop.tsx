@@ -67,7 +67,10 @@ export function CodeStop() {
             look="bare"
             className="!px-2"
             onClick={() =>
-              openDrawer({ title: 'Codebook', body: <CodesDrawer study={study.id} /> })
+              openDrawer({
+                title: 'Codebook',
+                body: <CodesDrawer study={study.id} question={question.id} />,
+              })
             }
           >
             Codes

@@ -2,13 +2,17 @@ import { foldForMatching } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDrawnCodebook, type DrawnCode } from '../data/codebook.js';
+import { useCode } from '../data/coding.js';
+import { useSession } from '../data/people.js';
 import { inputBox } from '../parts/field.js';
 import { Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
-import { DRAGGED_CODE } from '../parts/draggedCode.js';
+import { DRAGGED_CODE, DRAGGED_WORDS, draggedWordsSchema } from '../parts/draggedCode.js';
 
 /** The codebook beside the ledger: to look a code up, and to drag one onto a line. */
-export function CodesDrawer({ study }: { study: number }) {
+export function CodesDrawer({ study, question }: { study: number; question: number }) {
+  const { mutate: change } = useCode(study, question);
+  const account = useSession().data?.account?.id ?? 0;
   const codebook = useDrawnCodebook(study);
   const [typed, setTyped] = useState('');
   if (!codebook) return <Waiting what="the codebook" />;
@@ -42,28 +46,68 @@ export function CodesDrawer({ study }: { study: number }) {
             </h2>
             <ul>
               {its.map((code) => (
-                <DraggedCode key={code.id} study={study} code={code} />
+                <DraggedCode
+                  key={code.id}
+                  study={study}
+                  code={code}
+                  onWords={(words) =>
+                    change({
+                      do: 'add',
+                      toSame: false,
+                      mention: {
+                        ...words,
+                        ...{ id: crypto.randomUUID(), codeId: code.id, coderId: account },
+                        origin: 'hand',
+                        createdAt: new Date().toISOString(),
+                        typical: false,
+                      },
+                    })
+                  }
+                />
               ))}
             </ul>
           </section>
         );
       })}
       <p className="text-[13px] text-soft">
-        Drag a code onto a line, or onto words that are marked in it. Figures are people.
+        Drag a code onto a line, or words that are marked onto a code. Figures are people.
       </p>
     </div>
   );
 }
 
-function DraggedCode({ study, code }: { study: number; code: DrawnCode }) {
+function DraggedCode({
+  study,
+  code,
+  onWords,
+}: {
+  study: number;
+  code: DrawnCode;
+  /** Marked words were dropped on the code. */
+  onWords: (words: { responseId: number; start: number; end: number }) => void;
+}) {
+  const [over, setOver] = useState(false);
   return (
     <li
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes(DRAGGED_WORDS)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        setOver(false);
+        const dropped = event.dataTransfer.getData(DRAGGED_WORDS);
+        if (dropped === '') return;
+        event.preventDefault();
+        onWords(draggedWordsSchema.parse(JSON.parse(dropped)));
+      }}
       draggable
       onDragStart={(event) => {
         event.dataTransfer.setData(DRAGGED_CODE, code.id);
         event.dataTransfer.effectAllowed = 'copy';
       }}
-      className="cursor-grab py-1"
+      className={`cursor-grab py-1 ${over ? 'bg-wash' : ''}`}
     >
       <span className="flex items-baseline gap-2">
         <StitchMark look={code.look} width={18} />

@@ -118,6 +118,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         return (
           <LedgerLine
             key={line.start}
+            responseId={answer.id}
             text={text}
             line={line}
             asides={asides}

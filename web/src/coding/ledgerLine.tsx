@@ -3,7 +3,7 @@ import { splitAtPassages } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useRef, useState, type CSSProperties, type DragEvent, type ReactNode } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { DRAGGED_CODE } from '../parts/draggedCode.js';
+import { DRAGGED_CODE, DRAGGED_WORDS } from '../parts/draggedCode.js';
 import { stitchImage, type Look } from '../parts/stitches.js';
 import { ledgerGrid } from './ledgerGrid.js';
 import { readSelection } from './readSelection.js';
@@ -18,6 +18,7 @@ interface Mark extends Span {
 
 /** One line of an answer, its passages stitched, its codes in the same row. */
 export function LedgerLine({
+  responseId,
   text,
   line,
   asides,
@@ -32,6 +33,7 @@ export function LedgerLine({
   onCode,
   children,
 }: {
+  responseId: number;
   text: string;
   line: Span;
   /** The interviewer's words: shown dimmed. */
@@ -103,6 +105,14 @@ export function LedgerLine({
             <span
               key={segment.start}
               data-start={segment.start}
+              draggable={has('marked') || undefined}
+              onDragStart={(event) => {
+                if (passage)
+                  event.dataTransfer.setData(
+                    DRAGGED_WORDS,
+                    JSON.stringify({ responseId, start: passage.start, end: passage.end }),
+                  );
+              }}
               data-passages={segment.passages.map((one) => one.id).join(' ')}
               className={[
                 'box-decoration-clone',
