@@ -38,6 +38,10 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(codeField(page)).toBeFocused();
   for (let n = 0; n < 9; n++) await page.keyboard.press('PageDown');
   await shoot(page, 'code');
+  await page.getByRole('button', { name: 'Sample …' }).click();
+  await expect(page.getByText('New codes per further ten answers')).toBeVisible();
+  await shoot(page, 'sample');
+  await page.keyboard.press('Escape');
   await go('Train');
   await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();
   await shoot(page, 'train');
@@ -67,6 +71,19 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.keyboard.press('Control+k');
   await page.keyboard.type('tr');
   await shoot(page, 'palette');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'More about What it means' }).click();
+  await page.getByRole('menuitem', { name: /^Boil/ }).click();
+  for (const name of ['Family ties', 'The view', 'No other way']) {
+    await page.getByLabel('Name of a new pile').fill(name);
+    await page.keyboard.press('Enter');
+  }
+  const slips = page.getByRole('region', { name: 'Slips' }).getByRole('button');
+  await slips.first().focus();
+  for (const key of '1123212331') await page.keyboard.press(key);
+  await expect(page.getByText('73 slips of 83')).toBeVisible();
+  await shoot(page, 'boil-down');
 });
 
 test.describe(() => {

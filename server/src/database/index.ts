@@ -3,15 +3,17 @@ export {
   makeChange,
   redoChange,
   undoChange,
-  type CategoryRecord,
-  type ChangeDiff,
   type ChangeMaker,
   type ToldChange,
+} from './changes.js';
+export {
+  type CategoryRecord,
+  type ChangeDiff,
   type QuestionRecord,
   type RespondentRecord,
   type StudyRecord,
   type VariableRecord,
-} from './changes.js';
+} from './changeTables.js';
 export { copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { openDatabase } from './orm.js';
