@@ -77,6 +77,8 @@ export const ledgerSchema = z
     ids: z.array(z.number().int()),
     /** How many answers of the same words each stands for; null when each stands for itself. */
     counts: z.array(z.number().int()).nullable(),
+    /** In the order of similarity: ids of answers that are nearly the same as the one before them. */
+    near: z.array(z.number().int()).nullable(),
     /** How many answers there are in all. */
     total: z.number().int(),
   })

@@ -1,3 +1,4 @@
+import { nearDuplicates } from './nearDuplicates.js';
 import { weighWords, type WordVectors } from './wordVectors.js';
 
 const ROUNDS = 5;
@@ -95,4 +96,24 @@ function widestGap(scores: Float64Array): number {
     if (gap > widest) [at, widest] = [i, gap];
   }
   return at;
+}
+
+/**
+ * The same order, with texts that are nearly the same one after the other.
+ *
+ * @returns the order, and for each place whether its text is nearly the same as the one before it
+ */
+export function layOutBySimilarity(texts: readonly string[]): { order: number[]; near: boolean[] } {
+  const firstOf = nearDuplicates(texts);
+  const groups = new Map<number, number[]>();
+  for (const [i, first] of firstOf.entries()) {
+    const group = groups.get(first);
+    if (group) group.push(i);
+    else groups.set(first, [i]);
+  }
+  const firsts = [...groups.keys()];
+  const order = orderBySimilarity(firsts.map((first) => texts[first]!)).flatMap((place) =>
+    groups.get(firsts[place]!)!,
+  );
+  return { order, near: order.map((i) => firstOf[i] !== i) };
 }

@@ -226,7 +226,7 @@ function unpacked(packed: Buffer, joined: boolean): Ledger {
     ids.push(view.getInt32(offset));
     counts.push(1);
   }
-  return { ids, counts: ids.length < total ? counts : null, total };
+  return { ids, counts: ids.length < total ? counts : null, near: null, total };
 }
 
 async function bySimilarity(em: EntityManager, threads: Threads, ledger: Ledger): Promise<Ledger> {
@@ -236,10 +236,13 @@ async function bySimilarity(em: EntityManager, threads: Threads, ledger: Ledger)
      join response r on r.id = wanted.id order by wanted.place`,
     [ledger.ids],
   );
-  const order = await threads.run('orderBySimilarity', { texts: texts.map(({ text }) => text) });
+  const { order, near } = await threads.run('layOutBySimilarity', {
+    texts: texts.map(({ text }) => text),
+  });
   return {
     ...ledger,
     ids: order.map((i) => ledger.ids[i]!),
     counts: ledger.counts && order.map((i) => ledger.counts![i]!),
+    near: order.flatMap((i, place) => (near[place] ? [ledger.ids[i]!] : [])),
   };
 }

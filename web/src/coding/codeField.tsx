@@ -1,6 +1,6 @@
 import type { CodeCreate, LedgerAnswer, Mention, ShownNote } from '@yellow-thread/contract';
 import { findCodeNamed, parseCodeName } from '@yellow-thread/core/codebook';
-import { extendByWord } from '@yellow-thread/core/coding';
+import { extendByWord, passageIn } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
@@ -23,6 +23,8 @@ export interface CodeFieldProps {
   position: LedgerPosition;
   /** Whether what is done is done to all answers of the same words. */
   toSame: boolean;
+  /** The answer before it, where that is nearly the same. */
+  before: LedgerAnswer | null;
   codebook: DrawnCodebook;
   onChange: (change: CodingChange) => void;
 }
@@ -104,6 +106,8 @@ export function CodeField(props: CodeFieldProps) {
         return deeds.moveToPassage();
       case 'KeyE':
         return deeds.typical();
+      case 'KeyB':
+        return deeds.asBefore();
       case 'KeyR':
         return openDrawer({
           title: answer.externalId,
@@ -183,7 +187,8 @@ export function CodeField(props: CodeFieldProps) {
 }
 
 /** What can be done at the place where one is. */
-function useDeeds({ answer, lines, byLine, place, position, toSame, onChange }: CodeFieldProps) {
+function useDeeds(props: CodeFieldProps) {
+  const { answer, lines, byLine, place, position, toSame, before, onChange } = props;
   const account = useSession().data?.account;
   const line = lines[place.line];
   const target = place.passage ?? line ?? null;
@@ -211,6 +216,17 @@ function useDeeds({ answer, lines, byLine, place, position, toSame, onChange }: 
     onChange({ do: 'addNote', note });
     if (place.passage) position.goTo({ ...place, passage: null });
   };
+  const mentionOf = (codeId: string, passage: Span | null): Mention => ({
+    id: crypto.randomUUID(),
+    responseId: answer.id,
+    codeId,
+    coderId: account?.id ?? 0,
+    start: passage?.start ?? null,
+    end: passage?.end ?? null,
+    origin: 'hand',
+    createdAt: new Date().toISOString(),
+    typical: false,
+  });
   const markWord = (step: 1 | -1) => {
     if (!line) return;
     const passage = extendByWord(answer.text, line, place.passage, step);
@@ -223,21 +239,26 @@ function useDeeds({ answer, lines, byLine, place, position, toSame, onChange }: 
       if (replaced && !made.newCode)
         onChange({ do: 'edit', from: replaced, to: { ...replaced, codeId } });
       else {
-        const mention: Mention = {
-          id: crypto.randomUUID(),
-          responseId: answer.id,
-          codeId,
-          coderId: account?.id ?? 0,
-          start: (replaced ?? target)?.start ?? null,
-          end: (replaced ?? target)?.end ?? null,
-          origin: 'hand',
-          createdAt: new Date().toISOString(),
-          typical: false,
-        };
+        const { start, end } = replaced ?? { start: null, end: null };
+        const there = start === null || end === null ? null : { start, end };
+        const mention = mentionOf(codeId, replaced ? there : target);
         onChange({ do: 'add', mention, toSame, ...made });
         if (replaced) onChange({ do: 'remove', mention: replaced, toSame });
       }
       if (place.passage || replacing) position.goTo({ ...there, passage: null });
+    },
+    /** Codes a near duplicate as the answer before it was coded. */
+    asBefore() {
+      if (!before) return void toast('This answer is not nearly the same as the one before it.');
+      const there = new Set(answer.mentions.map(({ codeId }) => codeId));
+      for (const { codeId, start, end } of before.mentions) {
+        if (there.has(codeId)) continue;
+        const passage =
+          start === null || end === null
+            ? null
+            : passageIn(before.text, { start, end }, answer.text);
+        onChange({ do: 'add', toSame, mention: mentionOf(codeId, passage) });
+      }
     },
     note: (text: string) => note(text, false, place.passage ?? (lines.length > 1 ? target : null)),
     mark: () =>

@@ -90,6 +90,7 @@ export function CodeStop() {
             key={`${question.id} ${query}`}
             ids={data.ids}
             counts={data.counts}
+            near={data.near}
             codebook={codebook}
             filter={filter}
           />

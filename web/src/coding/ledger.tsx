@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { nameIn } from '../data/background.js';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { BLOCK, useAnswers, useCode } from '../data/coding.js';
@@ -12,15 +12,18 @@ interface LedgerProps {
   ids: readonly number[];
   /** How many answers of the same words each stands for; null when each stands for itself. */
   counts: readonly number[] | null;
+  /** Ids of answers that are nearly the same as the one before them. */
+  near: readonly number[] | null;
   codebook: DrawnCodebook;
   filter: LedgerFilter;
 }
 
 /** Answers down the page, however many: only those near the window are fetched and drawn. */
-export function Ledger({ ids, counts, codebook, filter }: LedgerProps) {
+export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
   const { study, question } = usePlace();
   const { mutate: change } = useCode(study.id, question.id);
   const scroller = useRef<HTMLDivElement>(null);
+  const isNear = useMemo(() => new Set(near), [near]);
   const [lifted, setLifted] = useState<string | null>(null);
   // the same function every time: a new one would have all 100,000 rows laid out anew
   const getItemKey = useCallback((index: number) => ids[index]!, [ids]);
@@ -79,6 +82,7 @@ export function Ledger({ ids, counts, codebook, filter }: LedgerProps) {
                     .filter((name) => name !== '')
                     .join(' · ')}
                   count={counts?.[item.index] ?? 1}
+                  before={isNear.has(answer.id) ? (answerAt(item.index - 1) ?? null) : null}
                   codebook={codebook}
                   place={item.index === place.answer ? place : null}
                   index={item.index}

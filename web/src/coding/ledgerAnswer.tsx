@@ -23,6 +23,8 @@ export interface LedgerAnswerProps {
   about: string;
   /** How many answers of the same words it stands for. */
   count: number;
+  /** The answer before it, where that is nearly the same. */
+  before: LedgerAnswer | null;
   codebook: DrawnCodebook;
   /** Where one is, when it is in this answer. */
   place: Place | null;
@@ -129,6 +131,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
             active={place?.line === l}
             passage={place?.line === l ? place.passage : null}
             lifted={lifted}
+            onLift={onLift}
             onPlace={(passage) => position.goTo({ answer: index, line: l, passage })}
             onCode={(codeId, passage) =>
               onChange({
@@ -161,6 +164,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           place={place}
           position={position}
           toSame={toSame}
+          before={props.before}
           codebook={codebook}
           onChange={onChange}
         />
@@ -174,6 +178,7 @@ function AnswerHead({
   answer,
   about,
   count,
+  before,
   codebook,
   index,
   position,
@@ -238,6 +243,7 @@ function AnswerHead({
           {asCount(count)} with the same words
         </button>
       )}
+      {before && <span className="shrink-0 text-deep">· nearly the same as the one before</span>}
       {answer.changed && (
         <span className="shrink-0 text-deep">
           · text corrected since it was coded{' '}

@@ -29,6 +29,7 @@ export function LedgerLine({
   active,
   passage,
   lifted,
+  onLift,
   onPlace,
   onCode,
   children,
@@ -46,6 +47,7 @@ export function LedgerLine({
   active: boolean;
   passage: Span | null;
   lifted: string | null;
+  onLift: (mention: string | null) => void;
   onPlace: (passage: Span | null) => void;
   /** A code was dropped on the line, or on the passage that is marked in it. */
   onCode: (codeId: string, passage: Span) => void;
@@ -105,6 +107,11 @@ export function LedgerLine({
             <span
               key={segment.start}
               data-start={segment.start}
+              onPointerEnter={() => {
+                const stitched = segment.passages.find((one) => one.kind === 'stitched');
+                if (stitched) onLift(stitched.id);
+              }}
+              onPointerLeave={() => onLift(null)}
               draggable={has('marked') || undefined}
               onDragStart={(event) => {
                 if (passage)

@@ -27,7 +27,7 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   writeSheet: 'sheets',
   stageSheet: 'sheets',
   look: 'models',
-  orderBySimilarity: 'models',
+  layOutBySimilarity: 'models',
   trainQuestion: 'models',
 };
 

@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Look } from '@yellow-thread/contract';
-import { orderBySimilarity } from '@yellow-thread/core/text';
+import { layOutBySimilarity } from '@yellow-thread/core/text';
 import { countLengths, countWords } from '@yellow-thread/core/look';
 import { trainQuestion, type CodeResult, type TrainingInput } from '@yellow-thread/core/learning';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
@@ -27,7 +27,10 @@ export interface ThreadWork {
     input: { answers: string[]; question: string; aside: string[]; most: number };
     result: Omit<Look, 'answered'>;
   };
-  orderBySimilarity: { input: { texts: string[] }; result: number[] };
+  layOutBySimilarity: {
+    input: { texts: string[] };
+    result: ReturnType<typeof layOutBySimilarity>;
+  };
   trainQuestion: { input: TrainingInput; result: CodeResult[] };
 }
 export type WorkResult<Name extends keyof ThreadWork> = ThreadWork[Name]['result'];
@@ -75,8 +78,8 @@ async function compute(message: Message): Promise<unknown> {
         words: countWords(answers, question, aside, most),
       };
     }
-    case 'orderBySimilarity':
-      return orderBySimilarity(message.input.texts);
+    case 'layOutBySimilarity':
+      return layOutBySimilarity(message.input.texts);
     case 'trainQuestion':
       return trainQuestion(message.input, line.report);
   }
