@@ -38,6 +38,15 @@ test('a passage marked by the pointer is stitched and tied to its code in the ro
   await expect(first.locator('svg path[stroke]').last()).toHaveAttribute('d', /^M/);
   await label.hover();
   await expect(passage).toHaveClass(/bg-wash/);
+  await passage.hover();
+  await expect(first.locator('[data-label]')).toHaveClass(/bg-wash/);
+  // what can be done at a line is found by the pointer too
+  await passage.click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Unsure, or no longer' }).click();
+  await expect(first).toContainText('· unsure');
+  await label.click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Pin as an example' }).click();
+  await expect(first).toContainText('typical');
 });
 
 test('words are marked by keyboard; backspace takes a code away; undo names what it undid', async ({

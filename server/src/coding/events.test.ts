@@ -62,3 +62,22 @@ test('nobody else hears anything', async () => {
   });
   expect(reply.status).toBe(404);
 });
+
+test('a database that drops every connection is found again, with all that it acknowledged', async () => {
+  const stop = new AbortController();
+  const events = listen(client, stop.signal);
+  await events.next();
+  const [first, second] = (await study.ledger()).ids;
+  await study.settle(first!, false);
+  expect((await events.next()).value).toMatchObject({ tables: ['settlement'] });
+  await server.sql(
+    `select pg_terminate_backend(pid) from pg_stat_activity
+     where datname = current_database() and pid <> pg_backend_pid()`,
+  );
+  // anything may have happened while nothing could be heard
+  expect((await events.next()).value).toEqual({ tab: null, by: 0, tables: [], responses: null });
+  expect((await study.ledger('show=open')).ids).toEqual([first, second]);
+  await study.settle(second!);
+  expect((await events.next()).value).toMatchObject({ responses: [second] });
+  stop.abort();
+});

@@ -133,6 +133,9 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
             lifted={lifted}
             onLift={onLift}
             onPlace={(passage) => position.goTo({ answer: index, line: l, passage })}
+            onMenu={(passage) =>
+              position.goTo({ answer: index, line: l, passage, menu: Date.now() })
+            }
             onCode={(codeId, passage) =>
               onChange({
                 do: 'add',

@@ -31,6 +31,7 @@ export function LedgerLine({
   lifted,
   onLift,
   onPlace,
+  onMenu,
   onCode,
   children,
 }: {
@@ -49,6 +50,8 @@ export function LedgerLine({
   lifted: string | null;
   onLift: (mention: string | null) => void;
   onPlace: (passage: Span | null) => void;
+  /** What can be done at the line, or at words of it, is asked for. */
+  onMenu: (passage: Span | null) => void;
   /** A code was dropped on the line, or on the passage that is marked in it. */
   onCode: (codeId: string, passage: Span) => void;
   children: ReactNode;
@@ -95,6 +98,10 @@ export function LedgerLine({
     >
       <p
         className="voice cursor-text whitespace-pre-wrap break-words"
+        onContextMenu={(event) => {
+          event.preventDefault();
+          onMenu(row.current ? (readSelection(row.current) ?? passage) : null);
+        }}
         onPointerUp={(event) => {
           if (event.button === 0) onPlace(row.current ? readSelection(row.current) : null);
         }}

@@ -13,6 +13,8 @@ export interface Place {
   passage: Span | null;
   /** The mention that the next code takes the place of. */
   replacing?: string;
+  /** When its menu was asked for. */
+  menu?: number;
 }
 
 export interface LedgerPosition {

@@ -1,0 +1,186 @@
+import type { CodeCreate, LedgerAnswer, Mention, ShownNote } from '@yellow-thread/contract';
+import { extendByWord, passageIn } from '@yellow-thread/core/coding';
+import type { Span } from '@yellow-thread/core/text';
+import type { KeyboardEvent } from 'react';
+import { toast } from 'sonner';
+import type { DrawnCodebook } from '../data/codebook.js';
+import type { CodingChange } from '../data/coding.js';
+import { useSession } from '../data/people.js';
+import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
+
+export interface CodeFieldProps {
+  answer: LedgerAnswer;
+  lines: Span[];
+  byLine: Mention[][];
+  place: Place;
+  position: LedgerPosition;
+  /** Whether what is done is done to all answers of the same words. */
+  toSame: boolean;
+  /** The answer before it, where that is nearly the same. */
+  before: LedgerAnswer | null;
+  codebook: DrawnCodebook;
+  onChange: (change: CodingChange) => void;
+}
+
+/** What can be done at the place where one is. */
+export function useDeeds(props: CodeFieldProps) {
+  const { answer, lines, byLine, place, position, toSame, before, onChange } = props;
+  const account = useSession().data?.account;
+  const line = lines[place.line];
+  const target = place.passage ?? line ?? null;
+  const here = byLine[place.line] ?? answer.mentions.filter(({ start }) => start === null);
+  const last = here.at(-1);
+  const noCode = () => void toast('There is no code here yet.');
+  const settle = (settled: boolean) =>
+    onChange({ do: 'settle', responseId: answer.id, settled, toSame });
+  const settleAndGoOn = () => {
+    if (!answer.settled) settle(true);
+    position.moveAnswer(1);
+  };
+  const note = (text: string, unsure: boolean, passage: Span | null) => {
+    const note: ShownNote = {
+      id: crypto.randomUUID(),
+      studyId: 0,
+      responseId: answer.id,
+      start: passage?.start ?? null,
+      end: passage?.end ?? null,
+      ...{ respondentId: null, codeId: null, text, unsure },
+      authorId: account?.id ?? 0,
+      author: account?.name ?? '',
+      createdAt: new Date().toISOString(),
+    };
+    onChange({ do: 'addNote', note });
+    if (place.passage) position.goTo({ ...place, passage: null });
+  };
+  const mentionOf = (codeId: string, passage: Span | null): Mention => ({
+    id: crypto.randomUUID(),
+    responseId: answer.id,
+    codeId,
+    coderId: account?.id ?? 0,
+    start: passage?.start ?? null,
+    end: passage?.end ?? null,
+    origin: 'hand',
+    createdAt: new Date().toISOString(),
+    typical: false,
+  });
+  const markWord = (step: 1 | -1) => {
+    if (!line) return;
+    const passage = extendByWord(answer.text, line, place.passage, step);
+    position.goTo({ ...place, passage });
+  };
+  const deeds = {
+    apply: (
+      codeId: string,
+      made: { newCode?: CodeCreate; newTheme?: { id: string; name: string } },
+    ) => {
+      const { replacing, ...there } = place;
+      const replaced = answer.mentions.find((mention) => mention.id === replacing);
+      if (replaced && !made.newCode)
+        onChange({ do: 'edit', from: replaced, to: { ...replaced, codeId } });
+      else {
+        const { start, end } = replaced ?? { start: null, end: null };
+        const there = start === null || end === null ? null : { start, end };
+        const mention = mentionOf(codeId, replaced ? there : target);
+        onChange({ do: 'add', mention, toSame, ...made });
+        if (replaced) onChange({ do: 'remove', mention: replaced, toSame });
+      }
+      if (place.passage || replacing) position.goTo({ ...there, passage: null });
+    },
+    /** Codes a near duplicate as the answer before it was coded. */
+    asBefore: () => {
+      if (!before) return void toast('This answer is not nearly the same as the one before it.');
+      const there = new Set(answer.mentions.map(({ codeId }) => codeId));
+      for (const { codeId, start, end } of before.mentions) {
+        if (there.has(codeId)) continue;
+        const passage =
+          start === null || end === null
+            ? null
+            : passageIn(before.text, { start, end }, answer.text);
+        onChange({ do: 'add', toSame, mention: mentionOf(codeId, passage) });
+      }
+    },
+    note: (text: string) => note(text, false, place.passage ?? (lines.length > 1 ? target : null)),
+    mark: () =>
+      target && place.line !== WHOLE
+        ? note('', false, target)
+        : void toast('Go to a line, or mark words with Shift and the arrows, to mark them.'),
+    unsure: () => {
+      const standing = answer.notes.find((one) => one.unsure);
+      if (standing) onChange({ do: 'removeNote', note: standing });
+      else note('', true, null);
+    },
+    /** Parts the line before the words that are marked. */
+    part: () => {
+      if (!line || !place.passage || place.passage.start <= line.start)
+        return void toast('Mark the words that the new line begins with, then part it.');
+      const at = place.passage.start;
+      const joined = answer.cuts.some((cut) => cut.at === at && cut.joined);
+      onChange({ do: 'line', responseId: answer.id, at, line: joined ? 'as_written' : 'parted' });
+      position.goTo({ ...place, line: place.line + 1, passage: null });
+    },
+    /** Joins the line with the one before. */
+    join: () => {
+      if (!line || place.line < 1) return void toast('There is no line before this one.');
+      const at = line.start;
+      const parted = answer.cuts.some((cut) => cut.at === at && !cut.joined);
+      onChange({ do: 'line', responseId: answer.id, at, line: parted ? 'as_written' : 'joined' });
+      position.goTo({ ...place, line: place.line - 1, passage: null });
+    },
+    exchange: () =>
+      last ? position.goTo({ ...place, passage: null, replacing: last.id }) : noCode(),
+    moveToPassage: () => {
+      if (!last) return noCode();
+      if (!place.passage) return void toast('Mark words with Shift and the arrows first.');
+      const { start, end } = place.passage;
+      onChange({ do: 'edit', from: last, to: { ...last, start, end } });
+      position.goTo({ ...place, passage: null });
+    },
+    typical: () =>
+      last
+        ? onChange({ do: 'edit', from: last, to: { ...last, typical: !last.typical } })
+        : noCode(),
+    nothingApplies: () =>
+      answer.mentions.length === 0
+        ? settleAndGoOn()
+        : void toast('Something applies: take its codes away first, or settle with Enter.'),
+    onKey: (event: KeyboardEvent) => {
+      const command = event.ctrlKey || event.metaKey;
+      switch (event.key) {
+        case 'ArrowDown':
+          return position.moveLine(1);
+        case 'ArrowUp':
+          return position.moveLine(-1);
+        case 'PageDown':
+          return position.moveAnswer(1);
+        case 'PageUp':
+          return position.moveAnswer(-1);
+        case 'Home':
+          return command ? position.moveAnswer(-Infinity) : false;
+        case 'End':
+          return command ? position.moveAnswer(Infinity) : false;
+        case 'ArrowRight':
+          if (event.shiftKey) return markWord(1);
+          return position.goTo({ ...place, line: Math.max(0, place.line), passage: null });
+        case 'ArrowLeft':
+          if (event.shiftKey) return markWord(-1);
+          return position.goTo({ ...place, line: WHOLE, passage: null });
+        case 'Escape': {
+          if (!place.passage && !place.replacing) return false;
+          const { answer, line } = place;
+          return position.goTo({ answer, line, passage: null });
+        }
+        case 'Backspace':
+          return last ? onChange({ do: 'remove', mention: last, toSame }) : undefined;
+        case 'Delete':
+          return answer.settled ? settle(false) : undefined;
+        case 'Enter':
+          if (command) return deeds.nothingApplies();
+          if (answer.mentions.length > 0) return settleAndGoOn();
+          return void toast('No code yet. Type one, or press Ctrl Enter if nothing applies.');
+        default:
+          return false;
+      }
+    },
+  };
+  return deeds;
+}
