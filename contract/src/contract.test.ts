@@ -4,6 +4,7 @@ import {
   codeEditSchema,
   idSchema,
   ledgerQuery,
+  pageQuery,
   mentionCreateSchema,
   nameSchema,
   proseSchema,
@@ -52,9 +53,22 @@ describe('what a request may hold', () => {
   });
 
   test('addresses: numbers from text, sensible defaults, nothing out of range', () => {
-    expect(ledgerQuery.parse({})).toEqual({ show: 'all', words: '', limit: 100 });
-    expect(ledgerQuery.parse({ after: '7', limit: '500' })).toMatchObject({ after: 7, limit: 500 });
-    for (const bad of [{ limit: '501' }, { limit: '0' }, { after: 'x' }, { show: 'some' }])
+    expect(pageQuery.parse({})).toEqual({ limit: 100 });
+    expect(pageQuery.parse({ after: '7', limit: '500' })).toEqual({ after: 7, limit: 500 });
+    for (const bad of [{ limit: '501' }, { limit: '0' }, { after: 'x' }])
+      expect(pageQuery.safeParse(bad).success).toBe(false);
+    const code = 'c0de0000-0000-4000-8000-000000000000';
+    expect(
+      ledgerQuery.parse({ all: `${code},${code}`, where: ['12:Tye: north', '13:'], coder: '4' }),
+    ).toMatchObject({
+      ...{ show: 'all', words: '', order: 'imported', same: 'joined', together: 'answer' },
+      ...{ all: [code, code], any: [], none: [], coder: 4 },
+      where: [
+        { variableId: 12, value: 'Tye: north' },
+        { variableId: 13, value: '' },
+      ],
+    });
+    for (const bad of [{ show: 'some' }, { all: 'x' }, { where: 'home' }, { seed: '-1' }])
       expect(ledgerQuery.safeParse(bad).success).toBe(false);
     expect(reportQuery.parse({ by: '12', weighted: 'true' })).toEqual({
       by: 12,

@@ -17,7 +17,7 @@ const csv =
   'id,home,weight,Why?\na,Tye,1,fares and steps\nb,Tye,1,fares\nc,Hask,4,fares\nd,Hask,1,seals\ne,,1,steps\nf,Tye,1,n/a\n';
 beforeEach(async () => {
   study = await importStudy(client, csv);
-  ids = (await study.ledger()).answers.map((answer) => answer.id);
+  ids = (await study.ledger('same=apart')).answers.map((answer) => answer.id);
 });
 afterAll(() => server.stop());
 
@@ -136,7 +136,7 @@ test('respondents who came after the training are not taken as reviewed', async 
     (_, i) => `${i},${i % 2 ? `the fares again on day ${i}` : `lovely crew on day ${i}`}`,
   );
   study = await importStudy(client, `id,Why?\n${rows.join('\n')}`);
-  const { answers } = await study.ledger();
+  const { answers } = await study.ledger('same=apart');
   let codeId = '';
   for (const answer of answers.slice(0, 10)) {
     if (answer.text.includes('fares'))
