@@ -155,7 +155,8 @@ async function keyToCode(page: Page): Promise<number[]> {
     );
   });
   for (let n = 0; n < 40; n++) {
-    await page.keyboard.type(`number ${n}`);
+    // as fast as somebody types
+    await page.keyboard.type(`number ${n}`, { delay: 60 });
     await page.keyboard.press('Enter');
     await page.keyboard.press('PageDown');
   }

@@ -1,46 +1,75 @@
 import type { Codebook } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
-
-/** Mentions of the study with who wrote what they rest on. */
-const mentioned = `mention m join code c on c.id = m.code_id and c.study_id = ?
-  join response r on r.id = m.response_id`;
+import { row, rows } from '../database/index.js';
+import { codesOf, themesOf } from './records.js';
 
 /** Themes, codes and bundles in order, each with the people and mentions it has in all questions. */
 export async function readCodebook(em: EntityManager, studyId: number): Promise<Codebook> {
-  const themes = await rows<Codebook['themes'][number]>(
-    em,
-    `select t.id, t.study_id as "studyId", t.name, t.ink, t.stitch, t.position,
-       coalesce(n.people, 0) as people, coalesce(n.mentions, 0) as mentions
-     from theme t left join (
-       select c.theme_id, count(*)::int as mentions, count(distinct r.respondent_id)::int as people
-       from ${mentioned} group by c.theme_id) n on n.theme_id = t.id
-     where t.study_id = ? order by t.position, t.name`,
-    [studyId, studyId],
-  );
-  const codes = await rows<Codebook['codes'][number]>(
-    em,
-    `select c.id, c.study_id as "studyId", c.theme_id as "themeId", c.name, c.definition, c.include,
-       c.exclude, c.position, c.archived, c.questions, coalesce(n.people, 0) as people,
-       coalesce(n.mentions, 0) as mentions,
-       to_char(n.last at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "lastUsed"
-     from code c left join (
-       select m.code_id, count(*)::int as mentions, count(distinct r.respondent_id)::int as people,
-         max(m.created_at) as last
-       from ${mentioned} group by m.code_id) n on n.code_id = c.id
-     where c.study_id = ? order by c.position, c.name`,
-    [studyId, studyId],
-  );
-  const bundles = await rows<Codebook['bundles'][number]>(
+  const themes = await themesOf(em, studyId);
+  const codes = await codesOf(em, studyId);
+  const bundles = await rows<Omit<Codebook['bundles'][number], 'people'>>(
     em,
     `select b.id, b.study_id as "studyId", b.name, b.position,
        coalesce((select jsonb_agg(bc.code_id order by c.position, c.name) from bundle_code bc
-         join code c on c.id = bc.code_id where bc.bundle_id = b.id), '[]') as "codeIds",
-       (select count(distinct r.respondent_id)::int from bundle_code bc
-         join mention m on m.code_id = bc.code_id join response r on r.id = m.response_id
-         where bc.bundle_id = b.id) as people
+         join code c on c.id = bc.code_id where bc.bundle_id = b.id), '[]') as "codeIds"
      from bundle b where b.study_id = ? order by b.position, b.name`,
     [studyId],
   );
-  return { themes, codes, bundles };
+  const used = await rows<{ id: string; lastUsed: string }>(
+    em,
+    `select c.id, to_char(max(m.created_at) at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')
+       as "lastUsed"
+     from code c join mention m on m.code_id = c.id where c.study_id = ? group by c.id`,
+    [studyId],
+  );
+  const lastUsed = new Map(used.map((one) => [one.id, one.lastUsed]));
+  const mentions = await mentioners(
+    em,
+    codes.map((code) => code.id),
+  );
+  /** A person counts once, however many of the codes they mention. */
+  const counted = (ids: readonly string[]) => {
+    const lists = ids.map((id) => mentions.get(id) ?? []);
+    return {
+      people: new Set(lists.flat()).size,
+      mentions: lists.reduce((sum, list) => sum + list.length, 0),
+    };
+  };
+  return {
+    themes: themes.map((theme) => ({
+      ...theme,
+      ...counted(codes.filter((code) => code.themeId === theme.id).map((code) => code.id)),
+    })),
+    codes: codes.map((code) => ({
+      ...code,
+      ...counted([code.id]),
+      lastUsed: lastUsed.get(code.id) ?? null,
+    })),
+    bundles: bundles.map((bundle) => ({ ...bundle, people: counted(bundle.codeIds).people })),
+  };
+}
+
+const MENTION_BYTES = 8;
+
+/**
+ * Who makes the mentions of each code, a respondent as often as they mention it. Packed into 8 bytes a mention: people
+ * are counted for codes, themes and bundles from one reading.
+ */
+async function mentioners(em: EntityManager, codes: readonly string[]) {
+  const { packed } = await row<{ packed: Buffer | null }>(
+    em,
+    `select string_agg(int4send(c.place::int) || int4send(r.respondent_id), '') as packed
+     from unnest(?::uuid[]) with ordinality as c (id, place)
+     join mention m on m.code_id = c.id join response r on r.id = m.response_id`,
+    [codes],
+  );
+  const found = new Map<string, number[]>();
+  for (let at = 0; at < (packed?.length ?? 0); at += MENTION_BYTES) {
+    const code = codes[packed!.readInt32BE(at) - 1]!;
+    const respondent = packed!.readInt32BE(at + 4);
+    const list = found.get(code);
+    if (list) list.push(respondent);
+    else found.set(code, [respondent]);
+  }
+  return found;
 }

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { duplicateHash } from '@yellow-thread/core/text';
 import type { MikroORM } from '@mikro-orm/postgresql';
 import { createDatabase } from '../../test/databases.js';
 import { openDatabase, rows } from './index.js';
@@ -47,4 +48,7 @@ test('a study of the first slice is brought up to date with everything that it h
          (select changed_at from response) as changed, (select kind from job) as job from study`,
     ),
   ).toEqual([{ listed: true, people: 3, changed: null, job: 'train' }]);
+  expect(await sql('select asked, answered, same::float from question, response')).toEqual([
+    { asked: 1, answered: 1, same: duplicateHash('Late!') },
+  ]);
 });

@@ -3,6 +3,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
 import { row, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
+import { countAnswers } from '../study/index.js';
 import { problems } from '../problems.js';
 import { decisionsIn } from './decisions.js';
 
@@ -133,6 +134,7 @@ export const undoImport: JobHandler = (job) => {
          and not exists (select 1 from mention m where m.code_id = c.id)`,
       [importId],
     );
+    await countAnswers(tx, job.studyId);
     await rows(tx, 'update import set undone_at = now(), undone_by = ? where id = ?', [
       job.createdBy,
       importId,

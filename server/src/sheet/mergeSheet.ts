@@ -3,6 +3,7 @@ import { matchIds, type SheetOutcome } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { copyText, QuestionEntity, row, rows, VariableEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
+import { countAnswers } from '../study/index.js';
 import { problems } from '../problems.js';
 import { enterImport, type ImportSource } from './importRecord.js';
 import { moveMentions } from './moveMentions.js';
@@ -244,6 +245,7 @@ export async function mergeSheet(
     `update import set respondents = ?, responses = ?, summary = summary || ?::jsonb where id = ?`,
     [added?.respondents ?? 0, added?.responses ?? 0, JSON.stringify({ changed }), importId],
   );
+  await countAnswers(em, studyId);
   await keepCategories(em, variables, outcome);
   for (const variable of variables) await countDifferent(em, variable.id);
 }

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { CodeEntity, copyText, row, rows } from '../database/index.js';
-import { addCategories } from '../study/index.js';
+import { addCategories, countAnswers } from '../study/index.js';
 import { enterImport, type ImportSource, type SheetRunner } from './importRecord.js';
 import { ensureQuestions, ensureVariables, keepCategories, WAVE } from './studyColumns.js';
 
@@ -74,6 +74,7 @@ export async function writeRespondents(
   });
   await verifyKeys(em, importId, firstResponse, firstResponse + respondents * questions.length);
 
+  await countAnswers(em, studyId);
   await keepCategories(em, variables, outcome);
   if (wave)
     await addCategories(em, [{ variableId: wave.id, value: settings.wave, label: settings.wave }]);

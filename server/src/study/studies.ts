@@ -65,13 +65,12 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
              where d.question_id = q.id and d.state <> 'open'))) end as suggestions
      from question q left join variable v on v.id = q.variable_id
      cross join lateral (
-       select count(*)::int as asked,
-         (count(*) filter (where not no_answer))::int as answered,
+       select q.asked, q.answered,
          (select count(distinct t.response_id)::int from settlement t
            join response s on s.id = t.response_id
            where s.question_id = q.id and not s.no_answer) as settled,
-         (count(*) filter (where changed_at is not null))::int as changed
-       from response r where r.question_id = q.id) c
+         (select count(*)::int from response r
+           where r.question_id = q.id and r.changed_at is not null) as changed) c
      cross join lateral (
        select count(distinct m.response_id)::int as size,
          (count(distinct m.response_id) filter (where exists (
@@ -111,3 +110,16 @@ export async function findQuestion(
   if (!question) throw problems.notFound('question');
   return question;
 }
+
+/** Counts anew how many were asked and answered each question. */
+export const countAnswers = (em: EntityManager, studyId: number) =>
+  rows(
+    em,
+    `update question q set asked = coalesce(n.asked, 0), answered = coalesce(n.answered, 0)
+     from question one left join (
+       select r.question_id, count(*) as asked, count(*) filter (where not r.no_answer) as answered
+       from response r join question of on of.id = r.question_id and of.study_id = ?
+       group by r.question_id) n on n.question_id = one.id
+     where one.id = q.id and q.study_id = ?`,
+    [studyId, studyId],
+  );

@@ -10,6 +10,7 @@ import {
   type QuestionRecord,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
+import { countAnswers } from './studies.js';
 import { problems } from '../problems.js';
 
 /** Changes what a study is called, what it is for, or how the interviewer's words are marked. */
@@ -149,6 +150,7 @@ async function sortResponses(em: EntityManager, studyId: number) {
         [JSON.stringify(changed)],
       );
     }
+    await countAnswers(tx, studyId);
     return result;
   });
 }

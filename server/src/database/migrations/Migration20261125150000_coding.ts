@@ -90,6 +90,14 @@ export class Migration20261125150000_coding extends Migration {
         add check (kind in ('random', 'stratified', 'most_telling')),
         add column variable_id int references variable on delete set null;
 
+      -- how many were asked and answered: counted anew by what brings responses in or takes them back
+      alter table question
+        add column asked int not null default 0,
+        add column answered int not null default 0;
+      update question q set asked = n.asked, answered = n.answered
+      from (select question_id, count(*) as asked, count(*) filter (where not no_answer) as answered
+        from response group by question_id) n where n.question_id = q.id;
+
       -- the codes that a change is about
       alter table change add column codes uuid[] not null default '{}';
 
