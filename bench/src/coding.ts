@@ -126,7 +126,8 @@ async function inBrowser(cookie: string, url: string) {
     return [
       frame('first screen of the ledger (once)', firstScreen),
       frame('Enter to the code drawn', quantile(keys, 0.95)),
-      frame('longest frame of scrolling through all', Math.max(...frames)),
+      frame('a frame of scrolling through all', quantile(frames, 0.95)),
+      frame('the longest of these frames (once)', Math.max(...frames)),
     ];
   } finally {
     await browser.close();
@@ -158,6 +159,10 @@ async function keyToCode(page: Page): Promise<number[]> {
     // as fast as somebody types
     await page.keyboard.type(`number ${n}`, { delay: 60 });
     await page.keyboard.press('Enter');
+    await page.waitForFunction(
+      (count) => (window as unknown as { measured: number[] }).measured.length > count,
+      n,
+    );
     await page.keyboard.press('PageDown');
   }
   return page.evaluate(() => (window as unknown as { measured: number[] }).measured);

@@ -23,6 +23,7 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
   const { study, question } = usePlace();
   const { mutate: change } = useCode(study.id, question.id);
   const scroller = useRef<HTMLDivElement>(null);
+  const still = useStill(codebook);
   const isNear = useMemo(() => new Set(near), [near]);
   const [lifted, setLifted] = useState<string | null>(null);
   // the same function every time: a new one would have all 100,000 rows laid out anew
@@ -33,7 +34,7 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
     getScrollElement: () => scroller.current,
     estimateSize: () => 92,
     getItemKey,
-    overscan: 6,
+    overscan: 4,
     // room under the active answer for the codes found
     scrollPaddingStart: 8,
     scrollPaddingEnd: 230,
@@ -83,11 +84,12 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
                     .join(' · ')}
                   count={counts?.[item.index] ?? 1}
                   before={isNear.has(answer.id) ? (answerAt(item.index - 1) ?? null) : null}
-                  codebook={codebook}
+                  codebook={item.index === place.answer ? codebook : still}
                   place={item.index === place.answer ? place : null}
                   index={item.index}
                   total={ids.length}
-                  position={position}
+                  position={item.index === place.answer ? position : null}
+                  goTo={position.goTo}
                   lifted={lifted}
                   onLift={setLifted}
                   words={filter.words}
@@ -104,4 +106,19 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
       </div>
     </div>
   );
+}
+
+/**
+ * The codebook as it was when something about its codes last changed that is seen beside a line: counts change with
+ * every code that is applied, and would have every answer drawn anew.
+ */
+function useStill(codebook: DrawnCodebook): DrawnCodebook {
+  const seen = codebook.codes
+    .map(
+      ({ id, name, definition, look }) => `${id} ${name} ${look.ink} ${look.stitch} ${definition}`,
+    )
+    .join('\n');
+  const [still, setStill] = useState({ seen, codebook });
+  if (still.seen !== seen) setStill({ seen, codebook });
+  return still.seen === seen ? still.codebook : codebook;
 }

@@ -31,7 +31,9 @@ export interface LedgerAnswerProps {
   index: number;
   /** How many answers there are in the list. */
   total: number;
-  position: LedgerPosition;
+  /** Moving on, where one is in this answer. */
+  position: LedgerPosition | null;
+  goTo: LedgerPosition['goTo'];
   /** The mention that is pointed at. */
   lifted: string | null;
   onLift: (mention: string | null) => void;
@@ -43,7 +45,7 @@ export interface LedgerAnswerProps {
 
 /** One answer: a head row, a row a line, and the code field at its foot while one is in it. */
 export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswerProps) {
-  const { answer, about, count, codebook, place, index, position, lifted, onLift, onChange } =
+  const { answer, about, count, codebook, place, index, position, goTo, lifted, onLift, onChange } =
     props;
   const { study } = usePlace();
   const { text, noAnswer, cuts } = answer;
@@ -66,7 +68,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
   const replace = (mention: Mention) => {
     const { start, end } = mention;
     const passage = start === null || end === null ? null : { start, end };
-    position.goTo({
+    goTo({
       answer: index,
       line: lineOfPassage(lines, passage),
       passage: null,
@@ -86,7 +88,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         place?.passage
           ? () => {
               onChange({ do: 'edit', from: mention, to: { ...mention, ...place.passage } });
-              position.goTo({ ...place, passage: null });
+              goTo({ ...place, passage: null });
             }
           : null
       }
@@ -132,10 +134,8 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
             passage={place?.line === l ? place.passage : null}
             lifted={lifted}
             onLift={onLift}
-            onPlace={(passage) => position.goTo({ answer: index, line: l, passage })}
-            onMenu={(passage) =>
-              position.goTo({ answer: index, line: l, passage, menu: Date.now() })
-            }
+            onPlace={(passage) => goTo({ answer: index, line: l, passage })}
+            onMenu={(passage) => goTo({ answer: index, line: l, passage, menu: Date.now() })}
             onCode={(codeId, passage) =>
               onChange({
                 do: 'add',
@@ -159,7 +159,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         );
       })}
       <AnswerNotes answer={answer} codebook={codebook} onChange={onChange} />
-      {place && !noAnswer && (
+      {place && position && !noAnswer && (
         <CodeField
           answer={answer}
           lines={lines}
@@ -184,7 +184,7 @@ function AnswerHead({
   before,
   codebook,
   index,
-  position,
+  goTo,
   onChange,
 }: LedgerAnswerProps) {
   const { study, question } = usePlace();
@@ -212,7 +212,7 @@ function AnswerHead({
       <button
         type="button"
         tabIndex={-1}
-        onClick={() => position.goTo({ answer: index, line: WHOLE, passage: null })}
+        onClick={() => goTo({ answer: index, line: WHOLE, passage: null })}
         onDoubleClick={() =>
           openDrawer({
             title: answer.externalId,
