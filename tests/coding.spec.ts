@@ -107,7 +107,12 @@ test('while the server does not answer one goes on; all of it is sent when it do
   page,
 }) => {
   const first = page.getByRole('article').first();
-  await page.route('**/api/**', (route) => route.abort());
+  // first in trouble, then away
+  let asked = 0;
+  const trouble = { code: 'unexpected', sentence: 'Something went wrong.' };
+  await page.route('**/api/**', (route) =>
+    (asked += 1) === 1 ? route.fulfill({ status: 500, json: trouble }) : route.abort(),
+  );
   await page.keyboard.type('Price');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');

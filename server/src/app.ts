@@ -120,7 +120,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
   });
   await app.register(csrf, { sessionPlugin: '@fastify/session' });
   await app.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
-  await app.register(compress);
+  // most of what is to be gained, in a third of the time
+  await app.register(compress, { zlibOptions: { level: 1 } });
 
   app.decorateRequest('em');
   app.decorateRequest('account', null);

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { doneSchema } from '@yellow-thread/contract';
-import { asProblem, call, callSession, ProblemError, withQuery } from './client.js';
+import { asProblem, call, callSession, failureKind, ProblemError, withQuery } from './client.js';
 
 const realFetch = globalThis.fetch;
 let requests: { path: string; init: RequestInit }[];
@@ -17,6 +17,19 @@ beforeEach(() => {
 });
 afterEach(() => {
   globalThis.fetch = realFetch;
+});
+
+test('a change is given up only when it was refused for good', () => {
+  const problem = (status: number) => new ProblemError(status, { code: 'x', sentence: 'X.' });
+  expect([400, 404, 409, 422].map((status) => failureKind(problem(status)))).toEqual(
+    Array(4).fill('refused'),
+  );
+  expect([401, 403, 429].map((status) => failureKind(problem(status)))).toEqual(
+    Array(3).fill('not_now'),
+  );
+  expect([problem(500), problem(503), new TypeError('away')].map(failureKind)).toEqual(
+    Array(3).fill('not_answered'),
+  );
 });
 
 describe('calling the API', () => {

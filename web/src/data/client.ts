@@ -12,6 +12,15 @@ export class ProblemError extends Error {
   }
 }
 
+/**
+ * What became of a request: refused for good; not for now, as the session or the page is out of date; or not
+ * answered, by a server that is away or in trouble.
+ */
+export function failureKind(error: unknown): 'refused' | 'not_now' | 'not_answered' {
+  if (!(error instanceof ProblemError) || error.status >= 500) return 'not_answered';
+  return [401, 403, 408, 429].includes(error.status) ? 'not_now' : 'refused';
+}
+
 /** Whatever was thrown, as something that can be told to a person. */
 export function asProblem(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem;

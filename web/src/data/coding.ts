@@ -17,7 +17,7 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
-import { call, ProblemError } from './client.js';
+import { call, failureKind } from './client.js';
 import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
 import { sendKept } from './outbox.js';
 import { useSession } from './people.js';
@@ -122,7 +122,7 @@ export function useCode(study: number, question: number) {
     mutationFn: (change: CodingChange) =>
       sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, change) }),
     // while the server does not answer, what was done waits its turn
-    retry: (_, error) => !(error instanceof ProblemError),
+    retry: (_, error) => failureKind(error) === 'not_answered',
     retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
     onMutate: async (change) => {
       await client.cancelQueries(blocks);

@@ -2,7 +2,7 @@ import { doneSchema } from '@yellow-thread/contract';
 import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { z } from 'zod';
-import { call, ProblemError } from './client.js';
+import { call, failureKind } from './client.js';
 import { useSession } from './people.js';
 import { refresh } from './queryClient.js';
 
@@ -29,8 +29,12 @@ function kept(account: number): Sending[] {
 
 function keep(account: number, change: (before: Sending[]) => Sending[]): void {
   const after = change(kept(account));
-  if (after.length === 0) localStorage.removeItem(keyOf(account));
-  else localStorage.setItem(keyOf(account), JSON.stringify(after));
+  try {
+    if (after.length === 0) localStorage.removeItem(keyOf(account));
+    else localStorage.setItem(keyOf(account), JSON.stringify(after));
+  } catch {
+    // no room in the browser: it is sent all the same, and only a page closed at this moment would lose it
+  }
 }
 
 const forget = (account: number, id: string) =>
@@ -40,7 +44,7 @@ const forget = (account: number, id: string) =>
  * Sends a change and keeps it in the browser until the server has answered: a page that is closed or loaded
  * anew in between sends it when it comes back.
  *
- * @throws ProblemError when the server refuses it; TypeError while it does not answer
+ * @throws ProblemError, TypeError; what was not refused for good stays kept
  */
 export async function sendKept(account: number, sending: Sending): Promise<void> {
   keep(account, (before) => [...before.filter((one) => one.id !== sending.id), sending]);
@@ -49,7 +53,7 @@ export async function sendKept(account: number, sending: Sending): Promise<void>
     await call(path, { method, body, reply: doneSchema });
     forget(account, id);
   } catch (error) {
-    if (error instanceof ProblemError) forget(account, id);
+    if (failureKind(error) === 'refused') forget(account, id);
     throw error;
   }
 }
@@ -62,7 +66,7 @@ async function sendLeft(account: number): Promise<number> {
       await sendKept(account, sending);
     } catch (error) {
       // refused: somebody changed it meanwhile, and the page shows what there is now
-      if (!(error instanceof ProblemError)) throw error;
+      if (failureKind(error) !== 'refused') throw error;
     }
   return left.length;
 }
