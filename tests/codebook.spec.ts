@@ -40,7 +40,7 @@ test('twenty short answers are coded and settled by three keys each, and nothing
 });
 
 test('the filter stands in the address: codes, background, words, order', async ({ page }) => {
-  const total = page.getByRole('status').filter({ hasText: /answers?\b/ });
+  const total = page.getByRole('status').filter({ hasText: /^\d+ answers?\b/ });
   await page.keyboard.type('Boats');
   await page.keyboard.press('Enter');
   await saved(page);

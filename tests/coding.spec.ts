@@ -59,6 +59,14 @@ test('words are marked by keyboard; backspace takes a code away; undo names what
   await page.keyboard.type('Price');
   await page.keyboard.press('Enter');
   await expect(first.getByText('Price', { exact: true })).toBeVisible();
+  // the same code at the same place would say the same thing twice
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.type('Price');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('This code is here already.')).toBeVisible();
+  await expect(first.getByText('Price', { exact: true })).toHaveCount(1);
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Backspace');
   await expect(first.getByText('Price', { exact: true })).toHaveCount(0);
   await saved(page);

@@ -81,6 +81,10 @@ export function useDeeds(props: CodeFieldProps) {
         const { start, end } = replaced ?? { start: null, end: null };
         const there = start === null || end === null ? null : { start, end };
         const mention = mentionOf(codeId, replaced ? there : target);
+        const isThere = answer.mentions.some(
+          (one) => one.codeId === codeId && one.start === mention.start && one.end === mention.end,
+        );
+        if (isThere) return void toast('This code is here already.');
         onChange({ do: 'add', mention, toSame, ...made });
         if (replaced) onChange({ do: 'remove', mention: replaced, toSame });
       }
