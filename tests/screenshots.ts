@@ -35,6 +35,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await shoot(page, 'look');
   await go('Code');
   await page.getByLabel('Which answers').selectOption('settled');
+  await expect(page.getByText(/^88 answers/)).toBeVisible();
   await expect(codeField(page)).toBeFocused();
   for (let n = 0; n < 9; n++) await page.keyboard.press('PageDown');
   await shoot(page, 'code');
@@ -91,6 +92,8 @@ test.describe(() => {
   test('the ledger in the dark', async ({ page }) => {
     await openDemo(page, 'Code');
     await page.getByLabel('Which answers').selectOption('settled');
+    await expect(page.getByText(/^88 answers/)).toBeVisible();
+    await expect(page.getByRole('article').first()).toBeVisible();
     await expect(codeField(page)).toBeFocused();
     await shoot(page, 'code-dark');
   });

@@ -3,4 +3,13 @@ export { inkOn, INKS, nextLook, STITCHES, type Ink, type Look, type Stitch } fro
 export { mergeMentions, type PlacedMention } from './mergeMentions.js';
 export { parseCodeName } from './parseCodeName.js';
 export { placeBefore } from './placeBefore.js';
-export { chao1, newCodesOf, saturationRuns, type SaturationRun } from './saturation.js';
+export {
+  chao1,
+  newCodesOf,
+  RARE_NEW_CODES,
+  SATURATION_BASE,
+  SATURATION_RUN,
+  SATURATION_UNIT,
+  saturationRuns,
+  type SaturationRun,
+} from './saturation.js';

@@ -12,6 +12,14 @@ export function newCodesOf(answers: readonly (readonly string[])[]): number[] {
   });
 }
 
+/** So many short answers are taken as one unit, as interviews are in the method. */
+export const SATURATION_UNIT = 10;
+/** How many units the base and a run have. */
+export const SATURATION_BASE = 4;
+export const SATURATION_RUN = 2;
+/** At most so much of what the base brought, and new codes have become rare: time to organise. */
+export const RARE_NEW_CODES = 0.05;
+
 /** A run of units set against the base: how much of what the base brought it still brings. */
 export interface SaturationRun {
   /** Numbers of the first and last unit of the run, from 1. */
@@ -33,8 +41,8 @@ export interface SaturationRun {
  */
 export function saturationRuns(
   newCodes: readonly number[],
-  base = 4,
-  run = 2,
+  base = SATURATION_BASE,
+  run = SATURATION_RUN,
 ): { baseCodes: number; runs: SaturationRun[] } {
   const sum = (from: number, to: number) =>
     newCodes.slice(from, to).reduce((total, one) => total + one, 0);

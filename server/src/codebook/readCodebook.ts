@@ -1,6 +1,6 @@
 import type { Codebook } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows } from '../database/index.js';
+import { isoTime, row, rows } from '../database/index.js';
 import { codesOf, themesOf } from './records.js';
 
 /** Themes, codes and bundles in order, each with the people and mentions it has in all questions. */
@@ -17,8 +17,7 @@ export async function readCodebook(em: EntityManager, studyId: number): Promise<
   );
   const used = await rows<{ id: string; lastUsed: string }>(
     em,
-    `select c.id, to_char(max(m.created_at) at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')
-       as "lastUsed"
+    `select c.id, ${isoTime('max(m.created_at)')} as "lastUsed"
      from code c join mention m on m.code_id = c.id where c.study_id = ? group by c.id`,
     [studyId],
   );

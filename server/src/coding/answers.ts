@@ -1,12 +1,9 @@
 import type { LedgerAnswer, ShownNote } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
+import { isoTime, rows } from '../database/index.js';
 
 /** What is less likely than this would crowd out what is likely. */
 const WORTH_A_LOOK = 0.2;
-
-const isoTime = (column: string) =>
-  `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 
 const noteFields = `'id', n.id, 'studyId', n.study_id, 'responseId', n.response_id, 'start', n.start,
   'end', n."end", 'respondentId', n.respondent_id, 'codeId', n.code_id, 'text', n.text,
@@ -17,6 +14,16 @@ export const notesAsJson = (where: string) =>
   `coalesce((select jsonb_agg(jsonb_build_object(${noteFields})
      order by n.start nulls first, n.created_at, n.id)
    from note n join account a on a.id = n.author_id where ${where}), '[]')`;
+
+/** Where lines of a response `r` were cut by hand, as JSON. */
+export const cutsAsJson = `coalesce((
+   select jsonb_agg(jsonb_build_object('responseId', c.response_id, 'at', c.at, 'joined', c.joined)
+     order by c.at)
+   from line_cut c where c.response_id = r.id), '[]')`;
+
+/** Which codes a response `r` has, as JSON. */
+export const codeIdsAsJson = `coalesce((
+   select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')`;
 
 /** Responses with everything that is shown of them, in the order of the ids given. */
 export async function readAnswers(
@@ -39,10 +46,7 @@ export async function readAnswers(
            order by m.start nulls first, m.created_at, m.id)
          from mention m where m.response_id = r.id), '[]') as mentions,
        ${notesAsJson('n.response_id = r.id')} as notes,
-       coalesce((
-         select jsonb_agg(jsonb_build_object('responseId', c.response_id, 'at', c.at, 'joined', c.joined)
-           order by c.at)
-         from line_cut c where c.response_id = r.id), '[]') as cuts,
+       ${cutsAsJson} as cuts,
        coalesce((
          select jsonb_agg(jsonb_build_object('codeId', o.code_id, 'probability', o.probability)
            order by o.probability desc, o.code_id)
@@ -67,8 +71,7 @@ export async function readRespondentAnswers(em: EntityManager, respondentId: num
   }>(
     em,
     `select r.id, r.question_id as "questionId", r.text, r.no_answer as "noAnswer",
-       coalesce((select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')
-         as "codeIds"
+       ${codeIdsAsJson} as "codeIds"
      from response r join question q on q.id = r.question_id
      where r.respondent_id = ? order by q.position`,
     [respondentId],

@@ -1,6 +1,6 @@
 import type { Change } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
+import { isoTime, rows } from '../database/index.js';
 
 /** What was done to a study, newest first. */
 export async function readHistory(
@@ -31,7 +31,7 @@ export async function readHistory(
   const changes = await rows<Change>(
     em,
     `select c.id, c.summary, a.name as by, c.undone_at is not null as undone,
-       to_char(c.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "madeAt",
+       ${isoTime('c.made_at')} as "madeAt",
        (select coalesce(jsonb_object_agg(t.key, (
           select sum(jsonb_array_length(part.value))::int from jsonb_each(t.value) part)), '{}')
         from jsonb_each(c.diff) t) as touched

@@ -7,6 +7,7 @@ import { findMentions, makeChange, rows, StudyEntity, type ChangeDiff } from '..
 import type { Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
+import { codeIdsAsJson, cutsAsJson } from './answers.js';
 import { readLedger } from './ledger.js';
 import { nameOrDraft } from './mentions.js';
 
@@ -25,8 +26,7 @@ export async function readHits(
   const found = await rows<Omit<Hits['answers'][number], 'hits'>>(
     em,
     `select r.id, p.external_id as "externalId", r.text,
-       coalesce((select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')
-         as "codeIds"
+       ${codeIdsAsJson} as "codeIds"
      from response r join respondent p on p.id = r.respondent_id
      where r.id = any(?::int[]) and not r.no_answer order by r.respondent_id`,
     [ids],
@@ -56,9 +56,7 @@ export async function codeHits(
   return em.transactional(async (tx) => {
     const answers = await rows<{ id: number; text: string; cuts: Cut[] }>(
       tx,
-      `select r.id, r.text, coalesce((
-         select jsonb_agg(jsonb_build_object('at', c.at, 'joined', c.joined))
-         from line_cut c where c.response_id = r.id), '[]') as cuts
+      `select r.id, r.text, ${cutsAsJson} as cuts
        from response r where r.question_id = ? and not r.no_answer and r.id = any(?::int[])`,
       [questionId, [...new Set(hits.map((hit) => hit.responseId))]],
     );

@@ -1,10 +1,12 @@
 import type { Ledger, LedgerQuery, LedgerShow } from '@yellow-thread/contract';
 import { codesMeetInLine, linesOf, type Cut } from '@yellow-thread/core/coding';
-import { findHits, hitMustHold } from '@yellow-thread/core/text';
+import { blankAsides, findHits, hitMustHold } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
+import { distanceFromEven } from '../sampling/index.js';
 import { readVariable } from '../study/index.js';
+import { cutsAsJson } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
@@ -24,7 +26,7 @@ const conditions: Record<LedgerShow, string> = {
 
 interface Condition {
   sql: string;
-  values: (string | number | readonly string[])[];
+  values: (string | number | readonly (string | number)[])[];
 }
 
 /** Which answers to a question there are of a kind, in the order asked for. */
@@ -37,9 +39,7 @@ export async function readLedger(
 ): Promise<Ledger> {
   const where = await conditionOf(em, studyId, questionId, query);
   const fitting = await fittingInText(em, studyId, where, query);
-  const chosen: Condition = fitting
-    ? { sql: 'r.id = any(?::int[])', values: [fitting.map(String)] }
-    : where;
+  const chosen: Condition = fitting ? { sql: 'r.id = any(?::int[])', values: [fitting] } : where;
   const ledger = await listed(em, questionId, chosen, query);
   return query.order === 'similar' ? bySimilarity(em, threads, ledger) : ledger;
 }
@@ -146,8 +146,7 @@ async function fittingInText(
       inLine
         ? `, (select jsonb_agg(jsonb_build_object('codeId', m.code_id, 'start', m.start, 'end', m."end"))
              from mention m where m.response_id = r.id) as mentions,
-           (select jsonb_agg(jsonb_build_object('at', c.at, 'joined', c.joined))
-             from line_cut c where c.response_id = r.id) as cuts`
+           ${cutsAsJson} as cuts`
         : ''
     } from response r where ${where.sql}`,
     where.values,
@@ -156,7 +155,8 @@ async function fittingInText(
   return candidates
     .filter(
       ({ text, mentions, cuts }) =>
-        (!byWords || findHits(text, words, match).length > 0) &&
+        // the interviewer's words are not what was answered
+        (!byWords || findHits(blankAsides(text, asides), words, match).length > 0) &&
         (!inLine ||
           codesMeetInLine(
             mentions ?? [],
@@ -183,9 +183,7 @@ async function listed(
     // the nearer to even chances, the more a decision teaches; what no model looked at comes last
     telling: '(1e9 * coalesce(t.distance, 1))::int',
   };
-  const telling = `left join (
-      select response_id, min(abs(probability - 0.5)) as distance from open_suggestion
-      where question_id = ${questionId} group by response_id) t on t.response_id = r.id`;
+  const telling = `left join (${distanceFromEven(questionId)}) t on t.response_id = r.id`;
   // 16 bytes an answer, grouped and sorted here: five times as fast as rows that PostgreSQL groups and sorts
   const { packed } = await row<{ packed: Buffer | null }>(
     em,

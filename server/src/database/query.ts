@@ -24,3 +24,7 @@ export async function row<Row>(
   if (!first) throw new Error('A query that must give a row gave none.');
   return first;
 }
+
+/** A column of times as the contract gives them. */
+export const isoTime = (column: string): string =>
+  `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;

@@ -4,16 +4,20 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
 import { newestJob } from '../jobs/index.js';
 
-/** The run in force for a question: the newest complete one. */
+/** The run in force for a question: the newest complete one, of the codes that the codebook still has. */
 export async function runInForce(
   em: EntityManager,
   questionId: number,
 ): Promise<(TrainingRun & { lastResponseId: number }) | null> {
   const [run] = await rows<TrainingRun & { lastResponseId: number; finishedAt: Date | string }>(
     em,
-    `select id, settled, answers, seed, finished_at as "finishedAt", codes,
-       last_response_id as "lastResponseId"
-     from training_run where question_id = ? order by id desc limit 1`,
+    `select t.id, t.settled, t.answers, t.seed, t.finished_at as "finishedAt",
+       t.last_response_id as "lastResponseId",
+       coalesce((
+         select jsonb_agg(trained.value order by trained.ordinality)
+         from jsonb_array_elements(t.codes) with ordinality as trained
+         join code c on c.id = (trained.value->>'codeId')::uuid), '[]') as codes
+     from training_run t where t.question_id = ? order by t.id desc limit 1`,
     [questionId],
   );
   return run ? { ...run, finishedAt: new Date(run.finishedAt).toISOString() } : null;

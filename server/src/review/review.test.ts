@@ -283,3 +283,15 @@ test('the list of codes to review counts what is open and decided', async () => 
   const { open, accepted, refused } = await review();
   expect(one).toEqual({ codeId, open: open.length, accepted, refused });
 });
+
+test('a removed code is reviewed no more, and comes back with all that its model said', async () => {
+  const list = async () => (await client.get<ReviewList>(`${base}/review`)).body.codes;
+  const before = { list: await list(), review: await review() };
+  await client.send('DELETE', `${studyBase()}/codes/${codeId}`);
+  expect((await list()).map((one) => one.codeId)).not.toContain(codeId);
+  expect((await client.get(`${base}/review/${codeId}`)).status).toBe(404);
+  const { answers } = await readWholeLedger(client, base, 'show=open');
+  expect(answers.flatMap((one) => one.suggestions.map((s) => s.codeId))).not.toContain(codeId);
+  await client.send('POST', `${studyBase()}/undo`);
+  expect({ list: await list(), review: await review() }).toEqual(before);
+});

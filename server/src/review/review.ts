@@ -19,7 +19,7 @@ export async function listReviews(em: EntityManager, questionId: number): Promis
        (count(*) filter (where s.state = 'accepted'))::int as accepted,
        (count(*) filter (where s.state = 'refused'))::int as refused,
        (count(o.code_id))::int as open
-     from suggestion s
+     from suggestion s join code c on c.id = s.code_id
      left join open_suggestion o on o.code_id = s.code_id and o.response_id = s.response_id
      where s.question_id = ? group by s.code_id order by open desc, s.code_id`,
     [questionId],

@@ -6,6 +6,11 @@ import { row, rows } from '../database/index.js';
 import { problems } from '../problems.js';
 import { readVariable } from '../study/index.js';
 
+/** How far the model is from even chances at each answer, at the code that it is least sure of. */
+export const distanceFromEven = (questionId: number) =>
+  `select response_id, min(abs(probability - 0.5)) as distance from open_suggestion
+   where question_id = ${questionId} group by response_id`;
+
 interface Candidate {
   id: number;
   text: string;
@@ -36,15 +41,14 @@ export async function drawSample(
        from response r join respondent p on p.id = r.respondent_id
        ${
          kind === 'most_telling'
-           ? `join (select response_id, min(abs(probability - 0.5)) as distance from open_suggestion
-                where question_id = ? group by response_id) t on t.response_id = r.id`
+           ? `join (${distanceFromEven(questionId)}) t on t.response_id = r.id`
            : 'cross join (select null::float as distance) t'
        }
        where r.question_id = ? and not r.no_answer
          and not exists (select 1 from sample_member m join sample s on s.id = m.sample_id
            where m.response_id = r.id ${kind === 'most_telling' ? '' : `and s.kind <> 'most_telling'`})
        order by r.id`,
-      kind === 'most_telling' ? [questionId, questionId] : [questionId],
+      [questionId],
     );
     if (kind === 'most_telling' && candidates.length === 0) throw problems.nothingTelling();
     const drawn = Math.min(size, candidates.length);

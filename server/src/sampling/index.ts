@@ -6,8 +6,10 @@ import {
 } from '@yellow-thread/contract';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
-import { drawSample } from './drawSample.js';
+import { distanceFromEven, drawSample } from './drawSample.js';
 import { readSaturation } from './saturation.js';
+
+export { distanceFromEven };
 
 export function samplingRoutes(app: App): void {
   app.post(

@@ -1,10 +1,7 @@
 import type { Saturation } from '@yellow-thread/contract';
-import { chao1, newCodesOf, saturationRuns } from '@yellow-thread/core/codebook';
+import { chao1, newCodesOf, SATURATION_UNIT, saturationRuns } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
-
-/** So many short answers are taken as one unit, as interviews are in the method. */
-const UNIT = 10;
 
 /** How new codes became fewer, in the order in which answers to a question were settled. */
 export async function readSaturation(em: EntityManager, questionId: number): Promise<Saturation> {
@@ -21,8 +18,8 @@ export async function readSaturation(em: EntityManager, questionId: number): Pro
   );
   const byAnswer = newCodesOf(answers.map(({ codes }) => codes));
   const newCodes: number[] = [];
-  for (let from = 0; from + UNIT <= byAnswer.length; from += UNIT)
-    newCodes.push(byAnswer.slice(from, from + UNIT).reduce((sum, one) => sum + one, 0));
+  for (let from = 0; from + SATURATION_UNIT <= byAnswer.length; from += SATURATION_UNIT)
+    newCodes.push(byAnswer.slice(from, from + SATURATION_UNIT).reduce((sum, one) => sum + one, 0));
   const last = saturationRuns(newCodes).runs.at(-1);
   const counts = new Map<string, number>();
   for (const { codes } of answers)

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { ImportRecord, Job, SheetSettings } from '@yellow-thread/contract';
+import { duplicateHash } from '@yellow-thread/core/text';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { bringIn, importStudy } from '../../test/study.js';
 
@@ -30,6 +31,24 @@ const columnsOf = (study: number) =>
     [study, study],
   );
 
+/** What is kept beside the responses is as if it were worked out from them now. */
+async function expectKeptUp(study: number) {
+  const counts = await server.sql(
+    `select q.asked - (select count(*) from response r where r.question_id = q.id)::int as asked,
+       q.answered - (select count(*) from response r
+         where r.question_id = q.id and not r.no_answer)::int as answered
+     from question q where q.study_id = ?`,
+    [study],
+  );
+  expect(counts).toEqual(counts.map(() => ({ asked: 0, answered: 0 })));
+  const texts = await server.sql<{ text: string; same: number }>(
+    `select r.text, r.same::float as same from response r join question q on q.id = r.question_id
+     where q.study_id = ?`,
+    [study],
+  );
+  for (const { text, same } of texts) expect([text, same]).toEqual([text, duplicateHash(text)]);
+}
+
 const id = fc.constantFrom('R1', 'R2', 'R3', 'R4', 'R5', 'R6');
 const row = fc.tuple(
   id,
@@ -50,7 +69,10 @@ test('however sheets follow each other, taking them back from the last on leads 
     fc.asyncProperty(fc.array(sheet, { minLength: 1, maxLength: 4 }), async (sheets) => {
       const study = await importStudy(client, 'id,Why?\nR1,it was cold and wet here\nR2,n/a\n');
       const states: unknown[] = [];
-      const look = async () => [await stateOf(study.id), await columnsOf(study.id)];
+      const look = async () => {
+        await expectKeptUp(study.id);
+        return [await stateOf(study.id), await columnsOf(study.id)];
+      };
       for (const { as, rows, home, score } of sheets) {
         const before = await look();
         const cells = rows.map(([name, place, number, answer]) =>

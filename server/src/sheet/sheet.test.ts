@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFile } from 'node:fs/promises';
 import type {
@@ -261,6 +262,12 @@ describe('later sheets', () => {
     const before = await people(study.id);
     const { answers } = await study.ledger();
     const { id: mention } = await study.code(answers[0]!.id, { newCode: 'Late' }, [6, 12]);
+    await client.send('POST', `${study.base}/notes`, {
+      body: {
+        ...{ id: randomUUID(), responseId: answers[0]!.id, start: 6, end: 12, text: 'Hm' },
+        ...{ respondentId: null, codeId: null, unsure: false },
+      },
+    });
     const csv =
       'id,home,Why?\nR1,Hask,It really is always too late\nR2,Hask,It is far too dear\nR5,Tye,It is new to me here\n';
     const sheet = await uploadSheet(client, study.id, 'again.csv', Buffer.from(csv));
@@ -288,6 +295,9 @@ describe('later sheets', () => {
     expect(changed.map((one) => [one.id, one.changed])).toEqual([[answers[0]!.id, true]]);
     expect(changed[0]!.mentions).toEqual([
       expect.objectContaining({ id: mention, start: 13, end: 19 }),
+    ]);
+    expect(changed[0]!.notes).toEqual([
+      expect.objectContaining({ text: 'Hm', start: 13, end: 19 }),
     ]);
     await takeBackLast(study.id);
     expect(await people(study.id)).toEqual(before);

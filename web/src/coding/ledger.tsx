@@ -6,7 +6,7 @@ import { BLOCK, useAnswers, useCode } from '../data/coding.js';
 import { usePlace } from '../frame/place.js';
 import { LedgerAnswerRow } from './ledgerAnswer.js';
 import type { LedgerFilter } from './ledgerFilter.js';
-import { useLedgerPosition } from './useLedgerPosition.js';
+import { useLedgerPosition, type Place } from './useLedgerPosition.js';
 
 interface LedgerProps {
   ids: readonly number[];
@@ -40,10 +40,13 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
     scrollPaddingEnd: 230,
   });
   const items = rows.getVirtualItems();
-  const [active, setActive] = useState(0);
+  const [place, goTo] = useState<Place>({ answer: 0, line: 0, passage: null });
   const first = Math.floor((items[0]?.index ?? 0) / BLOCK);
   const last = Math.floor(Math.min(ids.length - 1, (items.at(-1)?.index ?? 0) + 20) / BLOCK);
-  const blocks = new Set([Math.floor(active / BLOCK), Math.floor((active + 1) / BLOCK)]);
+  const blocks = new Set([
+    Math.floor(place.answer / BLOCK),
+    Math.floor((place.answer + 1) / BLOCK),
+  ]);
   for (let block = first; block <= last; block++) blocks.add(block);
   const answers = useAnswers(
     study.id,
@@ -52,10 +55,8 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
     [...blocks].filter((block) => block * BLOCK < ids.length).sort((x, y) => x - y),
   );
   const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
-  const position = useLedgerPosition(ids.length, answerAt, study.asides);
-  const { place } = position;
+  const position = useLedgerPosition(place, goTo, ids.length, answerAt, study.asides);
   useEffect(() => {
-    setActive(place.answer);
     rows.scrollToIndex(place.answer, { align: 'auto' });
   }, [rows, place.answer]);
   const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
@@ -89,7 +90,7 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
                   index={item.index}
                   total={ids.length}
                   position={item.index === place.answer ? position : null}
-                  goTo={position.goTo}
+                  goTo={goTo}
                   lifted={lifted}
                   onLift={setLifted}
                   words={filter.words}

@@ -1,8 +1,11 @@
 import type { Saturation } from '@yellow-thread/contract';
+import {
+  RARE_NEW_CODES,
+  SATURATION_BASE as BASE,
+  SATURATION_RUN as RUN,
+  SATURATION_UNIT as UNIT,
+} from '@yellow-thread/core/codebook';
 import { counted } from '../parts/numbers.js';
-
-/** At most so much of what the first answers brought, and new codes have become rare. */
-const RARE = 0.05;
 
 /** New codes per further ten answers, and in a sentence whether to go on opening codes. */
 export function SaturationChart({ saturation }: { saturation: Saturation }) {
@@ -33,7 +36,7 @@ export function SaturationChart({ saturation }: { saturation: Saturation }) {
                 y={72 - height}
                 width={Math.max(1, width - 2)}
                 height={height}
-                className="fill-thread"
+                className="fill-soft"
               />
               {(newCodes.length <= 16 || i % 5 === 0) && (
                 <text
@@ -68,9 +71,9 @@ function verdict({ last, codes, richness, newCodes }: Saturation): string {
       ? ` By how many codes were given only once, some ${atLeast - codes} more may turn up.`
       : '';
   if (!last)
-    return `${counted(codes, 'code')} so far. After ${10 * (6 - newCodes.length)} more answers it can be said whether new ones have become rare.`;
-  const share = `${Math.round(100 * last.ratio)} % of what the first 40 brought`;
-  return last.ratio <= RARE
-    ? `The last 20 answers brought ${counted(last.new, 'new code')} (${share}): it is time to organise the codes rather than to open more.${unseen}`
-    : `The last 20 answers brought ${counted(last.new, 'new code')} (${share}): go on opening codes.${unseen}`;
+    return `${counted(codes, 'code')} so far. After ${UNIT * (BASE + RUN - newCodes.length)} more answers it can be said whether new ones have become rare.`;
+  const share = `${Math.round(100 * last.ratio)} % of what the first ${UNIT * BASE} brought`;
+  return last.ratio <= RARE_NEW_CODES
+    ? `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): it is time to organise the codes rather than to open more.${unseen}`
+    : `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): go on opening codes.${unseen}`;
 }

@@ -1,7 +1,7 @@
 import type { LedgerAnswer } from '@yellow-thread/contract';
 import { linesOf } from '@yellow-thread/core/coding';
 import type { AsideMarks, Span } from '@yellow-thread/core/text';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useMemo, type Dispatch, type SetStateAction } from 'react';
 
 /** Line number that stands for the whole answer. */
 export const WHOLE = -1;
@@ -26,24 +26,26 @@ export interface LedgerPosition {
 }
 
 /**
- * Keeps where one is in the ledger.
+ * Moves through the ledger.
  *
+ * @param place where one is, kept by `goTo`
  * @param count how many answers there are
  * @param answerAt what stands in an answer, if it was fetched already
  */
 export function useLedgerPosition(
+  place: Place,
+  goTo: Dispatch<SetStateAction<Place>>,
   count: number,
   answerAt: (index: number) => LedgerAnswer | undefined,
   asides: AsideMarks,
 ): LedgerPosition {
-  const [place, goTo] = useState<Place>({ answer: 0, line: 0, passage: null });
   const moveAnswer = useCallback(
     (step: number) =>
       goTo((now) => {
         const answer = Math.min(count - 1, Math.max(0, now.answer + step));
         return answer === now.answer ? now : { answer, line: 0, passage: null };
       }),
-    [count],
+    [goTo, count],
   );
   const moveLine = useCallback(
     (step: 1 | -1) =>
@@ -56,9 +58,12 @@ export function useLedgerPosition(
         const there = linesIn(answerAt(answer), asides);
         return { answer, line: step === 1 ? 0 : there - 1, passage: null };
       }),
-    [count, answerAt, asides],
+    [goTo, count, answerAt, asides],
   );
-  return useMemo(() => ({ place, goTo, moveLine, moveAnswer }), [place, moveLine, moveAnswer]);
+  return useMemo(
+    () => ({ place, goTo, moveLine, moveAnswer }),
+    [place, goTo, moveLine, moveAnswer],
+  );
 }
 
 /** The lines of an answer that can be coded. */

@@ -15,11 +15,17 @@ import {
   type ThemeEdit,
 } from '@yellow-thread/contract';
 import { inkOn, nextLook, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
-import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  queryOptions,
+  useMutation,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useDark, type Look } from '../parts/stitches.js';
 import { call } from './client.js';
-import { asChange } from './queryClient.js';
+import { asChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
 
 export const codebookKey = (study: number) => ['codebook', study];
 
@@ -35,7 +41,7 @@ export interface DrawnCode extends CountedCode {
   look: Look;
 }
 export type DrawnTheme = Codebook['themes'][number] & { look: Look };
-export type FilledBundle = Codebook['bundles'][number];
+type FilledBundle = Codebook['bundles'][number];
 
 export interface DrawnCodebook {
   themes: DrawnTheme[];
@@ -165,10 +171,7 @@ function asRequest(change: CodebookChange) {
 export function useChangeCodebook(study: number) {
   const client = useQueryClient();
   return useMutation({
-    ...asChange(
-      ...(['report', 'reviews', 'review', 'suggestions', 'behind', 'training'] as const),
-      ...(['answers', 'others', 'hits', 'mentions-of-code', 'history', 'saturation'] as const),
-    ),
+    ...asChange('training', 'answers', ...FROM_MENTIONS, ...FROM_DECISIONS),
     mutationFn: (change: CodebookChange) => {
       const { path, ...request } = asRequest(change);
       return call(`/api/studies/${study}/${path}`, { ...request, reply: codebookSchema });
@@ -190,24 +193,22 @@ export const useCodeImpact = (study: number, code: string, into: string | null) 
     staleTime: 0,
   });
 
-export const useMentionsOfCode = (study: number, code: string) =>
-  useQuery({
+const mentionsOptions = (study: number, code: string) =>
+  queryOptions({
     queryKey: ['mentions-of-code', study, code],
     queryFn: () =>
       call(`/api/studies/${study}/codes/${code}/mentions`, { reply: mentionsOfCodeSchema }),
   });
 
+export const useMentionsOfCode = (study: number, code: string) =>
+  useQuery(mentionsOptions(study, code));
+
 /** The mentions of several codes, each with its code. */
-export function useMentionsOfCodes(study: number, codes: readonly string[]) {
-  return useQueries({
-    queries: codes.map((code) => ({
-      queryKey: ['mentions-of-code', study, code],
-      queryFn: () =>
-        call(`/api/studies/${study}/codes/${code}/mentions`, { reply: mentionsOfCodeSchema }),
-    })),
+export const useMentionsOfCodes = (study: number, codes: readonly string[]) =>
+  useQueries({
+    queries: codes.map((code) => mentionsOptions(study, code)),
     combine: combineMentions,
   });
-}
 
 function combineMentions(
   found: { data: { mentions: MentionOfCode[] } | undefined; isPending: boolean; error: unknown }[],

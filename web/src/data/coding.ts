@@ -8,7 +8,6 @@ import {
   type LedgerAnswer,
   type LineCut,
   type Mention,
-  type ShownNote,
 } from '@yellow-thread/contract';
 import {
   queryOptions,
@@ -19,9 +18,10 @@ import {
 } from '@tanstack/react-query';
 import { call, failureKind } from './client.js';
 import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
+import { noteRequest, type NoteChange } from './notes.js';
 import { sendKept } from './outbox.js';
 import { useSession } from './people.js';
-import { asChange, queryClient } from './queryClient.js';
+import { asChange, FROM_DECISIONS, FROM_MENTIONS, queryClient } from './queryClient.js';
 
 /** Answers are fetched in blocks of so many. */
 export const BLOCK = 50;
@@ -105,20 +105,14 @@ export type CodingChange =
   | { do: 'edit'; from: Mention; to: Mention }
   | { do: 'settle'; responseId: number; settled: boolean; toSame: boolean }
   | { do: 'line'; responseId: number; at: number; line: 'parted' | 'joined' | 'as_written' }
-  | { do: 'addNote'; note: ShownNote }
-  | { do: 'editNote'; from: ShownNote; to: ShownNote }
-  | { do: 'removeNote'; note: ShownNote };
+  | NoteChange;
 
 export function useCode(study: number, question: number) {
   const client = useQueryClient();
   const account = useSession().data?.account?.id ?? 0;
   const blocks = { queryKey: ['answers', study, question] };
   return useMutation({
-    ...asChange(
-      ...(['study', 'codebook', 'training', 'reviews', 'review', 'suggestions'] as const),
-      ...(['report', 'behind', 'hits', 'notes', 'others', 'history'] as const),
-      ...(['mentions-of-code', 'saturation'] as const),
-    ),
+    ...asChange('study', 'training', 'notes', ...FROM_MENTIONS, ...FROM_DECISIONS),
     mutationFn: (change: CodingChange) =>
       sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, change) }),
     // while the server does not answer, what was done waits its turn
@@ -174,18 +168,8 @@ function asRequest(study: number, change: CodingChange) {
       const path = `${base}/responses/${change.responseId}/lines`;
       return { method: 'PUT', path, body: { at, line } } as const;
     }
-    case 'addNote': {
-      const { id, responseId, respondentId, codeId, start, end, text, unsure } = change.note;
-      const body = { id, responseId, respondentId, codeId, start, end, text, unsure };
-      return { method: 'POST', path: `${base}/notes`, body } as const;
-    }
-    case 'editNote': {
-      const words = ({ text, unsure }: ShownNote) => ({ text, unsure });
-      const body = { from: words(change.from), to: words(change.to) };
-      return { method: 'PATCH', path: `${base}/notes/${change.from.id}`, body } as const;
-    }
-    case 'removeNote':
-      return { method: 'DELETE', path: `${base}/notes/${change.note.id}` } as const;
+    default:
+      return noteRequest(study, change);
   }
 }
 

@@ -1,7 +1,7 @@
 import { studyEventSchema, type StudyEvent } from '@yellow-thread/contract';
 import { useEffect, useSyncExternalStore } from 'react';
 import { TAB } from './client.js';
-import { refresh, type Resource } from './queryClient.js';
+import { FROM_DECISIONS, FROM_MENTIONS, refresh, type Resource } from './queryClient.js';
 
 let connected = true;
 const watchers = new Set<() => void>();
@@ -24,20 +24,11 @@ export const useConnected = () =>
 
 /** What follows from a change of each kind of record. */
 const follows: Record<string, readonly Resource[]> = {
-  mention: [
-    'answers',
-    'codebook',
-    'hits',
-    'others',
-    'mentions-of-code',
-    'saturation',
-    'report',
-    'behind',
-  ],
+  mention: ['answers', ...FROM_MENTIONS],
   settlement: ['answers', 'study', 'saturation', 'report', 'behind'],
   note: ['answers', 'notes', 'others'],
   line_cut: ['answers'],
-  suggestion: ['review', 'reviews', 'suggestions', 'answers'],
+  suggestion: ['answers', ...FROM_DECISIONS],
   code: ['codebook', 'report', 'reviews'],
   theme: ['codebook', 'report'],
   bundle: ['codebook'],

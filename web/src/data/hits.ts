@@ -1,7 +1,7 @@
 import { codedHitsSchema, hitsSchema, type CodeHits } from '@yellow-thread/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { call } from './client.js';
-import { asChange } from './queryClient.js';
+import { asChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
 
 const path = (study: number, question: number) =>
   `/api/studies/${study}/questions/${question}/hits`;
@@ -16,18 +16,7 @@ export const useHits = (study: number, question: number, query: string) =>
 
 export const useCodeHits = (study: number, question: number) =>
   useMutation({
-    ...asChange(
-      ...([
-        'study',
-        'codebook',
-        'answers',
-        'training',
-        'reviews',
-        'review',
-        'suggestions',
-      ] as const),
-      ...(['report', 'behind', 'others', 'history', 'mentions-of-code', 'saturation'] as const),
-    ),
+    ...asChange('study', 'training', 'answers', ...FROM_MENTIONS, ...FROM_DECISIONS),
     mutationFn: (body: CodeHits) =>
       call(path(study, question), { method: 'POST', body, reply: codedHitsSchema }),
   });

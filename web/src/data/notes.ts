@@ -10,30 +10,35 @@ export const useNotes = (study: number) =>
   });
 
 export type NoteChange =
-  | { do: 'add'; note: ShownNote }
-  | { do: 'edit'; from: ShownNote; text: string }
-  | { do: 'remove'; note: ShownNote };
+  | { do: 'addNote'; note: ShownNote }
+  | { do: 'editNote'; from: ShownNote; to: ShownNote }
+  | { do: 'removeNote'; note: ShownNote };
+
+/** Method, path and body of a change of a note. */
+export function noteRequest(study: number, change: NoteChange) {
+  const path = `/api/studies/${study}/notes`;
+  switch (change.do) {
+    case 'addNote': {
+      const { id, responseId, start, end, respondentId, codeId, text, unsure } = change.note;
+      const body = { id, responseId, start, end, respondentId, codeId, text, unsure };
+      return { method: 'POST', path, body } as const;
+    }
+    case 'editNote': {
+      const words = ({ text, unsure }: ShownNote) => ({ text, unsure });
+      const body = { from: words(change.from), to: words(change.to) };
+      return { method: 'PATCH', path: `${path}/${change.from.id}`, body } as const;
+    }
+    case 'removeNote':
+      return { method: 'DELETE', path: `${path}/${change.note.id}` } as const;
+  }
+}
 
 /** Changes a note from outside the ledger. */
 export const useChangeNote = (study: number) =>
   useMutation({
     ...asChange('notes', 'answers', 'others', 'history'),
     mutationFn: (change: NoteChange) => {
-      const path = `/api/studies/${study}/notes`;
-      const reply = doneSchema;
-      switch (change.do) {
-        case 'add': {
-          const { id, responseId, start, end, respondentId, codeId, text, unsure } = change.note;
-          const body = { id, responseId, start, end, respondentId, codeId, text, unsure };
-          return call(path, { method: 'POST', body, reply });
-        }
-        case 'edit': {
-          const { id, text, unsure } = change.from;
-          const body = { from: { text, unsure }, to: { text: change.text, unsure } };
-          return call(`${path}/${id}`, { method: 'PATCH', body, reply });
-        }
-        case 'remove':
-          return call(`${path}/${change.note.id}`, { method: 'DELETE', reply });
-      }
+      const { path, ...request } = noteRequest(study, change);
+      return call(path, { ...request, reply: doneSchema });
     },
   });

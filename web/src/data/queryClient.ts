@@ -24,6 +24,14 @@ export type Resource =
   | 'respondent-rows'
   | 'variable';
 
+/** What shows which codes were given. */
+export const FROM_MENTIONS = [
+  ...(['codebook', 'hits', 'others', 'mentions-of-code', 'saturation'] as const),
+  ...(['report', 'behind', 'history'] as const),
+] satisfies Resource[];
+/** What shows what is left to be decided of suggestions. */
+export const FROM_DECISIONS = ['reviews', 'review', 'suggestions'] satisfies Resource[];
+
 declare module '@tanstack/react-query' {
   interface Register {
     mutationMeta: { refreshes?: readonly Resource[] };

@@ -78,8 +78,8 @@ export function NotesPage() {
                 note={note}
                 passage={null}
                 codebook={codebook}
-                onEdit={(text) => change({ do: 'edit', from: note, text })}
-                onRemove={() => change({ do: 'remove', note })}
+                onEdit={(text) => change({ do: 'editNote', from: note, to: { ...note, text } })}
+                onRemove={() => change({ do: 'removeNote', note })}
               />
             </ul>
           </li>

@@ -25,8 +25,8 @@ export function NoteList({
           note={note}
           passage={null}
           codebook={codebook}
-          onEdit={(text) => onChange({ do: 'edit', from: note, text })}
-          onRemove={() => onChange({ do: 'remove', note })}
+          onEdit={(text) => onChange({ do: 'editNote', from: note, to: { ...note, text } })}
+          onRemove={() => onChange({ do: 'removeNote', note })}
         />
       ))}
     </ul>
@@ -57,7 +57,7 @@ export function NewNote({
       author: account?.name ?? '',
       createdAt: new Date().toISOString(),
     };
-    onChange({ do: 'add', note });
+    onChange({ do: 'addNote', note });
     setText('');
   };
   return (
