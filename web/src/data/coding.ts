@@ -21,7 +21,14 @@ import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
 import { noteRequest, type NoteChange } from './notes.js';
 import { sendKept } from './outbox.js';
 import { useSession } from './people.js';
-import { asChange, FROM_DECISIONS, FROM_MENTIONS, queryClient } from './queryClient.js';
+import {
+  asChange,
+  FROM_DECISIONS,
+  FROM_MENTIONS,
+  holdFetches,
+  owe,
+  queryClient,
+} from './queryClient.js';
 
 /** Answers are fetched in blocks of so many. */
 export const BLOCK = 50;
@@ -119,7 +126,7 @@ export function useCode(study: number, question: number) {
     retry: (_, error) => failureKind(error) === 'not_answered',
     retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
     onMutate: async (change) => {
-      await client.cancelQueries(blocks);
+      await holdFetches(blocks.queryKey);
       client.setQueriesData<LedgerAnswer[]>(blocks, (answers) =>
         answers ? editAnswers(answers, change) : answers,
       );
@@ -127,10 +134,11 @@ export function useCode(study: number, question: number) {
         codebook ? recount(study, codebook, change) : codebook,
       );
     },
-    onError: () => client.invalidateQueries(blocks),
-    onSuccess: (_, change) =>
+    onError: () => owe(blocks),
+    onSuccess: (_, change) => {
       // what was done to answers of the same words the server knows
-      'toSame' in change && change.toSame ? client.invalidateQueries(blocks) : undefined,
+      if ('toSame' in change && change.toSame) owe(blocks);
+    },
   });
 }
 

@@ -1,4 +1,10 @@
-import { MutationCache, notifyManager, QueryClient, type Query } from '@tanstack/react-query';
+import {
+  MutationCache,
+  notifyManager,
+  QueryClient,
+  type Query,
+  type QueryFilters,
+} from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, ProblemError } from './client.js';
 
@@ -54,6 +60,8 @@ export const asChange = (...refreshes: Resource[]) => ({
 });
 
 const stale = new Set<Resource>();
+/** Hashes of queries that are fetched anew once no change is on its way any more. */
+const owed = new Set<string>();
 
 // what one key did is drawn before the next key is handled, however fast somebody codes
 notifyManager.setScheduler(queueMicrotask);
@@ -79,17 +87,42 @@ export const queryClient = new QueryClient({
       for (const resource of meta?.refreshes ?? []) stale.add(resource);
       if (queryClient.isMutating({ mutationKey: CHANGE }) > 1) return;
       const resources = new Set<unknown>(stale);
+      const hashes = new Set(owed);
       stale.clear();
-      if (resources.size > 0) void refresh(({ queryKey }) => resources.has(queryKey[0]));
+      owed.clear();
+      if (resources.size + hashes.size > 0)
+        void fetchAnew(
+          ({ queryKey, queryHash }) => resources.has(queryKey[0]) || hashes.has(queryHash),
+        );
     },
   }),
 });
+
+/** Has some of what is shown fetched anew when the changes that are on their way are saved. */
+export function owe(filters: QueryFilters): void {
+  for (const { queryHash } of queryClient.getQueryCache().findAll(filters)) owed.add(queryHash);
+}
+
+/**
+ * Fetches anew what somebody else's change made stale. While a change of one's own is on its way, an answer could
+ * come from before it and undo what is drawn: then it is fetched once that change is saved.
+ */
+export async function refresh(predicate: (query: Query) => boolean): Promise<void> {
+  if (queryClient.isMutating({ mutationKey: CHANGE }) > 0) owe({ predicate });
+  else await fetchAnew(predicate);
+}
+
+/** Ends what is being fetched before a change is drawn over it; it is fetched once the change is saved. */
+export async function holdFetches(queryKey: readonly unknown[]): Promise<void> {
+  owe({ queryKey, fetchStatus: 'fetching' });
+  await queryClient.cancelQueries({ queryKey });
+}
 
 /**
  * Fetches anew what a change made stale. A first fetch that is under way may have been answered before the
  * change, and invalidating would wait for just that answer: it is begun again.
  */
-export async function refresh(predicate: (query: Query) => boolean): Promise<void> {
+async function fetchAnew(predicate: (query: Query) => boolean): Promise<void> {
   await queryClient.cancelQueries({
     predicate: (query) => query.state.data === undefined && predicate(query),
   });
