@@ -1,64 +1,266 @@
-import { trainQuestion } from '@yellow-thread/core/learning';
+import { readFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import {
+  averagePrecision,
+  brierScore,
+  f1,
+  outcomeAt,
+  precision,
+  readWordTable,
+  recall,
+  trainQuestion,
+  type Outcome,
+  type WordTable,
+} from '@yellow-thread/core/learning';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
+import { splitLines } from '@yellow-thread/core/text';
+import { parse } from 'csv-parse/sync';
 import { demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
 
-const draws = 5;
-const blank = demoCodes.map((code) => ({ ...code, name: '', definition: '', include: '' }));
+type CodeWords = (typeof demoCodes)[number];
+
+/** Answers with their true codes, and the codes that are asked about. */
+interface Labelled {
+  name: string;
+  answers: (CodedText & { id: string })[];
+  codes: CodeWords[];
+}
+
+const usage = `suggest [--file F.csv --id COL --text COL --codes a,b,c [--codebook B.csv]]
+  [--train N,N] [--seeds 1..10] [--draws draws.json] [--no-vectors] [--json]`;
 
 /**
- * How good suggestions are at the default line on answers that nobody coded, by how many were coded:
- * micro-F1 over all codes, averaged over random samples, against the same models cut at .5 and against
- * models that learnt without the codebook's words.
+ * How good suggestions are on answers that nobody coded, by the product's own models: on any labelled sheet (a 0/1
+ * column a code), or on the demo's true codes without one. Each seed draws another random sample to learn from;
+ * `draws` gives the samples instead, as a list of lists of ids.
  */
-export function suggest() {
-  return demoQuestions().flatMap((answers, q) =>
-    [50, 100, 200]
-      .filter((coded) => coded <= answers.length / 2)
-      .map((coded) => {
-        const runs = Array.from({ length: draws }, (_, seed) => {
-          const sample = new Set(simpleRandomSample(answers.length, coded, seed));
-          return {
-            atLine: microF1(answers, sample, demoCodes, seed, null),
-            atHalf: microF1(answers, sample, demoCodes, seed, 0.5),
-            withoutCodebook: microF1(answers, sample, blank, seed, null),
-          };
-        });
-        const mean = (key: keyof (typeof runs)[number]) =>
-          runs.reduce((sum, run) => sum + run[key], 0) / draws;
-        return {
-          question: q + 1,
-          coded,
-          of: answers.length,
-          microF1: rounded(mean('atLine'), 3),
-          'ratio to p ≥ .5': rounded(mean('atLine') / mean('atHalf')),
-          'ratio to no codebook': rounded(mean('atLine') / mean('withoutCodebook')),
-        };
+export function suggest(args: string[]) {
+  const { values } = parseArgs({
+    args,
+    options: {
+      file: { type: 'string' },
+      id: { type: 'string' },
+      text: { type: 'string' },
+      codes: { type: 'string' },
+      codebook: { type: 'string' },
+      train: { type: 'string', default: '50,100,200' },
+      seeds: { type: 'string', default: '1..5' },
+      draws: { type: 'string' },
+      'no-vectors': { type: 'boolean', default: false },
+      json: { type: 'boolean', default: false },
+    },
+  });
+  const { file, id, text, codes } = values;
+  if (file && !(id && text && codes)) throw new Error(`Say what to read: ${usage}`);
+  const sets = file
+    ? [readSheet(file, { id: id!, text: text!, codes: codes!.split(','), book: values.codebook })]
+    : demoSets();
+  const table = values['no-vectors'] ? null : readTable();
+  const draws = values.draws
+    ? (JSON.parse(readFileSync(values.draws, 'utf8')) as string[][])
+    : null;
+  const sizes = draws ? [draws[0]!.length] : values.train.split(',').map(Number);
+  return sets.flatMap((set) =>
+    sizes
+      .filter((size) => size <= set.answers.length / 2)
+      .flatMap((size) => {
+        const samples = draws
+          ? draws.map((ids) => placesOf(set, ids))
+          : seedsIn(values.seeds).map((seed) => simpleRandomSample(set.answers.length, size, seed));
+        const measured = measureSet(set, samples, table);
+        return file ? measured : [measured.at(-1)!];
       }),
   );
 }
 
-function microF1(
-  answers: CodedText[],
-  sample: Set<number>,
-  codes: typeof demoCodes,
-  seed: number,
-  line: number | null,
-): number {
-  const results = trainQuestion({
-    answers: answers.map((answer, i) => ({ ...answer, settled: sample.has(i) })),
-    codes,
-    seed,
-  });
-  let [right, suggested, wanted] = [0, 0, 0];
-  answers.forEach((answer, i) => {
-    if (!sample.has(i)) wanted += answer.codes.size;
-  });
-  for (const result of results)
-    if (result.state !== 'too_few')
-      for (const { answer, probability } of result.suggestions) {
-        if (probability < (line ?? result.line)) continue;
-        suggested += 1;
-        right += Number(answers[answer]!.codes.has(result.codeId));
-      }
-  return (2 * right) / (suggested + wanted);
+function seedsIn(range: string): number[] {
+  const [from, to = from] = range.split('..').map(Number);
+  return Array.from({ length: to! - from! + 1 }, (_, i) => from! + i);
 }
+
+function placesOf({ answers }: Labelled, ids: readonly string[]): number[] {
+  const placeOf = new Map(answers.map((answer, place) => [answer.id, place]));
+  return ids.map((id) => {
+    const place = placeOf.get(String(id));
+    if (place === undefined) throw new Error(`The draws name “${id}”, which the sheet has not.`);
+    return place;
+  });
+}
+
+const demoSets = (): Labelled[] =>
+  demoQuestions().map((answers, q) => ({
+    name: `demo ${q + 1}`,
+    answers: answers.map((answer, i) => ({ ...answer, id: String(i) })),
+    codes: demoCodes,
+  }));
+
+const readTable = () =>
+  readWordTable(readFileSync(new URL('../../server/words/english.bin', import.meta.url)));
+
+function readSheet(
+  file: string,
+  columns: { id: string; text: string; codes: string[]; book: string | undefined },
+): Labelled {
+  const rows = (path: string) =>
+    parse<Record<string, string>>(readFileSync(path), { columns: true, bom: true });
+  const book = new Map((columns.book ? rows(columns.book) : []).map((one) => [one['code'], one]));
+  return {
+    name: file,
+    answers: rows(file).map((one) => ({
+      id: one[columns.id]!,
+      text: one[columns.text]!,
+      codes: new Set(columns.codes.filter((code) => Number(one[code]) > 0)),
+    })),
+    codes: columns.codes.map((code) => ({
+      id: code,
+      name: columns.book ? code : '',
+      definition: book.get(code)?.['definition'] ?? '',
+      include: book.get(code)?.['include'] ?? '',
+    })),
+  };
+}
+
+interface Tally {
+  outcome: Outcome;
+  positives: number;
+  averagePrecision: number[];
+  brier: number[];
+  calibrationError: number[];
+  covered: number[];
+  width: number[];
+}
+const emptyTally = (): Tally => ({
+  outcome: { truePositives: 0, falsePositives: 0, falseNegatives: 0 },
+  positives: 0,
+  ...{ averagePrecision: [], brier: [], calibrationError: [], covered: [], width: [] },
+});
+
+/** A row a code, and one for all of them, over all samples. */
+function measureSet(set: Labelled, samples: number[][], table: WordTable | null) {
+  const { name, answers, codes } = set;
+  const byCode = new Map(codes.map(({ id }) => [id, emptyTally()]));
+  const begun = performance.now();
+  for (const [draw, sample] of samples.entries()) measureDraw(set, sample, draw, table, byCode);
+  const seconds = (performance.now() - begun) / 1000 / samples.length;
+  const coded = samples[0]!.length;
+  const about = { set: name, coded, of: answers.length };
+  const tallies = [...byCode.values()].filter(({ positives }) => positives > 0);
+  const total = tallies.map(({ outcome }) => outcome).reduce(addOutcomes);
+  const meanOf = (value: (tally: Tally) => number) =>
+    mean(tallies.map(value).filter((one) => !Number.isNaN(one)));
+  const rowOf = (tally: Tally) => ({
+    positives: rounded(tally.positives / samples.length, 1),
+    precision: rounded(precision(tally.outcome), 3),
+    recall: rounded(recall(tally.outcome), 3),
+    F1: rounded(f1(tally.outcome), 3),
+    'average precision': rounded(mean(tally.averagePrecision), 3),
+    Brier: rounded(mean(tally.brier), 4),
+    'calibration error': rounded(mean(tally.calibrationError), 4),
+    'share covered': rounded(mean(tally.covered)),
+    'share width': rounded(mean(tally.width), 3),
+  });
+  return [
+    ...codes.map(({ id }) => ({ ...about, code: id, ...rowOf(byCode.get(id)!) })),
+    {
+      ...about,
+      code: 'all',
+      positives: rounded(
+        tallies.reduce((sum, { positives }) => sum + positives, 0) / samples.length,
+        1,
+      ),
+      precision: rounded(precision(total), 3),
+      recall: rounded(recall(total), 3),
+      F1: rounded(f1(total), 3),
+      'macro-F1': rounded(
+        meanOf(({ outcome }) => f1(outcome)),
+        3,
+      ),
+      'average precision': rounded(
+        meanOf((tally) => mean(tally.averagePrecision)),
+        3,
+      ),
+      Brier: rounded(
+        meanOf((tally) => mean(tally.brier)),
+        4,
+      ),
+      'calibration error': rounded(
+        meanOf((tally) => mean(tally.calibrationError)),
+        4,
+      ),
+      'share covered': rounded(meanOf((tally) => mean(tally.covered))),
+      'share width': rounded(
+        meanOf((tally) => mean(tally.width)),
+        3,
+      ),
+      seconds: rounded(seconds, 1),
+      'peak MB': Math.round(process.resourceUsage().maxRSS / 1024),
+    },
+  ];
+}
+
+function measureDraw(
+  { answers, codes }: Labelled,
+  sample: readonly number[],
+  seed: number,
+  table: WordTable | null,
+  byCode: Map<string, Tally>,
+) {
+  const sampled = new Set(sample);
+  const open = [...answers.keys()].filter((i) => !sampled.has(i));
+  const result = trainQuestion(
+    {
+      answers: answers.map(({ text, codes }, i) => ({
+        ...{ text, codes, settled: sampled.has(i), random: sampled.has(i) },
+        // which line a code rests on is not in such a sheet
+        lines: splitLines(text).map((line) => ({ ...line, codes: new Set<string>() })),
+      })),
+      codes: codes.map((code) => ({ ...code })),
+      seed,
+      leastProbability: 0,
+    },
+    table,
+  );
+  for (const one of result.codes) {
+    const tally = byCode.get(one.codeId)!;
+    const labels = Uint8Array.from(open, (i) => Number(answers[i]!.codes.has(one.codeId)));
+    const positives = labels.reduce((sum, label) => sum + label, 0);
+    tally.positives += positives;
+    if (one.state === 'too_few') {
+      tally.outcome.falseNegatives += positives;
+      continue;
+    }
+    const probabilityOf = new Map(one.suggestions.map((s) => [s.answer, s.probability]));
+    const p = Float64Array.from(open, (i) => probabilityOf.get(i) ?? 0);
+    tally.outcome = addOutcomes(tally.outcome, outcomeAt(p, labels, one.line));
+    if (positives > 0) tally.averagePrecision.push(averagePrecision(p, labels));
+    tally.brier.push(brierScore(p, labels));
+    tally.calibrationError.push(calibrationError(p, labels));
+    const estimate = one.share?.estimate;
+    if (!estimate) continue;
+    const share = answers.filter((answer) => answer.codes.has(one.codeId)).length / answers.length;
+    const [low, high] = estimate.interval;
+    tally.covered.push(Number(low <= share && share <= high));
+    tally.width.push(high - low);
+  }
+}
+
+const addOutcomes = (one: Outcome, other: Outcome): Outcome => ({
+  truePositives: one.truePositives + other.truePositives,
+  falsePositives: one.falsePositives + other.falsePositives,
+  falseNegatives: one.falseNegatives + other.falseNegatives,
+});
+
+/** Expected calibration error over ten equal steps of probability (Naeini, Cooper & Hauskrecht 2015). */
+function calibrationError(p: Float64Array, labels: Uint8Array): number {
+  const said = new Float64Array(10);
+  const found = new Float64Array(10);
+  p.forEach((value, i) => {
+    const step = Math.min(9, Math.floor(value * 10));
+    said[step]! += value;
+    found[step]! += labels[i]!;
+  });
+  return said.reduce((sum, value, step) => sum + Math.abs(value - found[step]!), 0) / p.length;
+}
+
+const mean = (values: readonly number[]): number =>
+  values.reduce((sum, value) => sum + value, 0) / values.length;

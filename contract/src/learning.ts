@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { idSchema, intervalSchema, uuidSchema } from './ids.js';
+import {
+  idSchema,
+  intervalSchema,
+  questionParams,
+  studyParams,
+  textSchema,
+  uuidSchema,
+} from './ids.js';
 import { jobSchema } from './jobs.js';
 
 const wordWeightSchema = z.object({
@@ -20,6 +27,19 @@ export const qualitySchema = z.object({
 });
 export type Quality = z.infer<typeof qualitySchema>;
 
+/** A settled answer that the model, not having seen it, gets most wrong. */
+const mistakeSchema = z.object({ responseId: idSchema, probability: z.number() });
+export type Mistake = z.infer<typeof mistakeSchema>;
+
+/** A code's share of all who answered, from a random sample that is settled to the last. */
+export const estimatedShareSchema = z.object({
+  sampled: z.number().int(),
+  mentioned: z.number().int(),
+  sampleInterval: intervalSchema,
+  estimate: z.object({ value: z.number(), interval: intervalSchema }).nullable(),
+});
+export type EstimatedShare = z.infer<typeof estimatedShareSchema>;
+
 /** What a training run says of one code. */
 export const trainedCodeSchema = z
   .discriminatedUnion('state', [
@@ -28,25 +48,71 @@ export const trainedCodeSchema = z
       codeId: uuidSchema,
       state: z.enum(['weak', 'ready']),
       examples: z.number().int(),
+      /** Suggestions of open answers that were read one by one, and are learnt from. */
+      decidedFor: z.number().int().default(0),
+      decidedAgainst: z.number().int().default(0),
       quality: qualitySchema,
       line: z.number(),
       wordsFor: z.array(wordWeightSchema),
       wordsAgainst: z.array(wordWeightSchema),
+      /** Average precision by how many answers were learnt from, and what so many more would likely add. */
+      curve: z
+        .array(z.object({ answers: z.number().int(), averagePrecision: z.number() }))
+        .default([]),
+      gain: z
+        .object({ answers: z.number().int(), value: z.number(), interval: intervalSchema })
+        .nullable()
+        .default(null),
+      /** Average precision of the nearest coded answers, for comparison. */
+      nearest: z.number().nullable().default(null),
+      wrongFor: z.array(mistakeSchema).default([]),
+      wrongAgainst: z.array(mistakeSchema).default([]),
+      share: estimatedShareSchema.nullable().default(null),
       suggested: z.number().int(),
       unsuggested: z.number(),
     }),
   ])
   .meta({ id: 'TrainedCode' });
 export type TrainedCode = z.infer<typeof trainedCodeSchema>;
+/** A code that has a model. */
+export type Trained = Exclude<TrainedCode, { state: 'too_few' }>;
 
-export const trainingRunSchema = z
+/** A word without effect: on one code's model, or on every model. */
+export const struckWordSchema = z
   .object({
-    id: idSchema,
-    settled: z.number().int(),
-    answers: z.number().int(),
-    seed: z.number().int(),
-    finishedAt: z.iso.datetime(),
+    id: uuidSchema,
+    studyId: idSchema,
+    codeId: uuidSchema.nullable(),
+    word: textSchema.trim().toLowerCase().min(1).max(100),
+  })
+  .meta({ id: 'StruckWord' });
+export type StruckWord = z.infer<typeof struckWordSchema>;
+export const strikeSchema = struckWordSchema.omit({ studyId: true });
+export type Strike = z.infer<typeof strikeSchema>;
+export const struckParams = studyParams.extend({ id: uuidSchema });
+
+/** A run as it stands in the list of runs. */
+const runHeadSchema = z.object({
+  id: idSchema,
+  settled: z.number().int(),
+  answers: z.number().int(),
+  seed: z.number().int(),
+  finishedAt: z.iso.datetime(),
+  /** Of what was learnt from: equal for equal data. */
+  fingerprint: z.string(),
+  /** Which answers may get suggestions, as the ledger's filter; empty for all. */
+  scope: z.string(),
+  seconds: z.number(),
+  struck: z.array(struckWordSchema.pick({ codeId: true, word: true })),
+});
+
+export const trainingRunSchema = runHeadSchema
+  .extend({
     codes: z.array(trainedCodeSchema),
+    /** Codes that the models take for each other. */
+    confused: z.array(
+      z.object({ codeId: uuidSchema, takenFor: uuidSchema, answers: z.number().int() }),
+    ),
   })
   .meta({ id: 'TrainingRun' });
 export type TrainingRun = z.infer<typeof trainingRunSchema>;
@@ -60,8 +126,30 @@ export const trainingSchema = z
     fewExamples: z.number().int(),
     /** Settled examples by code, as of now. */
     examples: z.array(z.object({ codeId: uuidSchema, examples: z.number().int() })),
+    /** Settled answers by how they were chosen; the rest of them were in no sample. */
+    settledInRandom: z.number().int(),
+    settledInTelling: z.number().int(),
+    /** Whether a random sample is settled to the last, so that shares can be estimated. */
+    canEstimate: z.boolean(),
+    struck: z.array(struckWordSchema),
     run: trainingRunSchema.nullable(),
+    /** Newest first; those that can be put in force again are kept whole. */
+    runs: z.array(runHeadSchema.extend({ inForce: z.boolean(), isKept: z.boolean() })),
     job: jobSchema.nullable(),
   })
   .meta({ id: 'Training' });
 export type Training = z.infer<typeof trainingSchema>;
+
+/** Which answers may get suggestions: a filter of the ledger as it stands in its address. */
+export const trainSchema = z.object({ scope: textSchema.max(2000).default('') });
+export type Train = z.infer<typeof trainSchema>;
+export const runParams = questionParams.extend({ run: idSchema });
+
+/** An answer whose coding would teach much, and why: the code whose line it is near, or none fits it. */
+export const tellingAnswersSchema = z.object({
+  answers: z.array(
+    z.object({ responseId: idSchema, text: z.string(), nearLineOf: uuidSchema.nullable() }),
+  ),
+});
+export type TellingAnswers = z.infer<typeof tellingAnswersSchema>;
+export const tellingQuery = z.object({ size: z.coerce.number().int().min(1).max(100).default(10) });

@@ -14,8 +14,11 @@ export function checkValue<Input, Expected>(id: string): { input: Input; expecte
 }
 
 /** The rows of the survey sample that several check values are computed from. */
-export function apiSample(): Record<string, string>[] {
-  const [head, ...lines] = readFileSync(new URL('apistrat.csv', folder), 'utf8').trim().split('\n');
+export const apiSample = () => checkTable('apistrat.csv');
+
+/** The rows of a table kept beside the check values. */
+export function checkTable(file: string): Record<string, string>[] {
+  const [head, ...lines] = readFileSync(new URL(file, folder), 'utf8').trim().split(/\r?\n/u);
   const names = head!.split(',');
   return lines.map((line) =>
     Object.fromEntries(line.split(',').map((cell, c) => [names[c]!, cell])),

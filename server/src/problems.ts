@@ -154,6 +154,18 @@ export const problems = {
       'nothing_settled',
       'No answer to this question is settled yet: code some by hand first.',
     ),
+  wrongScope: () =>
+    new Problem(
+      422,
+      'wrong_scope',
+      'Which answers may get suggestions is not said as the ledger’s filter says it: choose it anew.',
+    ),
+  runNotKept: () =>
+    new Problem(
+      409,
+      'run_not_kept',
+      'The suggestions of this run are no longer kept, so it cannot be put in force again.',
+    ),
   jobUnderWay: () =>
     new Problem(409, 'job_under_way', 'This is being done already: wait for it or cancel it.'),
   runReplaced: () =>

@@ -1,6 +1,7 @@
-import type { TextVector } from './features.js';
+import type { TextVector, Vocabulary } from './features.js';
 import type { LinearModel } from './logistic.js';
 import type { Calibration } from './platt.js';
+import type { WordTable } from './wordTable.js';
 
 /** What a word of a text adds to the log-odds of a code. */
 export interface WordPart {
@@ -10,11 +11,13 @@ export interface WordPart {
 
 /**
  * Takes the log-odds of a text apart into what each of its words adds. A pair of words is shared
- * equally by the two, a run of characters goes to the words that it stands in. The model is linear, so
+ * equally by the two, a run of characters goes to the words that it stands in, the text's meaning to the words whose
+ * vectors make it up. The model is linear, so
  * Σ weights + `constant` is the log-odds exactly.
  */
 export function explain(
-  { columns, values, words, parts }: TextVector,
+  { columns, values, words, parts, meaning }: TextVector,
+  { table }: Pick<Vocabulary, 'table'>,
   model: LinearModel,
   { slope, shift }: Calibration,
 ): { parts: WordPart[]; constant: number } {
@@ -25,6 +28,10 @@ export function explain(
     const weight = model.weights[columns[entry]!] ?? 0;
     sums[parts.word[k]!]! += slope * parts.share[k]! * values[entry]! * weight;
   }
+  meaning.row.forEach((row, w) => {
+    if (table && row !== -1)
+      sums[w]! += slope * meaning.times[w]! * table.along(row, model.weights);
+  });
   return {
     parts: words.map((word, w) => ({ word, weight: sums[w]! })),
     constant: slope * model.intercept + shift,
@@ -44,21 +51,38 @@ export interface WordWeight {
  * model is linear in this, so that the texts are gone through once for all models.
  */
 export interface WordShares {
-  words: { word: string; answers: number; columns: Int32Array; sums: Float64Array }[];
+  words: {
+    word: string;
+    answers: number;
+    columns: Int32Array;
+    sums: Float64Array;
+    /** Its row in the table of word vectors, and how many times its vector was brought in. */
+    row: number;
+    times: number;
+  }[];
+  table: WordTable | null;
 }
 
 /** Collects the word shares of texts; words used in one answer only are left out. */
-export function wordShareBuilder(learnt: number): {
+export function wordShareBuilder({ learnt, table }: Vocabulary): {
   add: (vector: TextVector) => void;
   shares: () => WordShares;
 } {
-  const gathered = new Map<string, { answers: number; sums: Map<number, number> }>();
+  const gathered = new Map<
+    string,
+    { answers: number; sums: Map<number, number>; row: number; times: number }
+  >();
   return {
-    add({ columns, values, words, parts }) {
-      const ofText = words.map((word) => {
+    add({ columns, values, words, parts, meaning }) {
+      const ofText = words.map((word, w) => {
         let one = gathered.get(word);
-        if (!one) gathered.set(word, (one = { answers: 0, sums: new Map() }));
+        if (!one)
+          gathered.set(
+            word,
+            (one = { answers: 0, sums: new Map(), row: meaning.row[w]!, times: 0 }),
+          );
         one.answers += 1;
+        one.times += meaning.times[w]!;
         return one;
       });
       for (let k = 0; k < parts.word.length; k++) {
@@ -70,11 +94,11 @@ export function wordShareBuilder(learnt: number): {
       }
     },
     shares: () => ({
+      table,
       words: [...gathered]
         .filter(([, { answers }]) => answers >= 2)
-        .map(([word, { answers, sums }]) => ({
-          word,
-          answers,
+        .map(([word, { answers, sums, row, times }]) => ({
+          ...{ word, answers, row, times },
           columns: Int32Array.from(sums.keys()),
           sums: Float64Array.from(sums.values()),
         })),
@@ -87,15 +111,15 @@ export function wordShareBuilder(learnt: number): {
  * of how many answers use them.
  */
 export function weighWords(
-  { words }: WordShares,
+  { words, table }: WordShares,
   model: LinearModel,
   { slope }: Calibration,
   most: number,
 ): { wordsFor: WordWeight[]; wordsAgainst: WordWeight[] } {
   const pull = (one: WordWeight) => one.weight * Math.sqrt(one.answers);
   const weighed = words
-    .map(({ word, answers, columns, sums }): WordWeight => {
-      let sum = 0;
+    .map(({ word, answers, columns, sums, row, times }): WordWeight => {
+      let sum = table && row !== -1 ? times * table.along(row, model.weights) : 0;
       for (let k = 0; k < columns.length; k++) sum += sums[k]! * model.weights[columns[k]!]!;
       return { word, answers, weight: (slope * sum) / answers };
     })

@@ -1,4 +1,5 @@
 import { splitWords } from '../text/index.js';
+import type { WordTable } from './wordTable.js';
 
 /** Rows of sparse numbers in compressed form: row r holds entries start[r] … start[r + 1] − 1. */
 export interface SparseRows {
@@ -10,17 +11,39 @@ export interface SparseRows {
 
 /**
  * Which column stands for a feature: a word or pair of words ("w:late boat") or a run of characters
- * ("c: lat").
+ * ("c: lat"). The first columns are those of the word vectors, if there are any.
  */
 export interface Vocabulary {
   columnOf: Map<string, number>;
+  /** By column; nothing for those of the word vectors. */
   idf: Float64Array;
   /**
    * Columns below this number occur in texts that are learnt from; the others can have no weight and
    * only count towards a text's length.
    */
   learnt: number;
+  /** What a word in fewer answers than the vocabulary asks for weighs in a text's meaning. */
+  rarestIdf: number;
+  table: WordTable | null;
+  /** Forms of words that are read as if they were not there. */
+  struck: ReadonlySet<string>;
 }
+
+export interface VocabularyOptions {
+  /** Texts that models will be fitted to: their features get the lowest columns. Otherwise all answers. */
+  learntFrom?: readonly string[];
+  minAnswers?: number;
+  table?: WordTable | null;
+  struck?: ReadonlySet<string>;
+}
+
+/** How much the word vectors count beside the words and the character runs, as squared length. */
+const MEANING_WEIGHT = 2;
+
+const formsOf = (text: string, struck: ReadonlySet<string>): string[] => {
+  const forms = splitWords(text).map(({ form }) => form);
+  return struck.size === 0 ? forms : forms.filter((form) => !struck.has(form));
+};
 
 const shortestRun = 2;
 const longestRun = 5;
@@ -71,13 +94,16 @@ function runNumbers(numberOf: (feature: string) => number): (word: string) => In
  *
  * Features in fewer than `minAnswers` answers are left out; idf = ln((1 + N) / (1 + df)) + 1.
  *
- * @param learntFrom texts that models will be fitted to: their features get the lowest columns
  * @see Salton & Buckley (1988) Term-weighting approaches in automatic text retrieval
  */
 export function learnVocabulary(
   answers: readonly string[],
-  learntFrom: readonly string[] = answers,
-  minAnswers = 2,
+  {
+    learntFrom = answers,
+    minAnswers = 2,
+    table = null,
+    struck = new Set(),
+  }: VocabularyOptions = {},
 ): Vocabulary {
   const ids = new Map<string, number>();
   const idOf = (feature: string): number => {
@@ -87,11 +113,11 @@ export function learnVocabulary(
   };
   const runsOf = runNumbers(idOf);
   const visit = (text: string, add: (id: number) => void) => {
-    const words = splitWords(text);
-    words.forEach(({ form }, i) => {
+    const forms = formsOf(text, struck);
+    forms.forEach((form, i) => {
       add(idOf(ofWord(form)));
-      const next = words[i + 1];
-      if (next) add(idOf(ofPair(form, next.form)));
+      const next = forms[i + 1];
+      if (next !== undefined) add(idOf(ofPair(form, next)));
       runsOf(form).forEach(add);
     });
   };
@@ -114,10 +140,20 @@ export function learnVocabulary(
   const learnt = kept.size;
   frequency.forEach((_, id) => keep(id));
   const features = [...ids.keys()];
+  const first = table?.size ?? 0;
+  const idfOf = (inAnswers: number) => Math.log((1 + answers.length) / (1 + inAnswers)) + 1;
+  const idf = new Float64Array(first + kept.size);
+  idf.set(
+    Float64Array.from(kept, (id) => idfOf(frequency[id]!)),
+    first,
+  );
   return {
-    columnOf: new Map([...kept].map((id, column) => [features[id]!, column])),
-    idf: Float64Array.from(kept, (id) => Math.log((1 + answers.length) / (1 + frequency[id]!)) + 1),
-    learnt,
+    columnOf: new Map([...kept].map((id, place) => [features[id]!, first + place])),
+    idf,
+    learnt: first + learnt,
+    rarestIdf: idfOf(1),
+    table,
+    struck,
   };
 }
 
@@ -130,17 +166,25 @@ export interface TextVector {
   words: string[];
   /** Shares of words in entries: `word` and `entry` are places in the lists above; those of one entry add up to 1. */
   parts: { word: Int32Array; entry: Int32Array; share: Float64Array };
+  /**
+   * What each word brings into the entries of the word vectors: its own vector, that many times. `row` is its row
+   * in the table, −1 where the table does not know it.
+   */
+  meaning: { row: Int32Array; times: Float64Array };
 }
 
 /**
- * Makes the function that turns a text into tf-idf numbers: tf = 1 + ln(count), words and character
- * runs each scaled to length 1. A pair of words is shared equally by the two.
+ * Makes the function that turns a text into numbers: tf-idf with tf = 1 + ln(count), words and character
+ * runs each scaled to length 1, and the idf-weighted mean of its words' vectors, scaled to length √2. A pair of
+ * words is shared equally by the two.
  */
-export function vectoriser({ columnOf, idf }: Vocabulary): (text: string) => TextVector {
+export function vectoriser(vocabulary: Vocabulary): (text: string) => TextVector {
+  const { columnOf, idf, struck } = vocabulary;
   const runsOf = runNumbers((feature) => columnOf.get(feature) ?? -1);
-  const counts = new Float64Array(columnOf.size);
-  const entryOf = new Int32Array(columnOf.size);
-  const isRun = new Uint8Array(columnOf.size);
+  const counts = new Float64Array(idf.length);
+  const entryOf = new Int32Array(idf.length);
+  const isRun = new Uint8Array(idf.length);
+  const meaningOf = meaningReader(vocabulary);
   for (const [feature, column] of columnOf) isRun[column] = Number(feature.startsWith('c:'));
 
   return (text) => {
@@ -157,7 +201,8 @@ export function vectoriser({ columnOf, idf }: Vocabulary): (text: string) => Tex
       foundShares.push(share);
     };
     let before: { form: string; place: number } | null = null;
-    for (const { form } of splitWords(text)) {
+    const forms = formsOf(text, struck);
+    for (const form of forms) {
       let place = places.get(form);
       if (place === undefined) places.set(form, (place = places.size));
       const pair = before ? columnOf.get(ofPair(before.form, form)) : undefined;
@@ -179,10 +224,16 @@ export function vectoriser({ columnOf, idf }: Vocabulary): (text: string) => Tex
       before = { form, place };
     }
 
-    const columns = new Int32Array(used).sort();
+    const words = [...places.keys()];
+    const { sum, ...meaning } = meaningOf(words, forms);
+    const first = sum ? sum.length : 0;
+    const columns = new Int32Array(first + used.length);
+    columns.set(new Int32Array(used).sort(), first);
     const values = new Float64Array(columns.length);
+    if (sum) values.set(sum);
+    for (let entry = 0; entry < first; entry++) columns[entry] = entry;
     const squares: [number, number] = [0, 0];
-    for (let entry = 0; entry < columns.length; entry++) {
+    for (let entry = first; entry < columns.length; entry++) {
       const column = columns[entry]!;
       const value = (1 + Math.log(counts[column]!)) * idf[column]!;
       values[entry] = value;
@@ -190,7 +241,7 @@ export function vectoriser({ columnOf, idf }: Vocabulary): (text: string) => Tex
       entryOf[column] = entry;
     }
     const lengths = squares.map(Math.sqrt);
-    for (let entry = 0; entry < columns.length; entry++)
+    for (let entry = first; entry < columns.length; entry++)
       values[entry]! /= lengths[isRun[columns[entry]!] as 0 | 1]!;
     const parts = {
       word: new Int32Array(foundWords),
@@ -203,7 +254,42 @@ export function vectoriser({ columnOf, idf }: Vocabulary): (text: string) => Tex
       parts.share[k]! /= counts[column]!;
     }
     for (const column of used) counts[column] = 0;
-    return { columns, values, words: [...places.keys()], parts };
+    return { columns, values, words, parts, meaning };
+  };
+}
+
+/** Makes the function that sums the vectors of a text's words, scaled to length √MEANING_WEIGHT. */
+function meaningReader({ columnOf, idf, rarestIdf, table }: Vocabulary) {
+  const known = new Map<string, { row: number; idf: number }>();
+  const look = (word: string) => {
+    let one = known.get(word);
+    if (!one) {
+      const column = columnOf.get(ofWord(word));
+      const weight = column === undefined ? rarestIdf : idf[column]!;
+      known.set(word, (one = { row: table?.rowOf.get(word) ?? -1, idf: weight }));
+    }
+    return one;
+  };
+  return (words: readonly string[], forms: readonly string[]) => {
+    const row = new Int32Array(words.length).fill(-1);
+    const times = new Float64Array(words.length);
+    if (!table) return { row, times, sum: null };
+    const placeOf = new Map(words.map((word, place) => [word, place]));
+    for (const form of forms) times[placeOf.get(form)!]! += look(form).idf;
+    const sum = new Float64Array(table.size);
+    words.forEach((word, place) => {
+      row[place] = look(word).row;
+      if (row[place] === -1) times[place] = 0;
+      else table.addTo(sum, row[place], times[place]!);
+    });
+    const length = Math.sqrt(sum.reduce((square, value) => square + value * value, 0));
+    if (length === 0) return { row, times, sum: null };
+    const scale = Math.sqrt(MEANING_WEIGHT) / length;
+    return {
+      row,
+      times: times.map((value) => value * scale),
+      sum: sum.map((value) => value * scale),
+    };
   };
 }
 

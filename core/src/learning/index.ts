@@ -20,15 +20,24 @@ export {
   plugInLine,
   precision,
   recall,
+  type Outcome,
 } from './metrics.js';
 export { fitPlatt, type Calibration } from './platt.js';
+export { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
+export { findConfused, type ConfusedCodes, type UnseenOutcome } from './confusion.js';
 export {
   FEW_EXAMPLES,
   FEWEST_EXAMPLES,
   LEAST_PROBABILITY,
+  type EstimatedShare,
+  type Mistake,
+} from './fitCode.js';
+export type { TrainingAnswer, TrainingInput } from './material.js';
+export {
   trainQuestion,
   type CodeResult,
   type Suggestion,
-  type TrainingInput,
   type TrainingProgress,
+  type TrainingResult,
 } from './trainQuestion.js';
+export { readWordTable, type WordTable } from './wordTable.js';

@@ -24,7 +24,7 @@ describe('features', () => {
       'matrix_sparse_rows_[index,value]': [number, number][][];
     };
     const { input, expected } = checkValue<{ texts: string[] }, Expected>('5.1');
-    const vocabulary = learnVocabulary(input.texts, input.texts, 1);
+    const vocabulary = learnVocabulary(input.texts, { minAnswers: 1 });
     const vectorise = vectoriser(vocabulary);
     const columns = expected.vocabulary_in_index_order.map((feature) =>
       vocabulary.columnOf.get(`w:${feature}`)!,

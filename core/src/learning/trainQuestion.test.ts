@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { explain } from './evidence.js';
 import { learnVocabulary, rowBuilder, vectoriser } from './features.js';
 import { fitLogistic, scoreRows } from './logistic.js';
-import { trainQuestion, type CodeResult, type TrainingInput } from './trainQuestion.js';
+import { trainQuestion, type CodeResult } from './trainQuestion.js';
+import type { TrainingInput } from './material.js';
 
 const settledTexts: [text: string, ...codes: string[]][] = [
   ...['the fares', 'fares too high', 'such high fares', 'fares again', 'cheaper fares please'].map(
@@ -48,7 +49,7 @@ const trained = (results: CodeResult[], id: string) => {
 };
 
 describe('trainQuestion', () => {
-  const results = trainQuestion(input());
+  const results = trainQuestion(input()).codes;
 
   test('a code with fewer than five settled examples gets no model, and says so', () => {
     expect(results[1]).toEqual({ codeId: 'ramp', state: 'too_few', examples: 2 });
@@ -79,8 +80,8 @@ describe('trainQuestion', () => {
 
   test('the same data and seed give the same models to the last bit; progress reaches its end', () => {
     const steps: number[] = [];
-    const again = trainQuestion(input(), ({ done, of }) => steps.push(done / of));
-    expect(again).toEqual(results);
+    const again = trainQuestion(input(), null, ({ done, of }) => steps.push(done / of));
+    expect(again.codes).toEqual(results);
     expect(steps.at(-1)).toBe(1);
     expect(steps).toEqual([...steps].sort((x, y) => x - y));
   });
@@ -94,7 +95,7 @@ describe('trainQuestion', () => {
         codes: new Set<string>(),
       })),
     );
-    const price = trained(trainQuestion(more), 'price');
+    const price = trained(trainQuestion(more).codes, 'price');
     expect(price.suggestions.filter((one) => one.probability > 0.5).length).toBeGreaterThan(30);
   });
 });
@@ -121,7 +122,7 @@ test('learns from languages that write no spaces, and says which words it went b
         codes: new Set<string>(),
       })),
     ],
-  });
+  }).codes;
   const { suggestions, wordsFor } = trained([result!], 'late');
   expect(wordsFor.map((one) => one.word)).toContain('遅い');
   const [first] = suggestions.toSorted((x, y) => y.probability - x.probability);
@@ -142,7 +143,7 @@ test('the contributions of words add up to the log-odds exactly', () => {
   const scores = scoreRows(x, rows, model);
   const calibration = { slope: 1.3, shift: -0.4 };
   texts.forEach((text, t) => {
-    const { parts, constant } = explain(vectorise(text), model, calibration);
+    const { parts, constant } = explain(vectorise(text), vocabulary, model, calibration);
     const sum = parts.reduce((total, part) => total + part.weight, constant);
     expect(sum).toBeCloseTo(1.3 * scores[t]! - 0.4, 10);
   });

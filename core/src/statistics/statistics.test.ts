@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { apiSample, checkValue } from '../../test/checkValues.js';
+import { apiSample, checkTable, checkValue } from '../../test/checkValues.js';
+import { differenceEstimate } from './difference.js';
 import { effectiveBase } from './kish.js';
 import { normalQuantile } from './normal.js';
 import { randomSource, shuffle } from './random.js';
@@ -58,4 +59,22 @@ describe('random numbers', () => {
       }),
     );
   });
+});
+
+test('difference estimator (Särndal, Swensson & Wretman 1992; R survey: check value 4.1)', () => {
+  type Expected = {
+    probability_score: { estimate: number; se: number; ci95_normal: [number, number] };
+  };
+  const { input, expected } = checkValue<
+    { sampled_ids: number[]; truth_sample: number[] },
+    Expected
+  >('4.1');
+  const scores = checkTable('difference60.csv').map((row) => Number(row['score']));
+  const places = input.sampled_ids.map((id) => id - 1);
+  const estimate = differenceEstimate(scores, places, input.truth_sample)!;
+  const { estimate: value, se, ci95_normal } = expected.probability_score;
+  expect(estimate.value).toBeCloseTo(value, 10);
+  expect(estimate.standardError).toBeCloseTo(se, 10);
+  estimate.interval.forEach((end, i) => expect(end).toBeCloseTo(ci95_normal[i]!, 10));
+  expect(differenceEstimate([0.5], [0], [1])).toBeNull();
 });

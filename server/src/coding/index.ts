@@ -1,4 +1,5 @@
-export { readAnswers } from './answers.js';
+export { cutsAsJson, readAnswers } from './answers.js';
+export { chosenAnswers } from './ledger.js';
 export { openStudyEvents } from './events.js';
 export { historyRoutes } from './historyRoutes.js';
 export { codingRoutes } from './routes.js';

@@ -4,7 +4,7 @@ import { blankAsides, findHits, hitMustHold } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
-import { distanceFromEven } from '../sampling/index.js';
+import { distanceFromLine } from '../sampling/index.js';
 import { readVariable } from '../study/index.js';
 import { cutsAsJson } from './answers.js';
 
@@ -42,6 +42,24 @@ export async function readLedger(
   const chosen: Condition = fitting ? { sql: 'r.id = any(?::int[])', values: [fitting] } : where;
   const ledger = await listed(em, questionId, chosen, query);
   return query.order === 'similar' ? bySimilarity(em, threads, ledger) : ledger;
+}
+
+/** Ids of the answers that a filter chooses, each for itself. */
+export async function chosenAnswers(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  query: LedgerQuery,
+): Promise<number[]> {
+  const where = await conditionOf(em, studyId, questionId, query);
+  const fitting = await fittingInText(em, studyId, where, query);
+  if (fitting) return fitting;
+  const found = await rows<{ id: number }>(
+    em,
+    `select r.id from response r where ${where.sql}`,
+    where.values,
+  );
+  return found.map(({ id }) => id);
 }
 
 const asksInLine = ({ all, any, together }: Pick<LedgerQuery, 'all' | 'any' | 'together'>) =>
@@ -180,10 +198,10 @@ async function listed(
     longest: '-length(r.text)',
     shortest: 'length(r.text)',
     similar: 'r.respondent_id',
-    // the nearer to even chances, the more a decision teaches; what no model looked at comes last
+    // the nearer to some code's line, the more a decision teaches; what no model looked at comes last
     telling: '(1e9 * coalesce(t.distance, 1))::int',
   };
-  const telling = `left join (${distanceFromEven(questionId)}) t on t.response_id = r.id`;
+  const telling = `left join (${distanceFromLine(questionId)}) t on t.response_id = r.id`;
   // 16 bytes an answer, grouped and sorted here: five times as fast as rows that PostgreSQL groups and sorts
   const { packed } = await row<{ packed: Buffer | null }>(
     em,

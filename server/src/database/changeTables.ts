@@ -9,6 +9,7 @@ import type {
   Mention,
   Note,
   Settlement,
+  StruckWord,
   Suggestion,
   Theme,
   Variable,
@@ -31,6 +32,7 @@ export interface ChangeTables {
   note: Note;
   line_cut: LineCut;
   suggestion: Suggestion;
+  struck_word: StruckWord;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -182,5 +184,9 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
       decidedAt: 'timestamptz',
       bulk: 'boolean',
     },
+  },
+  struck_word: {
+    key: ['id'],
+    fields: { id: 'uuid', studyId: 'int', codeId: 'uuid', word: 'text' },
   },
 };

@@ -1,17 +1,34 @@
-import { jobSchema, questionParams, trainingSchema } from '@yellow-thread/contract';
+import {
+  doneSchema,
+  jobSchema,
+  questionParams,
+  runParams,
+  strikeSchema,
+  struckParams,
+  studyParams,
+  trainingRunSchema,
+  trainingSchema,
+  trainSchema,
+} from '@yellow-thread/contract';
 import type { App } from '../routeScope.js';
 import { enqueueJob } from '../jobs/index.js';
-import { requireAccount } from '../people/index.js';
+import { makerOf, requireAccount } from '../people/index.js';
 import { problems } from '../problems.js';
 import { findQuestion } from '../study/index.js';
+import { checkScope } from './material.js';
+import { readRun, reinstateRun } from './runs.js';
+import { bringBackWord, strikeWord } from './strike.js';
 import { describeTraining } from './training.js';
 
 /** One seed for every run: what changes between two runs is the coding, never the dice. */
 export const TRAINING_SEED = 1;
 
 export function learningRoutes(app: App): void {
+  const path = '/api/studies/:study/questions/:question/training';
+  const done = { done: true as const };
+
   app.get(
-    '/api/studies/:study/questions/:question/training',
+    path,
     {
       schema: {
         operationId: 'getTraining',
@@ -21,24 +38,84 @@ export function learningRoutes(app: App): void {
     },
     async ({ em, params }) => {
       const question = await findQuestion(em, params.study, params.question);
-      return describeTraining(em, question.id);
+      return describeTraining(em, params.study, question.id);
     },
   );
   app.post(
-    '/api/studies/:study/questions/:question/training',
-    { schema: { operationId: 'train', params: questionParams, response: { 200: jobSchema } } },
+    path,
+    {
+      schema: {
+        operationId: 'train',
+        params: questionParams,
+        body: trainSchema,
+        response: { 200: jobSchema },
+      },
+    },
     async (request) => {
       const { study, question } = request.params;
+      const { scope } = request.body;
       await findQuestion(request.em, study, question);
-      const { settled } = await describeTraining(request.em, question);
+      const { settled } = await describeTraining(request.em, study, question);
       if (settled === 0) throw problems.nothingSettled();
+      await checkScope(request.em, study, question, scope);
       return enqueueJob(request.em, {
         kind: 'train',
         studyId: study,
         questionId: question,
         accountId: requireAccount(request).id,
-        payload: { seed: TRAINING_SEED },
+        payload: { seed: TRAINING_SEED, scope },
       });
+    },
+  );
+  app.get(
+    `${path}/runs/:run`,
+    {
+      schema: { operationId: 'getRun', params: runParams, response: { 200: trainingRunSchema } },
+    },
+    async ({ em, params }) => {
+      const question = await findQuestion(em, params.study, params.question);
+      return readRun(em, question.id, params.run);
+    },
+  );
+  app.post(
+    `${path}/runs/:run/reinstate`,
+    {
+      schema: { operationId: 'reinstateRun', params: runParams, response: { 200: doneSchema } },
+    },
+    async ({ em, params }) => {
+      const question = await findQuestion(em, params.study, params.question);
+      await reinstateRun(em, question.id, params.run);
+      return done;
+    },
+  );
+  app.post(
+    '/api/studies/:study/struck-words',
+    {
+      schema: {
+        operationId: 'strikeWord',
+        params: studyParams,
+        body: strikeSchema,
+        response: { 200: doneSchema },
+      },
+    },
+    async (request) => {
+      await strikeWord(request.em, makerOf(request, request.params.study), request.body);
+      return done;
+    },
+  );
+  app.delete(
+    '/api/studies/:study/struck-words/:id',
+    {
+      schema: {
+        operationId: 'bringBackWord',
+        params: struckParams,
+        response: { 200: doneSchema },
+      },
+    },
+    async (request) => {
+      const { study, id } = request.params;
+      await bringBackWord(request.em, makerOf(request, study), id);
+      return done;
     },
   );
 }

@@ -1,35 +1,32 @@
-import type { Training, TrainingRun } from '@yellow-thread/contract';
+import type { StruckWord, Training } from '@yellow-thread/contract';
 import { FEW_EXAMPLES, FEWEST_EXAMPLES } from '@yellow-thread/core/learning';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
 import { newestJob } from '../jobs/index.js';
-
-/** The run in force for a question: the newest complete one, of the codes that the codebook still has. */
-export async function runInForce(
-  em: EntityManager,
-  questionId: number,
-): Promise<(TrainingRun & { lastResponseId: number }) | null> {
-  const [run] = await rows<TrainingRun & { lastResponseId: number; finishedAt: Date | string }>(
-    em,
-    `select t.id, t.settled, t.answers, t.seed, t.finished_at as "finishedAt",
-       t.last_response_id as "lastResponseId",
-       coalesce((
-         select jsonb_agg(trained.value order by trained.ordinality)
-         from jsonb_array_elements(t.codes) with ordinality as trained
-         join code c on c.id = (trained.value->>'codeId')::uuid), '[]') as codes
-     from training_run t where t.question_id = ? order by t.id desc limit 1`,
-    [questionId],
-  );
-  return run ? { ...run, finishedAt: new Date(run.finishedAt).toISOString() } : null;
-}
+import { canEstimate } from './material.js';
+import { listRuns, runInForce } from './runs.js';
 
 /** What could be learnt from now, what was learnt last, and the job under way. */
-export async function describeTraining(em: EntityManager, questionId: number): Promise<Training> {
-  const counts = await row<{ settled: number; answered: number }>(
+export async function describeTraining(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+): Promise<Training> {
+  const inSample = (kinds: string) =>
+    `exists (select 1 from sample_member m join sample s on s.id = m.sample_id
+       where m.response_id = r.id and s.question_id = r.question_id and s.kind in (${kinds}))`;
+  const counts = await row<
+    Pick<Training, 'settled' | 'answered' | 'settledInRandom' | 'settledInTelling' | 'canEstimate'>
+  >(
     em,
-    `select count(*)::int as answered, (count(*) filter (where exists (
-       select 1 from settlement t where t.response_id = r.id)))::int as settled
-     from response r where r.question_id = ? and not r.no_answer`,
+    `select count(*)::int as answered, (count(*) filter (where settled))::int as settled,
+       (count(*) filter (where settled and ${inSample(`'random', 'stratified'`)}))::int as "settledInRandom",
+       (count(*) filter (where settled and ${inSample(`'most_telling'`)}
+         and not ${inSample(`'random', 'stratified'`)}))::int as "settledInTelling",
+       ${canEstimate(questionId)} as "canEstimate"
+     from (select r.id, r.question_id, exists (
+         select 1 from settlement t where t.response_id = r.id) as settled
+       from response r where r.question_id = ? and not r.no_answer) r`,
     [questionId],
   );
   const examples = await rows<Training['examples'][number]>(
@@ -37,7 +34,7 @@ export async function describeTraining(em: EntityManager, questionId: number): P
     `select m.code_id as "codeId", count(distinct m.response_id)::int as examples
      from mention m join response r on r.id = m.response_id
      where r.question_id = ? and exists (select 1 from settlement t where t.response_id = r.id)
-     group by m.code_id`,
+     group by m.code_id order by examples desc, m.code_id`,
     [questionId],
   );
   return {
@@ -45,7 +42,18 @@ export async function describeTraining(em: EntityManager, questionId: number): P
     fewestExamples: FEWEST_EXAMPLES,
     fewExamples: FEW_EXAMPLES,
     examples,
+    struck: await readStruckWords(em, studyId),
     run: await runInForce(em, questionId),
+    runs: await listRuns(em, questionId),
     job: await newestJob(em, 'train', questionId),
   };
 }
+
+const readStruckWords = (em: EntityManager, studyId: number) =>
+  rows<StruckWord>(
+    em,
+    `select s.id, s.study_id as "studyId", s.code_id as "codeId", s.word
+     from struck_word s left join code c on c.id = s.code_id
+     where s.study_id = ? and (s.code_id is null or c.id is not null) order by s.word, s.id`,
+    [studyId],
+  );

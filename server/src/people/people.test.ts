@@ -112,12 +112,12 @@ test('every address of a study exists for its members only', async () => {
 
 test('logs say what was asked and never what was written', async () => {
   const person = await server.enter('Quill');
-  await person.send('POST', '/studies', { body: { name: 'A telling name', purpose: '' } });
-  await person.get('/studies/1/questions/1/ledger?words=telling');
+  await person.send('POST', '/studies', { body: { name: 'A whispered name', purpose: '' } });
+  await person.get('/studies/1/questions/1/ledger?words=whispered');
   // a failure inside the database quotes its values: they must not get out either
   await server.sql('alter table study rename to study_away');
   const failed = await person.send('POST', '/studies', {
-    body: { name: 'A telling name', purpose: '' },
+    body: { name: 'A whispered name', purpose: '' },
   });
   await server.sql('alter table study_away rename to study');
   expect(failed.status).toBe(500);
@@ -125,6 +125,6 @@ test('logs say what was asked and never what was written', async () => {
   const all = logged.join('');
   expect(all).toContain('"path":"/api/studies"');
   expect(all).toContain('"level":50');
-  for (const secret of ['telling', PASSWORD, 'long enough now'])
+  for (const secret of ['whispered', PASSWORD, 'long enough now'])
     expect(logged.filter((line) => line.includes(secret))).toEqual([]);
 });

@@ -10,7 +10,7 @@ import {
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, type QuestionRow } from '../database/index.js';
-import { runInForce } from '../learning/index.js';
+import { readOutOfScope, runInForce } from '../learning/index.js';
 import { readVariable } from '../study/index.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
@@ -82,6 +82,7 @@ export async function readMaterial(
     [question.id],
   );
   const run = await runInForce(em, question.id);
+  const outOfScope = run ? await readOutOfScope(em, run.id) : new Set<number>();
   const knownToRun = emptyBitset(size);
   for (const group of responses)
     group.ids.forEach((id, r) => {
@@ -91,7 +92,7 @@ export async function readMaterial(
       if (group.noAnswer) return;
       addTo(answered, i);
       if (group.settled) addTo(settled, i);
-      if (run && id <= run.lastResponseId) addTo(knownToRun, i);
+      if (run && id <= run.lastResponseId && !outOfScope.has(id)) addTo(knownToRun, i);
     });
 
   const open = await rows<{ codeId: string }>(

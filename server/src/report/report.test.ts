@@ -144,7 +144,7 @@ test('respondents who came after the training are not taken as reviewed', async 
     await study.settle(answer.id);
   }
   const path = `${study.base}/questions/${study.question}`;
-  const { body: job } = await client.send<{ id: number }>('POST', `${path}/training`);
+  const { body: job } = await client.send<{ id: number }>('POST', `${path}/training`, { body: {} });
   expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
   const { body: review } = await client.get<{ runId: number }>(`${path}/review/${codeId}`);
   for (const side of ['above', 'below'])

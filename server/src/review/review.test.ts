@@ -186,7 +186,9 @@ describe('review', () => {
     await decide(first!.responseId, 'accepted');
     await decide(second!.responseId, 'refused');
     const { runId } = await review();
-    const { body: job } = await client.send<{ id: number }>('POST', `${base}/training`);
+    const { body: job } = await client.send<{ id: number }>('POST', `${base}/training`, {
+      body: {},
+    });
     expect((await client.jobEnd(Number(studyBase().split('/')[2]), job.id)).state).toBe('done');
     expect((await settle(0.5, 'above', runId)).body.code).toBe('run_replaced');
     const after = new Map((await allSuggestions()).map((one) => [one.responseId, one.state]));

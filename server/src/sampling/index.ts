@@ -3,13 +3,16 @@ import {
   sampleCreateSchema,
   sampleDrawnSchema,
   saturationSchema,
+  tellingAnswersSchema,
+  tellingQuery,
 } from '@yellow-thread/contract';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
-import { distanceFromEven, drawSample } from './drawSample.js';
+import { drawSample } from './drawSample.js';
 import { readSaturation } from './saturation.js';
+import { chooseTelling } from './telling.js';
 
-export { distanceFromEven };
+export { distanceFromLine } from './telling.js';
 
 export function samplingRoutes(app: App): void {
   app.post(
@@ -25,6 +28,26 @@ export function samplingRoutes(app: App): void {
     async ({ em, params, body }) => {
       const question = await findQuestion(em, params.study, params.question);
       return { drawn: await drawSample(em, params.study, question.id, body) };
+    },
+  );
+  app.get(
+    '/api/studies/:study/questions/:question/telling',
+    {
+      schema: {
+        operationId: 'getTellingAnswers',
+        params: questionParams,
+        querystring: tellingQuery,
+        response: { 200: tellingAnswersSchema },
+      },
+    },
+    async ({ em, params, query }) => {
+      const question = await findQuestion(em, params.study, params.question);
+      const chosen = await chooseTelling(em, question.id, query.size);
+      return {
+        answers: chosen.map(({ id, text, codeId }) => ({
+          ...{ responseId: id, text, nearLineOf: codeId },
+        })),
+      };
     },
   );
   app.get(

@@ -29,6 +29,7 @@ const follows: Record<string, readonly Resource[]> = {
   note: ['answers', 'notes', 'others'],
   line_cut: ['answers'],
   suggestion: ['answers', ...FROM_DECISIONS],
+  struck_word: ['training'],
   code: ['codebook', 'report', 'reviews'],
   theme: ['codebook', 'report'],
   bundle: ['codebook'],

@@ -21,6 +21,7 @@ export type Resource =
   | 'mentions-of-code'
   | 'saturation'
   | 'training'
+  | 'telling'
   | 'reviews'
   | 'review'
   | 'suggestions'

@@ -1,25 +1,35 @@
-import type { TrainedCode, Training } from '@yellow-thread/contract';
-import { Link } from 'react-router';
-import { useDrawnCodebook, type DrawnCode, type DrawnCodebook } from '../data/codebook.js';
+import type { StudyDetail, Training } from '@yellow-thread/contract';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useTrain, useTraining } from '../data/learning.js';
+import { useVariable } from '../data/respondents.js';
 import { useJob } from '../data/sheets.js';
-import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
-import { ShareRange } from '../parts/range.js';
-import { StitchMark } from '../parts/stitch.js';
-import { CodeWords } from './codeWords.js';
+import { asCount, asDate, counted } from '../parts/numbers.js';
+import { CodesTable, NotLearnable } from './codesTable.js';
+import { NextBatch } from './nextBatch.js';
+import { Runs } from './runs.js';
+import { Shares } from './shares.js';
+
+const views = [
+  { key: 'codes', name: 'Code by code' },
+  { key: 'shares', name: 'Estimated shares' },
+  { key: 'next', name: 'What to code next' },
+  { key: 'runs', name: 'Runs' },
+] as const;
 
 /** Trains the models of a question, and says how good each is before anything is suggested. */
 export function TrainStop() {
   const { study, question } = usePlace();
   const training = useTraining(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
+  const [search] = useSearchParams();
   if (training.isError) return <PageProblem error={training.error} />;
   if (!training.data || !codebook) return <Waiting what="the training" />;
-  const { settled, run } = training.data;
+  const { settled, run, runs } = training.data;
   if (settled === 0)
     return (
       <EmptyState title="Nothing to learn from yet">
@@ -32,13 +42,32 @@ export function TrainStop() {
         </Link>
       </EmptyState>
     );
+  const view = views.find(({ key }) => key === search.get('view'))?.key ?? 'codes';
+  const shown = { training: training.data, codebook };
   return (
     <main className="min-h-0 flex-1 overflow-y-auto px-6 py-5">
-      <TrainHead training={training.data} study={study.id} question={question.id} />
+      <TrainHead training={training.data} study={study} question={question.id} />
       {run ? (
-        <RunTable training={training.data} codes={run.codes} codebook={codebook} />
+        <>
+          <nav aria-label="Training" className="mb-4 flex gap-6 border-b border-rule">
+            {views.map(({ key, name }) => (
+              <Link
+                key={key}
+                to={key === 'codes' ? '?' : `?view=${key}`}
+                aria-current={view === key ? 'page' : undefined}
+                className={`-mb-px border-b-2 py-1.5 ${view === key ? 'border-thread' : 'border-transparent text-soft hover:text-ink'}`}
+              >
+                {name}
+              </Link>
+            ))}
+          </nav>
+          {view === 'codes' && <CodesTable key={run.id} run={run} {...shown} />}
+          {view === 'shares' && <Shares run={run} {...shown} />}
+          {view === 'next' && <NextBatch {...shown} />}
+          {view === 'runs' && <Runs runs={runs} />}
+        </>
       ) : (
-        <BeforeRun training={training.data} codebook={codebook} />
+        <BeforeRun {...shown} />
       )}
     </main>
   );
@@ -50,20 +79,21 @@ function TrainHead({
   question,
 }: {
   training: Training;
-  study: number;
+  study: StudyDetail;
   question: number;
 }) {
-  const train = useTrain(study, question);
-  const { job, underWay, cancel } = useJob(study, train.data?.id ?? training.job?.id ?? null);
+  const train = useTrain(study.id, question);
+  const [scope, setScope] = useState(training.run?.scope ?? '');
+  const { job, underWay, cancel } = useJob(study.id, train.data?.id ?? training.job?.id ?? null);
   const { run, settled, answered } = training;
   const fresh = run ? settled - run.settled : 0;
   return (
-    <header className="mb-5 flex flex-wrap items-center gap-x-6 gap-y-3">
+    <header className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-3">
       <div className="min-w-0">
         <h1>What would help</h1>
         <p className="text-soft">
-          Learns from {counted(settled, 'settled answer')} and the codebook’s words, for{' '}
-          {counted(answered - settled, 'open answer')}.
+          Learns from {counted(settled, 'settled answer')} ({howChosen(training)}) and the
+          codebook’s words.
           {run &&
             ` Last trained ${asDate(run.finishedAt)} on ${asCount(run.settled)}${
               fresh > 0 ? `; ${asCount(fresh)} settled since` : ''
@@ -82,10 +112,17 @@ function TrainHead({
             <Button onClick={cancel}>Cancel</Button>
           </>
         )}
+        <Scope
+          study={study}
+          open={answered - settled}
+          value={scope}
+          disabled={underWay}
+          onChange={setScope}
+        />
         <Button
           look={fresh > 0 || !run ? 'main' : 'plain'}
           disabled={underWay || train.isPending}
-          onClick={() => train.mutate()}
+          onClick={() => train.mutate(scope)}
         >
           {underWay ? 'Training …' : run ? 'Train again' : 'Train'}
         </Button>
@@ -100,146 +137,64 @@ function TrainHead({
   );
 }
 
-function RunTable({
-  training,
-  codes,
-  codebook,
+/** How the settled answers came to be chosen: only those drawn at random can carry estimates. */
+function howChosen({ settled, settledInRandom, settledInTelling }: Training): string {
+  const rest = settled - settledInRandom - settledInTelling;
+  return [
+    settledInRandom > 0 && `${asCount(settledInRandom)} drawn at random`,
+    settledInTelling > 0 && `${asCount(settledInTelling)} most telling`,
+    rest > 0 && `${asCount(rest)} in no sample`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** Which answers may get suggestions: all that are open, those in the sample, or those of one kind of respondent. */
+function Scope({
+  study,
+  open,
+  value,
+  disabled,
+  onChange,
 }: {
-  training: Training;
-  codes: TrainedCode[];
-  codebook: DrawnCodebook;
+  study: StudyDetail;
+  open: number;
+  value: string;
+  disabled: boolean;
+  onChange: (scope: string) => void;
 }) {
-  const openDrawer = useDrawer();
-  const known = codes.filter((code) => codebook.byId.has(code.codeId));
-  const trained = known
-    .flatMap((code) => (code.state === 'too_few' ? [] : [code]))
-    .sort((x, y) => y.examples - x.examples);
-  const waiting = known
-    .filter((code) => code.state === 'too_few' && code.examples > 0)
-    .sort((x, y) => y.examples - x.examples);
-  const unused = known.length - trained.length - waiting.length;
+  const categories = study.variables.filter((one) => one.kind === 'category');
   return (
-    <>
-      <table className="w-full">
-        <thead className="border-b border-rule text-left text-soft">
-          <tr>
-            <th className="py-1.5 pr-4 font-normal">Code</th>
-            <th className="py-1.5 pr-4 text-right font-normal">examples</th>
-            <th className="py-1.5 pr-4 font-normal">
-              <span title="Of what the model would suggest at its line, the share that is right">
-                right (precision)
-              </span>
-            </th>
-            <th className="py-1.5 pr-4 font-normal">
-              <span title="Of all answers that mention the code, the share that the model finds">
-                found (recall)
-              </span>
-            </th>
-            <th className="py-1.5 pr-4 text-right font-normal">F1</th>
-            <th className="py-1.5 pr-4 font-normal">state</th>
-            <th className="w-[26%] py-1.5 font-normal">words for it</th>
-          </tr>
-        </thead>
-        <tbody>
-          {trained.map((code) => {
-            const drawn = codebook.byId.get(code.codeId)!;
-            return (
-              <tr key={code.codeId} className="border-b border-rule">
-                <th scope="row" className="py-1.5 pr-4 text-left font-normal">
-                  <button
-                    type="button"
-                    className="flex items-center gap-2 rounded text-left hover:underline"
-                    onClick={() =>
-                      openDrawer({
-                        title: drawn.name,
-                        body: <CodeWords code={code} definition={drawn.definition} />,
-                      })
-                    }
-                  >
-                    <StitchMark look={drawn.look} />
-                    {drawn.name}
-                  </button>
-                </th>
-                <td className="figures py-1.5 pr-4 text-right">{code.examples}</td>
-                <td className="py-1.5 pr-4">
-                  <ShareRange
-                    label="right"
-                    value={code.quality.precision}
-                    interval={code.quality.precisionInterval}
-                  />
-                </td>
-                <td className="py-1.5 pr-4">
-                  <ShareRange
-                    label="found"
-                    value={code.quality.recall}
-                    interval={code.quality.recallInterval}
-                  />
-                </td>
-                <td className="figures py-1.5 pr-4 text-right">{asShare(code.quality.f1)}</td>
-                <td className="whitespace-nowrap py-1.5 pr-4">
-                  {stateWords(code, training.fewExamples)}
-                </td>
-                <td className="max-w-0 truncate py-1.5 font-serif text-[15px]">
-                  {code.wordsFor
-                    .slice(0, 5)
-                    .map((one) => one.word)
-                    .join(', ')}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-      <p className="mt-3 text-[13px] text-soft">
-        Measured on settled answers that the model had not seen; the lines are 95% intervals.
-      </p>
-      <NotLearnable
-        codes={waiting.map((code) => ({ ...code, drawn: codebook.byId.get(code.codeId)! }))}
-        unused={unused}
-        fewest={training.fewestExamples}
-      />
-    </>
+    <label className="flex items-center gap-2">
+      <span className="text-soft">suggest for</span>
+      <select
+        className="max-w-56 rounded border border-rule bg-card px-2 py-1.5"
+        value={value}
+        disabled={disabled}
+        onChange={(event) => onChange(event.target.value)}
+      >
+        <option value="">all {asCount(open)} open answers</option>
+        <option value="show=unread">what nobody has worked on</option>
+        <option value="show=sample">the sample only</option>
+        {categories.map((variable) => (
+          <ScopeOf key={variable.id} study={study.id} {...variable} />
+        ))}
+      </select>
+    </label>
   );
 }
 
-function stateWords(code: Exclude<TrainedCode, { state: 'too_few' }>, few: number): string {
-  if (code.state === 'weak') return `little evidence (under ${few})`;
-  if (code.quality.precision >= 0.8 && code.quality.recall >= 0.6) return 'good';
-  return `usable above ${asShare(code.line)}`;
-}
-
-function NotLearnable({
-  codes,
-  unused,
-  fewest,
-}: {
-  codes: { codeId: string; examples: number; drawn: DrawnCode }[];
-  unused: number;
-  fewest: number;
-}) {
-  if (codes.length === 0 && unused === 0) return null;
+function ScopeOf({ study, id, name }: { study: number; id: number; name: string }) {
+  const categories = useVariable(study, id).data?.categories ?? [];
+  const labels = [...new Set(categories.map((one) => one.label))];
   return (
-    <section className="mt-6" aria-labelledby="not-yet">
-      <h2 id="not-yet">Not learnable yet</h2>
-      <p className="text-soft">A code needs {fewest} settled examples before it gets a model.</p>
-      <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-x-6">
-        {codes.map(({ codeId, examples, drawn }) => (
-          <li key={codeId} className="flex items-center gap-2 py-1">
-            <StitchMark look={drawn.look} />
-            <span className="min-w-0 truncate">{drawn.name}</span>
-            <span className="figures ml-auto text-soft">
-              {examples} of {fewest}
-            </span>
-          </li>
-        ))}
-      </ul>
-      {unused > 0 && (
-        <p className="mt-2 text-soft">
-          {counted(unused, 'code')} of the codebook {unused === 1 ? 'has' : 'have'} no example in
-          this question.
-        </p>
-      )}
-    </section>
+    <optgroup label={name}>
+      {labels.map((label) => (
+        <option key={label} value={new URLSearchParams({ where: `${id}:${label}` }).toString()}>
+          {label}
+        </option>
+      ))}
+    </optgroup>
   );
 }
 
@@ -247,7 +202,6 @@ function BeforeRun({ training, codebook }: { training: Training; codebook: Drawn
   const ready = training.examples.filter((one) => one.examples >= training.fewestExamples).length;
   const waiting = training.examples
     .filter((one) => one.examples < training.fewestExamples && codebook.byId.has(one.codeId))
-    .sort((x, y) => y.examples - x.examples)
     .map((one) => ({ ...one, drawn: codebook.byId.get(one.codeId)! }));
   return (
     <>

@@ -1,16 +1,19 @@
 import { asShare } from './numbers.js';
 
-/** A measured share as a dot on a scale from 0 to 1, with its interval as a line. */
+/** A measured share as a dot on a scale from 0 to 1, or to less, with its interval as a line. */
 export function ShareRange({
   value,
   interval: [low, high],
   label,
+  most = 1,
 }: {
   value: number;
   interval: readonly [number, number];
   label: string;
+  /** Where the scale ends. */
+  most?: number;
 }) {
-  const x = (share: number) => 4 + share * 92;
+  const x = (share: number) => 4 + (share / most) * 92;
   return (
     <span className="inline-flex items-center gap-2 align-middle">
       <svg

@@ -2,7 +2,11 @@ import type { MessagePort } from 'node:worker_threads';
 import type { Look } from '@yellow-thread/contract';
 import { layOutBySimilarity } from '@yellow-thread/core/text';
 import { countLengths, countWords } from '@yellow-thread/core/look';
-import { trainQuestion, type CodeResult, type TrainingInput } from '@yellow-thread/core/learning';
+import {
+  trainQuestion,
+  type TrainingInput,
+  type TrainingResult,
+} from '@yellow-thread/core/learning';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import { Problem } from '../../problems.js';
 import {
@@ -16,6 +20,7 @@ import {
   type WriteInput,
 } from '../../sheet/sheetWork.js';
 import { openLine } from './line.js';
+import { englishWords } from './englishWords.js';
 
 /** What can be asked of a thread, by name. */
 export interface ThreadWork {
@@ -31,7 +36,7 @@ export interface ThreadWork {
     input: { texts: string[] };
     result: ReturnType<typeof layOutBySimilarity>;
   };
-  trainQuestion: { input: TrainingInput; result: CodeResult[] };
+  trainQuestion: { input: TrainingInput; result: TrainingResult };
 }
 export type WorkResult<Name extends keyof ThreadWork> = ThreadWork[Name]['result'];
 
@@ -81,6 +86,6 @@ async function compute(message: Message): Promise<unknown> {
     case 'layOutBySimilarity':
       return layOutBySimilarity(message.input.texts);
     case 'trainQuestion':
-      return trainQuestion(message.input, line.report);
+      return trainQuestion(message.input, await englishWords(), line.report);
   }
 }

@@ -1,0 +1,141 @@
+import { createHash } from 'node:crypto';
+import { ledgerQuery, type LedgerQuery } from '@yellow-thread/contract';
+import { linesOf, type Cut } from '@yellow-thread/core/coding';
+import type { TrainingInput } from '@yellow-thread/core/learning';
+import { blankAsides } from '@yellow-thread/core/text';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { chosenAnswers, cutsAsJson } from '../coding/index.js';
+import { CodeEntity, rows, StudyEntity } from '../database/index.js';
+import { problems } from '../problems.js';
+
+/** Random samples of a question that are settled to the last of them. */
+const wholeRandomSamples = (questionId: number) =>
+  `select s.id from sample s where s.question_id = ${questionId} and s.kind = 'random'
+     and not exists (select 1 from sample_member m join response r on r.id = m.response_id
+       where m.sample_id = s.id and not r.no_answer
+         and not exists (select 1 from settlement t where t.response_id = m.response_id))`;
+
+/** Whether there is one, with answers in it. */
+export const canEstimate = (questionId: number) =>
+  `exists (select 1 from sample_member m where m.sample_id in (${wholeRandomSamples(questionId)}))`;
+
+interface StoredAnswer {
+  id: number;
+  text: string;
+  settled: boolean;
+  random: boolean;
+  mentions: { codeId: string; start: number | null; end: number | null }[] | null;
+  decided: { codeId: string; accepted: boolean }[] | null;
+  cuts: Cut[] | null;
+}
+
+/** Everything that the models of a question learn from, and a fingerprint of it. */
+export async function readTrainingInput(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  { seed, scope }: { seed: number; scope: string },
+) {
+  const stored = await rows<StoredAnswer>(
+    em,
+    `select r.id, r.text,
+       exists (select 1 from settlement t where t.response_id = r.id) as settled,
+       exists (select 1 from sample_member m
+         where m.response_id = r.id and m.sample_id in (${wholeRandomSamples(questionId)})) as random,
+       (select jsonb_agg(jsonb_build_object('codeId', m.code_id, 'start', m.start, 'end', m."end") order by m.id)
+         from mention m where m.response_id = r.id) as mentions,
+       (select jsonb_agg(jsonb_build_object('codeId', s.code_id, 'accepted', s.state = 'accepted') order by s.code_id)
+         from suggestion s where s.response_id = r.id and s.state <> 'open' and not s.bulk) as decided,
+       ${cutsAsJson} as cuts
+     from response r where r.question_id = ? and not r.no_answer order by r.id`,
+    [questionId],
+  );
+  if (!stored.some(({ settled }) => settled)) throw problems.nothingSettled();
+  const inScope = await answersInScope(em, studyId, questionId, scope);
+  const codes = await em.find(CodeEntity, { studyId }, { orderBy: { id: 'asc' } });
+  const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  const struck = await rows<{ word: string; codeId: string | null }>(
+    em,
+    `select s.word, s.code_id as "codeId" from struck_word s left join code c on c.id = s.code_id
+     where s.study_id = ? and (s.code_id is null or c.id is not null) order by s.word, s.code_id`,
+    [studyId],
+  );
+  const input: TrainingInput = {
+    seed,
+    struck,
+    codes: codes
+      // what was put away is not suggested
+      .filter(({ archived }) => !archived)
+      .filter(({ questions }) => questions?.includes(questionId) ?? true)
+      .map(({ id, name, definition, include }) => ({ id, name, definition, include })),
+    answers: stored.map((answer) => ({
+      // of the same length, so that evidence stands where it stands in the answer
+      text: blankAsides(answer.text, asides),
+      settled: answer.settled,
+      random: answer.random,
+      inScope: inScope?.has(answer.id) ?? true,
+      codes: new Set(answer.mentions?.map((mention) => mention.codeId)),
+      lines: linesOf(answer.text, asides, answer.cuts ?? [])
+        .filter((line) => !line.isAside)
+        .map(({ start, end }) => ({ start, end, codes: codesAt(answer, start, end) })),
+      ...(answer.decided && {
+        decided: new Map(answer.decided.map((one) => [one.codeId, one.accepted])),
+      }),
+    })),
+  };
+  return { input, responseIds: stored.map(({ id }) => id), fingerprint: fingerprintOf(input) };
+}
+
+const codesAt = ({ mentions }: StoredAnswer, start: number, end: number): Set<string> =>
+  new Set(
+    mentions
+      ?.filter((one) => one.start !== null && one.start < end && one.end! > start)
+      .map((one) => one.codeId),
+  );
+
+async function answersInScope(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  scope: string,
+): Promise<Set<number> | null> {
+  const query = readScope(scope);
+  return query && new Set(await chosenAnswers(em, studyId, questionId, query));
+}
+
+/** @throws Problem wrong_scope when it is no filter of the ledger, or about what the study does not have */
+export async function checkScope(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  scope: string,
+): Promise<void> {
+  await answersInScope(em, studyId, questionId, scope);
+}
+
+function readScope(scope: string): LedgerQuery | null {
+  if (scope === '') return null;
+  const asked: Record<string, string | string[]> = {};
+  const address = new URLSearchParams(scope);
+  for (const key of new Set(address.keys())) {
+    const values = address.getAll(key);
+    asked[key] = values.length > 1 ? values : values[0]!;
+  }
+  const query = ledgerQuery.safeParse(asked);
+  if (!query.success) throw problems.wrongScope();
+  return query.data;
+}
+
+/** What decides the models: texts, codes, lines, decisions, the codebook's words, struck words. */
+function fingerprintOf({ answers, codes, struck }: TrainingInput): string {
+  const hash = createHash('sha256');
+  hash.update(JSON.stringify([codes, struck]));
+  for (const { text, settled, random, codes, lines, decided } of answers)
+    hash.update(
+      JSON.stringify([
+        ...[text, settled, random, [...codes].sort(), [...(decided ?? [])]],
+        lines?.map((line) => [line.start, line.end, [...line.codes].sort()]),
+      ]),
+    );
+  return hash.digest('hex').slice(0, 16);
+}

@@ -1,0 +1,88 @@
+import { promisify } from 'node:util';
+import { gunzip } from 'node:zlib';
+import type { TrainingRun } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { isoTime, rows } from '../database/index.js';
+import { problems } from '../problems.js';
+import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
+
+const head = `t.id, t.settled, t.answers, t.seed, ${isoTime('t.finished_at')} as "finishedAt",
+  t.fingerprint, t.scope, t.seconds, t.struck`;
+const newest = 'order by t.in_force_since desc, t.id desc limit 1';
+
+type StoredRun = TrainingRun & { lastResponseId: number };
+
+/** A run with what it says of the codes that the codebook still has. */
+async function findRun(
+  em: EntityManager,
+  where: string,
+  values: readonly number[],
+): Promise<StoredRun | null> {
+  const [run] = await rows<StoredRun>(
+    em,
+    `select ${head}, t.last_response_id as "lastResponseId", t.confused,
+       coalesce((
+         select jsonb_agg(trained.value order by trained.ordinality)
+         from jsonb_array_elements(t.codes) with ordinality as trained
+         join code c on c.id = (trained.value->>'codeId')::uuid), '[]') as codes
+     from training_run t where ${where} ${newest}`,
+    values,
+  );
+  return run ?? null;
+}
+
+/** The run in force for a question: the newest complete one, or one that was put in force again. */
+export const runInForce = (em: EntityManager, questionId: number) =>
+  findRun(em, 't.question_id = ?', [questionId]);
+
+/** Open answers that a run could not suggest anything for. */
+export async function readOutOfScope(em: EntityManager, runId: number): Promise<Set<number>> {
+  const [run] = await rows<{ outOfScope: number[] | null }>(
+    em,
+    'select out_of_scope as "outOfScope" from training_run where id = ?',
+    [runId],
+  );
+  return new Set(run?.outOfScope);
+}
+
+/** @throws Problem not_found */
+export async function readRun(em: EntityManager, questionId: number, runId: number) {
+  const run = await findRun(em, 't.question_id = ? and t.id = ?', [questionId, runId]);
+  if (!run) throw problems.notFound('training run');
+  return run;
+}
+
+/** The runs of a question, newest first. */
+export const listRuns = (em: EntityManager, questionId: number) =>
+  rows<Omit<TrainingRun, 'codes' | 'confused'> & { inForce: boolean; isKept: boolean }>(
+    em,
+    `select ${head}, t.outcome is not null as "isKept",
+       t.id = (select t.id from training_run t where t.question_id = ? ${newest}) as "inForce"
+     from training_run t where t.question_id = ? order by t.id desc limit 50`,
+    [questionId, questionId],
+  );
+
+/**
+ * Puts an earlier run in force again: its suggestions take the place of the open ones; what was decided stays.
+ *
+ * @throws Problem run_not_kept when its suggestions are gone, not_found
+ */
+export async function reinstateRun(em: EntityManager, questionId: number, runId: number) {
+  await em.transactional(async (tx) => {
+    await rows(tx, 'select id from question where id = ? for update', [questionId]);
+    const [run] = await rows<{ outcome: Buffer | null }>(
+      tx,
+      'select outcome from training_run where question_id = ? and id = ?',
+      [questionId, runId],
+    );
+    if (!run) throw problems.notFound('training run');
+    if (!run.outcome) throw problems.runNotKept();
+    const kept = JSON.parse(
+      (await promisify(gunzip)(run.outcome)).toString('utf8'),
+    ) as KeptSuggestions[];
+    await replaceOpenSuggestions(tx, questionId, runId, kept);
+    await rows(tx, 'update training_run set in_force_since = clock_timestamp() where id = ?', [
+      runId,
+    ]);
+  });
+}

@@ -1,0 +1,46 @@
+import type { Strike, StruckWord } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { findCode } from '../codebook/index.js';
+import { makeChange, rows } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+
+/** Takes a word's effect away, from the next training on; for one code or for all. Twice is once. */
+export async function strikeWord(em: EntityManager, maker: Maker, strike: Strike) {
+  const { studyId } = maker;
+  await em.transactional(async (tx) => {
+    const of =
+      strike.codeId === null
+        ? 'every code'
+        : `“${(await findCode(tx, studyId, strike.codeId)).name}”`;
+    const known = await rows(
+      tx,
+      `select 1 from struck_word where id = ?
+         or (study_id = ? and word = ? and code_id is not distinct from ?::uuid)`,
+      [strike.id, studyId, strike.word, strike.codeId],
+    );
+    if (known.length > 0) return;
+    await makeChange(tx, {
+      ...maker,
+      summary: `striking “${strike.word}” out for ${of}`,
+      diff: { struck_word: { added: [{ ...strike, studyId }], updated: [], removed: [] } },
+    });
+  });
+}
+
+/** Gives a word its effect back. */
+export async function bringBackWord(em: EntityManager, maker: Maker, id: string) {
+  await em.transactional(async (tx) => {
+    const [struck] = await rows<StruckWord>(
+      tx,
+      `select id, study_id as "studyId", code_id as "codeId", word from struck_word
+       where id = ? and study_id = ?`,
+      [id, maker.studyId],
+    );
+    if (!struck) return;
+    await makeChange(tx, {
+      ...maker,
+      summary: `bringing “${struck.word}” back`,
+      diff: { struck_word: { added: [], updated: [], removed: [struck] } },
+    });
+  });
+}

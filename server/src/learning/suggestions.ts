@@ -1,0 +1,50 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { copyRows, rows } from '../database/index.js';
+
+/** Suggestions of one code as a run keeps them. */
+export interface KeptSuggestions {
+  codeId: string;
+  suggestions: {
+    responseId: number;
+    probability: number;
+    evidence: { word: string; weight: number }[];
+  }[];
+}
+
+/** Open suggestions give way to a run's; decided ones stay as they are. */
+export async function replaceOpenSuggestions(
+  em: EntityManager,
+  questionId: number,
+  runId: number,
+  kept: readonly KeptSuggestions[],
+) {
+  await rows(em, `delete from suggestion where question_id = ? and state = 'open'`, [questionId]);
+  await rows(
+    em,
+    `create temporary table fresh_suggestion
+       (code_id uuid, response_id int, probability double precision, evidence jsonb)
+     on commit drop`,
+  );
+  await copyRows(
+    em,
+    'fresh_suggestion',
+    ['code_id', 'response_id', 'probability', 'evidence'],
+    kept.flatMap(({ codeId, suggestions }) =>
+      suggestions.map(({ responseId, probability, evidence }) => [
+        ...[codeId, responseId, probability],
+        JSON.stringify(evidence),
+      ]),
+    ),
+  );
+  // a code or an answer that is gone since takes its suggestions with it
+  await rows(
+    em,
+    `insert into suggestion (question_id, code_id, response_id, run_id, probability, evidence)
+     select ?, f.code_id, f.response_id, ?, f.probability, f.evidence
+     from fresh_suggestion f join code c on c.id = f.code_id join response r on r.id = f.response_id
+     on conflict do nothing`,
+    [questionId, runId],
+  );
+  // tens of thousands of new rows: the planner is told at once, not at its own next round
+  await rows(em, 'analyze suggestion');
+}

@@ -1,0 +1,213 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import type {
+  Report,
+  Review,
+  SuggestionPage,
+  TellingAnswers,
+  Trained,
+  Training,
+  TrainingRun,
+} from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { importStudy } from '../../test/study.js';
+
+// one story: a small study is coded, trained, read and trained again
+let server: TestServer;
+let client: Client;
+let study: Awaited<ReturnType<typeof importStudy>>;
+let fares: string;
+let path: string;
+const pier = (i: number) => `${i},${i % 2 ? 'Tye' : 'Rook'}`;
+const settledTexts = [
+  ...['the fare is high', 'high fare', 'fare again', 'a fair fare please', 'that fare', 'fare'],
+  ...['lovely crew', 'the crew', 'a kind crew', 'the view', 'more boats', 'the queue'],
+];
+const openTexts = [
+  ...['this fare of ours', 'a dear fare', 'crew as ever', 'the fare once more', 'seals'],
+  ...['what a fare', 'fare fare fare', 'my fare', 'their fare', 'old boats', 'new boats'],
+];
+const answered = settledTexts.length + openTexts.length;
+const truth = [...settledTexts, ...openTexts].filter((text) => text.includes('fare')).length;
+
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+  const lines = [...settledTexts, ...openTexts].map((text, i) => `${pier(i)},${text}`);
+  study = await importStudy(client, `id,Island,Why?\n${lines.join('\n')}`);
+  path = `${study.base}/questions/${study.question}`;
+  const { answers } = await study.ledger('same=apart');
+  for (const { id, text } of answers.filter((one) => settledTexts.includes(one.text))) {
+    if (text.includes('fare'))
+      fares = (await study.code(id, fares ? { codeId: fares } : { newCode: 'Fares' })).codeId;
+    await study.settle(id);
+  }
+});
+afterAll(() => server.stop());
+
+const training = async () => (await client.get<Training>(`${path}/training`)).body;
+async function train(scope = '') {
+  const { body: job, status } = await client.send<{ id: number; code: string }>(
+    'POST',
+    `${path}/training`,
+    { body: { scope } },
+  );
+  if (status !== 200) return job.code;
+  expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
+  return (await training()).run!;
+}
+const trainedFares = (run: TrainingRun | string): Trained => {
+  const found = (run as TrainingRun).codes.find((one) => one.codeId === fares);
+  if (!found || found.state === 'too_few') throw new Error('Fares were not trained');
+  return found;
+};
+const suggestions = async () =>
+  (await client.get<SuggestionPage>(`${path}/review/${fares}/suggestions?limit=50`)).body
+    .suggestions;
+const probabilities = async () =>
+  new Map((await suggestions()).map((one) => [one.text, one.probability]));
+
+test('a run says what it learnt from; the same data give the same run', async () => {
+  const first = (await train()) as TrainingRun;
+  expect(first).toMatchObject({
+    settled: 12,
+    answers: answered,
+    struck: [],
+    scope: '',
+    confused: [],
+  });
+  const before = await probabilities();
+  const second = (await train()) as TrainingRun;
+  expect(second.fingerprint).toBe(first.fingerprint);
+  expect(second.codes).toEqual(first.codes);
+  expect(await probabilities()).toEqual(before);
+  const { runs } = await training();
+  expect(runs.map(({ id, inForce, isKept }) => [id, inForce, isKept])).toEqual([
+    [second.id, true, true],
+    [first.id, false, true],
+  ]);
+});
+
+test('a struck word loses its effect with the next training; undone, it has it again', async () => {
+  const body = { id: randomUUID(), word: 'Fare', codeId: fares };
+  const before = await probabilities();
+  const strike = () => client.send('POST', `${study.base}/struck-words`, { body });
+  await strike();
+  await strike(); // twice is once
+  expect((await training()).struck).toMatchObject([{ word: 'fare', codeId: fares }]);
+  expect(await probabilities()).toEqual(before);
+  const run = await train();
+  expect((run as TrainingRun).struck).toEqual([{ word: 'fare', codeId: fares }]);
+  expect(trainedFares(run).wordsFor.map(({ word }) => word)).not.toContain('fare');
+  expect((await study.undo()).body.summary).toBe('striking “fare” out for “Fares”');
+  await train();
+  expect(await probabilities()).toEqual(before);
+  await study.redo();
+  await client.send('DELETE', `${study.base}/struck-words/${body.id}`);
+  expect((await training()).struck).toEqual([]);
+  const other = await server.enter('Sorrel');
+  const { status } = await other.send('POST', `${study.base}/struck-words`, {
+    body: { id: randomUUID(), word: 'crew', codeId: null },
+  });
+  expect(status).toBe(404);
+});
+
+test('an earlier run is put in force again: its suggestions, and what was decided since stays', async () => {
+  const before = await probabilities();
+  const [first] = await suggestions();
+  const { run } = await training();
+  await client.send('POST', `${study.base}/struck-words`, {
+    body: { id: randomUUID(), word: 'fare', codeId: null },
+  });
+  await train();
+  expect(await probabilities()).not.toEqual(before);
+  await client.send('POST', `${path}/review/${fares}/decide`, {
+    body: { responseId: first!.responseId, state: 'accepted' },
+  });
+  const reinstate = (id: number) =>
+    client.send<{ code: string }>('POST', `${path}/training/runs/${id}/reinstate`);
+  expect((await reinstate(run!.id)).status).toBe(200);
+  expect((await training()).run!.id).toBe(run!.id);
+  const after = await suggestions();
+  expect(after.find((one) => one.responseId === first!.responseId)!.state).toBe('accepted');
+  for (const { text, state, probability } of after)
+    if (state === 'open') expect(probability).toBe(before.get(text));
+  expect((await client.get<TrainingRun>(`${path}/training/runs/${run!.id}`)).body.id).toBe(run!.id);
+  expect((await reinstate(2_000_000)).status).toBe(404);
+  await server.sql('update training_run set outcome = null where id = ?', [run!.id]);
+  expect((await reinstate(run!.id)).body.code).toBe('run_not_kept');
+  const { struck } = await training();
+  await client.send('DELETE', `${study.base}/struck-words/${struck[0]!.id}`);
+});
+
+test('suggestions that were read are learnt from, and not suggested again', async () => {
+  const run = await train();
+  expect(trainedFares(run)).toMatchObject({ examples: 6, decidedFor: 1, decidedAgainst: 0 });
+  const open = (await suggestions()).filter((one) => one.state === 'open');
+  await client.send('POST', `${path}/review/${fares}/decide`, {
+    body: { responseId: open.at(-1)!.responseId, state: 'refused' },
+  });
+  expect(trainedFares(await train())).toMatchObject({ decidedFor: 1, decidedAgainst: 1 });
+  // what nobody read teaches nothing
+  const { body: review } = await client.get<Review>(`${path}/review/${fares}`);
+  await client.send('POST', `${path}/review/${fares}/settle`, {
+    body: { runId: review.runId, line: 0.3, side: 'above' },
+  });
+  expect(trainedFares(await train())).toMatchObject({ decidedFor: 1, decidedAgainst: 1 });
+});
+
+test('only answers in the scope get suggestions, and the others do not count as decided', async () => {
+  await study.undo();
+  const { body: detail } = await client.get<{ variables: { id: number }[] }>(study.base);
+  const scope = `where=${detail.variables[0]!.id}%3ATye`;
+  await train(scope);
+  const open = (await suggestions()).filter((one) => one.state === 'open');
+  expect(open.length).toBeGreaterThan(0);
+  for (const one of open) expect(Object.values(one.background)).toContain('Tye');
+  const { body: review } = await client.get<Review>(`${path}/review/${fares}`);
+  for (const side of ['above', 'below'])
+    await client.send('POST', `${path}/review/${fares}/settle`, {
+      body: { runId: review.runId, line: 0.5, side },
+    });
+  const { body: report } = await client.get<Report>(`${path}/report`);
+  const cell = report.rows.find((one) => one.id === fares)!.cells[0]!;
+  expect(cell.base.people).toBeLessThan(answered);
+  expect(await train('order=sideways')).toBe('wrong_scope');
+  await study.undo();
+  await study.undo();
+});
+
+test('telling answers are near a line, with the code; a drawn batch is those very answers', async () => {
+  await train();
+  const { body } = await client.get<TellingAnswers>(`${path}/telling?size=2`);
+  expect(body.answers).toHaveLength(2);
+  expect(body.answers.map((one) => one.nearLineOf)).toEqual([fares, fares]);
+  await client.send('POST', `${path}/samples`, {
+    body: { kind: 'most_telling', size: 2, variableId: null },
+  });
+  const { answers } = await study.ledger('show=sample');
+  expect(answers.map((one) => one.id).sort()).toEqual(
+    body.answers.map((one) => one.responseId).sort(),
+  );
+  expect((await training()).settledInRandom).toBe(0);
+});
+
+test('shares are estimated once a random sample is settled to the last, and not before', async () => {
+  await client.send('POST', `${path}/samples`, {
+    body: { kind: 'random', size: 14, variableId: null, seed: 3 },
+  });
+  expect(await training()).toMatchObject({ canEstimate: false });
+  expect(trainedFares(await train()).share).toBeNull();
+  const { answers } = await study.ledger('show=sample&same=apart');
+  for (const { id, text, settled, mentions } of answers) {
+    if (settled) continue;
+    if (text.includes('fare') && mentions.length === 0) await study.code(id, { codeId: fares });
+    await study.settle(id);
+  }
+  expect(await training()).toMatchObject({ canEstimate: true });
+  const { share } = trainedFares(await train());
+  expect(share).toMatchObject({ sampled: 14 });
+  const [low, high] = share!.estimate!.interval;
+  expect(low).toBeLessThan(truth / answered);
+  expect(high).toBeGreaterThan(truth / answered);
+});

@@ -1,0 +1,241 @@
+import type { StruckWord, Trained, Training } from '@yellow-thread/contract';
+import { Link } from 'react-router';
+import type { DrawnCode } from '../data/codebook.js';
+import { useAnswers } from '../data/coding.js';
+import { useBringBack, useStrike, useTraining } from '../data/learning.js';
+import { stopPath, type Place } from '../frame/place.js';
+import { asCount, asShare, counted } from '../parts/numbers.js';
+import { Curve, gainWords } from './curve.js';
+
+/** What a code's model goes by: its figures, its words for and against, and where it is most wrong. */
+export function CodeModel({
+  codeId,
+  drawn,
+  study,
+  question,
+}: Place & { codeId: string; drawn: DrawnCode }) {
+  const training = useTraining(study.id, question.id).data;
+  const code = training?.run?.codes.find((one) => one.codeId === codeId);
+  if (!training || !code || code.state === 'too_few') return <p>It has no model any more.</p>;
+  const struck = training.struck.filter((one) => one.codeId === codeId || one.codeId === null);
+  return (
+    <div className="flex flex-col gap-6">
+      {drawn.definition && <p>{drawn.definition}</p>}
+      <Figures code={code} />
+      <section>
+        <h2>With more answers</h2>
+        <p className="text-soft">
+          Average precision by how many answers were learnt from. 50 more: {gainWords(code)}.
+        </p>
+        <Curve code={code} wide />
+      </section>
+      <Words title="Words for it" words={code.wordsFor} {...{ codeId, struck }} study={study.id} />
+      <Words
+        title="Words against it"
+        words={code.wordsAgainst}
+        {...{ codeId, struck }}
+        study={study.id}
+      />
+      <Struck struck={struck} training={training} study={study.id} />
+      <Mistakes
+        place={{ study, question }}
+        title="Likely, but not given by hand"
+        hint="A slip in hand-coding, or words that mislead the model."
+        mistakes={code.wrongFor}
+      />
+      <Mistakes
+        place={{ study, question }}
+        title="Given by hand, but unlikely"
+        hint="Said in other words than the rest, or a definition that is not clear."
+        mistakes={code.wrongAgainst}
+      />
+    </div>
+  );
+}
+
+function Figures({ code }: { code: Trained }) {
+  const { quality } = code;
+  const range = ([low, high]: readonly [number, number]) => `${asShare(low)}–${asShare(high)}`;
+  const figures: [string, string][] = [
+    ['settled examples', asCount(code.examples)],
+    ...(code.decidedFor + code.decidedAgainst > 0
+      ? ([
+          [
+            'suggestions read: accepted, refused',
+            `${asCount(code.decidedFor)}, ${asCount(code.decidedAgainst)}`,
+          ],
+        ] as [string, string][])
+      : []),
+    [
+      'right at its line (precision)',
+      `${asShare(quality.precision)} (${range(quality.precisionInterval)})`,
+    ],
+    ['found at its line (recall)', `${asShare(quality.recall)} (${range(quality.recallInterval)})`],
+    ['F1', `${asShare(quality.f1)} (${range(quality.f1Interval)})`],
+    ['average precision', asShare(quality.averagePrecision)],
+    ...(code.nearest === null
+      ? []
+      : ([['by the nearest coded answers', asShare(code.nearest)]] as [string, string][])),
+    ['Brier score (0 is best)', asShare(quality.brier)],
+    ['default line', asShare(code.line)],
+  ];
+  return (
+    <dl className="figures grid grid-cols-[1fr_max-content] gap-y-1">
+      {figures.map(([name, value]) => (
+        <div key={name} className="contents">
+          <dt>{name}</dt>
+          <dd className="text-right">{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Words({
+  title,
+  words,
+  codeId,
+  struck,
+  study,
+}: {
+  title: string;
+  words: Trained['wordsFor'];
+  codeId: string;
+  struck: StruckWord[];
+  study: number;
+}) {
+  const strike = useStrike(study);
+  const strongest = Math.max(...words.map((one) => Math.abs(one.weight)), 0);
+  const gone = new Set(struck.map((one) => one.word));
+  const strikeFor = (word: string, of: string | null) =>
+    strike.mutate({ id: crypto.randomUUID(), word, codeId: of });
+  return (
+    <section>
+      <h2>{title}</h2>
+      {words.length === 0 && <p className="text-soft">none</p>}
+      <ul>
+        {words.map(({ word, weight, answers }) => (
+          <li
+            key={word}
+            className="group flex items-center gap-3 border-b border-rule py-0.5 text-[13px]"
+          >
+            <span
+              className={`w-28 truncate font-serif text-[16px] ${gone.has(word) ? 'text-soft line-through' : ''}`}
+            >
+              {word}
+            </span>
+            <span
+              aria-hidden
+              className="block h-2 bg-soft"
+              style={{ width: `${(70 * Math.abs(weight)) / strongest}px` }}
+            />
+            <span className="figures ml-auto whitespace-nowrap text-soft">
+              {weight > 0 ? '+' : '−'}
+              {asShare(Math.abs(weight))} in {counted(answers, 'answer')}
+            </span>
+            {gone.has(word) ? (
+              <span className="w-24 text-right text-soft">struck out</span>
+            ) : (
+              <span className="flex w-24 justify-end gap-2">
+                <button
+                  type="button"
+                  className="rounded underline"
+                  aria-label={`Strike “${word}” out for this code`}
+                  title="Strike it out for this code"
+                  onClick={() => strikeFor(word, codeId)}
+                >
+                  strike
+                </button>
+                <button
+                  type="button"
+                  className="rounded underline"
+                  aria-label={`Strike “${word}” out for every code`}
+                  title="Strike it out for every code"
+                  onClick={() => strikeFor(word, null)}
+                >
+                  for all
+                </button>
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Struck({
+  struck,
+  training,
+  study,
+}: {
+  struck: StruckWord[];
+  training: Training;
+  study: number;
+}) {
+  const bringBack = useBringBack(study);
+  if (struck.length === 0) return null;
+  const inRun = new Set(training.run?.struck.map((one) => `${one.word} ${one.codeId}`));
+  const isNew = struck.some((one) => !inRun.has(`${one.word} ${one.codeId}`));
+  return (
+    <section>
+      <h2>Struck out</h2>
+      {isNew && <p className="text-soft">Takes effect with the next training.</p>}
+      <ul>
+        {struck.map(({ id, word, codeId }) => (
+          <li key={id} className="flex items-center gap-3 border-b border-rule py-0.5">
+            <span className="font-serif text-[16px]">{word}</span>
+            <span className="text-[13px] text-soft">
+              {codeId === null ? 'for every code' : 'for this code'}
+            </span>
+            <button
+              type="button"
+              className="ml-auto rounded text-[13px] underline"
+              onClick={() => bringBack.mutate(id)}
+            >
+              bring back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Mistakes({
+  title,
+  hint,
+  mistakes,
+  place: { study, question },
+}: {
+  title: string;
+  hint: string;
+  mistakes: Trained['wrongFor'];
+  place: Place;
+}) {
+  const ids = mistakes.map((one) => one.responseId);
+  const answers = useAnswers(study.id, question.id, ids, ids.length > 0 ? [0] : []);
+  if (mistakes.length === 0) return null;
+  return (
+    <section>
+      <h2>{title}</h2>
+      <p className="text-soft">{hint}</p>
+      <ul>
+        {mistakes.map(({ responseId, probability }) => (
+          <li key={responseId} className="border-b border-rule py-2">
+            <p className="font-serif text-[16px]">{answers.get(responseId)?.text ?? '…'}</p>
+            <p className="figures flex justify-between text-[13px] text-soft">
+              probability {asShare(probability)}
+              <Link
+                to={`${stopPath(study.id, 'code', question.id)}?like=${responseId}`}
+                className="underline"
+              >
+                see it in Code
+              </Link>
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,321 @@
+import type { Trained, TrainedCode, Training, TrainingRun } from '@yellow-thread/contract';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useState } from 'react';
+import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
+import { useRun } from '../data/learning.js';
+import { useDrawer } from '../frame/drawer.js';
+import { usePlace } from '../frame/place.js';
+import { asShare, counted } from '../parts/numbers.js';
+import { ShareRange } from '../parts/range.js';
+import { StitchMark } from '../parts/stitch.js';
+import { CodeModel } from './codeModel.js';
+import { Curve, gainWords } from './curve.js';
+
+/** What a narrow window has no room for; the code's drawer has it. */
+const onlyWide = 'hidden xl:table-cell';
+
+type SortKey = 'name' | 'examples' | 'precision' | 'recall' | 'f1' | 'averagePrecision' | 'gain';
+
+const valueOf: Record<Exclude<SortKey, 'name'>, (code: Trained) => number> = {
+  examples: (code) => code.examples + code.decidedFor,
+  precision: (code) => code.quality.precision,
+  recall: (code) => code.quality.recall,
+  f1: (code) => code.quality.f1,
+  averagePrecision: (code) => code.quality.averagePrecision,
+  gain: (code) => code.gain?.value ?? -1,
+};
+
+const heads: { key: SortKey; label: string; title: string; number?: boolean; wide?: boolean }[] = [
+  { key: 'name', label: 'Code', title: 'By name' },
+  { key: 'examples', label: 'examples', title: 'Settled answers with the code', number: true },
+  {
+    key: 'precision',
+    label: 'right (precision)',
+    title: 'Of what the model would suggest at its line, the share that is right',
+  },
+  {
+    key: 'recall',
+    label: 'found (recall)',
+    title: 'Of all answers that mention the code, the share that the model finds',
+  },
+  { key: 'f1', label: 'F1', title: 'Right and found in one number', number: true },
+  {
+    key: 'averagePrecision',
+    label: 'avg. precision',
+    title: 'Average precision: how well likely ones stand before unlikely ones; 1 is perfect',
+    number: true,
+    wide: true,
+  },
+  {
+    key: 'gain',
+    label: '50 more answers',
+    title: 'What 50 more settled answers would likely add to the average precision',
+  },
+];
+
+/** A run's models, a row a code. */
+export function CodesTable({
+  training,
+  run,
+  codebook,
+}: {
+  training: Training;
+  run: TrainingRun;
+  codebook: DrawnCodebook;
+}) {
+  const [sort, setSort] = useState<{ key: SortKey; down: boolean }>({
+    key: 'examples',
+    down: true,
+  });
+  const others = training.runs.filter((one) => one.id !== run.id);
+  const [against, setAgainst] = useState<number | null>(others[0]?.id ?? null);
+  const { study, question } = usePlace();
+  const compared = useRun(study.id, question.id, against).data;
+  const before = new Map(
+    compared?.codes.flatMap((code) =>
+      code.state === 'too_few' ? [] : [[code.codeId, code] as const],
+    ),
+  );
+  const known = run.codes.filter((code) => codebook.byId.has(code.codeId));
+  const nameOf = (code: TrainedCode) => codebook.byId.get(code.codeId)!.name;
+  const trained = known
+    .flatMap((code) => (code.state === 'too_few' ? [] : [code]))
+    .sort((x, y) => {
+      const byName = nameOf(x).localeCompare(nameOf(y));
+      if (sort.key === 'name') return sort.down ? byName : -byName;
+      const by = valueOf[sort.key](y) - valueOf[sort.key](x);
+      return (sort.down ? by : -by) || byName;
+    });
+  const waiting = known
+    .flatMap((code) => (code.state === 'too_few' && code.examples > 0 ? [code] : []))
+    .sort((x, y) => y.examples - x.examples || nameOf(x).localeCompare(nameOf(y)));
+  return (
+    <>
+      <table className="w-full">
+        <thead className="border-b border-rule text-left text-soft">
+          <tr>
+            {heads.map(({ key, label, title, number, wide }) => (
+              <th
+                key={key}
+                aria-sort={sort.key === key ? (sort.down ? 'descending' : 'ascending') : undefined}
+                className={`py-1.5 pr-4 font-normal ${number ? 'text-right' : ''} ${wide ? onlyWide : ''}`}
+              >
+                <button
+                  type="button"
+                  title={title}
+                  className="inline-flex items-center gap-1 rounded hover:text-ink"
+                  onClick={() => setSort({ key, down: sort.key === key ? !sort.down : true })}
+                >
+                  {label}
+                  {sort.key === key &&
+                    (sort.down ? (
+                      <ArrowDown size={12} aria-hidden />
+                    ) : (
+                      <ArrowUp size={12} aria-hidden />
+                    ))}
+                </button>
+              </th>
+            ))}
+            <th className="py-1.5 pr-4 font-normal">state</th>
+            <th className={`w-[16%] py-1.5 font-normal ${onlyWide}`}>words for it</th>
+          </tr>
+        </thead>
+        <tbody>
+          {trained.map((code) => (
+            <CodeRow
+              key={code.codeId}
+              code={code}
+              before={compared ? (before.get(code.codeId) ?? null) : undefined}
+              drawn={codebook.byId.get(code.codeId)!}
+              few={training.fewExamples}
+            />
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
+        <p>Measured on settled answers that the model had not seen; the lines are 95% intervals.</p>
+        {others.length > 0 && (
+          <label className="ml-auto flex items-center gap-2">
+            compare with
+            <select
+              className="rounded border border-rule bg-card px-2 py-1 text-ink"
+              value={against ?? ''}
+              onChange={(event) => setAgainst(Number(event.target.value) || null)}
+            >
+              <option value="">no other run</option>
+              {others.map((one) => (
+                <option key={one.id} value={one.id}>
+                  run {one.id}: {counted(one.settled, 'answer')}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      <NotLearnable
+        codes={waiting.map((code) => ({ ...code, drawn: codebook.byId.get(code.codeId)! }))}
+        unused={known.length - trained.length - waiting.length}
+        fewest={training.fewestExamples}
+      />
+      <Confused run={run} codebook={codebook} />
+    </>
+  );
+}
+
+function CodeRow({
+  code,
+  before,
+  drawn,
+  few,
+}: {
+  code: Trained;
+  /** In the run that is compared with: null where it had no model, undefined without such a run. */
+  before: Trained | null | undefined;
+  drawn: DrawnCode;
+  few: number;
+}) {
+  const openDrawer = useDrawer();
+  const { study, question } = usePlace();
+  const { quality } = code;
+  return (
+    <tr className="border-b border-rule">
+      <th scope="row" className="py-1.5 pr-4 text-left font-normal">
+        <button
+          type="button"
+          className="flex items-center gap-2 rounded text-left hover:underline"
+          onClick={() =>
+            openDrawer({
+              title: drawn.name,
+              body: <CodeModel codeId={code.codeId} {...{ drawn, study, question }} />,
+            })
+          }
+        >
+          <StitchMark look={drawn.look} />
+          {drawn.name}
+        </button>
+      </th>
+      <td className="figures py-1.5 pr-4 text-right">
+        {code.examples}
+        {code.decidedFor > 0 && (
+          <span className="text-soft" title="and so many accepted suggestions that were read">
+            {' '}
+            + {code.decidedFor}
+          </span>
+        )}
+      </td>
+      <td className="py-1.5 pr-4">
+        <ShareRange label="right" value={quality.precision} interval={quality.precisionInterval} />
+      </td>
+      <td className="py-1.5 pr-4">
+        <ShareRange label="found" value={quality.recall} interval={quality.recallInterval} />
+      </td>
+      <td className="figures whitespace-nowrap py-1.5 pr-4 text-right">
+        {asShare(quality.f1)}
+        {before !== undefined && (
+          <span className="block text-[12px] text-soft">
+            {before ? `was ${asShare(before.quality.f1)}` : 'no model'}
+          </span>
+        )}
+      </td>
+      <td className={`figures py-1.5 pr-4 text-right ${onlyWide}`}>
+        {asShare(quality.averagePrecision)}
+      </td>
+      <td className="whitespace-nowrap py-1.5 pr-4" title={gainWords(code)}>
+        <span className="flex items-center gap-2">
+          <Curve code={code} />
+          <span className="figures">
+            {code.gain
+              ? `${code.gain.value < 0 ? '−' : '+'}${asShare(Math.abs(code.gain.value))}`
+              : ''}
+          </span>
+        </span>
+      </td>
+      <td
+        className="whitespace-nowrap py-1.5 pr-4 text-[13px]"
+        title={code.state === 'weak' ? `under ${few} examples` : undefined}
+      >
+        {stateWords(code)}
+      </td>
+      <td className={`max-w-0 truncate py-1.5 font-serif text-[15px] ${onlyWide}`}>
+        {code.wordsFor
+          .slice(0, 5)
+          .map((one) => one.word)
+          .join(', ')}
+      </td>
+    </tr>
+  );
+}
+
+/** What can be done with a code's model. */
+function stateWords(code: Trained): string {
+  if (code.state === 'weak') return 'little evidence';
+  if (code.quality.precision >= 0.8 && code.quality.recall >= 0.6) return 'good';
+  if (code.quality.averagePrecision < 0.3) return 'not to be relied on';
+  return `usable above ${asShare(code.line)}`;
+}
+
+/** Codes that have too few examples for a model, with how many they have. */
+export function NotLearnable({
+  codes,
+  unused,
+  fewest,
+}: {
+  codes: { codeId: string; examples: number; drawn: DrawnCode }[];
+  unused: number;
+  fewest: number;
+}) {
+  if (codes.length === 0 && unused === 0) return null;
+  return (
+    <section className="mt-6" aria-labelledby="not-yet">
+      <h2 id="not-yet">Not learnable yet</h2>
+      <p className="text-soft">A code needs {fewest} settled examples before it gets a model.</p>
+      <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-x-6">
+        {codes.map(({ codeId, examples, drawn }) => (
+          <li key={codeId} className="flex items-center gap-2 py-1">
+            <StitchMark look={drawn.look} />
+            <span className="min-w-0 truncate">{drawn.name}</span>
+            <span className="figures ml-auto text-soft">
+              {examples} of {fewest}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {unused > 0 && (
+        <p className="mt-2 text-soft">
+          {counted(unused, 'code')} of the codebook {unused === 1 ? 'has' : 'have'} no example in
+          this question.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** Codes that the models take for each other: their definitions may want sharpening. */
+function Confused({ run, codebook }: { run: TrainingRun; codebook: DrawnCodebook }) {
+  const pairs = run.confused.flatMap(({ codeId, takenFor, answers }) => {
+    const [missed, seen] = [codebook.byId.get(codeId), codebook.byId.get(takenFor)];
+    return missed && seen ? [{ missed, seen, answers }] : [];
+  });
+  if (pairs.length === 0) return null;
+  return (
+    <section className="mt-6" aria-labelledby="confused">
+      <h2 id="confused">Taken for each other</h2>
+      <p className="text-soft">
+        Where a person gave the first code, the model saw only the second. A sharper definition of
+        what belongs to which, or one code in place of two, would help.
+      </p>
+      <ul className="mt-2">
+        {pairs.map(({ missed, seen, answers }) => (
+          <li key={`${missed.id} ${seen.id}`} className="flex items-center gap-2 py-1">
+            <StitchMark look={missed.look} />
+            {missed.name}
+            <span className="text-soft">for</span>
+            <StitchMark look={seen.look} />
+            {seen.name}
+            <span className="figures text-soft">in {counted(answers, 'answer')}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,105 @@
+import type { Training } from '@yellow-thread/contract';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { useTelling } from '../data/learning.js';
+import { useDrawSample } from '../data/sampling.js';
+import { usePlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
+import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
+import { asShare } from '../parts/numbers.js';
+import { StitchMark } from '../parts/stitch.js';
+
+const sizes = [10, 20, 50];
+/** A gain in average precision that is not worth fifty answers of work. */
+const littleGain = 0.01;
+
+/** What to code by hand next, and why; or that more coding will not help. */
+export function NextBatch({ training, codebook }: { training: Training; codebook: DrawnCodebook }) {
+  const { study, question } = usePlace();
+  const [size, setSize] = useState(20);
+  const telling = useTelling(study.id, question.id, size);
+  const draw = useDrawSample(study.id, question.id);
+  const navigate = useNavigate();
+  const code = (kind: 'most_telling' | 'random') =>
+    draw.mutate(
+      { kind, size, variableId: null },
+      { onSuccess: () => void navigate('../code?show=sample') },
+    );
+  if (telling.isError) return <PageProblem error={telling.error} />;
+  if (!telling.data) return <Waiting what="the answers that would teach most" />;
+  const { answers } = telling.data;
+  return (
+    <>
+      <p className="max-w-3xl">{whatMoreBrings(training)}</p>
+      <div className="my-4 flex flex-wrap items-center gap-3">
+        <label className="flex items-center gap-2">
+          how many
+          <select
+            className="rounded border border-rule bg-card px-2 py-1.5"
+            value={size}
+            onChange={(event) => setSize(Number(event.target.value))}
+          >
+            {sizes.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        </label>
+        <Button
+          look="main"
+          disabled={answers.length === 0 || draw.isPending}
+          onClick={() => code('most_telling')}
+        >
+          Code these {answers.length}
+        </Button>
+        <Button disabled={draw.isPending} onClick={() => code('random')}>
+          Code {size} at random instead
+        </Button>
+        <span className="text-[13px] text-soft">
+          Only answers drawn at random can carry estimated shares.
+        </span>
+      </div>
+      {draw.error && <ProblemNote error={draw.error} />}
+      {answers.length === 0 && (
+        <p className="text-soft">No open answer is left that the model has an opinion of.</p>
+      )}
+      <ul>
+        {answers.map(({ responseId, text, nearLineOf }) => {
+          const drawn = nearLineOf === null ? null : codebook.byId.get(nearLineOf);
+          return (
+            <li
+              key={responseId}
+              className="grid grid-cols-[minmax(0,1fr)_260px] gap-6 border-b border-rule py-2"
+            >
+              <p className="font-serif text-[16px]">{text}</p>
+              <p className="flex items-center gap-2 self-start text-[13px] text-soft">
+                {drawn ? (
+                  <>
+                    near the line for
+                    <StitchMark look={drawn.look} />
+                    {drawn.name}
+                  </>
+                ) : (
+                  'unlike anything coded'
+                )}
+              </p>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
+/** Says what fifty more settled answers would likely bring, or that they would bring nothing to speak of. */
+function whatMoreBrings({ run }: Training): string {
+  const gains = (run?.codes ?? []).flatMap((code) =>
+    code.state === 'too_few' || !code.gain ? [] : [code.gain],
+  );
+  if (gains.length === 0) return 'How much more coding would help is not known yet.';
+  const mean = gains.reduce((sum, gain) => sum + gain.value, 0) / gains.length;
+  const helped = gains.filter((gain) => gain.value >= littleGain).length;
+  if (helped === 0)
+    return 'More coding will hardly make these models better: 50 more answers would add less than .01 of average precision to every code.';
+  return `50 more answers would likely add ${asShare(mean)} of average precision on average, and something worth the work to ${helped} of ${gains.length} codes.`;
+}
