@@ -33,6 +33,7 @@ import {
   SESSION_DAYS,
   sessionSecret,
 } from './people/index.js';
+import { withoutValues } from './logging.js';
 import { Problem, problems } from './problems.js';
 import { reportRoutes } from './report/index.js';
 import { reviewRoutes } from './review/index.js';
@@ -58,17 +59,7 @@ const logging = {
   level: 'info',
   serializers: {
     req: (request) => ({ method: request.method, path: request.url?.split('?')[0] }),
-    // a database error quotes the values that it failed on, so only its kind and place are written
-    err: ({ name, code, stack }) => ({
-      type: name,
-      code,
-      message: '',
-      stack:
-        stack
-          ?.split('\n')
-          .filter((line) => line.startsWith('    at '))
-          .join('\n') ?? '',
-    }),
+    err: withoutValues,
   },
 } satisfies FastifyServerOptions['logger'];
 

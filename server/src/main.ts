@@ -1,11 +1,10 @@
 import { fileURLToPath } from 'node:url';
 import { buildApp, builtWeb } from './app.js';
 import { openDatabase, rows } from './database/index.js';
-import { createThreads, startJobRunner } from './jobs/index.js';
-import { train } from './learning/index.js';
+import { createThreads } from './jobs/index.js';
 import { ensureDemoResearcher, ensureOwner, removeExpiredSessions } from './people/index.js';
-import { importSheet, readSheetJob, undoImport } from './sheet/index.js';
 import { loadDemoStudy } from './demo/index.js';
+import { startRunners } from './runners.js';
 
 const host = process.env['HOST'] ?? '127.0.0.1';
 const port = Number(process.env['PORT'] ?? 4310);
@@ -40,20 +39,16 @@ const app = await buildApp({
   web: builtWeb,
   ...(process.env['LOG'] !== 'off' && { log: process.stdout }),
 });
-const handlers = { read: readSheetJob, import: importSheet, undo_import: undoImport, train };
-// two: a sheet need not wait until a training is over
-const runners = [1, 2].map(() =>
-  startJobRunner(orm, threads, handlers, (error) => {
-    app.log.error({ err: error }, 'a job failed');
-  }),
-);
+const stopRunners = startRunners(orm, threads, (error) => {
+  app.log.error({ err: error }, 'a job failed');
+});
 
 let stopping = false;
 async function stop() {
   if (stopping) return;
   stopping = true;
   await app.close();
-  await Promise.all(runners.map((runner) => runner.stop()));
+  await stopRunners();
   await threads.close();
   await orm.close();
   process.exit(0);

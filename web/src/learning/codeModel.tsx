@@ -2,8 +2,9 @@ import type { StruckWord, Trained, Training } from '@yellow-thread/contract';
 import { Link } from 'react-router';
 import type { DrawnCode } from '../data/codebook.js';
 import { useAnswers } from '../data/coding.js';
-import { useBringBack, useStrike, useTraining } from '../data/learning.js';
+import { useBringBack, useStrike, useTrain, useTraining } from '../data/learning.js';
 import { stopPath, type Place } from '../frame/place.js';
+import { Button } from '../parts/button.js';
 import { asCount, asShare, counted } from '../parts/numbers.js';
 import { Curve, gainWords } from './curve.js';
 
@@ -36,7 +37,7 @@ export function CodeModel({
         {...{ codeId, struck }}
         study={study.id}
       />
-      <Struck struck={struck} training={training} study={study.id} />
+      <Struck key={training.run?.id} struck={struck} training={training} {...{ study, question }} />
       <Mistakes
         place={{ study, question }}
         title="Likely, but not given by hand"
@@ -168,19 +169,31 @@ function Struck({
   struck,
   training,
   study,
-}: {
-  struck: StruckWord[];
-  training: Training;
-  study: number;
-}) {
-  const bringBack = useBringBack(study);
-  if (struck.length === 0) return null;
-  const inRun = new Set(training.run?.struck.map((one) => `${one.word} ${one.codeId}`));
-  const isNew = struck.some((one) => !inRun.has(`${one.word} ${one.codeId}`));
+  question,
+}: Place & { struck: StruckWord[]; training: Training }) {
+  const bringBack = useBringBack(study.id);
+  const train = useTrain(study.id, question.id);
+  const key = ({ word, codeId }: Pick<StruckWord, 'word' | 'codeId'>) => `${word} ${codeId}`;
+  const inRun = new Set(training.run?.struck.map(key));
+  const now = new Set(training.struck.map(key));
+  const isAhead =
+    [...now].some((one) => !inRun.has(one)) || [...inRun].some((one) => !now.has(one));
+  if (struck.length === 0 && !isAhead) return null;
   return (
     <section>
       <h2>Struck out</h2>
-      {isNew && <p className="text-soft">Takes effect with the next training.</p>}
+      {isAhead && (
+        <p className="flex items-center justify-between gap-3 text-soft">
+          What was struck out or brought back takes effect with the next training.
+          <Button
+            className="shrink-0"
+            disabled={train.isPending || train.isSuccess}
+            onClick={() => train.mutate(training.run?.scope ?? '')}
+          >
+            Train now
+          </Button>
+        </p>
+      )}
       <ul>
         {struck.map(({ id, word, codeId }) => (
           <li key={id} className="flex items-center gap-3 border-b border-rule py-0.5">

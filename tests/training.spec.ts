@@ -1,0 +1,45 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, openDemo } from './steps.js';
+
+test('a word is struck out, a retrain shows what changed, and the run before is put in force again', async ({
+  page,
+}) => {
+  await openDemo(page, 'Train');
+  const code = page.getByRole('row', { name: /^Car deck full/ });
+  const drawer = page.getByRole('dialog');
+  await code.getByRole('button', { name: 'Car deck full' }).click();
+  await drawer.getByRole('button', { name: 'Strike “car” out for this code' }).click();
+  await drawer.getByRole('button', { name: 'Train now' }).click();
+  await expect(code).toContainText(/was 0\.\d\d/);
+  await expect(drawer.getByRole('button', { name: 'Train now' })).toHaveCount(0);
+  await expect(drawer.getByRole('button', { name: /Strike “car” out/ })).toHaveCount(0);
+  await drawer.getByRole('button', { name: 'bring back' }).click();
+  await expect(drawer.getByRole('button', { name: 'Train now' })).toBeVisible();
+  await expect(drawer.getByRole('button', { name: 'bring back' })).toHaveCount(0);
+  await drawer.getByRole('button', { name: 'Close the drawer' }).click();
+
+  await page.getByRole('link', { name: 'Runs' }).click();
+  await expectAccessible(page);
+  const [newest, before] = [page.getByRole('row').nth(1), page.getByRole('row').nth(2)];
+  await expect(newest).toContainText('car');
+  await before.getByRole('button', { name: 'Put in force again' }).click();
+  await expect(before).toContainText('in force');
+  await expect(newest.getByRole('button', { name: 'Put in force again' })).toBeVisible();
+});
+
+test('shares are estimated from the random sample; what to code next leads to the ledger with that batch', async ({
+  page,
+}) => {
+  await openDemo(page, 'Train');
+  await page.getByRole('link', { name: 'Estimated shares' }).click();
+  await expect(page.getByRole('row', { name: /^Car deck full/ })).toContainText(
+    /9 of 88, .+ of 441, /,
+  );
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'What to code next' }).click();
+  await page.getByLabel('how many').selectOption('10');
+  const answers = page.getByRole('main').getByRole('listitem');
+  await expect(answers).toHaveCount(10);
+  await expect(answers.first()).toContainText(/near the line for|unlike anything coded/);
+  await expectAccessible(page);
+});
