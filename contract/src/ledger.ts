@@ -11,6 +11,8 @@ export const ledgerShowSchema = z.enum([
   'open',
   'settled',
   'sample',
+  'suggested',
+  'disputed',
   'unsure',
   'marked',
   'changed',
@@ -25,6 +27,7 @@ export const ledgerOrderSchema = z.enum([
   'shortest',
   'similar',
   'telling',
+  'likely',
 ]);
 export type LedgerOrder = z.infer<typeof ledgerOrderSchema>;
 

@@ -64,6 +64,10 @@ export const reportSchema = z
       words: z.number().int(),
       waiting: z.number().int(),
     }),
+    /** Spot checks of what was accepted in bulk: read, and to how many of them the code applies; null for none. */
+    checked: z
+      .object({ read: z.number().int(), applies: z.number().int(), interval: intervalSchema })
+      .nullable(),
     weighted: z.boolean(),
     base: baseKindSchema,
   })

@@ -57,11 +57,14 @@ export const reviewSchema = z
     examples: z.number().int(),
     weak: z.boolean(),
     quality: qualitySchema,
+    /** What the model said of settled answers that it had not seen: with the code, and without it. */
+    unseen: z.object({ yes: z.array(z.number()), no: z.array(z.number()) }),
     /** Probabilities of the open suggestions, highest first. */
     open: z.array(z.number()),
     accepted: z.number().int(),
     acceptedInBulk: z.number().int(),
     refused: z.number().int(),
+    refusedInBulk: z.number().int(),
     /** Answers that are known to mention the code, by hand or accepted. */
     known: z.number().int(),
     /** Expected mentions among open answers too improbable to be suggested. */
@@ -81,6 +84,15 @@ export const reviewListSchema = z
         refused: z.number().int(),
       }),
     ),
+    /** Bulk decisions that the run in force, which did not learn from them, strongly contradicts. */
+    contradicted: z.array(
+      z.object({
+        codeId: uuidSchema,
+        responseId: idSchema,
+        state: z.enum(['accepted', 'refused']),
+        probability: z.number(),
+      }),
+    ),
   })
   .meta({ id: 'ReviewList' });
 export type ReviewList = z.infer<typeof reviewListSchema>;
@@ -93,7 +105,12 @@ export const lineSchema = z.object({
   to: z.number().min(0).max(1),
 });
 export type LineMove = z.infer<typeof lineSchema>;
-export const decideSchema = z.object({ responseId: idSchema, state: decisionSchema });
+export const decideSchema = z.object({
+  responseId: idSchema,
+  state: decisionSchema,
+  /** Whether the open suggestions for answers of the same words are decided with it. */
+  toSame: z.boolean().default(false),
+});
 export type Decide = z.infer<typeof decideSchema>;
 
 /** Settle every open suggestion on one side of the line, as read in this run. */

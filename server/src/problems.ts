@@ -160,6 +160,12 @@ export const problems = {
       'wrong_scope',
       'Which answers may get suggestions is not said as the ledger’s filter says it: choose it anew.',
     ),
+  nothingInBulk: () =>
+    new Problem(
+      422,
+      'nothing_in_bulk',
+      'Nothing of this code was decided in bulk, so there is nothing to check: read suggestions one by one.',
+    ),
   runNotKept: () =>
     new Problem(
       409,

@@ -3,7 +3,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { isoTime, rows } from '../database/index.js';
 
 /** What is less likely than this would crowd out what is likely. */
-const WORTH_A_LOOK = 0.2;
+export const WORTH_A_LOOK = 0.2;
 
 const noteFields = `'id', n.id, 'studyId', n.study_id, 'responseId', n.response_id, 'start', n.start,
   'end', n."end", 'respondentId', n.respondent_id, 'codeId', n.code_id, 'text', n.text,

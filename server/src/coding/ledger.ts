@@ -6,13 +6,13 @@ import { row, rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { distanceFromLine } from '../sampling/index.js';
 import { readVariable } from '../study/index.js';
-import { cutsAsJson } from './answers.js';
+import { cutsAsJson, WORTH_A_LOOK } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
 const noted = (how: string) =>
   `exists (select 1 from note n where n.response_id = r.id and ${how})`;
-const conditions: Record<LedgerShow, string> = {
+const conditions = (questionId: number): Record<LedgerShow, string> => ({
   all: 'not r.no_answer',
   unread: `not r.no_answer and not ${settled} and not ${coded} and not ${noted('true')}`,
   open: `not r.no_answer and not ${settled}`,
@@ -22,7 +22,16 @@ const conditions: Record<LedgerShow, string> = {
   marked: noted('not n.unsure'),
   changed: 'r.changed_at is not null',
   no_answer: 'r.no_answer',
-};
+  suggested: `not r.no_answer and r.id in (
+    select o.response_id from open_suggestion o
+    where o.question_id = ${questionId} and o.probability >= ${WORTH_A_LOOK})`,
+  disputed: `r.id in (
+    select (w->>'responseId')::int
+    from (select codes from training_run where question_id = ${questionId}
+      order by in_force_since desc, id desc limit 1) t,
+      jsonb_array_elements(t.codes) c,
+      jsonb_array_elements(coalesce(c->'wrongFor', '[]') || coalesce(c->'wrongAgainst', '[]')) w)`,
+});
 
 interface Condition {
   sql: string;
@@ -74,7 +83,7 @@ async function conditionOf(
   const isInLine = asksInLine({ all, any, together });
   const parts: Condition[] = [
     { sql: 'r.question_id = ?', values: [questionId] },
-    { sql: conditions[show], values: [] },
+    { sql: conditions(questionId)[show], values: [] },
   ];
   if (like !== undefined)
     parts.push({ sql: 'r.same = (select same from response where id = ?)', values: [like] });
@@ -200,13 +209,18 @@ async function listed(
     similar: 'r.respondent_id',
     // the nearer to some code's line, the more a decision teaches; what no model looked at comes last
     telling: '(1e9 * coalesce(t.distance, 1))::int',
+    likely: '(-1e9 * coalesce(t.probability, 0))::int',
   };
-  const telling = `left join (${distanceFromLine(questionId)}) t on t.response_id = r.id`;
+  const joined: Partial<typeof places> = {
+    telling: `left join (${distanceFromLine(questionId)}) t on t.response_id = r.id`,
+    likely: `left join (select response_id, max(probability) as probability from open_suggestion
+      where question_id = ${questionId} group by response_id) t on t.response_id = r.id`,
+  };
   // 16 bytes an answer, grouped and sorted here: five times as fast as rows that PostgreSQL groups and sorts
   const { packed } = await row<{ packed: Buffer | null }>(
     em,
     `select string_agg(int4send(r.id) || int4send(${places[order]}) || int8send(r.same), '') as packed
-     from response r ${order === 'telling' ? telling : ''} where ${sql}`,
+     from response r ${joined[order] ?? ''} where ${sql}`,
     values,
   );
   return unpacked(packed ?? Buffer.alloc(0), same === 'joined' && show !== 'no_answer');

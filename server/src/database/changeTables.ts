@@ -9,6 +9,8 @@ import type {
   Mention,
   Note,
   Settlement,
+  SpotCheck,
+  SpotCheckAnswer,
   StruckWord,
   Suggestion,
   Theme,
@@ -33,6 +35,8 @@ export interface ChangeTables {
   line_cut: LineCut;
   suggestion: Suggestion;
   struck_word: StruckWord;
+  spot_check: SpotCheck;
+  spot_check_answer: SpotCheckAnswer;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -188,5 +192,23 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
   struck_word: {
     key: ['id'],
     fields: { id: 'uuid', studyId: 'int', codeId: 'uuid', word: 'text' },
+  },
+  spot_check: {
+    key: ['id'],
+    fields: {
+      id: 'uuid',
+      studyId: 'int',
+      questionId: 'int',
+      codeId: 'uuid',
+      side: 'text',
+      drawnFrom: 'int',
+      expected: 'double precision',
+      drawnBy: 'int',
+      drawnAt: 'timestamptz',
+    },
+  },
+  spot_check_answer: {
+    key: ['checkId', 'responseId'],
+    fields: { checkId: 'uuid', responseId: 'int', verdict: 'text' },
   },
 };

@@ -45,6 +45,20 @@ export async function readOutOfScope(em: EntityManager, runId: number): Promise<
   return new Set(run?.outOfScope);
 }
 
+/** What a run's model of a code said of settled answers that it had not seen. */
+export async function readUnseen(
+  em: EntityManager,
+  runId: number,
+  codeId: string,
+): Promise<{ yes: number[]; no: number[] }> {
+  const [run] = await rows<{ unseen: { yes: number[]; no: number[] } | null }>(
+    em,
+    'select unseen->? as unseen from training_run where id = ?',
+    [codeId, runId],
+  );
+  return run?.unseen ?? { yes: [], no: [] };
+}
+
 /** @throws Problem not_found */
 export async function readRun(em: EntityManager, questionId: number, runId: number) {
   const run = await findRun(em, 't.question_id = ? and t.id = ?', [questionId, runId]);

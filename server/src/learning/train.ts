@@ -58,14 +58,16 @@ export const train: JobHandler = async (job, context) => {
       tx,
       `insert into training_run (study_id, question_id, seed, settled, answers, last_response_id,
          trained_by, finished_at, in_force_since, fingerprint, struck, scope, out_of_scope, seconds, outcome,
-         codes, confused)
-       values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
+         codes, confused, unseen, contradicted)
+       values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
       [
         ...[job.studyId, questionId, seed, settled, responseIds.length, responseIds.at(-1)!],
         ...[job.createdBy, fingerprint, JSON.stringify(input.struck), scope],
         ...[scope === '' ? null : outOfScope, seconds, outcome],
         JSON.stringify(codes.map((result) => describe(result, responseIds))),
         JSON.stringify(findConfused(unseen)),
+        JSON.stringify(Object.fromEntries(unseen.map(asUnseen))),
+        JSON.stringify(await findContradicted(tx, questionId, kept)),
       ],
     );
     await replaceOpenSuggestions(tx, questionId, runId, kept);
@@ -109,6 +111,56 @@ async function trainOnThreads(
     codes: ids.map((id) => codes.get(id)!),
     unseen: ids.flatMap((id) => unseen.get(id) ?? []),
   };
+}
+
+/** What a code's model said of settled answers that it had not seen, parted by whether the code is there. */
+function asUnseen({ codeId, settledLabels, outOfFold }: TrainingResult['unseen'][number]) {
+  const said = (label: number) =>
+    [...outOfFold]
+      .filter((_, place) => settledLabels[place] === label)
+      .map((p) => Number(p.toFixed(4)))
+      .sort((x, y) => y - x);
+  return [codeId, { yes: said(1), no: said(0) }] as const;
+}
+
+const surelyNot = 0.1;
+const surely = 0.9;
+const mostContradicted = 200;
+
+/** Decisions in bulk of which the models, which never learn from them, are now sure of the opposite. */
+async function findContradicted(
+  em: EntityManager,
+  questionId: number,
+  kept: readonly KeptSuggestions[],
+) {
+  const said = new Map(
+    kept.map(({ codeId, suggestions }) => [
+      codeId,
+      new Map(suggestions.map((one) => [one.responseId, one.probability])),
+    ]),
+  );
+  const decided = await rows<{
+    codeId: string;
+    responseId: number;
+    state: 'accepted' | 'refused';
+  }>(
+    em,
+    `select s.code_id as "codeId", s.response_id as "responseId", s.state from suggestion s
+     where s.question_id = ? and s.bulk and not exists (
+       select 1 from settlement t where t.response_id = s.response_id)
+     order by s.code_id, s.response_id`,
+    [questionId],
+  );
+  return decided
+    .flatMap((one) => {
+      const ofCode = said.get(one.codeId);
+      if (!ofCode) return [];
+      // what is too unlikely to be suggested is not kept
+      const probability = ofCode.get(one.responseId) ?? 0;
+      const isOpposite = one.state === 'accepted' ? probability < surelyNot : probability > surely;
+      return isOpposite ? [{ ...one, probability }] : [];
+    })
+    .slice(0, mostContradicted);
 }
 
 /** What is kept of a result with the run: its figures and words, not its suggestions. */

@@ -7,6 +7,7 @@ import {
   type ClothCell,
   type ClothRow,
 } from '@yellow-thread/core/report';
+import { wilsonInterval } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
 import { readAnswers } from '../coding/index.js';
@@ -14,6 +15,7 @@ import {
   CodeEntity,
   QuestionEntity,
   ThemeEntity,
+  row,
   VariableEntity,
   type QuestionRow,
 } from '../database/index.js';
@@ -80,7 +82,26 @@ export async function makeReport(
       words: originSum('words'),
       waiting: originSum('waiting'),
     },
+    checked: await readChecked(
+      em,
+      materials.map((material) => material.question.id),
+    ),
   };
+}
+
+/** What spot checks found of the mentions that were accepted in bulk. */
+async function readChecked(
+  em: EntityManager,
+  questionIds: readonly number[],
+): Promise<Report['checked']> {
+  const { read, applies } = await row<{ read: number; applies: number }>(
+    em,
+    `select count(*)::int as read, (count(*) filter (where a.verdict = 'applies'))::int as applies
+     from spot_check_answer a join spot_check k on k.id = a.check_id join code c on c.id = k.code_id
+     where k.question_id = any(?::int[]) and k.side = 'accepted' and a.verdict in ('applies', 'not')`,
+    [questionIds],
+  );
+  return read === 0 ? null : { read, applies, interval: wilsonInterval(applies / read, read) };
 }
 
 /** Counts every line in every column; columns about the same question are counted together. */

@@ -6,44 +6,52 @@ import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 
-interface Place {
+export interface Place {
   questionId: number;
   codeId: string;
 }
 
-const columns = `s.code_id as "codeId", s.response_id as "responseId", s.state,
+/** A suggestion `s` as it is kept. */
+export const suggestionColumns = `s.code_id as "codeId", s.response_id as "responseId", s.state,
   s.decided_by as "decidedBy", s.decided_at as "decidedAt", s.bulk`;
 
-/** Decides one suggestion: accepted makes a mention, refused none; open takes the decision back. */
+/**
+ * Decides one suggestion: accepted makes a mention, refused none; open takes the decision back. With `toSame` what is
+ * open of the code for answers of the same words is decided with it.
+ */
 export async function decideSuggestion(
   em: EntityManager,
   maker: Maker,
   { questionId, codeId }: Place,
-  { responseId, state }: Decide,
+  { responseId, state, toSame }: Decide,
 ) {
   await em.transactional(async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
-    const [stored] = await rows<Suggestion & { isOpen: boolean }>(
+    const found = await rows<Suggestion & { isOpen: boolean }>(
       tx,
-      `select ${columns}, exists (select 1 from open_suggestion o
+      `select ${suggestionColumns}, exists (select 1 from open_suggestion o
          where o.code_id = s.code_id and o.response_id = s.response_id) as "isOpen"
-       from suggestion s
-       where s.question_id = ? and s.code_id = ? and s.response_id = ? for update of s`,
-      [questionId, codeId, responseId],
+       from suggestion s join response r on r.id = s.response_id
+       where s.question_id = ? and s.code_id = ? and (s.response_id = ?
+         or (? and r.same = (select same from response where id = ?)))
+       order by s.response_id for update of s`,
+      [questionId, codeId, responseId, toSame, responseId],
     );
+    const stored = found.find((one) => one.responseId === responseId);
     if (!stored) throw problems.notFound('suggestion');
-    const { isOpen, ...suggestion } = { ...stored, decidedAt: asIso(stored.decidedAt) };
-    if (suggestion.state === state) return;
+    // what was decided in bulk and is now read stands as a decision of its own
+    if (stored.state === state && !stored.bulk) return;
     // settled by a person in the meantime: what they decided stands
-    if (suggestion.state === 'open' && !isOpen) throw problems.changedMeanwhile();
+    if (stored.state === 'open' && !stored.isOpen) throw problems.changedMeanwhile();
+    const suggestions = found.filter((one) => one === stored || one.isOpen).map(asSuggestion);
     const summary = {
       accepted: `accepting “${name}”`,
       refused: `refusing “${name}”`,
       open: `taking back a decision on “${name}”`,
     }[state];
     const given =
-      suggestion.state === 'accepted' ? await mentionsByAcceptance(tx, codeId, responseId) : [];
-    const diff = decide([suggestion], state, { by: maker.accountId, bulk: false });
+      stored.state === 'accepted' ? await mentionsByAcceptance(tx, codeId, responseId) : [];
+    const diff = decide(suggestions, state, { by: maker.accountId, bulk: false });
     diff.mention = { updated: [], added: diff.mention?.added ?? [], removed: given };
     await makeChange(tx, { ...maker, summary, diff });
   });
@@ -66,7 +74,7 @@ export async function settleLine(
     if ((await runInForce(tx, questionId))?.id !== runId) throw problems.runReplaced();
     const open = await rows<Suggestion>(
       tx,
-      `select ${columns} from open_suggestion s
+      `select ${suggestionColumns} from open_suggestion s
        where s.question_id = ? and s.code_id = ? and s.probability ${side === 'above' ? '>=' : '<'} ?
        order by s.response_id`,
       [questionId, codeId, line],
@@ -87,7 +95,7 @@ export async function settleLine(
 }
 
 /** The change that decides suggestions. */
-function decide(
+export function decide(
   suggestions: Suggestion[],
   state: Decision,
   { by, bulk }: { by: number; bulk: boolean },
@@ -128,15 +136,21 @@ function decide(
   };
 }
 
-const mentionsByAcceptance = (em: EntityManager, codeId: string, responseId: number) =>
+export const mentionsByAcceptance = (em: EntityManager, codeId: string, responseId: number) =>
   findMentions(em, `m.code_id = ? and m.response_id = ? and m.origin in ('accepted', 'bulk')`, [
     codeId,
     responseId,
   ]);
 
-const asIso = (date: string | null) => date && new Date(date).toISOString();
+/** A stored suggestion as its record stands in a change. */
+const asSuggestion = (one: Suggestion): Suggestion => ({
+  ...{ codeId: one.codeId, responseId: one.responseId, state: one.state },
+  ...{ decidedBy: one.decidedBy, decidedAt: asIso(one.decidedAt), bulk: one.bulk },
+});
 
-async function nameOf(em: EntityManager, studyId: number, codeId: string): Promise<string> {
+export const asIso = (date: string | null) => date && new Date(date).toISOString();
+
+export async function nameOf(em: EntityManager, studyId: number, codeId: string): Promise<string> {
   const code = await em.findOne(CodeEntity, { id: codeId, studyId });
   if (!code) throw problems.notFound('code');
   return code.name;

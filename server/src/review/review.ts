@@ -2,7 +2,7 @@ import type { LineMove, Review, ReviewList, SuggestionPage } from '@yellow-threa
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
 import { readAnswers } from '../coding/index.js';
-import { runInForce } from '../learning/index.js';
+import { readUnseen, runInForce } from '../learning/index.js';
 import { problems } from '../problems.js';
 
 /** The suggestions of a code and question that are shown: open ones and those decided. */
@@ -24,7 +24,20 @@ export async function listReviews(em: EntityManager, questionId: number): Promis
      where s.question_id = ? group by s.code_id order by open desc, s.code_id`,
     [questionId],
   );
-  return { codes };
+  // what was decided anew since, or settled by hand, is contradicted no more
+  const contradicted = await rows<ReviewList['contradicted'][number]>(
+    em,
+    `select x.* from (
+         select contradicted from training_run where question_id = ?
+         order by in_force_since desc, id desc limit 1) t,
+       jsonb_to_recordset(t.contradicted)
+         as x ("codeId" uuid, "responseId" int, state text, probability double precision)
+     join suggestion s on s.code_id = x."codeId" and s.response_id = x."responseId"
+       and s.state = x.state and s.bulk
+     join code c on c.id = x."codeId"`,
+    [questionId],
+  );
+  return { codes, contradicted };
 }
 
 /** A code's model in force, and where its line lies. @throws Problem not_found where it has no model */
@@ -47,11 +60,14 @@ export async function describeReview(
   codeId: string,
 ): Promise<Review> {
   const { runId, trained, line } = await findLine(em, questionId, codeId);
-  const decided = await row<{ accepted: number; acceptedInBulk: number; refused: number }>(
+  const decided = await row<
+    Pick<Review, 'accepted' | 'acceptedInBulk' | 'refused' | 'refusedInBulk'>
+  >(
     em,
     `select (count(*) filter (where state = 'accepted'))::int as accepted,
        (count(*) filter (where state = 'accepted' and bulk))::int as "acceptedInBulk",
-       (count(*) filter (where state = 'refused'))::int as refused
+       (count(*) filter (where state = 'refused'))::int as refused,
+       (count(*) filter (where state = 'refused' and bulk))::int as "refusedInBulk"
      from suggestion where question_id = ? and code_id = ?`,
     [questionId, codeId],
   );
@@ -75,6 +91,7 @@ export async function describeReview(
     examples: trained.examples,
     weak: trained.state === 'weak',
     quality: trained.quality,
+    unseen: await readUnseen(em, runId, codeId),
     open: open.map((one) => one.probability),
     ...decided,
     known,

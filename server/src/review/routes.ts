@@ -1,8 +1,15 @@
 import {
+  checkAnswersSchema,
+  checkCreateSchema,
+  checkListSchema,
+  checkParams,
   decideSchema,
   doneSchema,
+  judgeSchema,
   lineSchema,
   questionParams,
+  reopenedSchema,
+  reopenSchema,
   reviewListSchema,
   reviewParams,
   reviewSchema,
@@ -11,11 +18,13 @@ import {
   suggestionPageSchema,
   suggestionQuery,
 } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
 import type { App } from '../routeScope.js';
 import { makerOf } from '../people/index.js';
 import { findQuestion } from '../study/index.js';
-import { decideSuggestion, settleLine } from './decide.js';
+import { decideSuggestion, settleLine, type Place } from './decide.js';
 import { describeReview, listReviews, placeLine, readSuggestions } from './review.js';
+import { drawCheck, judge, listChecks, readCheck, reopenBulk } from './spotChecks.js';
 
 export function reviewRoutes(app: App): void {
   const path = '/api/studies/:study/questions/:question/review';
@@ -113,4 +122,84 @@ export function reviewRoutes(app: App): void {
       };
     },
   );
+
+  app.get(
+    `${path}/:code/checks`,
+    {
+      schema: {
+        operationId: 'listChecks',
+        params: reviewParams,
+        response: { 200: checkListSchema },
+      },
+    },
+    async ({ em, params }) => listChecks(em, await placeOf(em, params)),
+  );
+  app.post(
+    `${path}/:code/checks`,
+    {
+      schema: {
+        operationId: 'drawCheck',
+        params: reviewParams,
+        body: checkCreateSchema,
+        response: { 200: doneSchema },
+      },
+    },
+    async (request) => {
+      const { em, params, body } = request;
+      await drawCheck(em, makerOf(request, params.study), await placeOf(em, params), body);
+      return done;
+    },
+  );
+  app.get(
+    `${path}/:code/checks/:check`,
+    {
+      schema: {
+        operationId: 'readCheck',
+        params: checkParams,
+        response: { 200: checkAnswersSchema },
+      },
+    },
+    async ({ em, params }) => readCheck(em, await placeOf(em, params), params.check),
+  );
+  app.post(
+    `${path}/:code/checks/:check/verdicts`,
+    {
+      schema: {
+        operationId: 'judge',
+        params: checkParams,
+        body: judgeSchema,
+        response: { 200: doneSchema },
+      },
+    },
+    async (request) => {
+      const { em, params, body } = request;
+      const place = await placeOf(em, params);
+      await judge(em, makerOf(request, params.study), place, params.check, body);
+      return done;
+    },
+  );
+  app.post(
+    `${path}/:code/reopen`,
+    {
+      schema: {
+        operationId: 'reopenBulk',
+        params: reviewParams,
+        body: reopenSchema,
+        response: { 200: reopenedSchema },
+      },
+    },
+    async (request) => {
+      const { em, params, body } = request;
+      const place = await placeOf(em, params);
+      return { reopened: await reopenBulk(em, makerOf(request, params.study), place, body.side) };
+    },
+  );
+}
+
+async function placeOf(
+  em: EntityManager,
+  { study, question, code }: { study: number; question: number; code: string },
+): Promise<Place> {
+  await findQuestion(em, study, question);
+  return { questionId: question, codeId: code };
 }

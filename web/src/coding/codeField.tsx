@@ -94,6 +94,10 @@ export function CodeField(props: CodeFieldProps) {
         return deeds.moveToPassage();
       case 'KeyE':
         return deeds.typical();
+      case 'KeyA':
+        return deeds.decide(true);
+      case 'KeyO':
+        return deeds.decide(false);
       case 'KeyB':
         return deeds.asBefore();
       case 'KeyR':

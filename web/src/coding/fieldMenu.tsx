@@ -22,6 +22,8 @@ export function FieldMenu({
     ['Another code instead of the last', 'Alt X', deeds.exchange],
     ['Last code to the marked words', 'Alt P', deeds.moveToPassage],
     ['Last code’s example, or no longer', 'Alt E', deeds.typical],
+    ['Accept the likeliest suggestion', 'Alt A', () => deeds.decide(true)],
+    ['Refuse the likeliest suggestion', 'Alt O', () => deeds.decide(false)],
     ['Code it as the answer before', 'Alt B', deeds.asBefore],
     ['New line from the marked words', 'Alt S', deeds.part],
     ['Join with the line before', 'Alt J', deeds.join],

@@ -16,6 +16,8 @@ const shows: [LedgerShow, string][] = [
   ['open', 'open'],
   ['settled', 'settled'],
   ['sample', 'in the sample'],
+  ['suggested', 'with suggestions'],
+  ['disputed', 'where the model disagrees'],
   ['unsure', 'unsure'],
   ['marked', 'marked or noted'],
   ['changed', 'corrected since'],
@@ -34,7 +36,16 @@ const orders: [LedgerOrder, string][] = [
   ['shortest', 'shortest first'],
   ['similar', 'similar together'],
   ['telling', 'most telling first'],
+  ['likely', 'likeliest first'],
 ];
+
+/** What there is only after a training. */
+const fromModels = new Set<LedgerShow | LedgerOrder>([
+  'suggested',
+  'disputed',
+  'telling',
+  'likely',
+]);
 
 export interface FilterBarProps {
   filter: LedgerFilter;
@@ -57,6 +68,7 @@ export function FilterBar({ filter, onFilter, codebook }: FilterBarProps) {
         onChange={(event) => onFilter({ show: event.target.value as LedgerShow })}
       >
         {shows
+          .filter(([show]) => !fromModels.has(show) || question.suggestions || filter.show === show)
           .filter(([show]) => show !== 'sample' || question.sample || filter.show === 'sample')
           .filter(
             ([show]) => show !== 'changed' || question.changed > 0 || filter.show === 'changed',
@@ -98,7 +110,7 @@ export function FilterBar({ filter, onFilter, codebook }: FilterBarProps) {
       >
         {orders
           .filter(
-            ([order]) => order !== 'telling' || question.suggestions || filter.order === order,
+            ([order]) => !fromModels.has(order) || question.suggestions || filter.order === order,
           )
           .map(([order, name]) => (
             <option key={order} value={order}>

@@ -15,6 +15,7 @@ import { LedgerLine } from './ledgerLine.js';
 import { AnswerNotes } from './answerNotes.js';
 import { RespondentDrawer } from './respondentDrawer.js';
 import { SameAnswers } from './sameAnswers.js';
+import { SuggestedCodes } from './suggestedCodes.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface LedgerAnswerProps {
@@ -108,7 +109,14 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
       {place && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
       <div className={`${ledgerGrid} rounded ${place?.line === WHOLE ? 'bg-wash' : ''}`}>
         <AnswerHead {...props} />
-        <div className="flex flex-wrap gap-x-3 gap-y-0.5">{whole.map(label)}</div>
+        <div className="flex flex-wrap gap-x-3 gap-y-0.5">
+          {whole.map(label)}
+          <SuggestedCodes
+            answer={answer}
+            codebook={codebook}
+            onDecide={(mention, accepted) => onChange({ do: 'decide', mention, accepted, toSame })}
+          />
+        </div>
       </div>
       {noAnswer && <p className="voice text-soft">{text.trim() === '' ? '(left empty)' : text}</p>}
       {written.map((line) => {

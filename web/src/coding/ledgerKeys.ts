@@ -20,6 +20,8 @@ export const ledgerKeys: readonly KeyHelp[] = [
   { keys: 'Alt X', does: 'another code in place of the line’s last' },
   { keys: 'Alt P', does: 'move the line’s last code to the marked passage' },
   { keys: 'Alt E', does: 'pin the line’s last code as an example' },
+  { keys: 'Alt A', does: 'accept the likeliest suggestion of the answer' },
+  { keys: 'Alt O', does: 'refuse the likeliest suggestion of the answer' },
   { keys: 'Alt B', does: 'code it as the answer before, where that is nearly the same' },
   { keys: 'Alt U', does: 'unsure, or no longer' },
   { keys: 'Alt M', does: 'mark the line or passage, to come back to it' },

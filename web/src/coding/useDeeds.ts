@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { useSession } from '../data/people.js';
+import { shownSuggestions } from './suggestedCodes.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface CodeFieldProps {
@@ -89,6 +90,13 @@ export function useDeeds(props: CodeFieldProps) {
         if (replaced) onChange({ do: 'remove', mention: replaced, toSame });
       }
       if (place.passage || replacing) position.goTo({ ...there, passage: null });
+    },
+    /** Takes the likeliest suggestion that is shown, or lays it aside. */
+    decide: (accepted: boolean) => {
+      const [likeliest] = shownSuggestions(answer);
+      if (!likeliest) return void toast('Nothing is suggested here.');
+      const mention: Mention = { ...mentionOf(likeliest.codeId, null), origin: 'accepted' };
+      onChange({ do: 'decide', mention, accepted, toSame });
     },
     /** Codes a near duplicate as the answer before it was coded. */
     asBefore: () => {

@@ -111,6 +111,7 @@ export type CodingChange =
   | { do: 'remove'; mention: Mention; toSame: boolean }
   | { do: 'edit'; from: Mention; to: Mention }
   | { do: 'settle'; responseId: number; settled: boolean; toSame: boolean }
+  | { do: 'decide'; mention: Mention; accepted: boolean; toSame: boolean }
   | { do: 'line'; responseId: number; at: number; line: 'parted' | 'joined' | 'as_written' }
   | NoteChange;
 
@@ -121,7 +122,7 @@ export function useCode(study: number, question: number) {
   return useMutation({
     ...asChange('study', 'training', 'notes', ...FROM_MENTIONS, ...FROM_DECISIONS),
     mutationFn: (change: CodingChange) =>
-      sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, change) }),
+      sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, question, change) }),
     // while the server does not answer, what was done waits its turn
     retry: (_, error) => failureKind(error) === 'not_answered',
     retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
@@ -136,13 +137,13 @@ export function useCode(study: number, question: number) {
     },
     onError: () => owe(blocks),
     onSuccess: (_, change) => {
-      // what was done to answers of the same words the server knows
-      if ('toSame' in change && change.toSame) owe(blocks);
+      // what was done to answers of the same words the server knows, and the mention of what was accepted
+      if (('toSame' in change && change.toSame) || change.do === 'decide') owe(blocks);
     },
   });
 }
 
-function asRequest(study: number, change: CodingChange) {
+function asRequest(study: number, question: number, change: CodingChange) {
   const base = `/api/studies/${study}`;
   switch (change.do) {
     case 'add': {
@@ -166,6 +167,16 @@ function asRequest(study: number, change: CodingChange) {
       };
       return { method: 'PATCH', path: `${base}/mentions/${from.id}`, body } as const;
     }
+    case 'decide': {
+      const { mention, accepted, toSame } = change;
+      const path = `${questionPath(study, question)}/review/${mention.codeId}/decide`;
+      const state = accepted ? 'accepted' : 'refused';
+      return {
+        method: 'POST',
+        path,
+        body: { responseId: mention.responseId, state, toSame },
+      } as const;
+    }
     case 'settle': {
       const { settled, toSame } = change;
       const path = `${base}/responses/${change.responseId}/settlement`;
@@ -185,6 +196,7 @@ function responseOf(change: CodingChange): number | null {
   switch (change.do) {
     case 'add':
     case 'remove':
+    case 'decide':
       return change.mention.responseId;
     case 'edit':
       return change.from.responseId;
@@ -214,6 +226,12 @@ function editAnswer(answer: LedgerAnswer, change: CodingChange): LedgerAnswer {
       return { ...answer, mentions: without(answer.mentions, change.mention.id) };
     case 'edit':
       return { ...answer, mentions: replaced(answer.mentions, change.to) };
+    case 'decide': {
+      const { mention, accepted } = change;
+      const suggestions = answer.suggestions.filter((one) => one.codeId !== mention.codeId);
+      const mentions = accepted ? [...answer.mentions, mention] : answer.mentions;
+      return { ...answer, suggestions, mentions };
+    }
     case 'settle':
       return { ...answer, settled: change.settled };
     case 'line': {
@@ -243,6 +261,8 @@ const replaced = <R extends { id: string }>(records: R[], by: R): R[] =>
 function recount(study: number, codebook: Codebook, change: CodingChange): Codebook {
   if (change.do === 'edit' && change.from.codeId !== change.to.codeId)
     return counted(counted(codebook, change.from.codeId, -1), change.to.codeId, 1);
+  if (change.do === 'decide')
+    return change.accepted ? counted(codebook, change.mention.codeId, 1) : codebook;
   if (change.do === 'remove') return counted(codebook, change.mention.codeId, -1);
   if (change.do !== 'add') return codebook;
   const { newCode, newTheme, mention } = change;

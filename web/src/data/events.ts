@@ -30,6 +30,8 @@ const follows: Record<string, readonly Resource[]> = {
   line_cut: ['answers'],
   suggestion: ['answers', ...FROM_DECISIONS],
   struck_word: ['training'],
+  spot_check: ['checks', 'report'],
+  spot_check_answer: ['checks', 'check', 'report'],
   code: ['codebook', 'report', 'reviews'],
   theme: ['codebook', 'report'],
   bundle: ['codebook'],

@@ -25,6 +25,8 @@ export type Resource =
   | 'reviews'
   | 'review'
   | 'suggestions'
+  | 'checks'
+  | 'check'
   | 'report'
   | 'behind'
   | 'respondents'
@@ -37,7 +39,7 @@ export const FROM_MENTIONS = [
   ...(['report', 'behind', 'history'] as const),
 ] satisfies Resource[];
 /** What shows what is left to be decided of suggestions. */
-export const FROM_DECISIONS = ['reviews', 'review', 'suggestions'] satisfies Resource[];
+export const FROM_DECISIONS = ['reviews', 'review', 'suggestions', 'checks'] satisfies Resource[];
 
 declare module '@tanstack/react-query' {
   interface Register {

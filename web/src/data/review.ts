@@ -1,10 +1,17 @@
 import {
+  checkAnswersSchema,
+  checkListSchema,
   doneSchema,
+  reopenedSchema,
   reviewListSchema,
   reviewSchema,
   settledLineSchema,
   suggestionPageSchema,
+  type CheckAnswers,
+  type CheckCreate,
+  type CheckSide,
   type Decision,
+  type Judge,
   type Review,
   type SettleLine,
   type SuggestedAnswer,
@@ -51,6 +58,8 @@ export const useSuggestions = (study: number, question: number, code: string) =>
 
 const followsFromDecisions = [
   'study',
+  'answers',
+  'checks',
   'codebook',
   'ledger',
   'reviews',
@@ -94,6 +103,18 @@ export function useDecide(study: number, question: number, code: string) {
   });
 }
 
+/** Decides a suggestion from outside its code's list. */
+export const useDecideOne = (study: number, question: number) =>
+  useMutation({
+    ...asChange('suggestions', ...followsFromDecisions),
+    mutationFn: ({ codeId, ...body }: { codeId: string; responseId: number; state: Decision }) =>
+      call(`${pathOf(study, question, codeId)}/decide`, {
+        method: 'POST',
+        body,
+        reply: doneSchema,
+      }),
+  });
+
 /** Accepts everything above the line, or refuses everything below it. */
 export const useSettleLine = (study: number, question: number, code: string) =>
   useMutation({
@@ -126,3 +147,68 @@ export function usePlaceLine(study: number, question: number, code: string) {
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
 }
+
+/** Spot checks of what was decided in bulk, with what they found. */
+export const useChecks = (study: number, question: number, code: string) =>
+  useQuery({
+    queryKey: ['checks', study, question, code],
+    queryFn: () => call(`${pathOf(study, question, code)}/checks`, { reply: checkListSchema }),
+  });
+
+export const useDrawCheck = (study: number, question: number, code: string) =>
+  useMutation({
+    ...asChange('checks', 'history'),
+    mutationFn: (body: CheckCreate) =>
+      call(`${pathOf(study, question, code)}/checks`, { method: 'POST', body, reply: doneSchema }),
+  });
+
+const checkKey = (study: number, question: number, code: string, check: string) => [
+  'check',
+  ...[study, question, code, check],
+];
+
+/** The answers of a check, to be read without knowing what the model said. */
+export const useCheck = (study: number, question: number, code: string, check: string) =>
+  useQuery({
+    queryKey: checkKey(study, question, code, check),
+    queryFn: () =>
+      call(`${pathOf(study, question, code)}/checks/${check}`, { reply: checkAnswersSchema }),
+  });
+
+/** Keeps what was found on reading one answer of a check; drawn at once, saved behind. */
+export function useJudge(study: number, question: number, code: string, check: string) {
+  const client = useQueryClient();
+  const key = checkKey(study, question, code, check);
+  return useMutation({
+    ...asChange('suggestions', 'history', ...followsFromDecisions),
+    mutationFn: (body: Judge) =>
+      call(`${pathOf(study, question, code)}/checks/${check}/verdicts`, {
+        method: 'POST',
+        body,
+        reply: doneSchema,
+      }),
+    onMutate: ({ responseId, verdict }) =>
+      client.setQueryData<CheckAnswers>(
+        key,
+        (before) =>
+          before && {
+            answers: before.answers.map((one) =>
+              one.responseId === responseId ? { ...one, verdict } : one,
+            ),
+          },
+      ),
+    onError: () => client.invalidateQueries({ queryKey: key }),
+  });
+}
+
+/** Opens again what was decided in bulk and nobody has read. */
+export const useReopenBulk = (study: number, question: number, code: string) =>
+  useMutation({
+    ...asChange('suggestions', 'history', ...followsFromDecisions),
+    mutationFn: (side: CheckSide) =>
+      call(`${pathOf(study, question, code)}/reopen`, {
+        method: 'POST',
+        body: { side },
+        reply: reopenedSchema,
+      }),
+  });

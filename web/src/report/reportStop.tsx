@@ -1,4 +1,4 @@
-import { baseKindSchema, type BaseKind } from '@yellow-thread/contract';
+import { baseKindSchema, type BaseKind, type Report } from '@yellow-thread/contract';
 import { Download } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -7,7 +7,7 @@ import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount, asShare, counted } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
 
@@ -35,7 +35,7 @@ export function ReportStop() {
     setSearch({ ...Object.fromEntries(search), ...changes }, { replace: true });
   if (report.isError) return <PageProblem error={report.error} />;
   if (!report.data || !codebook) return <Waiting what="the report" />;
-  const { origins, rows } = report.data;
+  const { origins, rows, checked } = report.data;
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
@@ -120,12 +120,24 @@ export function ReportStop() {
             {origins.import > 0 && `, ${asCount(origins.import)} came with a sheet`}
             {origins.words > 0 &&
               `, ${asCount(origins.words)} were coded by words looked for`}.{' '}
+            {checked && <CheckedSentence checked={checked} />}
             {origins.waiting > 0 && <Waiters count={origins.waiting} />} {baseSentence[choice.base]}{' '}
             Figures on fewer than 30 people are set in italics, on fewer than 10 in grey.
           </p>
         </div>
       )}
     </main>
+  );
+}
+
+/** How often spot checks found the bulk to be right. */
+function CheckedSentence({ checked }: { checked: NonNullable<Report['checked']> }) {
+  const { read, applies, interval } = checked;
+  return (
+    <>
+      Spot checks of the bulk read {counted(read, 'answer')}: {asShare(applies / read)} were right
+      (95% interval {interval.map(asShare).join(' to ')}).{' '}
+    </>
   );
 }
 

@@ -65,7 +65,8 @@ export function CodeReview({ code }: { code: DrawnCode }) {
   const onDecide = useCallback(
     (at: number, state: Decision) => {
       const suggestion = suggestions[at];
-      if (suggestion && suggestion.state !== state) decideOne({ suggestion, state });
+      if (suggestion && (suggestion.state !== state || suggestion.bulk))
+        decideOne({ suggestion, state });
     },
     [suggestions, decideOne],
   );

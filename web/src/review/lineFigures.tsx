@@ -1,9 +1,13 @@
 import type { Review } from '@yellow-thread/contract';
 import type { Expectation } from '@yellow-thread/core/review';
 import type { DrawnCode } from '../data/codebook.js';
+import { useDrawer } from '../frame/drawer.js';
+import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { asCount, asShare, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { LineChart } from './lineChart.js';
+import { SpotChecks } from './spotChecks.js';
 
 /** What lies above the line, how much of it is expected to be right, and settling either side. */
 export function LineFigures({
@@ -23,64 +27,84 @@ export function LineFigures({
   onLine: (line: number) => void;
   onSettle: (side: 'above' | 'below') => void;
 }) {
+  const openDrawer = useDrawer();
+  const { study, question } = usePlace();
   const below = review.open.length - expected.above;
   return (
-    <header className="col-span-2 border-b border-rule px-6 py-3">
-      <div className="flex flex-wrap items-baseline gap-x-3">
-        <StitchMark look={code.look} />
-        <h1 style={{ color: code.look.ink }}>{code.name}</h1>
-        <span className="min-w-0 flex-1 truncate text-soft" title={code.definition}>
-          {code.definition}
-        </span>
-        <span className="figures text-soft">
-          {asCount(review.accepted)} accepted
-          {review.acceptedInBulk > 0 && ` (${asCount(review.acceptedInBulk)} in bulk)`} ·{' '}
-          {asCount(review.refused)} refused · {counted(review.examples, 'example')}
-        </span>
-      </div>
-      <div className="mt-2 flex flex-wrap items-center gap-x-7 gap-y-2">
-        <dl className="figures flex gap-7">
-          <Figure name="line at" value={asShare(line)} />
-          <Figure name="above it" value={asCount(expected.above)} />
-          <Figure
-            name="expected right"
-            value={
-              expected.shareRight
-                ? `${asShare(expected.shareRight.value)} (${expected.shareRight.interval.map(asShare).join('–')})`
-                : '–'
-            }
-          />
-          <Figure
-            name="found of all"
-            value={expected.shareFound === null ? '–' : asShare(expected.shareFound)}
-          />
-        </dl>
-        <div className="ml-auto flex flex-wrap gap-2">
-          {Math.abs(line - review.defaultLine) > 0.005 && (
-            <Button look="bare" onClick={() => onLine(review.defaultLine)}>
-              Back to {asShare(review.defaultLine)}
-            </Button>
-          )}
-          <Button disabled={busy || below === 0} onClick={() => onSettle('below')}>
-            Refuse the {asCount(below)} below
-          </Button>
-          <Button
-            look="main"
-            disabled={busy || expected.above === 0}
-            onClick={() => onSettle('above')}
-          >
-            Accept the {asCount(expected.above)} above
-          </Button>
+    <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 border-b border-rule px-6 py-3">
+      <div className="min-w-0">
+        <div className="flex flex-wrap items-baseline gap-x-3">
+          <StitchMark look={code.look} />
+          <h1 style={{ color: code.look.ink }}>{code.name}</h1>
+          <span className="min-w-0 flex-1 truncate text-soft" title={code.definition}>
+            {code.definition}
+          </span>
+          <span className="figures text-soft">
+            {asCount(review.accepted)} accepted
+            {review.acceptedInBulk > 0 && ` (${asCount(review.acceptedInBulk)} in bulk)`} ·{' '}
+            {asCount(review.refused)} refused · {counted(review.examples, 'example')}
+          </span>
         </div>
+        <div className="mt-2 flex flex-wrap items-center gap-x-7 gap-y-2">
+          <dl className="figures flex gap-7">
+            <Figure name="line at" value={asShare(line)} />
+            <Figure name="above it" value={asCount(expected.above)} />
+            <Figure
+              name="expected right"
+              value={
+                expected.shareRight
+                  ? `${asShare(expected.shareRight.value)} (${expected.shareRight.interval.map(asShare).join('–')})`
+                  : '–'
+              }
+            />
+            <Figure
+              name="found of all"
+              value={expected.shareFound === null ? '–' : asShare(expected.shareFound)}
+            />
+          </dl>
+          <div className="ml-auto flex flex-wrap gap-2">
+            {review.acceptedInBulk + review.refusedInBulk > 0 && (
+              <Button
+                look="bare"
+                onClick={() =>
+                  openDrawer({
+                    title: `Spot checks of ${code.name}`,
+                    body: <SpotChecks {...{ code, study, question }} />,
+                  })
+                }
+              >
+                Spot check
+              </Button>
+            )}
+            {Math.abs(line - review.defaultLine) > 0.005 && (
+              <Button look="bare" onClick={() => onLine(review.defaultLine)}>
+                Back to {asShare(review.defaultLine)}
+              </Button>
+            )}
+            <Button disabled={busy || below === 0} onClick={() => onSettle('below')}>
+              Refuse the {asCount(below)} below
+            </Button>
+            <Button
+              look="main"
+              disabled={busy || expected.above === 0}
+              onClick={() => onSettle('above')}
+            >
+              Accept the {asCount(expected.above)} above
+            </Button>
+          </div>
+        </div>
+        <p className="mt-1.5 text-[13px] text-soft">
+          {review.weak && 'Little evidence: read these one by one rather than in bulk. '}
+          {review.open.length === 0
+            ? 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.'
+            : review.accepted > 0
+              ? `The report counts the ${asCount(review.accepted)} accepted once every suggestion of this code is decided: ${asCount(review.open.length)} are open.`
+              : `Measured out-of-fold at ${asShare(review.defaultLine)}: right ${asShare(review.quality.precision)} (${review.quality.precisionInterval.map(asShare).join('–')}), found ${asShare(review.quality.recall)} (${review.quality.recallInterval.map(asShare).join('–')}).`}
+        </p>
       </div>
-      <p className="mt-1.5 text-[13px] text-soft">
-        {review.weak && 'Little evidence: read these one by one rather than in bulk. '}
-        {review.open.length === 0
-          ? 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.'
-          : review.accepted > 0
-            ? `The report counts the ${asCount(review.accepted)} accepted once every suggestion of this code is decided: ${asCount(review.open.length)} are open.`
-            : `Measured out-of-fold at ${asShare(review.defaultLine)}: right ${asShare(review.quality.precision)} (${review.quality.precisionInterval.map(asShare).join('–')}), found ${asShare(review.quality.recall)} (${review.quality.recallInterval.map(asShare).join('–')}).`}
-      </p>
+      <div className="hidden pt-1 xl:block">
+        <LineChart unseen={review.unseen} line={line} />
+      </div>
     </header>
   );
 }

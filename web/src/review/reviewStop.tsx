@@ -1,20 +1,26 @@
-import { Link, Navigate, NavLink, useParams } from 'react-router';
+import { Link, Navigate, NavLink, useParams, useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
+import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
+import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { CheckReading } from './checkReading.js';
 import { CodeReview } from './codeReview.js';
+import { Contradicted } from './contradicted.js';
 
 /** The suggestions of a question, one code at a time. */
 export function ReviewStop() {
   const { study, question } = usePlace();
   const { code } = useParams();
+  const check = useSearchParams()[0].get('check');
+  const openDrawer = useDrawer();
   const reviews = useReviews(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
   if (reviews.isError) return <PageProblem error={reviews.error} />;
   if (!reviews.data || !codebook) return <Waiting what="the suggestions" />;
-  const { codes } = reviews.data;
+  const { codes, contradicted } = reviews.data;
   if (codes.length === 0)
     return (
       <EmptyState title="No suggestions yet">
@@ -34,6 +40,20 @@ export function ReviewStop() {
         aria-label="Codes with suggestions"
         className="min-h-0 overflow-y-auto border-r border-rule py-3 pl-4 pr-2"
       >
+        {contradicted.length > 0 && (
+          <button
+            type="button"
+            className="mb-2 w-full rounded border border-rule bg-card px-2 py-1.5 text-left text-[13px] hover:border-soft"
+            onClick={() =>
+              openDrawer({
+                title: 'Contradicted by the models',
+                body: <Contradicted {...{ study, question, codebook }} />,
+              })
+            }
+          >
+            {counted(contradicted.length, 'bulk decision')} contradicted by the models
+          </button>
+        )}
         <ul>
           {codes.map(({ codeId, open }) => {
             const one = codebook.byId.get(codeId);
@@ -56,7 +76,11 @@ export function ReviewStop() {
           })}
         </ul>
       </nav>
-      <CodeReview key={`${question.id} ${drawn.id}`} code={drawn} />
+      {check ? (
+        <CheckReading code={drawn} check={check} />
+      ) : (
+        <CodeReview key={`${question.id} ${drawn.id}`} code={drawn} />
+      )}
     </main>
   );
 }

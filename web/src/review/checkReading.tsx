@@ -1,0 +1,143 @@
+import type { CheckAnswers, Verdict } from '@yellow-thread/contract';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { DrawnCode } from '../data/codebook.js';
+import { useCheck, useJudge } from '../data/review.js';
+import { useDrawer } from '../frame/drawer.js';
+import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
+import { usePlace } from '../frame/place.js';
+import { isTyping } from '../frame/typing.js';
+import { Button } from '../parts/button.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
+import { asCount } from '../parts/numbers.js';
+import { StitchMark } from '../parts/stitch.js';
+import { SpotChecks } from './spotChecks.js';
+
+const keyHelp: readonly KeyHelp[] = [
+  { keys: '↑ ↓', does: 'answer before, next answer' },
+  { keys: 'A', does: 'the code applies' },
+  { keys: 'R', does: 'it does not apply' },
+  { keys: 'U', does: 'unsure' },
+];
+const verdicts: { verdict: Verdict; key: string; name: string }[] = [
+  { verdict: 'applies', key: 'a', name: 'applies' },
+  { verdict: 'not', key: 'r', name: 'does not apply' },
+  { verdict: 'unsure', key: 'u', name: 'unsure' },
+];
+
+/** A spot check being read: the answers alone, without probability, order or underlined words. */
+export function CheckReading({ code, check }: { code: DrawnCode; check: string }) {
+  const { study, question } = usePlace();
+  const answers = useCheck(study.id, question.id, code.id, check);
+  if (answers.isError) return <PageProblem error={answers.error} />;
+  if (!answers.data) return <Waiting what="the answers of the spot check" />;
+  return <Reading key={check} code={code} check={check} answers={answers.data.answers} />;
+}
+
+function Reading({
+  code,
+  check,
+  answers,
+}: {
+  code: DrawnCode;
+  check: string;
+  answers: CheckAnswers['answers'];
+}) {
+  const { study, question } = usePlace();
+  const { mutate: judge } = useJudge(study.id, question.id, code.id, check);
+  const openDrawer = useDrawer();
+  const firstUnread = answers.findIndex((one) => one.verdict === null);
+  const [active, setActive] = useState(Math.max(0, firstUnread));
+  const rows = useRef<(HTMLElement | null)[]>([]);
+  const read = answers.filter((one) => one.verdict !== null).length;
+  useKeyHelp(keyHelp);
+  useEffect(() => {
+    rows.current[active]?.scrollIntoView({ block: 'nearest' });
+  }, [active]);
+  useEffect(() => {
+    const goTo = (to: number) => setActive(Math.min(answers.length - 1, Math.max(0, to)));
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const found = verdicts.find(({ key }) => key === event.key.toLowerCase());
+      if (found) {
+        judge({ responseId: answers[active]!.responseId, verdict: found.verdict });
+        goTo(active + 1);
+      } else if (event.key === 'ArrowDown') goTo(active + 1);
+      else if (event.key === 'ArrowUp') goTo(active - 1);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [active, answers, judge]);
+  return (
+    <div className="flex min-h-0 flex-col">
+      <header className="border-b border-rule px-6 py-3">
+        <div className="flex flex-wrap items-baseline gap-x-3">
+          <StitchMark look={code.look} />
+          <h1 style={{ color: code.look.ink }}>{code.name}: spot check</h1>
+          <span className="min-w-0 flex-1 text-soft">{code.definition}</span>
+          <span className="figures" role="status">
+            {asCount(read)} of {asCount(answers.length)} read
+          </span>
+        </div>
+        <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
+          {code.include && <p>Include: {code.include}</p>}
+          {code.exclude && <p>Exclude: {code.exclude}</p>}
+          <span className="ml-auto flex gap-2">
+            {read === answers.length && (
+              <Button
+                look="main"
+                onClick={() =>
+                  openDrawer({
+                    title: `Spot checks of ${code.name}`,
+                    body: <SpotChecks {...{ code, study, question }} />,
+                  })
+                }
+              >
+                See what was found
+              </Button>
+            )}
+            <Link to="?" className="self-center underline">
+              back to the line
+            </Link>
+          </span>
+        </div>
+      </header>
+      <div role="feed" aria-label="Answers of the spot check" className="min-h-0 overflow-y-auto">
+        {answers.map(({ responseId, text, verdict }, at) => (
+          <article
+            key={responseId}
+            ref={(row) => {
+              rows.current[at] = row;
+            }}
+            aria-current={at === active ? 'true' : undefined}
+            aria-posinset={at + 1}
+            aria-setsize={answers.length}
+            onPointerDown={() => setActive(at)}
+            className={`relative grid grid-cols-[minmax(0,1fr)_270px] items-start gap-6 border-b border-rule px-6 py-2.5 ${at === active ? 'bg-card' : ''}`}
+          >
+            {at === active && (
+              <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />
+            )}
+            <p className="voice max-w-[44rem] break-words">{text}</p>
+            <span className="flex justify-end gap-1">
+              {verdicts.map(({ verdict: one, name }) => (
+                <button
+                  key={one}
+                  type="button"
+                  tabIndex={at === active ? 0 : -1}
+                  aria-pressed={verdict === one}
+                  className="rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+                  onClick={() => judge({ responseId, verdict: verdict === one ? null : one })}
+                >
+                  {name}
+                </button>
+              ))}
+            </span>
+          </article>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,107 @@
+import type { Review } from '@yellow-thread/contract';
+import { useMemo } from 'react';
+import { asShare } from '../parts/numbers.js';
+
+const [width, height] = [132, 78];
+const [left, top, foot] = [4, 6, 62];
+const x = (p: number) => left + (width - 2 * left) * p;
+const y = (share: number) => foot - (foot - top) * share;
+const lines = Array.from({ length: 51 }, (_, i) => i / 50);
+const steps = 5;
+
+/** How right and how complete the suggestions would have been at every line, and whether what was said came true. */
+export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: number }) {
+  const measured = useMemo(() => measureLines(unseen), [unseen]);
+  const calibration = useMemo(() => measureCalibration(unseen), [unseen]);
+  if (unseen.yes.length === 0) return null;
+  const at = measured[Math.round(line * 50)]!;
+  const path = (values: (number | null)[]) =>
+    values.flatMap((value, i) => (value === null ? [] : [`${x(lines[i]!)} ${y(value)}`])).join('L');
+  return (
+    <div className="flex gap-4">
+      <figure>
+        <svg
+          role="img"
+          aria-label={`At ${asShare(line)}: right ${at.right === null ? 'none' : asShare(at.right)}, found ${asShare(at.found)}, measured on settled answers`}
+          width={width}
+          height={height}
+        >
+          <path d={`M${x(0)} ${y(0)}H${x(1)}`} className="stroke-rule" />
+          <path
+            d={`M${path(measured.map((one) => one.right))}`}
+            className="fill-none stroke-ink"
+            strokeWidth="1.5"
+          />
+          <path
+            d={`M${path(measured.map((one) => one.found))}`}
+            className="fill-none stroke-soft"
+            strokeWidth="1.5"
+            strokeDasharray="3 2"
+          />
+          <path
+            d={`M${x(line)} ${y(1) - 3}V${y(0) + 3}`}
+            className="stroke-thread"
+            strokeWidth="2.5"
+          />
+        </svg>
+        <figcaption className="-mt-4 text-[11px] text-soft">
+          right <Dash /> found <Dash dashed /> by line
+        </figcaption>
+      </figure>
+      <figure>
+        <svg
+          role="img"
+          aria-label={`Said and found: ${calibration.map((one) => `${asShare(one.said)} said, ${asShare(one.found)} found`).join('; ')}`}
+          width={width}
+          height={height}
+        >
+          <path d={`M${x(0)} ${y(0)}L${x(1)} ${y(1)}`} className="stroke-rule" />
+          {calibration.map((one) => (
+            <circle
+              key={one.said}
+              cx={x(one.said)}
+              cy={y(one.found)}
+              r={2 + 4 * Math.sqrt(one.share)}
+              className="fill-ink"
+            />
+          ))}
+        </svg>
+        <figcaption className="-mt-4 text-[11px] text-soft">found against said</figcaption>
+      </figure>
+    </div>
+  );
+}
+
+const Dash = ({ dashed = false }: { dashed?: boolean }) => (
+  <svg aria-hidden width="14" height="6" className="inline">
+    <path
+      d="M0 3H14"
+      className={dashed ? 'stroke-soft' : 'stroke-ink'}
+      strokeWidth="1.5"
+      strokeDasharray={dashed ? '3 2' : undefined}
+    />
+  </svg>
+);
+
+/** Precision (null where nothing lies above) and recall at every line. */
+function measureLines({ yes, no }: Review['unseen']) {
+  return lines.map((line) => {
+    const [right, wrong] = [yes, no].map((said) => said.filter((p) => p >= line).length);
+    return {
+      right: right! + wrong! === 0 ? null : right! / (right! + wrong!),
+      found: yes.length === 0 ? 0 : right! / yes.length,
+    };
+  });
+}
+
+/** What was said and what was found, by fifths of probability. */
+function measureCalibration({ yes, no }: Review['unseen']) {
+  const all = yes.length + no.length;
+  return Array.from({ length: steps }, (_, step) => {
+    const inStep = (p: number) => Math.min(steps - 1, Math.floor(p * steps)) === step;
+    const [with_, without] = [yes.filter(inStep), no.filter(inStep)];
+    const count = with_.length + without.length;
+    const said = [...with_, ...without].reduce((sum, p) => sum + p, 0) / count;
+    return { said, found: with_.length / count, share: count / all, count };
+  }).filter((one) => one.count > 0);
+}

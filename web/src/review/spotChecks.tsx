@@ -1,0 +1,166 @@
+import type { Checked, CheckSide, Question, StudyDetail } from '@yellow-thread/contract';
+import { wilsonInterval } from '@yellow-thread/core/statistics';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { DrawnCode } from '../data/codebook.js';
+import { useChecks, useDrawCheck, useReopenBulk } from '../data/review.js';
+import { Button } from '../parts/button.js';
+import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
+import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
+import { ShareRange } from '../parts/range.js';
+
+const sizes = [25, 50, 100, 200];
+const sides: readonly CheckSide[] = ['accepted', 'refused'];
+
+/** Spot checks of one code: what was found, and drawing another. */
+export function SpotChecks({
+  code,
+  study,
+  question,
+}: {
+  code: DrawnCode;
+  study: StudyDetail;
+  question: Question;
+}) {
+  const checks = useChecks(study.id, question.id, code.id);
+  if (checks.isError) return <PageProblem error={checks.error} />;
+  if (!checks.data) return <Waiting what="the spot checks" />;
+  const place = { code, study: study.id, question: question.id };
+  return (
+    <div className="flex flex-col gap-6">
+      <p>
+        A random few of what was decided in bulk, read without knowing what the model said, show how
+        often it was right. What you find is kept with the code and told in the report.
+      </p>
+      {sides.map((side) => (
+        <DrawCheck key={side} side={side} unread={checks.data.unread[side]} {...place} />
+      ))}
+      {checks.data.checks.map((check) => (
+        <CheckFound
+          key={check.id}
+          check={check}
+          unread={checks.data.unread[check.side]}
+          {...place}
+        />
+      ))}
+    </div>
+  );
+}
+
+interface CheckPlace {
+  code: DrawnCode;
+  study: number;
+  question: number;
+}
+
+/** Where a check is read. */
+const checkPath = ({ code, study, question }: CheckPlace, check: string) =>
+  `/studies/${study}/questions/${question}/review/${code.id}?check=${check}`;
+
+function DrawCheck({ side, unread, ...place }: CheckPlace & { side: CheckSide; unread: number }) {
+  const draw = useDrawCheck(place.study, place.question, place.code.id);
+  const [size, setSize] = useState(50);
+  const [drawn, setDrawn] = useState<string | null>(null);
+  if (unread === 0) return null;
+  const wanted = Math.min(size, unread);
+  // what it would be at nine in ten right: the size is chosen before anybody knows
+  const [low, high] = wilsonInterval(side === 'accepted' ? 0.9 : 0.1, wanted);
+  return (
+    <section className="rounded border border-rule p-4">
+      <h2>
+        {side === 'accepted' ? 'Of what was accepted in bulk' : 'Of what was refused in bulk'}
+      </h2>
+      <p className="text-soft">
+        {counted(unread, 'answer')} that nobody has read
+        {side === 'refused' && ': how many mention it after all'}.
+      </p>
+      <div className="mt-2 flex items-center gap-3">
+        <label className="flex items-center gap-2">
+          read
+          <select
+            className="rounded border border-rule bg-card px-2 py-1"
+            aria-label={`How many of those ${side} to read`}
+            value={size}
+            onChange={(event) => setSize(Number(event.target.value))}
+          >
+            {sizes.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        </label>
+        <span className="figures text-[13px] text-soft">
+          {side === 'accepted' ? 'at .90 right' : 'at .10 missed'}: {asShare(low)} to{' '}
+          {asShare(high)}
+        </span>
+        <Button
+          look="main"
+          className="ml-auto"
+          disabled={draw.isPending}
+          onClick={() => {
+            const id = crypto.randomUUID();
+            draw.mutate({ id, side, size: wanted }, { onSuccess: () => setDrawn(id) });
+          }}
+        >
+          Draw {asCount(wanted)}
+        </Button>
+      </div>
+      {draw.error && <ProblemNote error={draw.error} />}
+      {drawn && (
+        <p className="mt-2">
+          Drawn.{' '}
+          <Link to={checkPath(place, drawn)} className="underline">
+            Read them
+          </Link>
+        </p>
+      )}
+    </section>
+  );
+}
+
+function CheckFound({ check, unread, ...place }: CheckPlace & { check: Checked; unread: number }) {
+  const reopen = useReopenBulk(place.study, place.question, place.code.id);
+  const { side, size, drawnFrom, applies, not, unsure, found, expected, isWorse } = check;
+  const read = applies + not + unsure;
+  const name = side === 'accepted' ? 'right' : 'missed';
+  return (
+    <section className="border-t border-rule pt-3">
+      <h2>
+        {asCount(size)} of {asCount(drawnFrom)} {side} in bulk
+      </h2>
+      <p className="text-[13px] text-soft">
+        drawn {asDate(check.drawnAt)} · {asCount(read)} read
+        {unsure > 0 && `, ${asCount(unsure)} unsure`}
+      </p>
+      {found && (
+        <p className="figures my-1 flex items-center gap-3">
+          {name} <ShareRange label={name} value={found.value} interval={found.interval} />
+          <span className="text-[13px] text-soft">
+            {found.interval.map(asShare).join(' to ')}; expected {asShare(expected)}
+          </span>
+        </p>
+      )}
+      {isWorse && (
+        <div role="status" className="my-2 flex items-center gap-3 text-brick">
+          <p>
+            {side === 'accepted'
+              ? 'Clearly fewer were right than the model led one to expect.'
+              : 'Clearly more were missed than the model led one to expect.'}
+          </p>
+          {unread > 0 && (
+            <Button
+              look="grave"
+              className="ml-auto shrink-0"
+              disabled={reopen.isPending}
+              onClick={() => reopen.mutate(side)}
+            >
+              Open the {asCount(unread)} unread again
+            </Button>
+          )}
+        </div>
+      )}
+      <Link to={checkPath(place, check.id)} className="underline">
+        {read < size ? `Read the ${asCount(size - read)} left` : 'Read them again'}
+      </Link>
+    </section>
+  );
+}
