@@ -134,6 +134,8 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
 
   // the line may lie further down than what was fetched: L goes there all the same
   await page.goto(page.url().replace(/questions\/\d+/, `questions/${await valueQuestion(page)}`));
+  await page.getByRole('link', { name: /^Lifeline/ }).click();
+  await expect(page.getByRole('heading', { name: 'Lifeline' })).toBeVisible();
   await expect(accept).toBeEnabled();
   const above = Number(/\d+/.exec((await accept.textContent())!)![0]);
   expect(above).toBeGreaterThan(100);

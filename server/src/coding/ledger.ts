@@ -22,7 +22,9 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
   marked: noted('not n.unsure'),
   changed: 'r.changed_at is not null',
   no_answer: 'r.no_answer',
-  suggested: `not r.no_answer and r.id in (
+  // what is drawn for coding by hand is read without the model's word
+  suggested: `not r.no_answer
+    and not exists (select 1 from sample_member s where s.response_id = r.id) and r.id in (
     select o.response_id from open_suggestion o
     where o.question_id = ${questionId} and o.probability >= ${WORTH_A_LOOK})`,
   disputed: `r.id in (

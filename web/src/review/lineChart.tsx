@@ -48,7 +48,7 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
           right <Dash /> found <Dash dashed /> by line
         </figcaption>
       </figure>
-      <figure>
+      <figure className="hidden 2xl:block">
         <svg
           role="img"
           aria-label={`Said and found: ${calibration.map((one) => `${asShare(one.said)} said, ${asShare(one.found)} found`).join('; ')}`}

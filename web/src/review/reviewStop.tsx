@@ -20,7 +20,12 @@ export function ReviewStop() {
   const codebook = useDrawnCodebook(study.id);
   if (reviews.isError) return <PageProblem error={reviews.error} />;
   if (!reviews.data || !codebook) return <Waiting what="the suggestions" />;
-  const { codes, contradicted } = reviews.data;
+  const places = new Map([...codebook.byId.keys()].map((id, place) => [id, place]));
+  const { contradicted } = reviews.data;
+  // by book, so that the list keeps still while one decides
+  const codes = reviews.data.codes
+    .filter(({ codeId }) => codebook.byId.has(codeId))
+    .sort((x, y) => places.get(x.codeId)! - places.get(y.codeId)!);
   if (codes.length === 0)
     return (
       <EmptyState title="No suggestions yet">

@@ -1,0 +1,68 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, openDemo, saved } from './steps.js';
+
+test('the bulk is spot-checked by keyboard: read blind, measured, told in the report', async ({
+  page,
+}) => {
+  await openDemo(page, 'Review');
+  await page.getByRole('link', { name: '2 Value' }).click();
+  await page.getByRole('link', { name: /^Family and friends/ }).click();
+  await page.getByRole('button', { name: /^Accept the \d+ above$/ }).click();
+  await page.getByRole('button', { name: 'Spot check' }).click();
+  const drawer = page.getByRole('dialog');
+  await drawer.getByLabel('How many of those accepted to read').selectOption('25');
+  await expect(drawer).toContainText('at .90 right: 0.72 to 0.97');
+  await expectAccessible(page);
+  await drawer.getByRole('button', { name: 'Draw 25' }).click();
+  await drawer.getByRole('link', { name: 'Read them', exact: true }).click();
+  await drawer.getByRole('button', { name: 'Close the drawer' }).click();
+  const read = page.getByRole('status').filter({ hasText: /of 25 read/ });
+  await expect(read).toHaveText('0 of 25 read');
+  await expectAccessible(page);
+  for (let n = 0; n < 23; n++) await page.keyboard.press('a');
+  await page.keyboard.press('r');
+  await page.keyboard.press('u');
+  await expect(read).toHaveText('25 of 25 read');
+  await saved(page);
+  await page.getByRole('button', { name: 'See what was found' }).click();
+  await expect(drawer).toContainText('25 read, 1 unsure');
+  await expect(
+    drawer.getByRole('img', { name: 'right 0.96, between 0.80 and 0.99' }),
+  ).toBeVisible();
+  await drawer.getByRole('button', { name: 'Close the drawer' }).click();
+  await page.getByRole('link', { name: /^Report\b/ }).click();
+  await expect(page.getByText('Spot checks of the bulk read 24 answers')).toContainText(
+    '0.96 were right (95% interval 0.80 to 0.99)',
+  );
+});
+
+test('suggestions stand beside an answer in the ledger, are accepted and refused by key, and undone', async ({
+  page,
+}) => {
+  await openDemo(page, 'Code');
+  await page.getByRole('link', { name: '3 Decided against' }).click();
+  await page.getByLabel('Which answers').selectOption('with suggestions');
+  await page.getByLabel('Order', { exact: true }).selectOption('likeliest first');
+  const first = page.getByRole('article').first();
+  const suggested = first.getByTitle(/^suggested, probability/);
+  await expect(suggested.first()).toBeVisible();
+  const count = await suggested.count();
+  const name = (await first
+    .getByRole('button', { name: /^Accept / })
+    .first()
+    .getAttribute('aria-label'))!.replace('Accept ', '');
+  await expectAccessible(page);
+  await page.keyboard.press('Alt+a');
+  await expect(suggested).toHaveCount(count - 1);
+  await expect(first.locator('[data-label]').filter({ hasText: name })).toBeVisible();
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(`Undid: accepting “${name}”`)).toBeVisible();
+  await expect(suggested).toHaveCount(count);
+  await page.keyboard.press('Alt+o');
+  await expect(suggested).toHaveCount(count - 1);
+  await expect(first.getByRole('button', { name: `Accept ${name}` })).toHaveCount(0);
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(suggested).toHaveCount(count);
+});
