@@ -5,11 +5,16 @@ import { flagSchema, idSchema, intervalSchema, pageQuery, uuidSchema } from './i
 export const baseKindSchema = z.enum(['settled', 'answered', 'asked']);
 export type BaseKind = z.infer<typeof baseKindSchema>;
 
+/** How differences between columns are corrected for their number; `off` for no tests. */
+export const correctionSchema = z.enum(['holm', 'benjamini_hochberg', 'none', 'off']);
+export type CorrectionChoice = z.infer<typeof correctionSchema>;
+
 /** Which table is wanted. `by`: nothing, the questions side by side, or a background variable's id. */
 export const reportQuery = z.object({
   by: z.union([z.literal('none'), z.literal('question'), idSchema]).default('none'),
   base: baseKindSchema.default('settled'),
   weighted: flagSchema.default(false),
+  test: correctionSchema.default('holm'),
 });
 export type ReportQuery = z.infer<typeof reportQuery>;
 
@@ -26,6 +31,8 @@ export const reportCellSchema = z.object({
   base: baseSchema,
   share: z.number().nullable(),
   interval: intervalSchema.nullable(),
+  /** Letters of the columns whose share is lower beyond chance. */
+  exceeds: z.array(z.string()),
 });
 export type ReportCell = z.infer<typeof reportCellSchema>;
 
@@ -35,6 +42,8 @@ export const reportSchema = z
       z.object({
         key: z.string(),
         label: z.string(),
+        /** What the column is called in tests; null for one that is not compared. */
+        letter: z.string().nullable(),
         asked: z.number().int(),
         answered: z.number().int(),
         settled: z.number().int(),
@@ -70,6 +79,7 @@ export const reportSchema = z
       .nullable(),
     weighted: z.boolean(),
     base: baseKindSchema,
+    test: correctionSchema,
   })
   .meta({ id: 'Report' });
 export type Report = z.infer<typeof reportSchema>;

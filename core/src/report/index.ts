@@ -8,3 +8,4 @@ export {
   type ClothInput,
   type ClothRow,
 } from './cloth.js';
+export { exceededColumns, type LetterOptions } from './letters.js';

@@ -1,5 +1,14 @@
+export { adjust, type Correction } from './adjust.js';
 export { differenceEstimate } from './difference.js';
 export { effectiveBase } from './kish.js';
 export { normalQuantile } from './normal.js';
+export {
+  compareShares,
+  fisherExact,
+  newcombeInterval,
+  type Compared,
+  type Share,
+} from './proportions.js';
 export { randomSource, shuffle } from './random.js';
+export { chiSquareTail, normalTwoSided } from './tails.js';
 export { wilsonInterval, type Interval } from './wilson.js';

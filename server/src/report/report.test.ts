@@ -172,3 +172,39 @@ test('the CSV disarms what a spreadsheet would run, and tells weighted from unwe
   expect(text).toContain("code,,'=1+1,1,1,1,100,1");
   expect(text).toContain('Weighted,yes');
 });
+
+test('a cell names the columns that it exceeds beyond chance; questions and totals are not compared', async () => {
+  // 30 of 40 on Rook and 10 of 40 on Tye mention the fares, and nobody's island is missing but one's
+  const rows = ['Rook', 'Tye'].flatMap((island, g) =>
+    Array.from(
+      { length: 40 },
+      (_, i) =>
+        `${island}${i},${island},the ${i < (g ? 10 : 30) ? 'fares' : 'crew'} on day ${i} of ${island}`,
+    ),
+  );
+  study = await importStudy(
+    client,
+    `id,Island,Why?\n${rows.join('\n')}\nx,,the fares on some other day`,
+  );
+  const { answers } = await study.ledger('same=apart');
+  const fares = answers.filter((one) => one.text.includes('fares')).map((one) => one.id);
+  const { codeId } = await study.code(fares[0]!, { newCode: 'Fares' });
+  for (const id of fares.slice(1)) await study.code(id, { codeId });
+  for (const { id } of answers) await study.settle(id);
+  const { body: detail } = await client.get<{ variables: { id: number }[] }>(study.base);
+  const by = detail.variables[0]!.id;
+  const path = `${study.base}/questions/${study.question}/report`;
+  const table = async (query: string) => (await client.get<Report>(`${path}?${query}`)).body;
+  const tested = await table(`by=${by}`);
+  expect(tested.columns.map(({ label, letter }) => [label, letter])).toEqual([
+    ['Total', null],
+    ['Rook', 'A'],
+    ['Tye', 'B'],
+    ['Not stated', null],
+  ]);
+  expect(tested.rows[0]!.cells.map((cell) => cell.exceeds)).toEqual([[], ['B'], [], []]);
+  const { text } = await client.get(`${path}.csv?by=${by}`);
+  expect(text).toContain('A Rook: higher than');
+  for (const query of [`by=${by}&test=off`, 'by=question', 'by=none'])
+    expect((await table(query)).columns.every(({ letter }) => letter === null)).toBe(true);
+});

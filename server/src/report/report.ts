@@ -1,7 +1,15 @@
-import type { BehindQuery, Code, LedgerAnswer, Report, ReportQuery } from '@yellow-thread/contract';
+import type {
+  BehindQuery,
+  Code,
+  LedgerAnswer,
+  Report,
+  ReportCell,
+  ReportQuery,
+} from '@yellow-thread/contract';
 import { countOfBoth, forEachInBoth, intersect } from '@yellow-thread/core/groups';
 import {
   countCloth,
+  exceededColumns,
   measureBase,
   rollUp,
   type ClothCell,
@@ -58,14 +66,22 @@ export async function makeReport(
   const weights = query.weighted ? people.weights : null;
   const lines = await readLines(em, studyId);
   const cells = countLines(lines, columns, weights, query.base);
-  const table = lines.map((line, l) => ({ line, cells: cells[l]! }));
+  const letters = lettersOf(columns, query);
+  const table = lines.map((line, l) => ({
+    line,
+    cells: withExceeded(cells[l]!, letters, query.test, weights !== null),
+  }));
   const materials = [...new Set(columns.map((column) => column.material))];
   const originSum = (origin: keyof Report['origins']) =>
     materials.reduce((sum, one) => sum + one.origins[origin], 0);
   return {
     weighted: weights !== null,
     base: query.base,
-    columns: columns.map((column) => describeColumn(column, weights)),
+    test: query.test,
+    columns: columns.map((column, c) => ({
+      ...describeColumn(column, weights),
+      letter: letters[c] ?? null,
+    })),
     rows: inOrder(table.filter((row) => isMentioned(row.cells))).map(({ line, cells }) => ({
       kind: line.kind,
       id: line.id,
@@ -87,6 +103,43 @@ export async function makeReport(
       materials.map((material) => material.question.id),
     ),
   };
+}
+
+/** A cell on fewer people is not compared. */
+const FEWEST_COMPARED = 10;
+
+/**
+ * Letters of the columns that are compared: the values of one background variable, which have nobody in common.
+ * Questions are answered by the same people, so their columns are not.
+ */
+function lettersOf(columns: PlacedColumn[], { by, test }: ReportQuery): (string | null)[] {
+  const compared = columns.filter(({ key }) => key !== 'total' && key !== 'missing');
+  if (typeof by === 'string' || test === 'off' || compared.length < 2 || compared.length > 26)
+    return columns.map(() => null);
+  return columns.map((column) => {
+    const place = compared.indexOf(column);
+    return place === -1 ? null : String.fromCharCode(65 + place);
+  });
+}
+
+function withExceeded(
+  cells: ClothCell[],
+  letters: (string | null)[],
+  test: ReportQuery['test'],
+  isWeighted: boolean,
+): ReportCell[] {
+  if (test === 'off' || letters.every((letter) => letter === null))
+    return cells.map((cell) => ({ ...cell, exceeds: [] }));
+  const shares = cells.map(({ share, base }, c) =>
+    letters[c] === null || share === null || base.people < FEWEST_COMPARED
+      ? null
+      : { share, n: isWeighted ? base.effective : base.people },
+  );
+  const exceeded = exceededColumns(shares, { correction: test, isWeighted });
+  return cells.map((cell, c) => ({
+    ...cell,
+    exceeds: exceeded[c]!.map((place) => letters[place]!),
+  }));
 }
 
 /** What spot checks found of the mentions that were accepted in bulk. */

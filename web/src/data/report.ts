@@ -1,4 +1,10 @@
-import { behindSchema, lookSchema, reportSchema, type BaseKind } from '@yellow-thread/contract';
+import {
+  behindSchema,
+  lookSchema,
+  reportSchema,
+  type BaseKind,
+  type CorrectionChoice,
+} from '@yellow-thread/contract';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { call, withQuery } from './client.js';
 
@@ -6,6 +12,7 @@ export interface ReportChoice {
   by: string;
   base: BaseKind;
   weighted: boolean;
+  test: CorrectionChoice;
 }
 
 const pathOf = (study: number, question: number) =>

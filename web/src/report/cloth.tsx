@@ -48,6 +48,11 @@ export function Cloth({
               className="sticky top-0 z-10 min-w-[108px] border-b border-rule bg-paper py-2 pl-5 text-right align-bottom font-semibold"
             >
               {column.label}
+              {column.letter && (
+                <span className="ml-1.5 font-normal text-soft" title="its letter in tests">
+                  {column.letter}
+                </span>
+              )}
               <span className="figures block text-[12px] font-normal text-soft">
                 {asCount(column.settled)} settled of {asCount(column.answered)}
               </span>
@@ -92,7 +97,7 @@ export function Cloth({
                         type="button"
                         disabled={cell.people === 0}
                         onClick={() => onCell(row, column)}
-                        aria-label={`${row.name}, ${column.label}: ${asPercent(cell.share, people)}, ${cell.people} of ${people}`}
+                        aria-label={`${row.name}, ${column.label}: ${asPercent(cell.share, people)}, ${cell.people} of ${people}${cell.exceeds.length > 0 ? `, higher than ${cell.exceeds.join(', ')}` : ''}`}
                         className="block w-full rounded text-right enabled:hover:bg-wash"
                       >
                         <StitchBar look={look} share={Math.min(1, cell.share / longest)} />
@@ -102,8 +107,13 @@ export function Cloth({
                           <span className="text-[12px] text-soft">
                             {asCount(cell.people)} of {asCount(people)}
                           </span>
-                          <span className={isTheme ? 'font-semibold' : ''}>
+                          <span className={`relative ${isTheme ? 'font-semibold' : ''}`}>
                             {asPercent(cell.share, people)}
+                            {cell.exceeds.length > 0 && (
+                              <sup className="absolute left-full top-1 ml-0.5 text-[11px] font-semibold text-deep">
+                                {cell.exceeds.join('')}
+                              </sup>
+                            )}
                           </span>
                         </span>
                       </button>

@@ -1,4 +1,10 @@
-import { baseKindSchema, type BaseKind, type Report } from '@yellow-thread/contract';
+import {
+  baseKindSchema,
+  correctionSchema,
+  type BaseKind,
+  type CorrectionChoice,
+  type Report,
+} from '@yellow-thread/contract';
 import { Download } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -18,6 +24,21 @@ const baseNames: Record<BaseKind, string> = {
   asked: 'all who were asked',
 };
 
+const testNames: Record<CorrectionChoice, string> = {
+  holm: 'tested, Holm-corrected',
+  benjamini_hochberg: 'tested, false discovery rate',
+  none: 'tested, not corrected',
+  off: 'not tested',
+};
+const lettered =
+  'A letter behind a percentage names a column whose percentage is lower beyond chance (two-proportion z test, Fisher’s exact test on small counts, 5%';
+const testSentence: Record<CorrectionChoice, string> = {
+  holm: `${lettered}, Holm-corrected for the pairs of a row).`,
+  benjamini_hochberg: `${lettered}, false discovery rate within a row).`,
+  none: `${lettered}, not corrected: with many pairs some differ by chance alone).`,
+  off: '',
+};
+
 /** The cloth: themes and codes down, questions or groups across, every number with its base. */
 export function ReportStop() {
   const { study, question } = usePlace();
@@ -27,6 +48,7 @@ export function ReportStop() {
     by: search.get('by') ?? String(variables[0]?.id ?? 'none'),
     base: baseKindSchema.catch('settled').parse(search.get('base')),
     weighted: search.get('weighted') === 'true',
+    test: correctionSchema.catch('holm').parse(search.get('test')),
   };
   const report = useReport(study.id, question.id, choice);
   const codebook = useDrawnCodebook(study.id);
@@ -63,6 +85,19 @@ export function ReportStop() {
             </option>
           ))}
         </Choice>
+        {report.data.columns.length > 2 && choice.by !== 'question' && (
+          <Choice
+            label="Differences"
+            value={choice.test}
+            onChange={(event) => choose({ test: event.target.value })}
+          >
+            {Object.entries(testNames).map(([test, name]) => (
+              <option key={test} value={test}>
+                {name}
+              </option>
+            ))}
+          </Choice>
+        )}
         {study.weighted && (
           <label className="inline-flex items-center gap-2">
             <input
@@ -122,6 +157,8 @@ export function ReportStop() {
               `, ${asCount(origins.words)} were coded by words looked for`}.{' '}
             {checked && <CheckedSentence checked={checked} />}
             {origins.waiting > 0 && <Waiters count={origins.waiting} />} {baseSentence[choice.base]}{' '}
+            {report.data.columns.some((column) => column.letter !== null) &&
+              testSentence[report.data.test]}{' '}
             Figures on fewer than 30 people are set in italics, on fewer than 10 in grey.
           </p>
         </div>

@@ -1,0 +1,89 @@
+import { normalTwoSided } from './tails.js';
+import { wilsonInterval, type Interval } from './wilson.js';
+
+/** A share of a group: `n` is its base, the effective one when weighted. */
+export interface Share {
+  share: number;
+  n: number;
+}
+
+/** A difference of two independent shares with its test. */
+export interface Compared {
+  difference: number;
+  interval: Interval;
+  /** Which test `p` is of; the exact one where an expected count is below 5. */
+  test: 'z' | 'fisher';
+  p: number;
+}
+
+const fewestExpected = 5;
+
+/**
+ * Compares the shares of two groups that have nobody in common: pooled two-proportion z test, or Fisher's exact test
+ * where an expected count is below 5, and the hybrid score interval of the difference.
+ *
+ * @param isWeighted bases are effective ones: the exact test has no counts to go by, and z is used throughout
+ * @see Newcombe (1998), method 10; Fisher (1935)
+ */
+export function compareShares(one: Share, other: Share, isWeighted = false): Compared {
+  const difference = one.share - other.share;
+  const interval = newcombeInterval(one, other);
+  const pooled = (one.share * one.n + other.share * other.n) / (one.n + other.n);
+  const fewest = Math.min(one.n, other.n) * Math.min(pooled, 1 - pooled);
+  if (fewest < fewestExpected && !isWeighted) {
+    const [x, y] = [one, other].map(({ share, n }) => Math.round(share * n));
+    return { difference, interval, test: 'fisher', p: fisherExact(x!, one.n, y!, other.n) };
+  }
+  const error = Math.sqrt(pooled * (1 - pooled) * (1 / one.n + 1 / other.n));
+  return {
+    difference,
+    interval,
+    test: 'z',
+    p: error === 0 ? 1 : normalTwoSided(difference / error),
+  };
+}
+
+/** Hybrid score interval of a difference of two independent shares. @see Newcombe (1998), method 10 */
+export function newcombeInterval(one: Share, other: Share, level = 0.95): Interval {
+  const [low1, high1] = wilsonInterval(one.share, one.n, level);
+  const [low2, high2] = wilsonInterval(other.share, other.n, level);
+  const difference = one.share - other.share;
+  const bound = (a: number, b: number) => Math.sqrt(a * a + b * b);
+  return [
+    difference - bound(one.share - low1, high2 - other.share),
+    difference + bound(high1 - one.share, other.share - low2),
+  ];
+}
+
+/**
+ * Fisher's exact test, two-sided: the probability of every table with these margins that is no likelier than this one.
+ *
+ * @param x of n, and y of m
+ * @see Fisher (1935) The design of experiments
+ */
+export function fisherExact(x: number, n: number, y: number, m: number): number {
+  const total = x + y;
+  const lowest = Math.max(0, total - m);
+  const highest = Math.min(total, n);
+  const logs = logFactorials(n + m);
+  const choose = (a: number, b: number) => logs[a]! - logs[b]! - logs[a - b]!;
+  const probability = (k: number) =>
+    Math.exp(choose(n, k) + choose(m, total - k) - choose(n + m, total));
+  // tables that are as likely differ in the last digits
+  const limit = probability(x) * (1 + 1e-7);
+  let p = 0;
+  for (let k = lowest; k <= highest; k++) {
+    const one = probability(k);
+    if (one <= limit) p += one;
+  }
+  return Math.min(1, p);
+}
+
+let known = new Float64Array(1);
+/** ln k! for k = 0 … most; worked out once, since a table asks for them cell by cell. */
+function logFactorials(most: number): Float64Array {
+  if (known.length > most) return known;
+  const logs = new Float64Array(2 * most + 1);
+  for (let i = 2; i < logs.length; i++) logs[i] = logs[i - 1]! + Math.log(i);
+  return (known = logs);
+}
