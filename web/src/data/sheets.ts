@@ -150,22 +150,27 @@ export const isUnderWay = (job: Job | null | undefined): boolean =>
 const KEPT = new Set(['session', 'job', 'sheet', 'sheet-check', 'sheet-difference']);
 
 /** A job as it goes on; when it ends, everything about the study is fetched anew. */
-export function useJob(study: number, id: number | null) {
+export function useJob(study: number, id: number | null, known: Job | null = null) {
   const job = useQuery({
     queryKey: ['job', id],
     enabled: id !== null,
     queryFn: () => call(`/api/studies/${study}/jobs/${id}`, { reply: jobSchema }),
     refetchInterval: ({ state }) => (!state.data || isUnderWay(state.data) ? 300 : false),
     staleTime: 0,
+    ...(known && known.id === id && { initialData: known }),
   });
   const ended = job.data !== undefined && !isUnderWay(job.data);
+  const underWay = id !== null && !ended;
+  const wasUnderWay = useRef(false);
   useEffect(() => {
-    if (ended) void refresh(({ queryKey }) => !KEPT.has(String(queryKey[0])));
-  }, [ended]);
+    if (ended && wasUnderWay.current)
+      void refresh(({ queryKey }) => !KEPT.has(String(queryKey[0])));
+    wasUnderWay.current = underWay;
+  }, [ended, underWay]);
   const cancel = useCancelJob(study);
   return {
     job: job.data,
-    underWay: id !== null && !ended,
+    underWay,
     cancel: () => id !== null && cancel.mutate(id),
   };
 }

@@ -84,7 +84,11 @@ function TrainHead({
 }) {
   const train = useTrain(study.id, question);
   const [scope, setScope] = useState(training.run?.scope ?? '');
-  const { job, underWay, cancel } = useJob(study.id, train.data?.id ?? training.job?.id ?? null);
+  const { job, underWay, cancel } = useJob(
+    study.id,
+    train.data?.id ?? training.job?.id ?? null,
+    training.job,
+  );
   const { run, settled, answered } = training;
   const fresh = run ? settled - run.settled : 0;
   return (

@@ -45,8 +45,8 @@ export function LineFigures({
             {asCount(review.refused)} refused · {counted(review.examples, 'example')}
           </span>
         </div>
-        <div className="mt-2 flex flex-wrap items-center gap-x-7 gap-y-2">
-          <dl className="figures flex gap-7">
+        <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+          <dl className="figures flex gap-5">
             <Figure name="line at" value={asShare(line)} />
             <Figure name="above it" value={asCount(expected.above)} />
             <Figure
