@@ -119,6 +119,10 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   const laid = await line.getAttribute('aria-valuenow');
   await page.reload();
   await expect(line).toHaveAttribute('aria-valuenow', laid!);
+  // a wanted share right lays it too
+  await page.getByLabel('wanted right').fill('0.7');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('expected right').locator('..')).toContainText(/0\.[78]\d \(/);
   await page.getByRole('button', { name: /^Back to/ }).click();
   await saved(page);
 

@@ -74,6 +74,7 @@ describe('what a request may hold', () => {
       by: 12,
       base: 'settled',
       weighted: true,
+      test: 'holm',
     });
     expect(reportQuery.safeParse({ by: 'home' }).success).toBe(false);
     for (const bad of ['0', '-1', '1.5', '2147483648', 'x'])

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { expectAbove, outlookOf } from './expected.js';
+import { expectAbove, lineForShareRight, outlookOf } from './expected.js';
 import { redecide, type Decision } from './redecide.js';
 
 const probability = fc.double({ min: 0, max: 1, noNaN: true });
@@ -32,6 +32,26 @@ test('expectations above any line equal sums over the suggestions there', () => 
     },
   );
   fc.assert(law);
+});
+
+test('a wanted share right lays the line as low as it can be laid, and nowhere when it cannot', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 20 }).map((p) => p / 20)),
+      probability,
+      (open, wanted) => {
+        const outlook = outlookOf(open, 0, 0);
+        const line = lineForShareRight(outlook, wanted);
+        const isRight = (at: number) =>
+          (expectAbove(outlook, at).shareRight?.value ?? -1) >= wanted - 1e-9;
+        if (line === null) expect(open.some(isRight)).toBe(false);
+        else {
+          expect(isRight(line)).toBe(true);
+          for (const lower of open.filter((p) => p < line)) expect(isRight(lower)).toBe(false);
+        }
+      },
+    ),
+  );
 });
 
 test('the interval is that of a Poisson-binomial count (Poisson 1837; normal approximation)', () => {

@@ -68,3 +68,17 @@ export function expectAbove(outlook: Outlook, line: number): Expectation {
     shareFound: all > 0 ? (outlook.known + right) / all : null,
   };
 }
+
+/**
+ * The lowest line above which at least a wanted share is expected to be right.
+ *
+ * @returns null when even the likeliest are not expected to be
+ */
+export function lineForShareRight({ probabilities, sums }: Outlook, wanted: number): number | null {
+  for (let above = probabilities.length; above > 0; above--) {
+    // suggestions of one probability lie on the same side of any line
+    if (probabilities[above] === probabilities[above - 1]) continue;
+    if (sums[above]! >= wanted * above - 1e-12) return probabilities[above - 1]!;
+  }
+  return null;
+}

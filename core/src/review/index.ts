@@ -1,2 +1,9 @@
-export { countAbove, expectAbove, outlookOf, type Expectation, type Outlook } from './expected.js';
+export {
+  countAbove,
+  expectAbove,
+  lineForShareRight,
+  outlookOf,
+  type Expectation,
+  type Outlook,
+} from './expected.js';
 export { redecide } from './redecide.js';

@@ -27,15 +27,15 @@ export async function decideSuggestion(
 ) {
   await em.transactional(async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
+    const wanted = toSame ? await answersOfSameWords(tx, questionId, responseId) : [responseId];
     const found = await rows<Suggestion & { isOpen: boolean }>(
       tx,
       `select ${suggestionColumns}, exists (select 1 from open_suggestion o
          where o.code_id = s.code_id and o.response_id = s.response_id) as "isOpen"
-       from suggestion s join response r on r.id = s.response_id
-       where s.question_id = ? and s.code_id = ? and (s.response_id = ?
-         or (? and r.same = (select same from response where id = ?)))
+       from suggestion s
+       where s.question_id = ? and s.code_id = ? and s.response_id = any(?::int[])
        order by s.response_id for update of s`,
-      [questionId, codeId, responseId, toSame, responseId],
+      [questionId, codeId, wanted],
     );
     const stored = found.find((one) => one.responseId === responseId);
     if (!stored) throw problems.notFound('suggestion');
@@ -141,6 +141,16 @@ export const mentionsByAcceptance = (em: EntityManager, codeId: string, response
     codeId,
     responseId,
   ]);
+
+async function answersOfSameWords(em: EntityManager, questionId: number, responseId: number) {
+  const same = await rows<{ id: number }>(
+    em,
+    `select id from response
+     where question_id = ? and same = (select same from response where id = ?)`,
+    [questionId, responseId],
+  );
+  return same.map(({ id }) => id);
+}
 
 /** A stored suggestion as its record stands in a change. */
 const asSuggestion = (one: Suggestion): Suggestion => ({

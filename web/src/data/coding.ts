@@ -127,7 +127,8 @@ export function useCode(study: number, question: number) {
     retry: (_, error) => failureKind(error) === 'not_answered',
     retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
     onMutate: async (change) => {
-      await holdFetches(blocks.queryKey);
+      // a codebook from before the change would take a code away that was just made
+      await Promise.all([holdFetches(blocks.queryKey), holdFetches(codebookKey(study))]);
       client.setQueriesData<LedgerAnswer[]>(blocks, (answers) =>
         answers ? editAnswers(answers, change) : answers,
       );

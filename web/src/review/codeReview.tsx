@@ -133,7 +133,7 @@ export function CodeReview({ code }: { code: DrawnCode }) {
         onLine={moveLine}
         onSettle={(side) => settle.mutate({ runId: review.data.runId, line, side })}
       />
-      <LineScale probabilities={outlook.probabilities} line={line} onLine={moveLine} />
+      <LineScale outlook={outlook} line={line} onLine={moveLine} />
       <SuggestionList
         suggestions={suggestions}
         code={code}

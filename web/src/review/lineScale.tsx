@@ -1,18 +1,27 @@
+import { lineForShareRight, type Outlook } from '@yellow-thread/core/review';
 import { useRef, type PointerEvent } from 'react';
+import { toast } from 'sonner';
 import { asShare } from '../parts/numbers.js';
 
 const BINS = 40;
 
 /** The scale of probability with the open suggestions on it; the line is dragged or stepped along it. */
 export function LineScale({
-  probabilities,
+  outlook,
   line,
   onLine,
 }: {
-  probabilities: Float64Array;
+  outlook: Outlook;
   line: number;
   onLine: (line: number) => void;
 }) {
+  const { probabilities } = outlook;
+  const layFor = (wanted: number) => {
+    const to = lineForShareRight(outlook, wanted);
+    if (to === null)
+      toast(`No line is expected to be right in ${asShare(wanted)} of what lies above it.`);
+    else onLine(to);
+  };
   const scale = useRef<HTMLDivElement>(null);
   const drag = (event: PointerEvent) => {
     if (event.type !== 'pointerdown' && !(event.buttons & 1)) return;
@@ -81,6 +90,22 @@ export function LineScale({
         </div>
       </div>
       <span className="text-center text-[12px] text-soft">unsure</span>
+      <label className="mt-3 flex flex-col items-center text-[12px] leading-4 text-soft">
+        wanted right
+        <input
+          type="number"
+          min={0}
+          max={1}
+          step={0.01}
+          placeholder="0.90"
+          title="Lays the line as low as so large a share is expected to be right; Enter"
+          className="figures mt-0.5 w-14 rounded border border-rule bg-card px-1 py-0.5 text-center text-ink"
+          onKeyDown={(event) => {
+            const wanted = event.currentTarget.valueAsNumber;
+            if (event.key === 'Enter' && wanted >= 0 && wanted <= 1) layFor(wanted);
+          }}
+        />
+      </label>
     </div>
   );
 }

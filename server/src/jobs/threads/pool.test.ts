@@ -24,12 +24,26 @@ const training = (answers: number) => ({
 
 test('work on a thread tells how far it is, and brings back its result', async () => {
   const steps: number[] = [];
-  const results = await threads.run('trainQuestion', training(200), {
+  const { codes } = await threads.run('trainQuestion', training(200), {
     onProgress: ({ done, of }) => steps.push(done / of),
   });
-  expect(results).toHaveLength(20);
+  expect(codes).toHaveLength(20);
   expect(steps.length).toBeGreaterThan(1);
   expect(steps).toEqual([...steps].sort((x, y) => x - y));
+});
+
+test('models are the same to the last bit on one thread and dealt out to two', async () => {
+  const whole = await threads.run('trainQuestion', training(200));
+  const halves = await Promise.all(
+    [0, 1].map((half) =>
+      threads.run('trainQuestion', {
+        ...training(200),
+        only: new Set(whole.codes.flatMap(({ codeId }, c) => (c % 2 === half ? [codeId] : []))),
+      }),
+    ),
+  );
+  const dealt = new Map(halves.flatMap(({ codes }) => codes).map((one) => [one.codeId, one]));
+  expect(whole.codes.map(({ codeId }) => dealt.get(codeId))).toEqual(whole.codes);
 });
 
 test('work that is called off ends at once, and the threads go on with other work', async () => {
