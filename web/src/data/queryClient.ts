@@ -86,9 +86,11 @@ export const queryClient = new QueryClient({
       if (error instanceof ProblemError && error.status === 401)
         void queryClient.invalidateQueries({ queryKey: ['session'] });
     },
-    onSettled: (_data, _error, _variables, _context, { meta }) => {
+    onSettled: (_data, _error, _variables, _context, { meta, options }) => {
       for (const resource of meta?.refreshes ?? []) stale.add(resource);
-      if (queryClient.isMutating({ mutationKey: CHANGE }) > 1) return;
+      // the one that is settled is still counted among those on their way
+      const itself = options.mutationKey?.[0] === CHANGE[0] ? 1 : 0;
+      if (queryClient.isMutating({ mutationKey: CHANGE }) > itself) return;
       const resources = new Set<unknown>(stale);
       const hashes = new Set(owed);
       stale.clear();
