@@ -5,6 +5,7 @@ import { createThreads } from './jobs/index.js';
 import { ensureDemoResearcher, ensureOwner, removeExpiredSessions } from './people/index.js';
 import { loadDemoStudy } from './demo/index.js';
 import { startRunners } from './runners.js';
+import { stopOnSignal } from './stopOnSignal.js';
 
 const host = process.env['HOST'] ?? '127.0.0.1';
 const port = Number(process.env['PORT'] ?? 4310);
@@ -43,18 +44,12 @@ const stopRunners = startRunners(orm, threads, (error) => {
   app.log.error({ err: error }, 'a job failed');
 });
 
-let stopping = false;
-async function stop() {
-  if (stopping) return;
-  stopping = true;
+stopOnSignal(async () => {
   await app.close();
   await stopRunners();
   await threads.close();
   await orm.close();
-  process.exit(0);
-}
-process.on('SIGTERM', () => void stop());
-process.on('SIGINT', () => void stop());
+});
 
 await app.listen({ host, port });
 console.log(`\nYellow Thread is ready: http://${host}:${port}\n`);

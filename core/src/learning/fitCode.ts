@@ -107,7 +107,7 @@ export function fitCode(
   codeId: string,
   neighbours: Neighbours | null,
 ): CodeFit {
-  const { input, keys, lessons, x, penaltyC, gram, shares, settled, open } = material;
+  const { input, keys, x, penaltyC, gram, shares, settled, open } = material;
   const decided = input.answers.flatMap(({ settled, decided }, i) =>
     !settled && decided?.has(codeId) ? [i] : [],
   );
@@ -117,26 +117,7 @@ export function fitCode(
   const examples = settledLabels.reduce((sum, label) => sum + label, 0);
   if (examples < FEWEST_EXAMPLES) return { codeId, state: 'too_few', examples };
 
-  const rowCount = x.start.length - 1;
-  const labels = new Uint8Array(rowCount);
-  const importance = new Float64Array(rowCount).fill(1);
-  const rowsOf = new Map<number, number[]>();
-  const teach = (answer: number, hasCode: boolean) => {
-    const taught = lessonsOf(material, answer, codeId, hasCode);
-    for (const { row, label } of taught) labels[row] = label;
-    rowsOf.set(
-      answer,
-      taught.map(({ row }) => row),
-    );
-  };
-  settled.forEach((i, place) => teach(i, settledLabels[place] === 1));
-  for (const i of decided) teach(i, input.answers[i]!.decided!.get(codeId)!);
-  const lessonRows = lessons.map((lesson, i) => {
-    const row = input.answers.length + i;
-    labels[row] = Number(lesson.codeId === codeId);
-    importance[row] = codebookImportance;
-    return row;
-  });
+  const { labels, importance, rowsOf, lessonRows } = teach(material, codeId, decided);
   const learn = learner(x, gram);
   const fit = (answers: number[], from?: Fit) => {
     const rows = Int32Array.from([...answers.flatMap((i) => rowsOf.get(i)!), ...lessonRows]);
@@ -155,7 +136,7 @@ export function fitCode(
     const heldKeys = new Set(held.map((place) => settledKeys[place]!));
     const seen = settled.filter((_, place) => foldOf[place] !== fold);
     const read = decided.filter((i) => !heldKeys.has(keys[i]!));
-    return { held, seen, read, model: fit([...seen, ...read], model) };
+    return { held, seen, model: fit([...seen, ...read], model) };
   });
   const scores = new Float64Array(settled.length);
   for (const { held, model } of parts) scoreInto(scores, held, model, material);
@@ -171,22 +152,7 @@ export function fitCode(
   });
 
   const sampled = settled.flatMap((i, place) => (input.answers[i]!.random ? [place] : []));
-  const crossFitted = () => {
-    // an answer whose words are those of a sampled one is asked of the model that did not see these words either:
-    // otherwise the sampled ones would be further off than the others
-    const unseenBy = new Map(settledKeys.map((key, place) => [key, foldOf[place]!]));
-    const sums = new Float64Array(input.answers.length);
-    const asked = new Float64Array(input.answers.length);
-    parts.forEach((part, fold) => {
-      scoreAnswers(part.model, material, all).forEach((score, i) => {
-        const only = unseenBy.get(keys[i]!);
-        if (only !== undefined && only !== fold) return;
-        sums[i]! += asProbability(score);
-        asked[i]! += 1;
-      });
-    });
-    return sums.map((sum, i) => sum / asked[i]!);
-  };
+  const crossFitted = () => crossFit(material, parts, foldOf, asProbability);
   const curve = learningCurve(material, { settledLabels, parts, scores, fit, model });
   const figures: CodeFigures = {
     codeId,
@@ -213,6 +179,58 @@ export function fitCode(
     ...{ codeId, figures, model: model.linear(), calibration },
     ...{ probabilities, settledLabels, outOfFold },
   };
+}
+
+/** What each row teaches of a code and how much it counts, and which rows stand for each answer. */
+function teach(material: Material, codeId: string, decided: readonly number[]) {
+  const { input, lessons, settled, x } = material;
+  const rows = x.start.length - 1;
+  const labels = new Uint8Array(rows);
+  const importance = new Float64Array(rows).fill(1);
+  const rowsOf = new Map<number, number[]>();
+  const learnFrom = (answer: number, hasCode: boolean) => {
+    const taught = lessonsOf(material, answer, codeId, hasCode);
+    for (const { row, label } of taught) labels[row] = label;
+    rowsOf.set(
+      answer,
+      taught.map(({ row }) => row),
+    );
+  };
+  for (const i of settled) learnFrom(i, input.answers[i]!.codes.has(codeId));
+  for (const i of decided) learnFrom(i, input.answers[i]!.decided!.get(codeId)!);
+  const lessonRows = lessons.map((lesson, i) => {
+    const row = input.answers.length + i;
+    labels[row] = Number(lesson.codeId === codeId);
+    importance[row] = codebookImportance;
+    return row;
+  });
+  return { labels, importance, rowsOf, lessonRows };
+}
+
+/**
+ * The probability of every answer by models that did not see it. One whose words are those of a settled one is asked
+ * of the model that did not see these words either: otherwise the settled ones would be further off than the others.
+ */
+function crossFit(
+  material: Material,
+  parts: readonly { model: Fit }[],
+  foldOf: Int32Array,
+  asProbability: (score: number) => number,
+): Float64Array {
+  const { input, keys, settled } = material;
+  const unseenBy = new Map(settled.map((i, place) => [keys[i]!, foldOf[place]!]));
+  const all = [...input.answers.keys()];
+  const sums = new Float64Array(all.length);
+  const asked = new Float64Array(all.length);
+  parts.forEach((part, fold) => {
+    scoreAnswers(part.model, material, all).forEach((score, i) => {
+      const only = unseenBy.get(keys[i]!);
+      if (only !== undefined && only !== fold) return;
+      sums[i]! += asProbability(score);
+      asked[i]! += 1;
+    });
+  });
+  return sums.map((sum, i) => sum / asked[i]!);
 }
 
 /** An answer scores as its likeliest line does. */

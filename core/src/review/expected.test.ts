@@ -1,7 +1,9 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { expectAbove, lineForShareRight, outlookOf } from './expected.js';
+import { measureAtLine, measureCalibration } from './measured.js';
 import { redecide, type Decision } from './redecide.js';
+import { isWorseThanExpected, shareApplying } from './spotCheck.js';
 
 const probability = fc.double({ min: 0, max: 1, noNaN: true });
 
@@ -96,4 +98,41 @@ test('counts after decisions: nothing is lost, and taking all of them back gives
       },
     ),
   );
+});
+
+test('measured along the line: precision and recall as by counting, all answers in one step of what was said', () => {
+  const unseen = fc.record({ yes: fc.array(probability), no: fc.array(probability) });
+  fc.assert(
+    fc.property(unseen, probability, ({ yes, no }, line) => {
+      const { precision, recall } = measureAtLine({ yes, no }, line);
+      const above = [...yes, ...no].filter((p) => p >= line).length;
+      const right = yes.filter((p) => p >= line).length;
+      expect(precision === null ? above : precision * above).toBeCloseTo(
+        precision === null ? 0 : right,
+        9,
+      );
+      expect((recall ?? 0) * yes.length).toBeCloseTo(right, 9);
+      const steps = measureCalibration({ yes, no });
+      const total = steps.reduce((sum, { share }) => sum + share, 0);
+      const found = steps.reduce((sum, step) => sum + step.found * step.share, 0);
+      const all = yes.length + no.length;
+      expect(total).toBeCloseTo(all === 0 ? 0 : 1, 9);
+      expect(found * all).toBeCloseTo(yes.length, 6);
+    }),
+  );
+});
+
+test('a spot check is worse only when its whole interval is on the wrong side of what was expected', () => {
+  expect(shareApplying(0, 0)).toBeNull();
+  // Wilson (1927), from memory of tables: 45 of 50 is .786 to .957
+  const found = shareApplying(45, 5)!;
+  expect(found.interval.map((end) => Number(end.toFixed(3)))).toEqual([0.786, 0.957]);
+  for (const [side, expected, worse] of [
+    ['accepted', 0.95, false],
+    ['accepted', 0.96, true],
+    ['refused', 0.79, false],
+    ['refused', 0.78, true],
+  ] as const)
+    expect(isWorseThanExpected(side, found, expected)).toBe(worse);
+  expect(isWorseThanExpected('accepted', null, 1)).toBe(false);
 });

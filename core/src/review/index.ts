@@ -7,3 +7,5 @@ export {
   type Outlook,
 } from './expected.js';
 export { redecide } from './redecide.js';
+export { measureAtLine, measureCalibration, type Unseen } from './measured.js';
+export { isWorseThanExpected, shareApplying } from './spotCheck.js';

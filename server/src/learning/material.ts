@@ -103,17 +103,8 @@ async function answersInScope(
   return query && new Set(await chosenAnswers(em, studyId, questionId, query));
 }
 
-/** @throws Problem wrong_scope when it is no filter of the ledger, or about what the study does not have */
-export async function checkScope(
-  em: EntityManager,
-  studyId: number,
-  questionId: number,
-  scope: string,
-): Promise<void> {
-  await answersInScope(em, studyId, questionId, scope);
-}
-
-function readScope(scope: string): LedgerQuery | null {
+/** The ledger's filter that a scope is. @throws Problem wrong_scope when it is none */
+export function readScope(scope: string): LedgerQuery | null {
   if (scope === '') return null;
   const asked: Record<string, string | string[]> = {};
   const address = new URLSearchParams(scope);

@@ -15,10 +15,10 @@ import { enqueueJob } from '../jobs/index.js';
 import { makerOf, requireAccount } from '../people/index.js';
 import { problems } from '../problems.js';
 import { findQuestion } from '../study/index.js';
-import { checkScope } from './material.js';
+import { readScope } from './material.js';
 import { readRun, reinstateRun } from './runs.js';
 import { bringBackWord, strikeWord } from './strike.js';
-import { describeTraining } from './training.js';
+import { describeTraining, hasSettled } from './training.js';
 
 /** One seed for every run: what changes between two runs is the coding, never the dice. */
 export const TRAINING_SEED = 1;
@@ -55,9 +55,8 @@ export function learningRoutes(app: App): void {
       const { study, question } = request.params;
       const { scope } = request.body;
       await findQuestion(request.em, study, question);
-      const { settled } = await describeTraining(request.em, study, question);
-      if (settled === 0) throw problems.nothingSettled();
-      await checkScope(request.em, study, question, scope);
+      readScope(scope);
+      if (!(await hasSettled(request.em, question))) throw problems.nothingSettled();
       return enqueueJob(request.em, {
         kind: 'train',
         studyId: study,

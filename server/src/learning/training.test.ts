@@ -10,19 +10,14 @@ import type {
   TrainingRun,
 } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import { importFares, settledTexts } from '../../test/fares.js';
 
 // one story: a small study is coded, trained, read and trained again
 let server: TestServer;
 let client: Client;
-let study: Awaited<ReturnType<typeof importStudy>>;
+let study: Awaited<ReturnType<typeof importFares>>['study'];
 let fares: string;
 let path: string;
-const pier = (i: number) => `${i},${i % 2 ? 'Tye' : 'Rook'}`;
-const settledTexts = [
-  ...['the fare is high', 'high fare', 'fare again', 'a fair fare please', 'that fare', 'fare'],
-  ...['lovely crew', 'the crew', 'a kind crew', 'the view', 'more boats', 'the queue'],
-];
 const openTexts = [
   ...['this fare of ours', 'a dear fare', 'crew as ever', 'the fare once more', 'seals'],
   ...['what a fare', 'fare fare fare', 'my fare', 'their fare', 'old boats', 'new boats'],
@@ -33,15 +28,12 @@ const truth = [...settledTexts, ...openTexts].filter((text) => text.includes('fa
 beforeAll(async () => {
   server = await startServer();
   client = await server.enter('Rowan');
-  const lines = [...settledTexts, ...openTexts].map((text, i) => `${pier(i)},${text}`);
-  study = await importStudy(client, `id,Island,Why?\n${lines.join('\n')}`);
-  path = `${study.base}/questions/${study.question}`;
-  const { answers } = await study.ledger('same=apart');
-  for (const { id, text } of answers.filter((one) => settledTexts.includes(one.text))) {
-    if (text.includes('fare'))
-      fares = (await study.code(id, fares ? { codeId: fares } : { newCode: 'Fares' })).codeId;
-    await study.settle(id);
-  }
+  ({ study, fares, path } = await importFares(
+    client,
+    'id,Island,Why?',
+    openTexts,
+    (text, i) => `${i},${i % 2 ? 'Tye' : 'Rook'},${text}`,
+  ));
 });
 afterAll(() => server.stop());
 

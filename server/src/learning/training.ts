@@ -49,6 +49,17 @@ export async function describeTraining(
   };
 }
 
+/** Whether there is anything to learn from. */
+export async function hasSettled(em: EntityManager, questionId: number): Promise<boolean> {
+  const found = await rows(
+    em,
+    `select 1 from settlement t join response r on r.id = t.response_id
+     where r.question_id = ? and not r.no_answer limit 1`,
+    [questionId],
+  );
+  return found.length > 0;
+}
+
 const readStruckWords = (em: EntityManager, studyId: number) =>
   rows<StruckWord>(
     em,

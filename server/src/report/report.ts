@@ -15,7 +15,7 @@ import {
   type ClothCell,
   type ClothRow,
 } from '@yellow-thread/core/report';
-import { wilsonInterval } from '@yellow-thread/core/statistics';
+import { shareApplying } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
 import { readAnswers } from '../coding/index.js';
@@ -154,7 +154,8 @@ async function readChecked(
      where k.question_id = any(?::int[]) and k.side = 'accepted' and a.verdict in ('applies', 'not')`,
     [questionIds],
   );
-  return read === 0 ? null : { read, applies, interval: wilsonInterval(applies / read, read) };
+  const found = shareApplying(applies, read - applies);
+  return found && { read, applies, interval: found.interval };
 }
 
 /** Counts every line in every column; columns about the same question are counted together. */

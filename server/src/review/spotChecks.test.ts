@@ -9,18 +9,14 @@ import type {
   SuggestionPage,
 } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import { importFares, settledTexts } from '../../test/fares.js';
 
 // one story: suggestions are decided in bulk, a few of them read, and the bulk opened again
 let server: TestServer;
 let client: Client;
-let study: Awaited<ReturnType<typeof importStudy>>;
+let study: Awaited<ReturnType<typeof importFares>>['study'];
 let fares: string;
 let path: string;
-const settledTexts = [
-  ...['the fare is high', 'high fare', 'fare again', 'a fair fare please', 'that fare', 'fare'],
-  ...['lovely crew', 'the crew', 'a kind crew', 'the view', 'more boats', 'the queue'],
-];
 // thirty about fares, of which a third say the opposite of what the word suggests, and two of the same words
 const openTexts = [
   ...Array.from({ length: 30 }, (_, i) => `fare ${i % 3 ? 'too dear' : 'is fine'} on day ${i}`),
@@ -31,15 +27,12 @@ const isWrong = (text: string) => text.includes('is fine');
 beforeAll(async () => {
   server = await startServer();
   client = await server.enter('Rowan');
-  const lines = [...settledTexts, ...openTexts].map((text, i) => `${i},${text}`);
-  study = await importStudy(client, `id,Why?\n${lines.join('\n')}`);
-  path = `${study.base}/questions/${study.question}`;
-  const { answers } = await study.ledger('same=apart');
-  for (const { id, text } of answers.filter((one) => settledTexts.includes(one.text))) {
-    if (text.includes('fare'))
-      fares = (await study.code(id, fares ? { codeId: fares } : { newCode: 'Fares' })).codeId;
-    await study.settle(id);
-  }
+  ({ study, fares, path } = await importFares(
+    client,
+    'id,Why?',
+    openTexts,
+    (text, i) => `${i},${text}`,
+  ));
   await train();
 });
 afterAll(() => server.stop());

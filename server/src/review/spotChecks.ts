@@ -9,8 +9,8 @@ import type {
   SpotCheck,
   Suggestion,
 } from '@yellow-thread/contract';
+import { isWorseThanExpected, shareApplying } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
-import { wilsonInterval } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { readAnswers } from '../coding/index.js';
 import { findMentions, isoTime, makeChange, rows, type ChangeDiff } from '../database/index.js';
@@ -51,24 +51,11 @@ export async function listChecks(
   );
   const countOf = (side: CheckSide) => unread.find((one) => one.state === side)?.count ?? 0;
   return {
-    checks: checks.map((check) => ({ ...check, ...measure(check) })),
+    checks: checks.map((check) => {
+      const found = shareApplying(check.applies, check.not);
+      return { ...check, found, isWorse: isWorseThanExpected(check.side, found, check.expected) };
+    }),
     unread: { accepted: countOf('accepted'), refused: countOf('refused') },
-  };
-}
-
-/** What a check says: the share to which the code applies, and whether that is worse than was expected. */
-function measure({
-  side,
-  applies,
-  not,
-  expected,
-}: Pick<Checked, 'side' | 'applies' | 'not' | 'expected'>): Pick<Checked, 'found' | 'isWorse'> {
-  const read = applies + not;
-  if (read === 0) return { found: null, isWorse: false };
-  const interval = wilsonInterval(applies / read, read);
-  return {
-    found: { value: applies / read, interval },
-    isWorse: side === 'accepted' ? interval[1] < expected : interval[0] > expected,
   };
 }
 

@@ -5,6 +5,7 @@ import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { useRun } from '../data/learning.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
+import { Choice } from '../parts/field.js';
 import { asShare, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -135,10 +136,9 @@ export function CodesTable({
       <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
         <p>Measured on settled answers that the model had not seen; the lines are 95% intervals.</p>
         {others.length > 0 && (
-          <label className="ml-auto flex items-center gap-2">
-            compare with
-            <select
-              className="rounded border border-rule bg-card px-2 py-1 text-ink"
+          <span className="ml-auto">
+            <Choice
+              label="compare with"
               value={against ?? ''}
               onChange={(event) => setAgainst(Number(event.target.value) || null)}
             >
@@ -148,8 +148,8 @@ export function CodesTable({
                   run {one.id}: {counted(one.settled, 'answer')}
                 </option>
               ))}
-            </select>
-          </label>
+            </Choice>
+          </span>
         )}
       </div>
       <NotLearnable
@@ -182,7 +182,7 @@ function CodeRow({
       <th scope="row" className="py-1.5 pr-4 text-left font-normal">
         <button
           type="button"
-          className="flex items-center gap-2 rounded text-left hover:underline"
+          className="flex items-center gap-2 rounded text-left hover:underline xl:whitespace-nowrap"
           onClick={() =>
             openDrawer({
               title: drawn.name,

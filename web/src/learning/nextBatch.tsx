@@ -6,6 +6,7 @@ import { useTelling } from '../data/learning.js';
 import { useDrawSample } from '../data/sampling.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
+import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -33,18 +34,15 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
     <>
       <p className="max-w-3xl">{whatMoreBrings(training)}</p>
       <div className="my-4 flex flex-wrap items-center gap-3">
-        <label className="flex items-center gap-2">
-          how many
-          <select
-            className="rounded border border-rule bg-card px-2 py-1.5"
-            value={size}
-            onChange={(event) => setSize(Number(event.target.value))}
-          >
-            {sizes.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="how many"
+          value={size}
+          onChange={(event) => setSize(Number(event.target.value))}
+        >
+          {sizes.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </Choice>
         <Button
           look="main"
           disabled={answers.length === 0 || draw.isPending}

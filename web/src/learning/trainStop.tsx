@@ -7,6 +7,7 @@ import { useVariable } from '../data/respondents.js';
 import { useJob } from '../data/sheets.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
+import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { asCount, asDate, counted } from '../parts/numbers.js';
 import { CodesTable, NotLearnable } from './codesTable.js';
@@ -169,22 +170,20 @@ function Scope({
 }) {
   const categories = study.variables.filter((one) => one.kind === 'category');
   return (
-    <label className="flex items-center gap-2">
-      <span className="text-soft">suggest for</span>
-      <select
-        className="max-w-56 rounded border border-rule bg-card px-2 py-1.5"
-        value={value}
-        disabled={disabled}
-        onChange={(event) => onChange(event.target.value)}
-      >
-        <option value="">all {asCount(open)} open answers</option>
-        <option value="show=unread">what nobody has worked on</option>
-        <option value="show=sample">the sample only</option>
-        {categories.map((variable) => (
-          <ScopeOf key={variable.id} study={study.id} {...variable} />
-        ))}
-      </select>
-    </label>
+    <Choice
+      label="suggest for"
+      className="max-w-56"
+      value={value}
+      disabled={disabled}
+      onChange={(event) => onChange(event.target.value)}
+    >
+      <option value="">all {asCount(open)} open answers</option>
+      <option value="show=unread">what nobody has worked on</option>
+      <option value="show=sample">the sample only</option>
+      {categories.map((variable) => (
+        <ScopeOf key={variable.id} study={study.id} {...variable} />
+      ))}
+    </Choice>
   );
 }
 

@@ -1,4 +1,5 @@
 import type { Review } from '@yellow-thread/contract';
+import { measureAtLine, measureCalibration } from '@yellow-thread/core/review';
 import { useMemo } from 'react';
 import { asShare } from '../parts/numbers.js';
 
@@ -7,11 +8,10 @@ const [left, top, foot] = [4, 6, 62];
 const x = (p: number) => left + (width - 2 * left) * p;
 const y = (share: number) => foot - (foot - top) * share;
 const lines = Array.from({ length: 51 }, (_, i) => i / 50);
-const steps = 5;
 
 /** How right and how complete the suggestions would have been at every line, and whether what was said came true. */
 export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: number }) {
-  const measured = useMemo(() => measureLines(unseen), [unseen]);
+  const measured = useMemo(() => lines.map((at) => measureAtLine(unseen, at)), [unseen]);
   const calibration = useMemo(() => measureCalibration(unseen), [unseen]);
   if (unseen.yes.length === 0) return null;
   const at = measured[Math.round(line * 50)]!;
@@ -22,18 +22,18 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
       <figure>
         <svg
           role="img"
-          aria-label={`At ${asShare(line)}: right ${at.right === null ? 'none' : asShare(at.right)}, found ${asShare(at.found)}, measured on settled answers`}
+          aria-label={`At ${asShare(line)}: right ${at.precision === null ? 'none' : asShare(at.precision)}, found ${asShare(at.recall ?? 0)}, measured on settled answers`}
           width={width}
           height={height}
         >
           <path d={`M${x(0)} ${y(0)}H${x(1)}`} className="stroke-rule" />
           <path
-            d={`M${path(measured.map((one) => one.right))}`}
+            d={`M${path(measured.map((one) => one.precision))}`}
             className="fill-none stroke-ink"
             strokeWidth="1.5"
           />
           <path
-            d={`M${path(measured.map((one) => one.found))}`}
+            d={`M${path(measured.map((one) => one.recall))}`}
             className="fill-none stroke-soft"
             strokeWidth="1.5"
             strokeDasharray="3 2"
@@ -82,26 +82,3 @@ const Dash = ({ dashed = false }: { dashed?: boolean }) => (
     />
   </svg>
 );
-
-/** Precision (null where nothing lies above) and recall at every line. */
-function measureLines({ yes, no }: Review['unseen']) {
-  return lines.map((line) => {
-    const [right, wrong] = [yes, no].map((said) => said.filter((p) => p >= line).length);
-    return {
-      right: right! + wrong! === 0 ? null : right! / (right! + wrong!),
-      found: yes.length === 0 ? 0 : right! / yes.length,
-    };
-  });
-}
-
-/** What was said and what was found, by fifths of probability. */
-function measureCalibration({ yes, no }: Review['unseen']) {
-  const all = yes.length + no.length;
-  return Array.from({ length: steps }, (_, step) => {
-    const inStep = (p: number) => Math.min(steps - 1, Math.floor(p * steps)) === step;
-    const [with_, without] = [yes.filter(inStep), no.filter(inStep)];
-    const count = with_.length + without.length;
-    const said = [...with_, ...without].reduce((sum, p) => sum + p, 0) / count;
-    return { said, found: with_.length / count, share: count / all, count };
-  }).filter((one) => one.count > 0);
-}

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { DrawnCode } from '../data/codebook.js';
 import { useChecks, useDrawCheck, useReopenBulk } from '../data/review.js';
 import { Button } from '../parts/button.js';
+import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
@@ -75,19 +76,16 @@ function DrawCheck({ side, unread, ...place }: CheckPlace & { side: CheckSide; u
         {side === 'refused' && ': how many mention it after all'}.
       </p>
       <div className="mt-2 flex items-center gap-3">
-        <label className="flex items-center gap-2">
-          read
-          <select
-            className="rounded border border-rule bg-card px-2 py-1"
-            aria-label={`How many of those ${side} to read`}
-            value={size}
-            onChange={(event) => setSize(Number(event.target.value))}
-          >
-            {sizes.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="read"
+          aria-label={`How many of those ${side} to read`}
+          value={size}
+          onChange={(event) => setSize(Number(event.target.value))}
+        >
+          {sizes.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </Choice>
         <span className="figures text-[13px] text-soft">
           {side === 'accepted' ? 'at .90 right' : 'at .10 missed'}: {asShare(low)} to{' '}
           {asShare(high)}
