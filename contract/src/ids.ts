@@ -31,6 +31,13 @@ export const pageQuery = z.object({
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
 
+/** A list of ids in an address, parted by commas. */
+export const idListSchema = z
+  .string()
+  .default('')
+  .transform((list) => (list === '' ? [] : list.split(',')))
+  .pipe(z.array(uuidSchema).max(200));
+
 /** True or false in an address. */
 export const flagSchema = z.enum(['true', 'false']).transform((value) => value === 'true');
 

@@ -10,6 +10,7 @@ export * from './codebook.js';
 export * from './coding.js';
 export * from './notes.js';
 export * from './ledger.js';
+export * from './groups.js';
 export * from './history.js';
 export * from './sampling.js';
 export * from './look.js';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { codeCreateSchema } from './codebook.js';
 import { lineCutSchema, mentionSchema } from './coding.js';
-import { idSchema, textSchema, uuidSchema, valueSchema } from './ids.js';
+import { withinQuery } from './groups.js';
+import { idListSchema, idSchema, textSchema, uuidSchema, valueSchema } from './ids.js';
 import { shownNoteSchema } from './notes.js';
 
 /** Which answers are shown: of what state. */
@@ -35,12 +36,6 @@ export type LedgerOrder = z.infer<typeof ledgerOrderSchema>;
 export const wordMatchSchema = z.enum(['plain', 'word', 'stem', 'wildcard']);
 export type WordMatch = z.infer<typeof wordMatchSchema>;
 
-const codeListSchema = z
-  .string()
-  .default('')
-  .transform((list) => (list === '' ? [] : list.split(',')))
-  .pipe(z.array(uuidSchema).max(50));
-
 /** A background variable and the value that it must have, as `12:Tye`; nothing after the colon for "not stated". */
 const whereSchema = z
   .string()
@@ -52,16 +47,18 @@ const whereSchema = z
   });
 
 /** The whole filter stands in the address, so that it can be kept and passed on. */
-export const ledgerQuery = z.object({
+export const ledgerQuery = withinQuery.extend({
   show: ledgerShowSchema.default('all'),
   words: textSchema.max(200).default(''),
   match: wordMatchSchema.default('plain'),
   /** Codes of which all must be there, one must be there, none may be there. */
-  all: codeListSchema,
-  any: codeListSchema,
-  none: codeListSchema,
+  all: idListSchema,
+  any: idListSchema,
+  none: idListSchema,
   /** Whether the codes must meet in one line. */
   together: z.enum(['answer', 'line']).default('answer'),
+  /** Groups that the respondent belongs to, all of them. */
+  among: idListSchema,
   /** Only what this person coded or settled. */
   coder: idSchema.optional(),
   where: z.union([whereSchema.transform((one) => [one]), z.array(whereSchema).max(20)]).default([]),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { withinQuery } from './groups.js';
 import { asideMarksSchema, noAnswersSchema } from './sheet.js';
 import {
   backgroundKindSchema,
@@ -21,7 +22,7 @@ export const bandSchema = z.object({
 export type Band = z.infer<typeof bandSchema>;
 
 /** In which order respondents are listed, and which of them. */
-export const respondentQuery = z.object({
+export const respondentQuery = withinQuery.extend({
   /** By id, in the order of their coming, or by a background variable. */
   sort: z.union([z.enum(['id', 'order']), idSchema]).default('order'),
   descending: flagSchema.default(false),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { mentionSchema } from './coding.js';
+import { withinQuery } from './groups.js';
 import { idSchema, pageQuery, questionParams, uuidSchema, valueSchema } from './ids.js';
 import { qualitySchema } from './learning.js';
 
@@ -41,6 +42,7 @@ export const suggestionPageSchema = z
 export type SuggestionPage = z.infer<typeof suggestionPageSchema>;
 /** Suggestions page by probability and, among equals, by the answer's id. */
 export const suggestionQuery = pageQuery.extend({
+  ...withinQuery.shape,
   after: z
     .string()
     .regex(/^[01](?:\.\d+)?:\d{1,9}$/u)

@@ -22,6 +22,7 @@ import {
 import { codebookRoutes } from './codebook/index.js';
 import { codingRoutes, historyRoutes, openStudyEvents } from './coding/index.js';
 import { exchangeRoutes } from './exchange/index.js';
+import { groupRoutes, readWithin } from './groups/index.js';
 import { jobRoutes, type Threads } from './jobs/index.js';
 import { learningRoutes } from './learning/index.js';
 import { lookRoutes } from './look/index.js';
@@ -116,6 +117,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
 
   app.decorateRequest('em');
   app.decorateRequest('account', null);
+  app.decorateRequest('within', readWithin);
   app.addHook('onRequest', async (request) => {
     request.em = orm.em.fork();
     if (request.url.startsWith('/api/')) await loadAccount(request);
@@ -146,6 +148,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     codingRoutes(inStudy, threads);
     historyRoutes(inStudy, events);
     samplingRoutes(inStudy);
+    groupRoutes(inStudy);
     exchangeRoutes(inStudy);
     learningRoutes(inStudy);
     reviewRoutes(inStudy);

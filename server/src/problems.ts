@@ -82,6 +82,37 @@ export const problems = {
       'name_taken',
       `There already is a ${what} “${name}”: use that one or another name.`,
     ),
+  groupCircle: (way: readonly string[]) =>
+    new Problem(
+      409,
+      'group_circle',
+      `This group would stand on itself: ${way.map((name) => `“${name}”`).join(' → ')}. Take one of these steps out.`,
+      { way },
+    ),
+  groupNeeded: (name: string, by: readonly string[]) =>
+    new Problem(
+      409,
+      'group_needed',
+      `“${name}” is part of ${by.map((one) => `“${one}”`).join(', ')}: change that first.`,
+    ),
+  ruleTooDeep: (deepest: number) =>
+    new Problem(
+      422,
+      'rule_too_deep',
+      `The conditions are joined more than ${deepest} levels deep: save a part of them as a group of its own and use that.`,
+    ),
+  tooManyColumns: (count: number, most: number) =>
+    new Problem(
+      422,
+      'too_many_columns',
+      `That would be ${count} columns, and ${most} is the most that can be read: join categories, or make groups.`,
+    ),
+  noSuchDifference: () =>
+    new Problem(
+      422,
+      'no_such_difference',
+      'These two columns have respondents in common, or are not both there: choose two groups with nobody in common, or compare each group with everyone else.',
+    ),
   nothingToDraw: () =>
     new Problem(409, 'nothing_to_draw', 'Every answer is in a sample already: nothing was drawn.'),
   nothingTelling: () =>

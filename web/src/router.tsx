@@ -48,6 +48,10 @@ export const router = createBrowserRouter([
             }),
           },
           {
+            path: 'groups',
+            lazy: async () => ({ Component: (await import('./groups/groupsPage.js')).GroupsPage }),
+          },
+          {
             path: 'notes',
             lazy: async () => ({ Component: (await import('./notes/notesPage.js')).NotesPage }),
           },

@@ -21,6 +21,9 @@ export const intersect = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => wo
 
 export const unite = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => word | y[i]!);
 
+/** Those of the first set who are not in the second. */
+export const subtract = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => word & ~y[i]!);
+
 /** How many belong to the set. */
 export const countOf = (set: Bitset): number => countOfBoth(set, set);
 

@@ -9,7 +9,11 @@ export {
   fullBitset,
   has,
   intersect,
+  subtract,
   unite,
   type Bitset,
 } from './bitset.js';
 export { valueName, type ValueNames } from './valueName.js';
+export { membersOf, type Mentioned, type RuleMaterial } from './members.js';
+export { conditionsIn, depthOf, findCircle, type Rule } from './rule.js';
+export { ruleSentence, type RuleNames } from './sentence.js';

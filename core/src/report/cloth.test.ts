@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apiSample, checkValue } from '../../test/checkValues.js';
 import { addTo, countOf, emptyBitset, fullBitset, has, type Bitset } from '../groups/index.js';
-import { countCloth, rollUp, type BaseKind, type ClothRow } from './cloth.js';
+import { acrossQuestions, countCloth, rollUp, type BaseKind, type ClothRow } from './cloth.js';
 
 const setOf = (size: number, members: Iterable<number>): Bitset => {
   const set = emptyBitset(size);
@@ -170,4 +170,107 @@ test('sets of respondents behave as sets', () => {
     }),
   );
   for (const size of [0, 1, 31, 32, 33, 100]) expect(countOf(fullBitset(size))).toBe(size);
+});
+
+test('across questions: a person counts once, and only where all that they answered is decided', () => {
+  const size = 5;
+  // person 0 mentions it in both, 1 in the second, 2 is open in the second, 3 answered the first only
+  const across = acrossQuestions('code', [
+    {
+      row: rowOf(size, 'code', [0, 0, 2, 4], setOf(size, [0, 1, 2, 3])),
+      answered: setOf(size, [0, 1, 2, 3]),
+    },
+    { row: rowOf(size, 'code', [0, 1], setOf(size, [0, 1])), answered: setOf(size, [0, 1, 2]) },
+  ]);
+  const [cells] = countCloth({
+    rows: [across],
+    columns: [{ key: 'total', members: fullBitset(size) }],
+    asked: fullBitset(size),
+    answered: setOf(size, [0, 1, 2, 3]),
+    weights: null,
+    base: 'settled',
+  });
+  expect(cells![0]).toMatchObject({ people: 2, mentions: 4, base: { people: 3 } });
+});
+
+test('percent of mentions: of everything that is mentioned, whatever rows are shown', () => {
+  const size = 4;
+  const decided = setOf(size, [0, 1, 2]);
+  const codes = [rowOf(size, 'a', [0, 0, 1, 3], decided), rowOf(size, 'b', [0], decided)];
+  const [cells] = countCloth({
+    rows: codes.slice(0, 1),
+    codes,
+    columns: [{ key: 'total', members: fullBitset(size) }],
+    asked: fullBitset(size),
+    answered: fullBitset(size),
+    weights: Float64Array.of(2, 1, 1, 1),
+    base: 'mentions',
+  });
+  // 0 counts twice over in weight: (2 + 2 + 1) of those and 2 of the other code
+  expect(cells![0]).toMatchObject({
+    share: 5 / 7,
+    mentions: 3,
+    interval: null,
+    base: { people: 4 },
+  });
+});
+
+test('weights of 1 change nothing, and neither does the order of respondents', () => {
+  const size = 40;
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ at: fc.nat(size - 1), code: fc.nat(2) }), { maxLength: 60 }),
+      fc.uniqueArray(fc.nat(size - 1)),
+      (mentions, settled) => {
+        const table = (place: (i: number) => number, weights: Float64Array | null) =>
+          countCloth({
+            rows: [0, 1, 2].map((code) =>
+              rowOf(
+                size,
+                String(code),
+                mentions.filter((one) => one.code === code).map(({ at }) => place(at)),
+                setOf(size, settled.map(place)),
+              ),
+            ),
+            columns: [
+              { key: 'total', members: fullBitset(size) },
+              {
+                key: 'half',
+                members: setOf(
+                  size,
+                  Array.from({ length: 20 }, (_, i) => place(i)),
+                ),
+              },
+            ],
+            asked: fullBitset(size),
+            answered: fullBitset(size),
+            weights,
+            base: 'settled',
+          });
+        const plain = table((i) => i, null);
+        expect(table((i) => i, new Float64Array(size).fill(1))).toEqual(plain);
+        expect(table((i) => (i * 7 + 3) % size, null)).toEqual(plain);
+        // a theme has at least the people of its largest code and at most the sum of all
+        const rows = [0, 1, 2].map((code) =>
+          rowOf(
+            size,
+            String(code),
+            mentions.filter((one) => one.code === code).map(({ at }) => at),
+            setOf(size, settled),
+          ),
+        );
+        const people = plain.map((cells) => cells[0]!.people);
+        const theme = countCloth({
+          rows: [rollUp('theme', rows)],
+          columns: [{ key: 'total', members: fullBitset(size) }],
+          asked: fullBitset(size),
+          answered: fullBitset(size),
+          weights: null,
+          base: 'settled',
+        })[0]![0]!.people;
+        expect(theme).toBeGreaterThanOrEqual(Math.max(...people));
+        expect(theme).toBeLessThanOrEqual(people.reduce((sum, one) => sum + one, 0));
+      },
+    ),
+  );
 });

@@ -1,4 +1,5 @@
 export {
+  acrossQuestions,
   countCloth,
   measureBase,
   rollUp,
@@ -8,4 +9,13 @@ export {
   type ClothInput,
   type ClothRow,
 } from './cloth.js';
-export { exceededColumns, type LetterOptions } from './letters.js';
+export {
+  asGroupShare,
+  compareGroups,
+  compareWithRest,
+  exceededColumns,
+  type AgainstRest,
+  type CompareOptions,
+  type GroupDifference,
+} from './compare.js';
+export { countTogether, togetherness, type Together } from './together.js';

@@ -1,3 +1,4 @@
+export { chiSquare, raoScott, type Association, type GroupShare } from './association.js';
 export { adjust, type Correction } from './adjust.js';
 export { differenceEstimate } from './difference.js';
 export { effectiveBase } from './kish.js';

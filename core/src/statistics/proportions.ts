@@ -1,17 +1,14 @@
 import { normalTwoSided } from './tails.js';
 import { wilsonInterval, type Interval } from './wilson.js';
 
-/** A share of a group: `n` is its base, the effective one when weighted. */
+/** A share of a group: `n` is its base; an interval takes the effective one when weighted. */
 export interface Share {
   share: number;
   n: number;
 }
 
-/** A difference of two independent shares with its test. */
+/** Which test a probability is of; the exact one where an expected count is below 5. */
 export interface Compared {
-  difference: number;
-  interval: Interval;
-  /** Which test `p` is of; the exact one where an expected count is below 5. */
   test: 'z' | 'fisher';
   p: number;
 }
@@ -19,28 +16,20 @@ export interface Compared {
 const fewestExpected = 5;
 
 /**
- * Compares the shares of two groups that have nobody in common: pooled two-proportion z test, or Fisher's exact test
- * where an expected count is below 5, and the hybrid score interval of the difference.
+ * Tests whether the shares of two groups that have nobody in common differ: pooled two-proportion z test, or Fisher's
+ * exact test where an expected count is below 5.
  *
- * @param isWeighted bases are effective ones: the exact test has no counts to go by, and z is used throughout
- * @see Newcombe (1998), method 10; Fisher (1935)
+ * @see Fisher (1935); the pooled z test as in Fleiss, Levin & Paik (2003) Statistical methods for rates and proportions
  */
-export function compareShares(one: Share, other: Share, isWeighted = false): Compared {
-  const difference = one.share - other.share;
-  const interval = newcombeInterval(one, other);
+export function compareShares(one: Share, other: Share): Compared {
   const pooled = (one.share * one.n + other.share * other.n) / (one.n + other.n);
   const fewest = Math.min(one.n, other.n) * Math.min(pooled, 1 - pooled);
-  if (fewest < fewestExpected && !isWeighted) {
+  if (fewest < fewestExpected) {
     const [x, y] = [one, other].map(({ share, n }) => Math.round(share * n));
-    return { difference, interval, test: 'fisher', p: fisherExact(x!, one.n, y!, other.n) };
+    return { test: 'fisher', p: fisherExact(x!, one.n, y!, other.n) };
   }
   const error = Math.sqrt(pooled * (1 - pooled) * (1 / one.n + 1 / other.n));
-  return {
-    difference,
-    interval,
-    test: 'z',
-    p: error === 0 ? 1 : normalTwoSided(difference / error),
-  };
+  return { test: 'z', p: normalTwoSided((one.share - other.share) / error) };
 }
 
 /** Hybrid score interval of a difference of two independent shares. @see Newcombe (1998), method 10 */

@@ -1,17 +1,19 @@
+import { logGamma } from './fTail.js';
+
 const SMALLEST = 1e-300;
 const STEPS = 500;
 
 /**
- * Upper tail of the gamma distribution, Q(a, x) = Γ(a, x) / Γ(a), for a = ½, 1, 1½ …: by its series where x is
+ * Upper tail of the gamma distribution, Q(a, x) = Γ(a, x) / Γ(a): by its series where x is
  * small, by its continued fraction (modified Lentz) elsewhere.
  *
- * @param a a positive multiple of ½
+ * @param a above 0
  * @param x 0 or more
  * @see Abramowitz & Stegun (1964) 6.5.29 and 6.5.31
  */
 export function upperGamma(a: number, x: number): number {
   if (x <= 0) return 1;
-  const front = Math.exp(-x + a * Math.log(x) - logGammaOfHalves(a));
+  const front = Math.exp(-x + a * Math.log(x) - logGamma(a));
   if (x < a + 1) {
     let term = 1 / a;
     let sum = term;
@@ -35,13 +37,6 @@ export function upperGamma(a: number, x: number): number {
     if (Math.abs(step - 1) < 1e-16) break;
   }
   return front * fraction;
-}
-
-/** ln Γ(a) for a multiple of ½: exact by Γ(a + 1) = a Γ(a). */
-function logGammaOfHalves(a: number): number {
-  let sum = Number.isInteger(a) ? 0 : Math.log(Math.PI) / 2;
-  for (let k = Number.isInteger(a) ? 1 : 0.5; k < a; k++) sum += Math.log(k);
-  return sum;
 }
 
 /** Probability of a standard normal variable at least this far from 0, on either side. */

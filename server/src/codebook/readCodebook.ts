@@ -1,20 +1,17 @@
 import type { Codebook } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { isoTime, row, rows } from '../database/index.js';
+import { isoTime, row, rows, withinGroup } from '../database/index.js';
 import { codesOf, themesOf } from './records.js';
 
-/** Themes, codes and bundles in order, each with the people and mentions it has in all questions. */
-export async function readCodebook(em: EntityManager, studyId: number): Promise<Codebook> {
+/** Themes, codes and bundles in order, each with the people and mentions it has in all questions, or those of some. */
+export async function readCodebook(
+  em: EntityManager,
+  studyId: number,
+  within: readonly number[] | null = null,
+): Promise<Codebook> {
   const themes = await themesOf(em, studyId);
   const codes = await codesOf(em, studyId);
-  const bundles = await rows<Omit<Codebook['bundles'][number], 'people'>>(
-    em,
-    `select b.id, b.study_id as "studyId", b.name, b.position,
-       coalesce((select jsonb_agg(bc.code_id order by c.position, c.name) from bundle_code bc
-         join code c on c.id = bc.code_id where bc.bundle_id = b.id), '[]') as "codeIds"
-     from bundle b where b.study_id = ? order by b.position, b.name`,
-    [studyId],
-  );
+  const bundles = await readBundles(em, studyId);
   const used = await rows<{ id: string; lastUsed: string }>(
     em,
     `select c.id, ${isoTime('max(m.created_at)')} as "lastUsed"
@@ -25,6 +22,7 @@ export async function readCodebook(em: EntityManager, studyId: number): Promise<
   const mentions = await mentioners(
     em,
     codes.map((code) => code.id),
+    within,
   );
   /** A person counts once, however many of the codes they mention. */
   const counted = (ids: readonly string[]) => {
@@ -48,19 +46,36 @@ export async function readCodebook(em: EntityManager, studyId: number): Promise<
   };
 }
 
+/** Bundles with their codes, in order. */
+export const readBundles = (em: EntityManager, studyId: number) =>
+  rows<Omit<Codebook['bundles'][number], 'people'>>(
+    em,
+    `select b.id, b.study_id as "studyId", b.name, b.position,
+       coalesce((select jsonb_agg(bc.code_id order by c.position, c.name) from bundle_code bc
+         join code c on c.id = bc.code_id where bc.bundle_id = b.id), '[]') as "codeIds"
+     from bundle b where b.study_id = ? order by b.position, b.name`,
+    [studyId],
+  );
+
 const MENTION_BYTES = 8;
 
 /**
  * Who makes the mentions of each code, a respondent as often as they mention it. Packed into 8 bytes a mention: people
  * are counted for codes, themes and bundles from one reading.
  */
-async function mentioners(em: EntityManager, codes: readonly string[]) {
+async function mentioners(
+  em: EntityManager,
+  codes: readonly string[],
+  within: readonly number[] | null,
+) {
+  const { head, holds, values } = withinGroup(within);
   const { packed } = await row<{ packed: Buffer | null }>(
     em,
-    `select string_agg(int4send(c.place::int) || int4send(r.respondent_id), '') as packed
+    `${head} select string_agg(int4send(c.place::int) || int4send(r.respondent_id), '') as packed
      from unnest(?::uuid[]) with ordinality as c (id, place)
-     join mention m on m.code_id = c.id join response r on r.id = m.response_id`,
-    [codes],
+     join mention m on m.code_id = c.id join response r on r.id = m.response_id
+     where ${holds('r.respondent_id')}`,
+    [...values, codes],
   );
   const found = new Map<string, number[]>();
   for (let at = 0; at < (packed?.length ?? 0); at += MENTION_BYTES) {

@@ -19,6 +19,7 @@ import {
   themeMoveSchema,
   themeParams,
   uuidSchema,
+  withinQuery,
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { FastifyRequest } from 'fastify';
@@ -56,13 +57,20 @@ export function codebookRoutes(app: App): void {
   ) => {
     const { study } = request.params;
     await change(request.em, makerOf(request, study));
-    return readCodebook(request.em, study);
+    return readCodebook(request.em, study, await request.within());
   };
 
   app.get(
     '/api/studies/:study/codebook',
-    { schema: { operationId: 'getCodebook', params: studyParams, response } },
-    ({ em, params }) => readCodebook(em, params.study),
+    {
+      schema: {
+        operationId: 'getCodebook',
+        params: studyParams,
+        querystring: withinQuery,
+        response,
+      },
+    },
+    async (request) => readCodebook(request.em, request.params.study, await request.within()),
   );
   app.post(
     '/api/studies/:study/codes',

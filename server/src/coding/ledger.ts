@@ -3,6 +3,7 @@ import { codesMeetInLine, linesOf, type Cut } from '@yellow-thread/core/coding';
 import { blankAsides, findHits, hitMustHold } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, StudyEntity } from '../database/index.js';
+import { respondentsOf } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import { distanceFromLine } from '../sampling/index.js';
 import { readVariable } from '../study/index.js';
@@ -29,8 +30,7 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
     where o.question_id = ${questionId} and o.probability >= ${WORTH_A_LOOK})`,
   disputed: `r.id in (
     select (w->>'responseId')::int
-    from (select codes from training_run where question_id = ${questionId}
-      order by in_force_since desc, id desc limit 1) t,
+    from (select codes from run_in_force where question_id = ${questionId}) t,
       jsonb_array_elements(t.codes) c,
       jsonb_array_elements(coalesce(c->'wrongFor', '[]') || coalesce(c->'wrongAgainst', '[]')) w)`,
 });
@@ -80,7 +80,7 @@ async function conditionOf(
   em: EntityManager,
   studyId: number,
   questionId: number,
-  { show, words, match, all, any, none, coder, where, like, together }: LedgerQuery,
+  { show, words, match, all, any, none, coder, where, like, together, group, among }: LedgerQuery,
 ): Promise<Condition> {
   const isInLine = asksInLine({ all, any, together });
   const parts: Condition[] = [
@@ -111,6 +111,11 @@ async function conditionOf(
       sql: `(exists (select 1 from mention m where m.response_id = r.id and m.coder_id = ?)
         or exists (select 1 from settlement t where t.response_id = r.id and t.coder_id = ?))`,
       values: [coder, coder],
+    });
+  for (const one of new Set(group ? [group, ...among] : among))
+    parts.push({
+      sql: 'r.respondent_id = any(?::int[])',
+      values: [await respondentsOf(em, studyId, one)],
     });
   // several values of one variable are one or the other, different variables are both
   for (const variableId of new Set(where.map((one) => one.variableId)))

@@ -5,6 +5,7 @@ import type {
   Bundle,
   BundleCode,
   Code,
+  Group,
   LineCut,
   Mention,
   Note,
@@ -33,6 +34,7 @@ export interface ChangeTables {
   settlement: Settlement;
   note: Note;
   line_cut: LineCut;
+  saved_group: Group;
   suggestion: Suggestion;
   struck_word: StruckWord;
   spot_check: SpotCheck;
@@ -187,6 +189,17 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
       decidedBy: 'int',
       decidedAt: 'timestamptz',
       bulk: 'boolean',
+    },
+  },
+  saved_group: {
+    key: ['id'],
+    fields: {
+      id: 'uuid',
+      studyId: 'int',
+      name: 'text',
+      description: 'text',
+      rule: 'jsonb',
+      position: 'int',
     },
   },
   struck_word: {

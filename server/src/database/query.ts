@@ -28,3 +28,20 @@ export async function row<Row>(
 /** A column of times as the contract gives them. */
 export const isoTime = (column: string): string =>
   `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+
+/**
+ * Restricts a query to respondents, or to nobody in particular where `within` is null: `head` stands before `select`
+ * and takes the first `values`; `holds` is the condition on a column of respondents' ids, `gave` that on a column of
+ * their answers' ids.
+ */
+export const withinGroup = (within: readonly number[] | null) =>
+  within
+    ? {
+        head: 'with within as (select unnest(?::int[]) as id)',
+        values: [within],
+        holds: (column: string) => `${column} in (select id from within)`,
+        gave: (column: string) =>
+          `exists (select 1 from response g where g.id = ${column}
+             and g.respondent_id in (select id from within))`,
+      }
+    : { head: '', values: [], holds: () => 'true', gave: () => 'true' };

@@ -33,20 +33,30 @@ export function exchangeRoutes(app: App): void {
     async ({ em, params }, reply) => {
       const { study, format } = params;
       const { name, purpose } = await em.findOneOrFail(StudyEntity, study);
-      const examples = await rows<{ codeId: string; said: string[] }>(
+      const typical = await rows<{
+        codeId: string;
+        text: string;
+        start: number | null;
+        end: number | null;
+      }>(
         em,
-        `select m.code_id as "codeId", array_agg(
-           case when m.start is null then r.text
-             else substr(r.text, m.start + 1, m."end" - m.start) end order by m.created_at) as said
+        `select m.code_id as "codeId", r.text, m.start, m."end"
          from mention m join code c on c.id = m.code_id and c.study_id = ?
-         join response r on r.id = m.response_id where m.typical group by m.code_id`,
+         join response r on r.id = m.response_id where m.typical order by m.created_at`,
         [study],
       );
+      const examples = new Map<string, string[]>();
+      for (const { codeId, text, start, end } of typical)
+        // passages count as JavaScript does, where some characters are two
+        examples.set(codeId, [
+          ...(examples.get(codeId) ?? []),
+          start === null || end === null ? text : text.slice(start, end),
+        ]);
       const file = await writeCodebook(
         format,
         { name, purpose },
         await readCodebook(em, study),
-        new Map(examples.map(({ codeId, said }) => [codeId, said])),
+        examples,
       );
       return reply
         .type(contentTypes[format])

@@ -35,16 +35,6 @@ async function findRun(
 export const runInForce = (em: EntityManager, questionId: number) =>
   findRun(em, 't.question_id = ?', [questionId]);
 
-/** Open answers that a run could not suggest anything for. */
-export async function readOutOfScope(em: EntityManager, runId: number): Promise<Set<number>> {
-  const [run] = await rows<{ outOfScope: number[] | null }>(
-    em,
-    'select out_of_scope as "outOfScope" from training_run where id = ?',
-    [runId],
-  );
-  return new Set(run?.outOfScope);
-}
-
 /** What a run's model of a code said of settled answers that it had not seen. */
 export async function readUnseen(
   em: EntityManager,

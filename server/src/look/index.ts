@@ -1,6 +1,6 @@
 import { lookQuery, lookSchema, questionParams, type Look } from '@yellow-thread/contract';
 import { blankAsides } from '@yellow-thread/core/text';
-import { rows, StudyEntity } from '../database/index.js';
+import { rows, StudyEntity, withinGroup } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
@@ -18,12 +18,15 @@ export function lookRoutes(app: App, threads: Threads): void {
         response: { 200: lookSchema },
       },
     },
-    async ({ em, params, query }): Promise<Look> => {
+    async (request): Promise<Look> => {
+      const { em, params, query } = request;
+      const { head, holds, values } = withinGroup(await request.within());
       const question = await findQuestion(em, params.study, params.question);
       const answers = await rows<{ text: string }>(
         em,
-        'select text from response where question_id = ? and not no_answer',
-        [question.id],
+        `${head} select text from response
+         where question_id = ? and not no_answer and ${holds('respondent_id')}`,
+        [...values, question.id],
       );
       const { asides } = await em.findOneOrFail(StudyEntity, params.study);
       const counted = await threads.run('look', {

@@ -47,9 +47,9 @@ describe('bases', () => {
   test('settled, answered and asked give different percentages of the same people', async () => {
     await codeAll();
     const shares = [];
-    for (const base of ['settled', 'answered', 'asked'])
+    for (const base of ['settled', 'answered', 'asked', 'mentions'])
       shares.push(cellOf(await report(`by=none&base=${base}`), 'Fares').share);
-    expect(shares).toEqual([3 / 4, 3 / 5, 3 / 6]);
+    expect(shares).toEqual([3 / 4, 3 / 5, 3 / 6, 4 / 5]);
     expect(cellOf(await report(), 'Fares')).toMatchObject({ people: 3, mentions: 4 });
   });
 
@@ -164,12 +164,12 @@ test('the CSV disarms what a spreadsheet would run, and tells weighted from unwe
   await study.code(ids[0]!, { newCode: '=1+1' });
   await study.settle(ids[0]!);
   const { text } = await client.get(
-    `${study.base}/questions/${study.question}/report.csv?by=none&weighted=true`,
+    `${study.base}/questions/${study.question}/report/files/csv?by=none&weighted=true`,
   );
   expect(text).toContain(
-    'Total: people,Total: base,Total: weighted base,Total: percent,Total: mentions',
+    'Total: people,Total: base,Total: weighted base,Total: effective base,Total: percent %,',
   );
-  expect(text).toContain("code,,'=1+1,1,1,1,100,1");
+  expect(text).toContain("code,,'=1+1,1,1,1,1,100,");
   expect(text).toContain('Weighted,yes');
 });
 
@@ -203,7 +203,7 @@ test('a cell names the columns that it exceeds beyond chance; questions and tota
     ['Not stated', null],
   ]);
   expect(tested.rows[0]!.cells.map((cell) => cell.exceeds)).toEqual([[], ['B'], [], []]);
-  const { text } = await client.get(`${path}.csv?by=${by}`);
+  const { text } = await client.get(`${path}/files/csv?by=${by}`);
   expect(text).toContain('A Rook: higher than');
   for (const query of [`by=${by}&test=off`, 'by=question', 'by=none'])
     expect((await table(query)).columns.every(({ letter }) => letter === null)).toBe(true);

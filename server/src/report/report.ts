@@ -1,95 +1,74 @@
-import type {
-  BehindQuery,
-  Code,
-  LedgerAnswer,
-  Report,
-  ReportCell,
-  ReportQuery,
-} from '@yellow-thread/contract';
-import { countOfBoth, forEachInBoth, intersect } from '@yellow-thread/core/groups';
+import type { Report, ReportCell, ReportQuery, ReportRow } from '@yellow-thread/contract';
+import { addTo, countOfBoth, emptyBitset, type Bitset } from '@yellow-thread/core/groups';
 import {
+  asGroupShare,
+  compareGroups,
+  compareWithRest,
   countCloth,
   exceededColumns,
   measureBase,
-  rollUp,
   type ClothCell,
-  type ClothRow,
 } from '@yellow-thread/core/report';
 import { shareApplying } from '@yellow-thread/core/review';
+import { chiSquare, raoScott } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { asCode } from '../codebook/index.js';
-import { readAnswers } from '../coding/index.js';
-import {
-  CodeEntity,
-  QuestionEntity,
-  ThemeEntity,
-  row,
-  VariableEntity,
-  type QuestionRow,
-} from '../database/index.js';
+import { row, type QuestionRow } from '../database/index.js';
+import { readPeople, type People } from '../groups/index.js';
+import { runInForce } from '../learning/index.js';
 import { problems } from '../problems.js';
-import {
-  readColumns,
-  readMaterial,
-  readPeople,
-  totalColumn,
-  type Column,
-  type People,
-  type QuestionMaterial,
-} from './material.js';
+import { areComparable, placeColumns, type PlacedColumn } from './columns.js';
+import { inOrder, readLines, rowOf, type Line } from './lines.js';
 
-type By = ReportQuery['by'];
-
-/** A column with the question that its figures are about. */
-interface PlacedColumn extends Column {
-  material: QuestionMaterial;
-}
-
-/** A theme or code whose figures are a row. */
-interface Line {
-  kind: 'theme' | 'code';
-  id: string;
-  themeId: string | null;
-  name: string;
-  codeIds: string[];
-}
-
-/** The table of codes and themes by question or by one background variable. */
+/**
+ * A table of codes and themes by groups, questions or background.
+ *
+ * @param within ids of the respondents whom it is restricted to; null for everybody
+ * @throws Problem not_found, too_many_columns, no_such_difference
+ */
 export async function makeReport(
   em: EntityManager,
   studyId: number,
   question: QuestionRow,
   query: ReportQuery,
+  within: readonly number[] | null,
 ): Promise<Report> {
   const people = await readPeople(em, studyId);
-  const columns = await placeColumns(em, studyId, people, question, query.by);
+  const columns = await placeColumns(em, studyId, people, question, query, asSet(people, within));
   const weights = query.weighted ? people.weights : null;
-  const lines = await readLines(em, studyId);
-  const cells = countLines(lines, columns, weights, query.base);
-  const letters = lettersOf(columns, query);
-  const table = lines.map((line, l) => ({
-    line,
-    cells: withExceeded(cells[l]!, letters, query.test, weights !== null),
-  }));
+  const { codeIds, lines } = await readLines(em, studyId, query);
+  const cells = countLines(lines, codeIds, columns, weights, query);
+  const compared = comparing(columns, query, weights !== null);
+  const estimates = query.estimated ? await readEstimates(em, question, query, within) : null;
   const materials = [...new Set(columns.map((column) => column.material))];
+  const table = lines.flatMap((line, l) => {
+    const counted = cells[l]!;
+    if (counted.every((cell) => cell.people === 0)) return [];
+    const tested = compared.testRow(counted);
+    const made: ReportRow = {
+      kind: line.kind,
+      id: line.id,
+      parentId: line.parentId,
+      name: line.name,
+      decidedForAll: line.codeIds.every((id) => materials.every((one) => one.isDecidedForAll(id))),
+      estimated: (line.kind === 'code' && estimates?.shares.get(line.id)) || null,
+      ...tested,
+    };
+    return [{ line, made, size: sizeOf(made, query.order) }];
+  });
   const originSum = (origin: keyof Report['origins']) =>
     materials.reduce((sum, one) => sum + one.origins[origin], 0);
   return {
     weighted: weights !== null,
     base: query.base,
     test: query.test,
+    level: Number(query.level) / 100,
+    against: query.against,
     columns: columns.map((column, c) => ({
       ...describeColumn(column, weights),
-      letter: letters[c] ?? null,
+      letter: compared.letters[c] ?? null,
     })),
-    rows: inOrder(table.filter((row) => isMentioned(row.cells))).map(({ line, cells }) => ({
-      kind: line.kind,
-      id: line.id,
-      themeId: line.themeId,
-      name: line.name,
-      decidedForAll: line.codeIds.every((id) => materials.every((m) => m.decidedForAll.has(id))),
-      cells,
-    })),
+    rows: inOrder(table, query.order).map(({ made }) => made),
+    overlapping: compared.overlapping,
     origins: {
       hand: originSum('hand'),
       accepted: originSum('accepted'),
@@ -98,48 +77,123 @@ export async function makeReport(
       words: originSum('words'),
       waiting: originSum('waiting'),
     },
-    checked: await readChecked(
-      em,
-      materials.map((material) => material.question.id),
-    ),
+    checked: await readChecked(em, [
+      ...new Set(materials.flatMap(({ parts }) => parts.map((part) => part.questionId))),
+    ]),
+    notEstimated: estimates?.why ?? null,
   };
+}
+
+/** Respondents by id as a set; null for everybody. */
+export function asSet(people: People, ids: readonly number[] | null): Bitset | null {
+  if (!ids) return null;
+  const set = emptyBitset(people.ids.length);
+  for (const id of ids) {
+    const i = people.indexOf.get(id);
+    if (i !== undefined) addTo(set, i);
+  }
+  return set;
 }
 
 /** A cell on fewer people is not compared. */
 const FEWEST_COMPARED = 10;
 
-/**
- * Letters of the columns that are compared: the values of one background variable, which have nobody in common.
- * Questions are answered by the same people, so their columns are not.
- */
-function lettersOf(columns: PlacedColumn[], { by, test }: ReportQuery): (string | null)[] {
-  const compared = columns.filter(({ key }) => key !== 'total' && key !== 'missing');
-  if (typeof by === 'string' || test === 'off' || compared.length < 2 || compared.length > 26)
-    return columns.map(() => null);
-  return columns.map((column) => {
-    const place = compared.indexOf(column);
-    return place === -1 ? null : String.fromCharCode(65 + place);
-  });
+function sizeOf({ cells, difference }: ReportRow, order: ReportQuery['order']): number {
+  if (order !== 'difference') return cells[0]?.share ?? 0;
+  if (difference) return Math.abs(difference.value);
+  const shares = cells
+    .slice(1)
+    .flatMap(({ share, base }) => (share === null || base.people < FEWEST_COMPARED ? [] : [share]));
+  return shares.length < 2 ? 0 : Math.max(...shares) - Math.min(...shares);
 }
 
-function withExceeded(
-  cells: ClothCell[],
-  letters: (string | null)[],
-  test: ReportQuery['test'],
-  isWeighted: boolean,
-): ReportCell[] {
-  if (test === 'off' || letters.every((letter) => letter === null))
-    return cells.map((cell) => ({ ...cell, exceeds: [] }));
-  const shares = cells.map(({ share, base }, c) =>
-    letters[c] === null || share === null || base.people < FEWEST_COMPARED
-      ? null
-      : { share, n: isWeighted ? base.effective : base.people },
+/** Which columns are compared how; `testRow` compares the cells of a row. */
+function comparing(columns: PlacedColumn[], query: ReportQuery, isWeighted: boolean) {
+  const { test, against, base } = query;
+  const level = Number(query.level) / 100;
+  const inSets = columns.filter(({ comparedIn }) => comparedIn !== null);
+  // shares of mentions are not of independent people
+  const isTested = test !== 'off' && base !== 'mentions' && inSets.length > 1;
+  const pairable = isTested && against === 'each';
+  const letters = columns.map((column) =>
+    pairable && column.comparedIn !== null ? letterOf(inSets.indexOf(column)) : null,
   );
-  const exceeded = exceededColumns(shares, { correction: test, isWeighted });
-  return cells.map((cell, c) => ({
-    ...cell,
-    exceeds: exceeded[c]!.map((place) => letters[place]!),
-  }));
+  const overlapping = inSets.flatMap((one, i) =>
+    inSets
+      .slice(i + 1)
+      .filter((other) => one.comparedIn === other.comparedIn && !areComparable(one, other))
+      .map((other): [string, string] => [one.label, other.label]),
+  );
+  const comparable = columns.map((one) => columns.map((other) => areComparable(one, other)));
+  const isPartition = inSets.length > 1 && overlapping.length === 0;
+  const pair = query.difference?.split('-').map(Number);
+  if (pair) {
+    const [one, other] = pair.map((place) => columns[place]);
+    if (!one || !other || !areComparable(one, other)) throw problems.noSuchDifference();
+  }
+
+  const testRow = (cells: ClothCell[]): Pick<ReportRow, 'cells' | 'whole' | 'difference'> => {
+    const groups = cells.map((cell, c) =>
+      columns[c]!.comparedIn === null || cell.share === null || cell.base.people < FEWEST_COMPARED
+        ? null
+        : asGroupShare(cell),
+    );
+    const options = { level, isWeighted, correction: test === 'off' ? ('none' as const) : test };
+    const exceeds = pairable ? exceededColumns(groups, options, (i, j) => comparable[i]![j]!) : [];
+    const rest =
+      isTested && against === 'rest'
+        ? compareWithRest(groups, asGroupShare(cells[0]!), options)
+        : [];
+    const parts = cells.filter((_, c) => columns[c]!.comparedIn !== null).map(asGroupShare);
+    const whole =
+      isTested && isPartition ? (isWeighted ? raoScott(parts) : chiSquare(parts)) : null;
+    return {
+      cells: cells.map((cell, c): ReportCell => ({
+        ...cell,
+        exceeds: (exceeds[c] ?? []).map((place) => letters[place]!),
+        rest: rest[c] ?? null,
+      })),
+      whole,
+      difference: pair ? differenceOf(cells[pair[0]!]!, cells[pair[1]!]!, isWeighted, level) : null,
+    };
+  };
+  return { letters, overlapping, testRow };
+}
+
+function differenceOf(one: ClothCell, other: ClothCell, isWeighted: boolean, level: number) {
+  if (one.share === null || other.share === null || one.interval === null) return null;
+  return compareGroups(asGroupShare(one), asGroupShare(other), { isWeighted, level });
+}
+
+const LETTERS = 26;
+/** A, B … Z, AA, AB … */
+const letterOf = (place: number): string =>
+  (place >= LETTERS ? letterOf(Math.floor(place / LETTERS) - 1) : '') +
+  String.fromCharCode(65 + (place % LETTERS));
+
+/** What the run in force estimates of each code, for the whole of one question. */
+async function readEstimates(
+  em: EntityManager,
+  question: QuestionRow,
+  query: ReportQuery,
+  within: readonly number[] | null,
+) {
+  const none = new Map<string, NonNullable<ReportRow['estimated']>>();
+  if (within || query.questions === 'all' || query.by === 'question')
+    return { shares: none, why: 'Shares are estimated for one question and all respondents only.' };
+  const run = await runInForce(em, question.id);
+  const shares = new Map(
+    (run?.codes ?? []).flatMap((code) =>
+      code.state === 'too_few' || !code.share ? [] : [[code.codeId, code.share] as const],
+    ),
+  );
+  return {
+    shares,
+    why:
+      shares.size > 0
+        ? null
+        : 'Nothing is estimated: that takes a random sample that is settled to the last, and a training after it.',
+  };
 }
 
 /** What spot checks found of the mentions that were accepted in bulk. */
@@ -158,12 +212,13 @@ async function readChecked(
   return found && { read, applies, interval: found.interval };
 }
 
-/** Counts every line in every column; columns about the same question are counted together. */
+/** Counts every line in every column; columns about the same material are counted together. */
 function countLines(
   lines: Line[],
+  codeIds: readonly string[],
   columns: PlacedColumn[],
   weights: Float64Array | null,
-  base: ReportQuery['base'],
+  { base, level }: ReportQuery,
 ): ClothCell[][] {
   const cells = lines.map(() => new Array<ClothCell>(columns.length));
   for (const material of new Set(columns.map((column) => column.material))) {
@@ -175,6 +230,8 @@ function countLines(
       answered: material.answered,
       weights,
       base,
+      level: Number(level) / 100,
+      ...(base === 'mentions' && { codes: codeIds.map(material.rowOf) }),
     }).forEach((counted, l) =>
       counted.forEach((cell, place) => {
         cells[l]![places[place]!] = cell;
@@ -184,129 +241,17 @@ function countLines(
   return cells;
 }
 
-/** The answers that a number counts, each once. */
-export async function readBehind(
-  em: EntityManager,
-  studyId: number,
-  question: QuestionRow,
-  query: BehindQuery,
-): Promise<{ answers: LedgerAnswer[]; total: number; next: string | null }> {
-  const people = await readPeople(em, studyId);
-  const columns = await placeColumns(em, studyId, people, question, query.by);
-  const column = columns.find((one) => one.key === query.column);
-  const line = (await readLines(em, studyId)).find(
-    ({ kind, id }) => id === (kind === 'code' ? query.code : query.theme),
-  );
-  if (!column || !line) throw problems.notFound('cell');
-  const { material } = column;
-  const row = rowOf(material, line);
-  const counted = intersect(intersect(row.mentioned, row.decided), material.answered);
-  const ids: number[] = [];
-  forEachInBoth(counted, column.members, (i) => {
-    ids.push(material.responseOf.get(i)!);
-  });
-  const sorted = ids.sort((x, y) => x - y);
-  const page = sorted.filter((id) => id > (query.after ?? 0)).slice(0, query.limit);
-  return {
-    total: ids.length,
-    answers: await readAnswers(em, page),
-    next: page.length > 0 && page.at(-1) !== sorted.at(-1) ? String(page.at(-1)) : null,
-  };
-}
-
-async function placeColumns(
-  em: EntityManager,
-  studyId: number,
-  people: People,
-  question: QuestionRow,
-  by: By,
-): Promise<PlacedColumn[]> {
-  if (by === 'question') {
-    const questions = await em.find(QuestionEntity, { studyId }, { orderBy: { position: 'asc' } });
-    const placed: PlacedColumn[] = [];
-    for (const one of questions)
-      placed.push({
-        ...totalColumn(people),
-        key: `question-${one.id}`,
-        label: one.label,
-        material: await readMaterial(em, people, one),
-      });
-    return placed;
-  }
-  const material = await readMaterial(em, people, question);
-  const total = { ...totalColumn(people), material };
-  if (by === 'none') return [total];
-  if ((await em.count(VariableEntity, { id: by, studyId })) === 0)
-    throw problems.notFound('background variable');
-  const groups = await readColumns(em, people, studyId, by);
-  return [total, ...groups.map((group) => ({ ...group, material }))];
-}
-
-/** Themes with their codes, then codes without a theme. */
-async function readLines(em: EntityManager, studyId: number): Promise<Line[]> {
-  const themes = await em.find(ThemeEntity, { studyId }, { orderBy: { position: 'asc' } });
-  const stored = await em.find(CodeEntity, { studyId }, { orderBy: { position: 'asc' } });
-  const codes = stored.map(asCode);
-  const ofCode = ({ id, themeId, name }: Code): Line => ({
-    kind: 'code',
-    id,
-    themeId,
-    name,
-    codeIds: [id],
-  });
-  return [
-    ...themes.flatMap(({ id, name }) => {
-      const own = codes.filter((code) => code.themeId === id);
-      const theme: Line = {
-        kind: 'theme',
-        id,
-        themeId: id,
-        name,
-        codeIds: own.map((code) => code.id),
-      };
-      return own.length === 0 ? [] : [theme, ...own.map(ofCode)];
-    }),
-    ...codes.filter((code) => code.themeId === null).map(ofCode),
-  ];
-}
-
-function rowOf(material: QuestionMaterial, line: Line): ClothRow {
-  const parts = line.codeIds.map((id) => material.codes.get(id) ?? material.emptyRow(id));
-  return line.kind === 'code' ? parts[0]! : rollUp(line.id, parts);
-}
-
-const isMentioned = (cells: { people: number }[]) => cells.some((cell) => cell.people > 0);
-
-/** Themes by the share of the first column, each followed by its codes in the same order. */
-function inOrder<Row extends { line: Line; cells: { share: number | null }[] }>(
-  table: Row[],
-): Row[] {
-  const share = (row: Row) => row.cells[0]?.share ?? 0;
-  const bySize = (rows: Row[]) => rows.toSorted((x, y) => share(y) - share(x));
-  const tops = bySize(table.filter(({ line }) => line.kind === 'theme' || line.themeId === null));
-  return tops.flatMap((top) =>
-    top.line.kind === 'code'
-      ? [top]
-      : [
-          top,
-          ...bySize(
-            table.filter(({ line }) => line.kind === 'code' && line.themeId === top.line.id),
-          ),
-        ],
-  );
-}
-
 function describeColumn(
-  { key, label, members, material }: PlacedColumn,
+  { key, label, under, rule, members, material }: PlacedColumn,
   weights: Float64Array | null,
 ) {
   const settled = measureBase(material.settled, members, weights);
   return {
-    key,
-    label,
+    ...{ key, label, under, rule },
     asked: countOfBoth(material.asked, members),
     answered: countOfBoth(material.answered, members),
     settled: settled.people,
+    settledWeighted: settled.weighted,
     settledEffective: settled.effective,
   };
 }

@@ -1,21 +1,57 @@
+import { PassThrough } from 'node:stream';
 import {
   behindQuery,
   behindSchema,
   questionParams,
+  reportFileParams,
   reportQuery,
   reportSchema,
+  respondentFileParams,
+  togetherQuery,
+  togetherSchema,
+  withinQuery,
 } from '@yellow-thread/contract';
+import type { FastifyReply } from 'fastify';
 import { z } from 'zod';
+import { StudyEntity } from '../database/index.js';
+import { describeRule, findGroup } from '../groups/index.js';
 import type { App } from '../routeScope.js';
-import { StudyEntity, VariableEntity } from '../database/index.js';
 import { findQuestion } from '../study/index.js';
-import { reportAsCsv } from './csv.js';
-import { makeReport, readBehind } from './report.js';
+import { readBehind } from './behind.js';
+import {
+  contentTypes,
+  factBlocks,
+  gridsAsCsv,
+  readAnswerRows,
+  readFacts,
+  reportGrid,
+  reportTable,
+  writeDataPackage,
+  writeDocx,
+  writeHtml,
+  writeRespondentWorkbook,
+  writeWorkbook,
+} from './files/index.js';
+import { makeReport } from './report.js';
+import { readRespondentTable } from './respondentTable.js';
+import { readTogether } from './together.js';
+
+/** Files are sent as they are, not as replies in JSON. */
+export const asFile = {
+  response: { 200: z.unknown() },
+  serializerCompiler: () => (data: unknown) => data as string,
+};
+
+/** Sends a file that is written bit by bit; what goes wrong on the way breaks it off. */
+export function sendWritten(reply: FastifyReply, write: (to: PassThrough) => Promise<void>) {
+  const stream = new PassThrough();
+  write(stream).catch((error: unknown) => stream.destroy(error as Error));
+  return reply.send(stream);
+}
 
 export function reportRoutes(app: App): void {
   const path = '/api/studies/:study/questions/:question/report';
   const params = questionParams;
-
   app.get(
     path,
     {
@@ -26,8 +62,11 @@ export function reportRoutes(app: App): void {
         response: { 200: reportSchema },
       },
     },
-    async ({ em, params: { study, question }, query }) =>
-      makeReport(em, study, await findQuestion(em, study, question), query),
+    async (request) => {
+      const { em, params: place, query } = request;
+      const question = await findQuestion(em, place.study, place.question);
+      return makeReport(em, place.study, question, query, await request.within());
+    },
   );
   app.get(
     `${path}/answers`,
@@ -39,39 +78,103 @@ export function reportRoutes(app: App): void {
         response: { 200: behindSchema },
       },
     },
-    async ({ em, params: { study, question }, query }) =>
-      readBehind(em, study, await findQuestion(em, study, question), query),
+    async (request) => {
+      const { em, params: place, query } = request;
+      const question = await findQuestion(em, place.study, place.question);
+      return readBehind(em, place.study, question, query, await request.within());
+    },
   );
   app.get(
-    `${path}.csv`,
+    '/api/studies/:study/questions/:question/together',
+    {
+      schema: {
+        operationId: 'getCodesTogether',
+        params,
+        querystring: togetherQuery,
+        response: { 200: togetherSchema },
+      },
+    },
+    async (request) => {
+      const { em, params: place, query } = request;
+      const question = await findQuestion(em, place.study, place.question);
+      return readTogether(em, place.study, question, query, await request.within());
+    },
+  );
+  app.get(
+    `${path}/files/:format`,
     {
       schema: {
         operationId: 'downloadReport',
-        params,
+        params: reportFileParams,
         querystring: reportQuery,
-        produces: ['text/csv'],
-        response: { 200: z.string() },
+        produces: Object.values(contentTypes),
+        response: asFile.response,
       },
-      serializerCompiler: () => String,
+      serializerCompiler: asFile.serializerCompiler,
     },
-    async ({ em, params: { study, question }, query }, reply) => {
-      const asked = await findQuestion(em, study, question);
-      const report = await makeReport(em, study, asked, query);
-      const { name } = await em.findOneOrFail(StudyEntity, study);
-      const variable =
-        typeof query.by === 'number' ? await em.findOneOrFail(VariableEntity, query.by) : null;
-      reply
-        .type('text/csv; charset=utf-8')
-        .header('Content-Disposition', `attachment; filename="report-${question}.csv"`);
-      return (
-        '\uFEFF' +
-        reportAsCsv(report, {
-          study: name,
-          question: query.by === 'question' ? 'all questions' : asked.wording,
-          columns: variable?.name ?? (query.by === 'question' ? 'questions' : 'total'),
-          date: new Date().toISOString().slice(0, 10),
-        })
+    async (request, reply) => {
+      const { em, params: place, query } = request;
+      const { study, format } = place;
+      const question = await findQuestion(em, study, place.question);
+      const within = await request.within();
+      const report = await makeReport(em, study, question, query, within);
+      const facts = await readFacts(em, study, question, query, report);
+      const grid = reportGrid(report, facts, question.label);
+      reply.type(contentTypes[format]).header(
+        'Content-Disposition',
+        // a page to be printed is shown; all else is kept
+        `${format === 'html' ? 'inline' : 'attachment'}; filename="report-${question.id}.${format}"`,
       );
+      const title = `${question.label} – ${facts[0]![1]}`;
+      const blocks = [
+        { kind: 'heading' as const, level: 1 as const, text: question.label },
+        ...factBlocks(facts),
+        reportTable(report),
+      ];
+      switch (format) {
+        case 'csv':
+          return reply.send(gridsAsCsv([grid]));
+        case 'html':
+          return reply.send(writeHtml(title, blocks));
+        case 'docx':
+          return reply.send(await writeDocx(title, blocks));
+        case 'xlsx':
+          return sendWritten(reply, (to) =>
+            writeWorkbook(to, [grid], readAnswerRows(em, [question.id], within)),
+          );
+      }
+    },
+  );
+  app.get(
+    '/api/studies/:study/respondents/files/:format',
+    {
+      schema: {
+        operationId: 'downloadRespondents',
+        params: respondentFileParams,
+        querystring: withinQuery,
+        produces: [contentTypes.zip, contentTypes.xlsx],
+        response: asFile.response,
+      },
+      serializerCompiler: asFile.serializerCompiler,
+    },
+    async (request, reply) => {
+      const { em, params: place, query } = request;
+      const { study, format } = place;
+      const { name, purpose } = await em.findOneOrFail(StudyEntity, study);
+      const table = await readRespondentTable(em, study, await request.within());
+      const group = query.group ? await findGroup(em, study, query.group) : null;
+      const description = [
+        'One row a respondent, a column of 0 and 1 a code of each question.',
+        group
+          ? `Restricted to ${group.name}: ${await describeRule(em, study, group.rule)}.`
+          : 'All respondents.',
+        `Written ${new Date().toISOString().slice(0, 10)}.`,
+      ].join(' ');
+      const write = format === 'zip' ? writeDataPackage : writeRespondentWorkbook;
+      reply
+        .type(contentTypes[format])
+        .header('Content-Disposition', `attachment; filename="respondents-${study}.${format}"`);
+      return sendWritten(reply, (to) => write(to, table, { name, purpose, description }));
     },
   );
 }

@@ -1,7 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import type { Decide, Decision, Mention, SettleLine, Suggestion } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, findMentions, makeChange, rows, type ChangeDiff } from '../database/index.js';
+import {
+  CodeEntity,
+  findMentions,
+  makeChange,
+  rows,
+  withinGroup,
+  type ChangeDiff,
+} from '../database/index.js';
 import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -61,6 +68,7 @@ export async function decideSuggestion(
  * Accepts every open suggestion above a line, or refuses every one below it, as one change. Answers that
  * a person settled, or gave the code to, are never touched.
  *
+ * @param within respondents whose answers alone are decided; null for everybody's
  * @returns how many were decided
  */
 export async function settleLine(
@@ -68,16 +76,19 @@ export async function settleLine(
   maker: Maker,
   { questionId, codeId }: Place,
   { runId, line, side }: SettleLine,
+  within: number[] | null,
 ): Promise<number> {
+  const { head, values, gave } = withinGroup(within);
   return em.transactional(async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     if ((await runInForce(tx, questionId))?.id !== runId) throw problems.runReplaced();
     const open = await rows<Suggestion>(
       tx,
-      `select ${suggestionColumns} from open_suggestion s
+      `${head} select ${suggestionColumns} from open_suggestion s
        where s.question_id = ? and s.code_id = ? and s.probability ${side === 'above' ? '>=' : '<'} ?
+         and ${gave('s.response_id')}
        order by s.response_id`,
-      [questionId, codeId, line],
+      [...values, questionId, codeId, line],
     );
     const state = side === 'above' ? 'accepted' : 'refused';
     const verb = side === 'above' ? 'accepting' : 'refusing';

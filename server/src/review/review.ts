@@ -1,6 +1,6 @@
 import type { LineMove, Review, ReviewList, SuggestionPage } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows } from '../database/index.js';
+import { row, rows, withinGroup } from '../database/index.js';
 import { readAnswers } from '../coding/index.js';
 import { readUnseen, runInForce } from '../learning/index.js';
 import { problems } from '../problems.js';
@@ -12,30 +12,35 @@ const shown = `
     select 1 from open_suggestion o where o.code_id = s.code_id and o.response_id = s.response_id))`;
 
 /** Codes of a question that have suggestions, the most open first. */
-export async function listReviews(em: EntityManager, questionId: number): Promise<ReviewList> {
+export async function listReviews(
+  em: EntityManager,
+  questionId: number,
+  within: number[] | null,
+): Promise<ReviewList> {
+  const { head, values, gave } = withinGroup(within);
   const codes = await rows<ReviewList['codes'][number]>(
     em,
-    `select s.code_id as "codeId",
+    `${head} select s.code_id as "codeId",
        (count(*) filter (where s.state = 'accepted'))::int as accepted,
        (count(*) filter (where s.state = 'refused'))::int as refused,
        (count(o.code_id))::int as open
      from suggestion s join code c on c.id = s.code_id
      left join open_suggestion o on o.code_id = s.code_id and o.response_id = s.response_id
-     where s.question_id = ? group by s.code_id order by open desc, s.code_id`,
-    [questionId],
+     where s.question_id = ? and ${gave('s.response_id')}
+     group by s.code_id order by open desc, s.code_id`,
+    [...values, questionId],
   );
   // what was decided anew since, or settled by hand, is contradicted no more
   const contradicted = await rows<ReviewList['contradicted'][number]>(
     em,
-    `select x.* from (
-         select contradicted from training_run where question_id = ?
-         order by in_force_since desc, id desc limit 1) t,
+    `${head} select x.* from (
+         select contradicted from run_in_force where question_id = ?) t,
        jsonb_to_recordset(t.contradicted)
          as x ("codeId" uuid, "responseId" int, state text, probability double precision)
      join suggestion s on s.code_id = x."codeId" and s.response_id = x."responseId"
        and s.state = x.state and s.bulk
-     join code c on c.id = x."codeId"`,
-    [questionId],
+     join code c on c.id = x."codeId" where ${gave('s.response_id')}`,
+    [...values, questionId],
   );
   return { codes, contradicted };
 }
@@ -58,30 +63,33 @@ export async function describeReview(
   em: EntityManager,
   questionId: number,
   codeId: string,
+  within: number[] | null,
 ): Promise<Review> {
+  const { head, values, gave } = withinGroup(within);
   const { runId, trained, line } = await findLine(em, questionId, codeId);
   const decided = await row<
     Pick<Review, 'accepted' | 'acceptedInBulk' | 'refused' | 'refusedInBulk'>
   >(
     em,
-    `select (count(*) filter (where state = 'accepted'))::int as accepted,
+    `${head} select (count(*) filter (where state = 'accepted'))::int as accepted,
        (count(*) filter (where state = 'accepted' and bulk))::int as "acceptedInBulk",
        (count(*) filter (where state = 'refused'))::int as refused,
        (count(*) filter (where state = 'refused' and bulk))::int as "refusedInBulk"
-     from suggestion where question_id = ? and code_id = ?`,
-    [questionId, codeId],
+     from suggestion where question_id = ? and code_id = ? and ${gave('response_id')}`,
+    [...values, questionId, codeId],
   );
   const open = await rows<{ probability: number }>(
     em,
-    `select probability from open_suggestion
-     where question_id = ? and code_id = ? order by probability desc`,
-    [questionId, codeId],
+    `${head} select probability from open_suggestion
+     where question_id = ? and code_id = ? and ${gave('response_id')} order by probability desc`,
+    [...values, questionId, codeId],
   );
   const { known } = await row<{ known: number }>(
     em,
-    `select count(distinct m.response_id)::int as known from mention m
-     join response r on r.id = m.response_id where r.question_id = ? and m.code_id = ?`,
-    [questionId, codeId],
+    `${head} select count(distinct m.response_id)::int as known from mention m
+     join response r on r.id = m.response_id
+     where r.question_id = ? and m.code_id = ? and ${gave('r.id')}`,
+    [...values, questionId, codeId],
   );
   return {
     codeId,
@@ -105,7 +113,9 @@ export async function readSuggestions(
   questionId: number,
   codeId: string,
   { after, limit }: { after?: string | undefined; limit: number },
+  within: number[] | null,
 ): Promise<SuggestionPage> {
+  const { head, values, gave } = withinGroup(within);
   const [probability, id] = after?.split(':').map(Number) ?? [2, 0];
   const page = await rows<
     Pick<
@@ -114,10 +124,11 @@ export async function readSuggestions(
     >
   >(
     em,
-    `select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk ${shown}
+    `${head} select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk ${shown}
+       and ${gave('s.response_id')}
        and (s.probability, -s.response_id) < (?, ?)
      order by s.probability desc, s.response_id limit ?`,
-    [questionId, codeId, probability ?? 2, -(id ?? 0), limit],
+    [...values, questionId, codeId, probability ?? 2, -(id ?? 0), limit],
   );
   const answers = await readAnswers(
     em,

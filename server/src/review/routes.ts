@@ -17,6 +17,7 @@ import {
   settleLineSchema,
   suggestionPageSchema,
   suggestionQuery,
+  withinQuery,
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { App } from '../routeScope.js';
@@ -36,22 +37,30 @@ export function reviewRoutes(app: App): void {
       schema: {
         operationId: 'listReviews',
         params: questionParams,
+        querystring: withinQuery,
         response: { 200: reviewListSchema },
       },
     },
-    async ({ em, params }) => {
+    async (request) => {
+      const { em, params } = request;
       const question = await findQuestion(em, params.study, params.question);
-      return listReviews(em, question.id);
+      return listReviews(em, question.id, await request.within());
     },
   );
   app.get(
     `${path}/:code`,
     {
-      schema: { operationId: 'getReview', params: reviewParams, response: { 200: reviewSchema } },
+      schema: {
+        operationId: 'getReview',
+        params: reviewParams,
+        querystring: withinQuery,
+        response: { 200: reviewSchema },
+      },
     },
-    async ({ em, params }) => {
+    async (request) => {
+      const { em, params } = request;
       const question = await findQuestion(em, params.study, params.question);
-      return describeReview(em, question.id, params.code);
+      return describeReview(em, question.id, params.code, await request.within());
     },
   );
   app.get(
@@ -64,9 +73,10 @@ export function reviewRoutes(app: App): void {
         response: { 200: suggestionPageSchema },
       },
     },
-    async ({ em, params, query }) => {
+    async (request) => {
+      const { em, params, query } = request;
       const question = await findQuestion(em, params.study, params.question);
-      return readSuggestions(em, question.id, params.code, query);
+      return readSuggestions(em, question.id, params.code, query, await request.within());
     },
   );
   app.put(
@@ -109,6 +119,7 @@ export function reviewRoutes(app: App): void {
       schema: {
         operationId: 'settleLine',
         params: reviewParams,
+        querystring: withinQuery,
         body: settleLineSchema,
         response: { 200: settledLineSchema },
       },
@@ -117,9 +128,9 @@ export function reviewRoutes(app: App): void {
       const { study, question, code } = request.params;
       await findQuestion(request.em, study, question);
       const place = { questionId: question, codeId: code };
-      return {
-        decided: await settleLine(request.em, makerOf(request, study), place, request.body),
-      };
+      const within = await request.within();
+      const maker = makerOf(request, study);
+      return { decided: await settleLine(request.em, maker, place, request.body, within) };
     },
   );
 

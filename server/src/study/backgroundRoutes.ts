@@ -48,7 +48,10 @@ export function backgroundRoutes(app: App): void {
         response: { 200: respondentIdsSchema },
       },
     },
-    async ({ em, params, query }) => ({ ids: await listRespondents(em, params.study, query) }),
+    async (request) => {
+      const { em, params, query } = request;
+      return { ids: await listRespondents(em, params.study, query, await request.within()) };
+    },
   );
   app.get(
     `${study}/respondents/rows`,

@@ -1,7 +1,13 @@
 import type { BackgroundValue, RespondentQuery, RespondentRow } from '@yellow-thread/contract';
 import { isStoredAs } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { makeChange, rows, VariableEntity, type RespondentRecord } from '../database/index.js';
+import {
+  makeChange,
+  rows,
+  VariableEntity,
+  withinGroup,
+  type RespondentRecord,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { addCategories } from './variables.js';
@@ -11,11 +17,13 @@ export async function listRespondents(
   em: EntityManager,
   studyId: number,
   { sort, descending, words }: RespondentQuery,
+  within: number[] | null,
 ): Promise<number[]> {
   const way = descending ? 'desc' : 'asc';
   const holding = words.trim().replaceAll(/[\\%_]/g, '\\$&');
-  const values: (string | number)[] = [studyId];
-  let where = 'r.study_id = ?';
+  const { head, holds, values: its } = withinGroup(within);
+  const values: (string | number | readonly number[])[] = [...its, studyId];
+  let where = `r.study_id = ? and ${holds('r.id')}`;
   if (holding) {
     where += ` and (r.external_id ilike ? or exists (
       select 1 from jsonb_each_text(r.background) b where b.value ilike ?))`;
@@ -35,7 +43,7 @@ export async function listRespondents(
   }
   const found = await rows<{ ids: number[] | null }>(
     em,
-    `select json_agg(id) as ids from (select r.id from ${from} where ${where} order by ${order}) r`,
+    `${head} select json_agg(id) as ids from (select r.id from ${from} where ${where} order by ${order}) r`,
     values,
   );
   return found[0]?.ids ?? [];

@@ -4,6 +4,7 @@ import {
   studyListSchema,
   studyParams,
   studySummarySchema,
+  withinQuery,
 } from '@yellow-thread/contract';
 import type { App } from '../routeScope.js';
 import { requireAccount, requireStudy } from '../people/index.js';
@@ -35,9 +36,10 @@ export function studyRoutes(app: App): void {
       schema: {
         operationId: 'getStudy',
         params: studyParams,
+        querystring: withinQuery,
         response: { 200: studyDetailSchema },
       },
     },
-    ({ em, params }) => describeStudy(em, params.study),
+    async (request) => describeStudy(request.em, request.params.study, await request.within()),
   );
 }

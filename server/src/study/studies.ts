@@ -1,7 +1,14 @@
 import type { StudyCreate, StudyDetail, StudySummary } from '@yellow-thread/contract';
 import { NO_ANSWERS } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { QuestionEntity, row, rows, StudyEntity, type QuestionRow } from '../database/index.js';
+import {
+  QuestionEntity,
+  row,
+  rows,
+  StudyEntity,
+  withinGroup,
+  type QuestionRow,
+} from '../database/index.js';
 import { problems } from '../problems.js';
 
 const summary = `
@@ -38,8 +45,20 @@ export async function createStudy(
   });
 }
 
-/** A study with the state of each of its questions. */
-export async function describeStudy(em: EntityManager, id: number): Promise<StudyDetail> {
+/**
+ * A study with the state of each of its questions.
+ *
+ * @param within respondents whose answers alone are counted; null for everybody
+ */
+export async function describeStudy(
+  em: EntityManager,
+  id: number,
+  within: number[] | null,
+): Promise<StudyDetail> {
+  const { head, holds, gave, values } = withinGroup(within);
+  const isOfGroup = holds('r.respondent_id');
+  const count = (where: string) =>
+    `(select count(*)::int from response r where r.question_id = q.id and ${where} and ${isOfGroup})`;
   const study = await row<
     Pick<
       StudyDetail,
@@ -47,41 +66,42 @@ export async function describeStudy(em: EntityManager, id: number): Promise<Stud
     >
   >(
     em,
-    `select id, name, purpose, asides, no_answers as "noAnswers",
-       (select count(*)::int from respondent where study_id = study.id) as respondents,
+    `${head} select id, name, purpose, asides, no_answers as "noAnswers",
+       (select count(*)::int from respondent
+         where study_id = study.id and ${holds('respondent.id')}) as respondents,
        exists (select 1 from respondent where study_id = study.id and weight is not null) as weighted
      from study where id = ?`,
-    [id],
+    [...values, id],
   );
   const questions = await rows<StudyDetail['questions'][number]>(
     em,
-    `select q.id, q.label, q.wording, c.*, v.name as of,
+    `${head} select q.id, q.label, q.wording, c.*, v.name as of,
        case when sample.size > 0 then jsonb_build_object(
          'size', sample.size, 'settled', sample.settled, 'random', sample.random) end as sample,
        case when run.id is not null then (
          select jsonb_build_object(
-           'open', (select count(*) from open_suggestion o where o.question_id = q.id),
+           'open', (select count(*) from open_suggestion o
+             where o.question_id = q.id and ${gave('o.response_id')}),
            'decided', (select count(*) from suggestion d join code c on c.id = d.code_id
-             where d.question_id = q.id and d.state <> 'open'))) end as suggestions
+             where d.question_id = q.id and d.state <> 'open' and ${gave('d.response_id')}))) end as suggestions
      from question q left join variable v on v.id = q.variable_id
      cross join lateral (
-       select q.asked, q.answered,
+       select ${within ? `${count('true')} as asked, ${count('not r.no_answer')} as answered` : 'q.asked, q.answered'},
          (select count(distinct t.response_id)::int from settlement t
-           join response s on s.id = t.response_id
-           where s.question_id = q.id and not s.no_answer) as settled,
-         (select count(*)::int from response r
-           where r.question_id = q.id and r.changed_at is not null) as changed) c
+           join response r on r.id = t.response_id
+           where r.question_id = q.id and not r.no_answer and ${isOfGroup}) as settled,
+         ${count('r.changed_at is not null')} as changed) c
      cross join lateral (
        select count(distinct m.response_id)::int as size,
          (count(distinct m.response_id) filter (where exists (
            select 1 from settlement t where t.response_id = m.response_id)))::int as settled,
          (count(distinct m.response_id) filter (where s.kind = 'random'))::int as random
        from sample s join sample_member m on m.sample_id = s.id
-       where s.question_id = q.id) sample
+       where s.question_id = q.id and ${gave('m.response_id')}) sample
      left join lateral (
        select id from training_run t where t.question_id = q.id order by id desc limit 1) run on true
      where q.study_id = ? order by q.position`,
-    [id],
+    [...values, id],
   );
   const variables = await rows<StudyDetail['variables'][number]>(
     em,

@@ -1,5 +1,6 @@
 import { problemSchema, sessionSchema, type Problem, type Session } from '@yellow-thread/contract';
 import type { z } from 'zod';
+import { groupFor } from './restriction.js';
 
 /** A reply that says what went wrong. */
 export class ProblemError extends Error {
@@ -54,7 +55,7 @@ export async function call<Reply extends z.ZodType>(
   { reply, method = 'GET', query, body, signal }: Call<Reply>,
 ): Promise<z.output<Reply>> {
   const isForm = body instanceof FormData;
-  const response = await fetch(withQuery(path, query), {
+  const response = await fetch(withGroup(path, query), {
     method,
     signal: signal ?? null,
     headers: {
@@ -74,11 +75,16 @@ export async function call<Reply extends z.ZodType>(
   );
 }
 
+/** An address with what is asked for, and with the group that the study is restricted to. */
+export const withGroup = (path: string, query: Call<z.ZodType>['query'] = {}): string =>
+  withQuery(path, { ...query, group: groupFor(path) });
+
 export function withQuery(path: string, query: Call<z.ZodType>['query'] = {}): string {
   const params = new URLSearchParams();
   for (const [key, value] of Object.entries(query))
     if (value !== undefined) params.set(key, String(value));
-  return params.size > 0 ? `${path}?${params}` : path;
+  if (params.size === 0) return path;
+  return `${path}${path.includes('?') ? '&' : '?'}${params}`;
 }
 
 /** Calls that begin, end or ask about the session; they bring the token that changes must carry. */

@@ -24,8 +24,9 @@ export const useConnected = () =>
 
 /** What follows from a change of each kind of record. */
 const follows: Record<string, readonly Resource[]> = {
+  saved_group: ['groups', 'group-size', 'report', 'behind'],
   mention: ['answers', ...FROM_MENTIONS],
-  settlement: ['answers', 'study', 'saturation', 'report', 'behind'],
+  settlement: ['answers', 'study', 'saturation', 'report', 'behind', 'together', 'groups'],
   note: ['answers', 'notes', 'others'],
   line_cut: ['answers'],
   suggestion: ['answers', ...FROM_DECISIONS],
@@ -36,9 +37,9 @@ const follows: Record<string, readonly Resource[]> = {
   theme: ['codebook', 'report'],
   bundle: ['codebook'],
   bundle_code: ['codebook'],
-  respondent: ['respondent-rows', 'variable', 'answers', 'report'],
-  category: ['variable', 'study', 'report'],
-  variable: ['variable', 'study', 'report'],
+  respondent: ['respondent-rows', 'variable', 'answers', 'report', 'groups'],
+  category: ['variable', 'study', 'report', 'groups'],
+  variable: ['variable', 'study', 'report', 'groups'],
   question: ['study', 'report'],
   study: ['study'],
 };

@@ -28,6 +28,9 @@ export type Resource =
   | 'checks'
   | 'check'
   | 'report'
+  | 'together'
+  | 'groups'
+  | 'group-size'
   | 'behind'
   | 'respondents'
   | 'respondent-rows'
@@ -36,7 +39,7 @@ export type Resource =
 /** What shows which codes were given. */
 export const FROM_MENTIONS = [
   ...(['codebook', 'hits', 'others', 'mentions-of-code', 'saturation'] as const),
-  ...(['report', 'behind', 'history'] as const),
+  ...(['report', 'behind', 'together', 'groups', 'group-size', 'history'] as const),
 ] satisfies Resource[];
 /** What shows what is left to be decided of suggestions. */
 export const FROM_DECISIONS = ['reviews', 'review', 'suggestions', 'checks'] satisfies Resource[];

@@ -2,58 +2,71 @@ import {
   behindSchema,
   lookSchema,
   reportSchema,
-  type BaseKind,
-  type CorrectionChoice,
+  togetherSchema,
+  type ReportFormat,
+  type TogetherQuery,
 } from '@yellow-thread/contract';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { call, withQuery } from './client.js';
-
-export interface ReportChoice {
-  by: string;
-  base: BaseKind;
-  weighted: boolean;
-  test: CorrectionChoice;
-}
+import { call, withGroup } from './client.js';
 
 const pathOf = (study: number, question: number) =>
   `/api/studies/${study}/questions/${question}/report`;
 
-export const useReport = (study: number, question: number, choice: ReportChoice) =>
+/** A table; `query` is what chooses it in the address of the API. */
+export const useReport = (study: number, question: number, query: string) =>
   useQuery({
-    queryKey: ['report', study, question, choice],
+    queryKey: ['report', study, question, query],
     queryFn: ({ signal }) =>
-      call(pathOf(study, question), { query: { ...choice }, signal, reply: reportSchema }),
+      call(`${pathOf(study, question)}?${query}`, { signal, reply: reportSchema }),
     placeholderData: (before) => before,
   });
 
-export const reportCsvAddress = (study: number, question: number, choice: ReportChoice) =>
-  withQuery(`${pathOf(study, question)}.csv`, { ...choice });
+export const reportFileAddress = (
+  study: number,
+  question: number,
+  format: ReportFormat,
+  query: string,
+) => withGroup(`${pathOf(study, question)}/files/${format}?${query}`);
 
-/** A row and a column of the cloth: what a number counts. */
+export const respondentFileAddress = (study: number, format: 'zip' | 'xlsx') =>
+  withGroup(`/api/studies/${study}/respondents/files/${format}`);
+
+/** What a number counts: a row in a column of a table, or two codes together. */
 export interface Cell {
-  kind: 'theme' | 'code';
-  id: string;
-  by: string;
+  row: string;
   column: string;
+  with?: string;
 }
 
-export const useAnswersBehind = (study: number, question: number, cell: Cell) =>
+export const useAnswersBehind = (
+  study: number,
+  question: number,
+  query: string,
+  cell: Cell,
+  words: string,
+) =>
   useInfiniteQuery({
-    queryKey: ['behind', study, question, cell],
+    queryKey: ['behind', study, question, query, cell, words],
     queryFn: ({ pageParam, signal }) =>
-      call(`${pathOf(study, question)}/answers`, {
-        query: {
-          [cell.kind]: cell.id,
-          by: cell.by,
-          column: cell.column,
-          after: pageParam,
-          limit: 50,
-        },
+      call(`${pathOf(study, question)}/answers?${query}`, {
+        query: { ...cell, words, after: pageParam, limit: 50 },
         signal,
         reply: behindSchema,
       }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next ?? undefined,
+    placeholderData: (before) => before,
+  });
+
+export const useTogether = (study: number, question: number, inOne: TogetherQuery['inOne']) =>
+  useQuery({
+    queryKey: ['together', study, question, inOne],
+    queryFn: ({ signal }) =>
+      call(`/api/studies/${study}/questions/${question}/together`, {
+        query: { inOne },
+        signal,
+        reply: togetherSchema,
+      }),
   });
 
 export const useLook = (study: number, question: number, aside: string) =>

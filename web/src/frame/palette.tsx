@@ -5,6 +5,7 @@ import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
+import { restrictTo, useGroups } from '../data/groups.js';
 import { useSignOut } from '../data/people.js';
 import { useHistory } from '../data/studies.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -16,11 +17,12 @@ const item =
 const group =
   '[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-soft';
 
-/** Reaches every stop, question, code and action by a few letters. */
+/** Reaches every stop, question, code, group and action by a few letters. */
 export function Palette({ study, question }: { study: StudyDetail; question: Question | null }) {
   const [open, setOpen] = useState(false);
   const navigate = useNavigate();
   const codebook = useDrawnCodebook(study.id);
+  const groups = useGroups(study.id).data?.groups ?? [];
   const showKeys = useShowKeys();
   const { undo, redo } = useHistory(study.id);
   const signOut = useSignOut();
@@ -73,6 +75,9 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
                   Codebook
                 </Command.Item>
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/groups`)}>
+                  Groups
+                </Command.Item>
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
                   Notes
                 </Command.Item>
@@ -108,6 +113,17 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
                 <Command.Item className={item} onSelect={pick(() => signOut.mutate(undefined))}>
                   Sign out
                 </Command.Item>
+              </Command.Group>
+              <Command.Group heading="Groups" className={group}>
+                {groups.map(({ id, name }) => (
+                  <Command.Item
+                    key={id}
+                    className={item}
+                    onSelect={pick(() => restrictTo(study.id, id))}
+                  >
+                    Look at {name} only
+                  </Command.Item>
+                ))}
               </Command.Group>
               <Command.Group heading="Codes" className={group}>
                 {codebook?.codes.map((code) => (

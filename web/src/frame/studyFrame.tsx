@@ -9,12 +9,14 @@ import { Palette } from './palette.js';
 import { STOPS, useStudyId } from './place.js';
 import { ThreadRail } from './threadRail.js';
 import { UndoKeys } from './undoKeys.js';
+import { WithinBar } from './withinBar.js';
 
 const aside: Record<string, string> = {
   respondents: 'Respondents',
   about: 'Study',
   notes: 'Notes',
   history: 'History',
+  groups: 'Groups',
 };
 
 /** The frame around every page of a study: the thread at the left, the page, the drawer. */
@@ -41,6 +43,7 @@ export function StudyFrame() {
         <div className="grid h-full grid-cols-[144px_minmax(0,1fr)]">
           <ThreadRail study={study.data} question={question} />
           <div className="flex min-h-0 min-w-0 flex-col">
+            <WithinBar study={study.data} />
             <Outlet context={study.data} />
           </div>
         </div>

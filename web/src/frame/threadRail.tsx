@@ -1,5 +1,5 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
-import { BookText, FileText, LayoutList, StickyNote, Users } from 'lucide-react';
+import { BookText, FileText, LayoutList, Shapes, StickyNote, Users } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
 import { ProgressKnot } from '../parts/knot.js';
 import { STOPS, stopPath, type StopKey } from './place.js';
@@ -57,6 +57,9 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
       <div className="mt-6 flex flex-col gap-0.5 border-t border-rule pt-4">
         <NavLink to={`/studies/${study.id}/codebook`} className={aside}>
           <BookText size={15} aria-hidden className="shrink-0" /> Codebook
+        </NavLink>
+        <NavLink to={`/studies/${study.id}/groups`} className={aside}>
+          <Shapes size={15} aria-hidden className="shrink-0" /> Groups
         </NavLink>
         <NavLink to={`/studies/${study.id}/notes`} className={aside}>
           <StickyNote size={15} aria-hidden className="shrink-0" /> Notes

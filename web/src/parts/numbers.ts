@@ -36,3 +36,14 @@ export const asSize = (bytes: number): string =>
   bytes < 1_000_000
     ? `${whole.format(Math.max(1, Math.round(bytes / 1000)))} kB`
     : `${sizes.format(bytes / 1_000_000)} MB`;
+
+const signed = new Intl.NumberFormat(undefined, {
+  minimumFractionDigits: 1,
+  maximumFractionDigits: 1,
+  signDisplay: 'exceptZero',
+});
+/** A difference of shares in percentage points: "+4.2". */
+export const asPoints = (difference: number): string => signed.format(100 * difference);
+
+/** Mentions per person. */
+export const asMean = (value: number): string => twoPlaces.format(value);

@@ -1,40 +1,89 @@
+import type { AnswersBehind as Behind, Report, Rule, StudyDetail } from '@yellow-thread/contract';
+import { Copy, Shapes } from 'lucide-react';
+import { useDeferredValue, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
+import { usePutGroup } from '../data/groups.js';
 import { useAnswersBehind, type Cell } from '../data/report.js';
-import { useStudy } from '../data/studies.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
+import { inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 
-/** The answers that a number counts, in people's own words. */
+/** The answers that a number counts, in people's own words; from here on to the ledger, or to a group of these people. */
 export function AnswersBehind({
   study,
   question,
+  query,
   cell,
   codebook,
+  column,
 }: {
-  study: number;
+  study: StudyDetail;
   question: number;
+  query: string;
   cell: Cell;
   codebook: DrawnCodebook;
+  /** The column that the number stands in; left out where it is everybody. */
+  column?: Report['columns'][number];
 }) {
-  const behind = useAnswersBehind(study, question, cell);
-  const asides = useStudy(study).data?.asides ?? { brackets: [], leading: [] };
+  const [words, setWords] = useState('');
+  const behind = useAnswersBehind(study.id, question, query, cell, useDeferredValue(words));
   if (behind.isError) return <ProblemNote error={behind.error} />;
   if (!behind.data) return <Waiting what="the answers" />;
   const answers = behind.data.pages.flatMap((page) => page.answers);
+  const { people, total } = behind.data.pages[0]!;
+  const several = new Set(answers.map((answer) => answer.questionId)).size > 1;
   return (
     <>
-      <p className="text-soft">{counted(behind.data.pages[0]!.total, 'person', 'people')}</p>
+      <p className="figures text-soft">
+        {counted(people, 'person', 'people')}
+        {total !== people &&
+          `, ${counted(total, 'answer')}${words.trim() ? ' with these words' : ''}`}
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-2 border-b border-rule pb-3">
+        <input
+          aria-label="Answers containing"
+          placeholder="containing …"
+          className={`${inputBox} w-36 !py-1`}
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
+        <Button
+          className="!px-2 !py-1"
+          onClick={() => void copyAnswers(answers, behind.hasNextPage)}
+        >
+          <Copy size={14} aria-hidden /> Copy
+        </Button>
+        <GroupOf
+          study={study}
+          cell={cell}
+          codebook={codebook}
+          column={column}
+          question={question}
+          query={query}
+        />
+        <Link
+          to={`/studies/${study.id}/questions/${question}/code?${ledgerOf(cell, codebook)}`}
+          className="underline"
+        >
+          In Code
+        </Link>
+      </div>
       <ul>
         {answers.map((answer) => (
           <li key={answer.id} className="border-b border-rule py-3">
             <p className="voice whitespace-pre-wrap break-words">
-              <AnswerText text={answer.text} asides={asides} />
+              <AnswerText text={answer.text} asides={study.asides} />
             </p>
             <p className="mt-1 flex flex-wrap items-center gap-x-3 text-[13px] text-soft">
               {answer.externalId}
+              {several && (
+                <span>{study.questions.find(({ id }) => id === answer.questionId)?.label}</span>
+              )}
               {[...new Set(answer.mentions.map((mention) => mention.codeId))].map((id) => {
                 const code = codebook.byId.get(id);
                 return (
@@ -58,6 +107,111 @@ export function AnswersBehind({
           Show more
         </Button>
       )}
+    </>
+  );
+}
+
+async function copyAnswers(answers: Behind['answers'], areThereMore: boolean) {
+  try {
+    await navigator.clipboard.writeText(
+      answers.map(({ text, externalId }) => `“${text}” (${externalId})`).join('\n\n'),
+    );
+    toast(
+      `Copied ${counted(answers.length, 'answer')}${areThereMore ? ': show more to copy the rest' : ''}.`,
+    );
+  } catch {
+    toast('The browser does not let this page copy: mark the answers and copy them by hand.');
+  }
+}
+
+/** The codes that a row stands for. */
+function codesOf(row: string, codebook: DrawnCodebook): string[] {
+  if (codebook.byId.has(row)) return [row];
+  const bundle = codebook.bundles.find(({ id }) => id === row);
+  return bundle
+    ? bundle.codeIds
+    : codebook.codes.filter(({ themeId }) => themeId === row).map(({ id }) => id);
+}
+
+/** The ledger's filter for what a number counts: its codes, in settled answers. */
+function ledgerOf(cell: Cell, codebook: DrawnCodebook): string {
+  const any = codesOf(cell.row, codebook).slice(0, 50).join(',');
+  return new URLSearchParams({
+    any,
+    ...(cell.with && { all: cell.with }),
+    same: 'apart',
+  }).toString();
+}
+
+/** Makes a saved group of the people whom a number counts, in one action. */
+function GroupOf({
+  study,
+  cell,
+  codebook,
+  column,
+  question,
+  query,
+}: {
+  study: StudyDetail;
+  cell: Cell;
+  codebook: DrawnCodebook;
+  column: Report['columns'][number] | undefined;
+  question: number;
+  query: string;
+}) {
+  const put = usePutGroup(study.id);
+  const navigate = useNavigate();
+  const questionId =
+    new URLSearchParams(query).get('questions') === 'all'
+      ? null
+      : Number(/^question-(\d+)$/u.exec(cell.column)?.[1] ?? question);
+  const theme = codebook.themes.find(({ id }) => id === cell.row);
+  const mentioning = (codeIds: string[], themeIds: string[] = []): Rule => ({
+    ...{ is: 'mentions', which: 'any', codeIds, themeIds, questionId },
+  });
+  const rules: Rule[] = [
+    theme ? mentioning([], [theme.id]) : mentioning(codesOf(cell.row, codebook)),
+    ...(cell.with ? [mentioning([cell.with])] : []),
+    ...(column?.rule ? [column.rule] : []),
+  ];
+  const nameOf = (id: string) =>
+    theme?.name ??
+    codebook.byId.get(id)?.name ??
+    codebook.bundles.find((bundle) => bundle.id === id)?.name ??
+    '';
+  const make = () => {
+    const id = crypto.randomUUID();
+    const name = [
+      nameOf(cell.row),
+      cell.with && codebook.byId.get(cell.with)?.name,
+      column?.rule && column.label,
+    ]
+      .filter(Boolean)
+      .join(', ');
+    put.mutate(
+      {
+        id,
+        name: `Mentions ${name}`.slice(0, 120),
+        description: '',
+        rule: { is: 'all_of', rules },
+      },
+      {
+        onSuccess: () =>
+          toast(`Made the group “Mentions ${name}”.`, {
+            action: {
+              label: 'See it',
+              onClick: () => void navigate(`/studies/${study.id}/groups?edit=${id}`),
+            },
+          }),
+      },
+    );
+  };
+  return (
+    <>
+      <Button className="!px-2 !py-1" disabled={put.isPending} onClick={make}>
+        <Shapes size={14} aria-hidden /> Make a group
+      </Button>
+      {put.error && <ProblemNote error={put.error} />}
     </>
   );
 }

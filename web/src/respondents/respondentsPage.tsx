@@ -5,6 +5,7 @@ import { useDeferredValue, useRef, useState, type KeyboardEvent } from 'react';
 import { useSearchParams } from 'react-router';
 import { Link } from 'react-router';
 import { useRespondentIds, useRespondentRows, type RespondentOrder } from '../data/respondents.js';
+import { useRestriction } from '../data/restriction.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyPlace } from '../frame/place.js';
 import { SavedSign } from '../frame/savedSign.js';
@@ -28,7 +29,8 @@ export function RespondentsPage() {
   });
   const words = useDeferredValue(order.words);
   const ids = useRespondentIds(study.id, { ...order, words });
-  if (study.respondents === 0)
+  const within = useRestriction(study.id);
+  if (study.respondents === 0 && within === null)
     return (
       <EmptyState title="Nobody is here yet">
         <p>Respondents come in with a sheet, each with an id and what is known of them.</p>

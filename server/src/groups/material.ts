@@ -9,8 +9,7 @@ import {
 } from '@yellow-thread/core/groups';
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows, type QuestionRow } from '../database/index.js';
-import { readOutOfScope, runInForce } from '../learning/index.js';
+import { row, rows } from '../database/index.js';
 import { readVariable } from '../study/index.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
@@ -23,7 +22,7 @@ export interface People {
 
 /** The coding of one question as sets of respondents. */
 export interface QuestionMaterial {
-  question: QuestionRow;
+  questionId: number;
   asked: Bitset;
   answered: Bitset;
   settled: Bitset;
@@ -59,10 +58,17 @@ export async function readPeople(em: EntityManager, studyId: number): Promise<Pe
   };
 }
 
+/** What of a question's coding is read: one coder's alone; where mentions come from only within a group. */
+export interface MaterialChoice {
+  coderId?: number;
+  within?: Bitset | null;
+}
+
 export async function readMaterial(
   em: EntityManager,
   people: People,
-  question: QuestionRow,
+  questionId: number,
+  { coderId, within = null }: MaterialChoice = {},
 ): Promise<QuestionMaterial> {
   const size = people.ids.length;
   const [asked, answered, settled] = [emptyBitset(size), emptyBitset(size), emptyBitset(size)];
@@ -77,12 +83,24 @@ export async function readMaterial(
     `select r.no_answer as "noAnswer", t.response_id is not null as settled,
        json_agg(r.id) as ids, json_agg(r.respondent_id) as people
      from response r
-     left join (select distinct response_id from settlement) t on t.response_id = r.id
+     left join (select distinct response_id from settlement ${coderId ? 'where coder_id = ?' : ''}) t
+       on t.response_id = r.id
      where r.question_id = ? group by 1, 2`,
-    [question.id],
+    coderId ? [coderId, questionId] : [questionId],
   );
-  const run = await runInForce(em, question.id);
-  const outOfScope = run ? await readOutOfScope(em, run.id) : new Set<number>();
+  const [run] = await rows<{
+    lastResponseId: number;
+    outOfScope: number[] | null;
+    learnt: string[];
+  }>(
+    em,
+    `select last_response_id as "lastResponseId", out_of_scope as "outOfScope", coalesce((
+       select jsonb_agg(c->'codeId') from jsonb_array_elements(codes) c
+       where c->>'state' <> 'too_few'), '[]') as learnt
+     from run_in_force where question_id = ?`,
+    [questionId],
+  );
+  const outOfScope = new Set(run?.outOfScope);
   const knownToRun = emptyBitset(size);
   for (const group of responses)
     group.ids.forEach((id, r) => {
@@ -98,13 +116,12 @@ export async function readMaterial(
   const open = await rows<{ codeId: string }>(
     em,
     `select distinct code_id as "codeId" from open_suggestion where question_id = ?`,
-    [question.id],
+    [questionId],
   );
   const stillOpen = new Set(open.map((one) => one.codeId));
+  // what one coder decided is what they settled
   const decidedForAll = new Set(
-    (run?.codes ?? [])
-      .filter((code) => code.state !== 'too_few' && !stillOpen.has(code.codeId))
-      .map((code) => code.codeId),
+    coderId ? [] : run?.learnt.filter((codeId) => !stillOpen.has(codeId)),
   );
 
   const settledOrReviewed = unite(settled, knownToRun);
@@ -113,15 +130,17 @@ export async function readMaterial(
   const mentions = await rows<{ codeId: string; origin: Origin; people: number[] }>(
     em,
     `select m.code_id as "codeId", m.origin, json_agg(r.respondent_id) as people
-     from mention m join response r on r.id = m.response_id where r.question_id = ? group by 1, 2`,
-    [question.id],
+     from mention m join response r on r.id = m.response_id
+     where r.question_id = ? ${coderId ? 'and m.coder_id = ?' : ''} group by 1, 2`,
+    coderId ? [questionId, coderId] : [questionId],
   );
   const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, words: 0, waiting: 0 };
   const peopleOf = new Map<string, number[]>();
   for (const group of mentions) {
     const decided = decidedFor(group.codeId);
     const members = group.people.map((id) => people.indexOf.get(id)!);
-    for (const i of members) origins[has(decided, i) ? group.origin : 'waiting'] += 1;
+    for (const i of members)
+      if (!within || has(within, i)) origins[has(decided, i) ? group.origin : 'waiting'] += 1;
     peopleOf.set(group.codeId, [...(peopleOf.get(group.codeId) ?? []), ...members]);
   }
   const rowOf = (codeId: string, members: number[]): ClothRow => {
@@ -135,7 +154,7 @@ export async function readMaterial(
     };
   };
   return {
-    question,
+    questionId,
     asked,
     answered,
     settled,

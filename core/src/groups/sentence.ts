@@ -1,0 +1,86 @@
+import type { MentionCondition, Rule } from './rule.js';
+
+/** What the things of a rule are called; null for one that is gone. */
+export interface RuleNames {
+  variable: (id: number) => string | null;
+  question: (id: number) => string | null;
+  code: (id: string) => string | null;
+  theme: (id: string) => string | null;
+  import: (id: number) => string | null;
+  group: (id: string) => string | null;
+}
+
+/** A rule as the end of a sentence that begins with "Respondents": "whose home is Tye or Hask, and who …". */
+export function ruleSentence(rule: Rule, names: RuleNames): string {
+  const of = (one: Rule): string => ruleSentence(one, names);
+  switch (rule.is) {
+    case 'all_of':
+      if (rule.rules.length === 0) return 'of whom nothing is asked';
+      return rule.rules.map((one) => inBrackets(one, of(one))).join(', and ');
+    case 'any_of':
+      if (rule.rules.length === 0) return 'of whom nothing could be true';
+      return rule.rules.map((one) => inBrackets(one, of(one))).join(', or ');
+    case 'none_of':
+      return `of whom none of this holds: ${rule.rules.map((one) => inBrackets(one, of(one))).join('; ')}`;
+    case 'value': {
+      const { labels } = rule;
+      const name = quoted(names.variable(rule.variableId), 'variable');
+      return rule.test === 'any_of'
+        ? `whose ${name} is ${listed(labels, 'or')}`
+        : `whose ${name} is stated and is not ${listed(labels, 'or')}`;
+    }
+    case 'range': {
+      const name = quoted(names.variable(rule.variableId), 'variable');
+      const { from, to } = rule;
+      if (from !== null && to !== null) return `whose ${name} is from ${from} to ${to}`;
+      if (from !== null) return `whose ${name} is ${from} or ${later(from)}`;
+      if (to !== null) return `whose ${name} is ${to} or ${earlier(to)}`;
+      return `whose ${name} has no limits`;
+    }
+    case 'stated':
+      return `whose ${quoted(names.variable(rule.variableId), 'variable')} is ${rule.stated ? 'stated' : 'not stated'}`;
+    case 'mentions':
+      return mentionSentence(rule, names);
+    case 'answered':
+      return `who ${rule.answered ? 'answered' : 'did not answer'} ${quoted(names.question(rule.questionId), 'question')}`;
+    case 'came_with':
+      return `who came with ${listed(
+        rule.importIds.map((id) => quoted(names.import(id), 'import')),
+        'or',
+      )}`;
+    case 'in_group':
+      return `who are ${rule.member ? '' : 'not '}in ${quoted(names.group(rule.groupId), 'group')}`;
+  }
+}
+
+function mentionSentence(
+  { which, codeIds, themeIds, questionId }: MentionCondition,
+  names: RuleNames,
+): string {
+  const things = [
+    ...codeIds.map((id) => quoted(names.code(id), 'code')),
+    ...themeIds.map((id) => quoted(names.theme(id), 'theme')),
+  ];
+  const where =
+    questionId === null
+      ? 'in any question'
+      : `answering ${quoted(names.question(questionId), 'question')}`;
+  if (which === 'none')
+    return `who are decided for and do not mention ${listed(things, 'or')} ${where}`;
+  return `who mention ${listed(things, which === 'any' ? 'or' : 'and')} ${where}`;
+}
+
+const quoted = (name: string | null, what: string) =>
+  name === null ? `a ${what} that is gone` : `“${name}”`;
+const later = (limit: number | string) => (typeof limit === 'number' ? 'more' : 'later');
+const earlier = (limit: number | string) => (typeof limit === 'number' ? 'less' : 'earlier');
+
+function listed(parts: readonly string[], joint: 'and' | 'or'): string {
+  if (parts.length === 0) return '…';
+  if (parts.length === 1) return parts[0]!;
+  return `${parts.slice(0, -1).join(', ')} ${joint} ${parts.at(-1)}`;
+}
+
+/** Rules that are joined themselves stand in brackets among others. */
+const inBrackets = (rule: Rule, sentence: string) =>
+  'rules' in rule && rule.rules.length > 1 ? `(${sentence})` : sentence;

@@ -1,0 +1,158 @@
+import {
+  adjust,
+  compareShares,
+  newcombeInterval,
+  raoScott,
+  type Correction,
+  type GroupShare,
+  type Interval,
+} from '../statistics/index.js';
+
+export interface CompareOptions {
+  correction: Correction;
+  level?: number;
+  isWeighted?: boolean;
+}
+
+/** A cell as what a test takes. */
+export const asGroupShare = (cell: {
+  people: number;
+  weighted: number;
+  squares: number;
+  base: { people: number; weighted: number; squares: number };
+}): GroupShare => ({
+  people: cell.base.people,
+  weighted: cell.base.weighted,
+  squares: cell.base.squares,
+  mentioning: cell.people,
+  mentioningWeighted: cell.weighted,
+  mentioningSquares: cell.squares,
+});
+
+const shareOf = ({ weighted, mentioningWeighted }: GroupShare) => mentioningWeighted / weighted;
+
+/** Kish's effective base of weighted people. */
+const sizeOf = ({ weighted, squares }: GroupShare) =>
+  squares > 0 ? (weighted * weighted) / squares : 0;
+
+/** A difference of two groups that have nobody in common, with its interval and test. */
+export interface GroupDifference {
+  value: number;
+  interval: Interval;
+  test: 'z' | 'fisher' | 'rao_scott';
+  p: number;
+}
+
+/**
+ * Compares two groups that have nobody in common: pooled z, or Fisher's exact test on small counts; weighted, the
+ * Rao–Scott corrected test. The interval is Newcombe's, on effective bases when weighted.
+ *
+ * @see Newcombe (1998); Rao & Scott (1984)
+ */
+export function compareGroups(
+  one: GroupShare,
+  other: GroupShare,
+  { isWeighted = false, level }: { isWeighted?: boolean; level?: number } = {},
+): GroupDifference {
+  const sides = [one, other].map((side) => ({
+    share: shareOf(side),
+    n: isWeighted ? sizeOf(side) : side.people,
+  }));
+  return {
+    value: sides[0]!.share - sides[1]!.share,
+    interval: newcombeInterval(sides[0]!, sides[1]!, level),
+    ...(isWeighted
+      ? { test: 'rao_scott' as const, p: raoScott([one, other])?.p ?? 1 }
+      : compareShares(sides[0]!, sides[1]!)),
+  };
+}
+
+/**
+ * Compares every pair of columns of one row, as survey tables do: a cell exceeds those columns whose share is lower
+ * beyond chance. The pairs of the row are the family that is corrected for. (Letters for columns: common practice, no
+ * source.)
+ *
+ * @param cells groups; null for one that is not compared
+ * @param mayCompare whether two of them have nobody in common and are to be compared
+ * @returns for each cell the places of the columns that it exceeds
+ */
+export function exceededColumns(
+  cells: readonly (GroupShare | null)[],
+  { correction, level = 0.95, isWeighted = false }: CompareOptions,
+  mayCompare: (one: number, other: number) => boolean = () => true,
+): number[][] {
+  const pairs: { higher: number; lower: number; p: number }[] = [];
+  cells.forEach((one, i) => {
+    for (let j = i + 1; j < cells.length; j++) {
+      const other = cells[j];
+      if (!one || !other || !mayCompare(i, j)) continue;
+      const isHigher = shareOf(one) >= shareOf(other);
+      pairs.push({
+        higher: isHigher ? i : j,
+        lower: isHigher ? j : i,
+        p: chanceOf(one, other, isWeighted),
+      });
+    }
+  });
+  const adjusted = adjust(
+    pairs.map(({ p }) => p),
+    correction,
+  );
+  const exceeded = cells.map((): number[] => []);
+  pairs.forEach(({ higher, lower }, k) => {
+    if (adjusted[k]! < 1 - level) exceeded[higher]!.push(lower);
+  });
+  return exceeded.map((places) => places.sort((x, y) => x - y));
+}
+
+/** The probability of such a difference by chance. */
+const chanceOf = (one: GroupShare, other: GroupShare, isWeighted: boolean): number =>
+  isWeighted
+    ? (raoScott([one, other])?.p ?? 1)
+    : compareShares(
+        { share: shareOf(one), n: one.people },
+        { share: shareOf(other), n: other.people },
+      ).p;
+
+/** How a column's share stands to that of everyone else. */
+export type AgainstRest = 'higher' | 'lower' | null;
+
+/**
+ * Compares each column of one row with everyone else, whether or not columns have people in common. The columns of the
+ * row are the family that is corrected for.
+ *
+ * @param cells groups; null for one that is not compared
+ * @param everybody all who are counted in the row, each group among them
+ */
+export function compareWithRest(
+  cells: readonly (GroupShare | null)[],
+  everybody: GroupShare,
+  { correction, level = 0.95, isWeighted = false }: CompareOptions,
+): AgainstRest[] {
+  const tests = cells.map((cell) => {
+    const rest = cell && without(everybody, cell);
+    if (!rest || rest.people === 0 || rest.weighted <= 0) return null;
+    return {
+      isHigher: shareOf(cell) >= shareOf(rest),
+      p: chanceOf(cell, rest, isWeighted),
+    };
+  });
+  const adjusted = adjust(
+    tests.flatMap((test) => (test ? [test.p] : [])),
+    correction,
+  );
+  let place = 0;
+  return tests.map((test) => {
+    if (!test) return null;
+    const p = adjusted[place]!;
+    place += 1;
+    if (p >= 1 - level) return null;
+    return test.isHigher ? 'higher' : 'lower';
+  });
+}
+
+function without(all: GroupShare, part: GroupShare): GroupShare {
+  const left = { ...all };
+  for (const key of Object.keys(left) as (keyof GroupShare)[]) left[key] -= part[key];
+  return left;
+}

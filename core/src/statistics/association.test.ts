@@ -1,0 +1,76 @@
+import { expect, test } from '@jest/globals';
+import { apiSample, checkValue } from '../../test/checkValues.js';
+import { chiSquare, raoScott, type GroupShare } from './association.js';
+import { fTail, logGamma } from './fTail.js';
+
+const unweighted = (mentioning: number, people: number): GroupShare => ({
+  ...{ people, mentioning, weighted: people, squares: people },
+  ...{ mentioningWeighted: mentioning, mentioningSquares: mentioning },
+});
+
+test('chi-square, adjusted residuals and Cramér’s V (Agresti 2007, R chisq.test and vcd: check value 2.4)', () => {
+  const { input, expected } = checkValue<
+    { table: number[][] },
+    {
+      chisq: number;
+      df: number;
+      p: number;
+      cramers_v: number;
+      adjusted_standardised_residuals: number[][];
+    }
+  >('2.4');
+  const [women, men] = input.table;
+  const found = chiSquare(women!.map((count, g) => unweighted(count, count + men![g]!)))!;
+  expect(found.value).toBeCloseTo(expected.chisq, 9);
+  expect(found.degrees).toEqual([expected.df]);
+  expect(found.p).toBeCloseTo(expected.p, 14);
+  expect(found.strength).toBeCloseTo(expected.cramers_v, 10);
+  found.residuals.forEach((residual, g) =>
+    expect(residual).toBeCloseTo(expected.adjusted_standardised_residuals[0]![g]!, 9),
+  );
+  expect(chiSquare([unweighted(0, 10), unweighted(0, 20)])).toBeNull();
+  expect(chiSquare([unweighted(3, 10), unweighted(0, 0)])).toBeNull();
+});
+
+test.each([
+  ['sch_wide', 'stype', ['E', 'H', 'M']],
+  ['awards', 'yr_rnd', ['0', '1']],
+])(
+  'weighted: %s by %s as R survey’s svychisq, statistic F (check value 3.4)',
+  (column, by, values) => {
+    type Expected = {
+      weights_only: Record<
+        string,
+        { F_rao_scott_second_order: { statistic: number; df: [number, number]; p: number } }
+      >;
+    };
+    const schools = apiSample();
+    const groups = values.map((value): GroupShare => {
+      const inGroup = schools.filter((school) => school[by] === value);
+      const mentioning = inGroup.filter((school) => school[column] === '1');
+      const sum = (some: typeof schools, power: number) =>
+        some.reduce((total, school) => total + Number(school['pw']) ** power, 0);
+      return {
+        ...{ people: inGroup.length, mentioning: mentioning.length },
+        ...{ weighted: sum(inGroup, 1), squares: sum(inGroup, 2) },
+        ...{ mentioningWeighted: sum(mentioning, 1), mentioningSquares: sum(mentioning, 2) },
+      };
+    });
+    const right = checkValue<unknown, Expected>('3.4').expected.weights_only[`${column}_by_${by}`]!
+      .F_rao_scott_second_order;
+    const found = raoScott(groups)!;
+    expect(found.value).toBeCloseTo(right.statistic, 7);
+    found.degrees.forEach((degrees, d) => expect(degrees).toBeCloseTo(right.df[d]!, 5));
+    expect(found.p).toBeCloseTo(right.p, 11);
+    // an empty group changes nothing
+    expect(raoScott([...groups, unweighted(0, 0)])!.value).toBeCloseTo(found.value, 12);
+  },
+);
+
+test('the F distribution’s tail and the gamma function (values from memory of published tables)', () => {
+  expect(fTail(4.964602743730711, 1, 10)).toBeCloseTo(0.05, 12);
+  expect(fTail(3.325834530413013, 5, 10)).toBeCloseTo(0.05, 12);
+  expect(fTail(0, 2, 9)).toBe(1);
+  expect(logGamma(0.5)).toBeCloseTo(Math.log(Math.PI) / 2, 13);
+  expect(logGamma(11)).toBeCloseTo(Math.log(3628800), 12);
+});

@@ -1,0 +1,171 @@
+import { fTail } from './fTail.js';
+import { chiSquareTail } from './tails.js';
+
+/** One group of a table of "mentions it" by groups: people and their weights, in all and of those who mention it. */
+export interface GroupShare {
+  people: number;
+  mentioning: number;
+  /** Sums of weights, and of their squares; as many as people where nobody is weighted. */
+  weighted: number;
+  squares: number;
+  mentioningWeighted: number;
+  mentioningSquares: number;
+}
+
+/** Whether a share differs between groups that have nobody in common. */
+export interface Association {
+  test: 'chi_square' | 'rao_scott';
+  value: number;
+  /** Degrees of freedom; two of them for an F. */
+  degrees: number[];
+  p: number;
+  /** Cramér's V: 0 for none, 1 for complete. */
+  strength: number;
+  /** For each group how far its mentions are off what is expected, in standard errors. */
+  residuals: number[];
+}
+
+/**
+ * Pearson's chi-square of a share in two or more groups, with adjusted residuals and Cramér's V.
+ *
+ * @returns null where nobody or everybody mentions it, or fewer than two groups have people
+ * @see Agresti (2007) An introduction to categorical data analysis; Haberman (1973); Cramér (1946)
+ */
+export function chiSquare(groups: readonly GroupShare[]): Association | null {
+  const total = sumOf(groups, ({ people }) => people);
+  const mentioning = sumOf(groups, (group) => group.mentioning);
+  const filled = groups.filter(({ people }) => people > 0).length;
+  if (filled < 2 || mentioning === 0 || mentioning === total) return null;
+  const share = mentioning / total;
+  let value = 0;
+  const residuals = groups.map((group) => {
+    if (group.people === 0) return 0;
+    const expected = group.people * share;
+    const off = group.mentioning - expected;
+    value += (off * off) / expected + (off * off) / (group.people - expected);
+    return off / Math.sqrt(expected * (1 - share) * (1 - group.people / total));
+  });
+  const degrees = filled - 1;
+  return {
+    test: 'chi_square',
+    value,
+    degrees: [degrees],
+    p: chiSquareTail(value, degrees),
+    strength: Math.sqrt(value / total),
+    residuals,
+  };
+}
+
+/**
+ * The same for weighted people: Pearson's chi-square of the weighted table, corrected for the design by the second-order
+ * Rao–Scott correction, with weights alone as the design. Squares of weights are all that it takes.
+ *
+ * @returns null where nobody or everybody mentions it, or fewer than two groups have people
+ * @see Rao & Scott (1984) On chi-squared tests for multiway contingency tables with cell proportions estimated from
+ *   survey data; as R survey's svychisq(statistic = "F")
+ */
+export function raoScott(all: readonly GroupShare[]): Association | null {
+  const groups = all.filter(({ weighted }) => weighted > 0);
+  const k = groups.length;
+  const n = sumOf(groups, ({ people }) => people);
+  const total = sumOf(groups, ({ weighted }) => weighted);
+  const mentioning = sumOf(groups, (group) => group.mentioningWeighted);
+  if (k < 2 || mentioning <= 0 || mentioning >= total) return null;
+  const share = mentioning / total;
+  // cells: those who mention it by group, then those who do not
+  const cells = [
+    ...groups.map((group) => [group.mentioningWeighted, group.mentioningSquares] as const),
+    ...groups.map(
+      (group) =>
+        [
+          group.weighted - group.mentioningWeighted,
+          group.squares - group.mentioningSquares,
+        ] as const,
+    ),
+  ];
+  const proportions = cells.map(([weight]) => weight / total);
+  const squares = cells.map(([, square]) => square / (total * total));
+  const allSquares = squares.reduce((sum, square) => sum + square, 0);
+  let pearson = 0;
+  const residuals = groups.map((group, g) => {
+    const part = group.weighted / total;
+    const off = proportions[g]! - part * share;
+    pearson += (n * off * off) / (part * share * (1 - share));
+    return (off * Math.sqrt(n)) / Math.sqrt(part * share * (1 - share) * (1 - part));
+  });
+  // contrasts of the interaction of mention and group, divided by the cells' proportions
+  const contrasts = cells.map(([weight], cell) =>
+    Array.from({ length: k - 1 }, (_, g) => {
+      const side = cell < k ? 0.5 : -0.5;
+      const value = side * ((cell % k === g ? 1 : 0) - 1 / k);
+      return { value, over: weight > 0 ? value / proportions[cell]! : 0 };
+    }),
+  );
+  const covariance = (a: number, b: number) =>
+    ((a === b ? squares[a]! : 0) -
+      proportions[b]! * squares[a]! -
+      proportions[a]! * squares[b]! +
+      proportions[a]! * proportions[b]! * allSquares) *
+    (n / (n - 1));
+  const size = k - 1;
+  const simple = matrix(
+    size,
+    (i, j) =>
+      cells.reduce(
+        (sum, _, cell) => sum + contrasts[cell]![i]!.value * contrasts[cell]![j]!.over,
+        0,
+      ) / n,
+  );
+  const design = matrix(size, (i, j) => {
+    let sum = 0;
+    for (let a = 0; a < cells.length; a++)
+      for (let b = 0; b < cells.length; b++)
+        sum += contrasts[a]![i]!.over * covariance(a, b) * contrasts[b]![j]!.over;
+    return sum;
+  });
+  const effects = solve(simple, design);
+  const trace = effects.reduce((sum, line, i) => sum + line[i]!, 0);
+  const ofSquare = effects.reduce(
+    (sum, line, i) => sum + line.reduce((inner, value, j) => inner + value * effects[j]![i]!, 0),
+    0,
+  );
+  const value = pearson / trace;
+  const degrees = (trace * trace) / ofSquare;
+  const others = degrees * (n - 1);
+  let place = -1;
+  return {
+    test: 'rao_scott',
+    value,
+    degrees: [degrees, others],
+    p: fTail(value, degrees, others),
+    strength: Math.sqrt(pearson / n),
+    residuals: all.map(({ weighted }) => (weighted > 0 ? residuals[(place += 1)]! : 0)),
+  };
+}
+
+const sumOf = <T>(list: readonly T[], of: (one: T) => number) =>
+  list.reduce((sum, one) => sum + of(one), 0);
+
+const matrix = (size: number, at: (i: number, j: number) => number) =>
+  Array.from({ length: size }, (_, i) => Array.from({ length: size }, (__, j) => at(i, j)));
+
+/** X with A X = B, by Gaussian elimination with partial pivoting. */
+function solve(a: number[][], b: number[][]): number[][] {
+  const left = a.map((line) => [...line]);
+  const right = b.map((line) => [...line]);
+  for (let column = 0; column < left.length; column++) {
+    let pivot = column;
+    for (let i = column; i < left.length; i++)
+      if (Math.abs(left[i]![column]!) > Math.abs(left[pivot]![column]!)) pivot = i;
+    [left[column], left[pivot]] = [left[pivot]!, left[column]!];
+    [right[column], right[pivot]] = [right[pivot]!, right[column]!];
+    for (let i = 0; i < left.length; i++) {
+      if (i === column) continue;
+      const factor = left[i]![column]! / left[column]![column]!;
+      if (factor === 0) continue;
+      left[i] = left[i]!.map((value, j) => value - factor * left[column]![j]!);
+      right[i] = right[i]!.map((value, j) => value - factor * right[column]![j]!);
+    }
+  }
+  return right.map((line, i) => line.map((value) => value / left[i]![i]!));
+}

@@ -1,0 +1,153 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import type {
+  Codebook,
+  GroupList,
+  Ledger,
+  Look,
+  Report,
+  Rule,
+  StudyDetail,
+} from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { bringIn, importStudy } from '../../test/study.js';
+
+let server: TestServer;
+let client: Client;
+let study: Awaited<ReturnType<typeof importStudy>>;
+let home: number;
+let age: number;
+let fares: string;
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+});
+afterAll(() => server.stop());
+
+// a–d are coded and settled, e is open, f said nothing
+const csv =
+  'id,home,age,Why?\na,Tye,20,fares and steps\nb,Tye,40,fares\nc,Hask,60,crew\nd,Hask,70,fares\ne,,30,steps\nf,Tye,50,n/a\n';
+beforeEach(async () => {
+  study = await importStudy(client, csv);
+  const variables = await server.sql<{ id: number; name: string }>(
+    'select id, name from variable where study_id = ?',
+    [study.id],
+  );
+  home = variables.find(({ name }) => name === 'home')!.id;
+  age = variables.find(({ name }) => name === 'age')!.id;
+  const { answers } = await study.ledger('same=apart');
+  const byId = new Map(answers.map((answer) => [answer.externalId, answer.id]));
+  fares = (await study.code(byId.get('a')!, { newCode: 'Fares' })).codeId;
+  for (const id of ['b', 'd']) await study.code(byId.get(id)!, { codeId: fares });
+  await study.code(byId.get('c')!, { newCode: 'Crew' });
+  for (const id of ['a', 'b', 'c', 'd']) await study.settle(byId.get(id)!);
+});
+
+const groups = async () => (await client.get<GroupList>(`${study.base}/groups`)).body;
+async function save(name: string, rule: Rule, id: string = randomUUID()) {
+  const reply = await client.send('PUT', `${study.base}/groups/${id}`, {
+    body: { name, description: '', rule },
+  });
+  return { ...reply, id };
+}
+const mentionsFares = (which: 'any' | 'none'): Rule => ({
+  ...{ is: 'mentions', which, codeIds: [fares], themeIds: [], questionId: null },
+});
+const fromTye = (): Rule => ({ is: 'value', variableId: home, test: 'any_of', labels: ['Tye'] });
+
+test('groups stay up to date with what is coded, what is known of people, and who arrives', async () => {
+  await save('Fares', mentionsFares('any'));
+  await save('No fares', mentionsFares('none'));
+  await save('Tye', fromTye());
+  const sizes = async () => (await groups()).groups.map(({ name, people }) => [name, people]);
+  // e is open and f said nothing: neither is known not to mention the fares
+  expect(await sizes()).toEqual([
+    ['Fares', 3],
+    ['No fares', 1],
+    ['Tye', 3],
+  ]);
+  const { answers } = await study.ledger('same=apart');
+  await study.settle(answers.find(({ externalId }) => externalId === 'e')!.id);
+  expect((await bringIn(client, study.id, 'id,home,age,Why?\ng,Tye,33,fares\n')).state).toBe(
+    'done',
+  );
+  expect(await sizes()).toEqual([
+    ['Fares', 3],
+    ['No fares', 2],
+    ['Tye', 4],
+  ]);
+  expect((await groups()).respondents).toBe(7);
+});
+
+test('a group may stand on others, but not on itself; one that others need stays', async () => {
+  const { id: tye } = await save('Tye', fromTye());
+  const inTye: Rule = { is: 'in_group', groupId: tye, member: true };
+  const nested: Rule = {
+    is: 'all_of',
+    rules: [
+      inTye,
+      {
+        is: 'any_of',
+        rules: [mentionsFares('any'), { is: 'range', variableId: age, from: 50, to: null }],
+      },
+    ],
+  };
+  const { id: both } = await save('Both', nested);
+  expect((await groups()).groups.map(({ people }) => people)).toEqual([3, 3]);
+
+  const circle = await save(
+    'Tye',
+    { is: 'none_of', rules: [{ is: 'in_group', groupId: both, member: true }] },
+    tye,
+  );
+  expect(circle).toMatchObject({ status: 409, body: { code: 'group_circle' } });
+  expect(circle.body.sentence).toContain('“Tye” → “Both” → “Tye”');
+  const needed = await client.send('DELETE', `${study.base}/groups/${tye}`);
+  expect(needed).toMatchObject({ status: 409, body: { code: 'group_needed' } });
+  expect(needed.body.sentence).toContain('“Both”');
+
+  const same = await save('both', inTye);
+  expect(same).toMatchObject({ status: 409, body: { code: 'name_taken' } });
+  let deep: Rule = inTye;
+  for (let i = 0; i < 13; i++) deep = { is: 'all_of', rules: [deep] };
+  expect(await save('Deep', deep)).toMatchObject({ status: 422, body: { code: 'rule_too_deep' } });
+  expect((await groups()).groups).toHaveLength(2);
+
+  expect((await client.send('DELETE', `${study.base}/groups/${both}`)).status).toBe(200);
+  expect((await study.undo()).body.summary).toContain('“Both”');
+  expect((await groups()).groups.map(({ name }) => name)).toEqual(['Tye', 'Both']);
+});
+
+test('restricted to a group, every stop counts and lists its members alone', async () => {
+  const { id } = await save('Tye', fromTye());
+  const question = `${study.base}/questions/${study.question}`;
+  const only = `group=${id}`;
+  const { body: detail } = await client.get<StudyDetail>(`${study.base}?${only}`);
+  expect(detail).toMatchObject({
+    respondents: 3,
+    questions: [{ asked: 3, answered: 2, settled: 2 }],
+  });
+  expect((await client.get<Ledger>(`${question}/ledger?${only}`)).body.total).toBe(2);
+  expect((await client.get<Ledger>(`${question}/ledger?among=${id}&show=settled`)).body.total).toBe(
+    2,
+  );
+  expect((await client.get<Look>(`${question}/look?${only}`)).body.answered).toBe(2);
+  const { body: listed } = await client.get<{ ids: number[] }>(`${study.base}/respondents?${only}`);
+  expect(listed.ids).toHaveLength(3);
+  const { body: book } = await client.get<Codebook>(`${study.base}/codebook?${only}`);
+  expect(book.codes.map(({ name, people }) => [name, people])).toEqual([
+    ['Fares', 2],
+    ['Crew', 0],
+  ]);
+  const { body: report } = await client.get<Report>(`${question}/report?by=${home}&${only}`);
+  expect(report.columns.map(({ label, asked }) => [label, asked])).toEqual([
+    ['Total', 3],
+    ['Tye', 3],
+  ]);
+  expect(
+    report.rows.map(({ name, cells }) => [name, cells[0]!.people, cells[0]!.base.people]),
+  ).toEqual([['Fares', 2, 2]]);
+  expect(report.origins.hand).toBe(2);
+  const gone = await client.get<{ code: string }>(`${question}/report?group=${randomUUID()}`);
+  expect(gone).toMatchObject({ status: 404, body: { code: 'not_found' } });
+});

@@ -1,0 +1,111 @@
+import type { Group, GroupFields, GroupList, Rule } from '@yellow-thread/contract';
+import { conditionsIn, countOf, depthOf, findCircle } from '@yellow-thread/core/groups';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { makeChange, row, rows } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+import { problems } from '../problems.js';
+import { readPeople } from './material.js';
+import { readMembers } from './members.js';
+import { findGroup, readGroups } from './stored.js';
+
+/** The groups of a study with how many belong to each now. */
+export async function listGroups(em: EntityManager, studyId: number): Promise<GroupList> {
+  const groups = await readGroups(em, studyId);
+  const people = await readPeople(em, studyId);
+  const members = await readMembers(
+    em,
+    studyId,
+    people,
+    groups.map(({ rule }) => rule),
+  );
+  return {
+    respondents: people.ids.length,
+    groups: groups.map((group, g) => ({ ...group, people: countOf(members[g]!) })),
+  };
+}
+
+/** How many a rule picks, while it is being built. @throws Problem group_circle, rule_too_deep */
+export async function sizeOf(
+  em: EntityManager,
+  studyId: number,
+  rule: Rule,
+  groupId: string | undefined,
+) {
+  refuseTooDeep(rule);
+  if (groupId !== undefined) refuseCircle(await readGroups(em, studyId), groupId, rule);
+  const people = await readPeople(em, studyId);
+  const [members] = await readMembers(em, studyId, people, [rule]);
+  return { people: countOf(members!), respondents: people.ids.length };
+}
+
+/**
+ * Makes a group or changes it; a request that comes twice does so once.
+ *
+ * @throws Problem name_taken, group_circle, rule_too_deep
+ */
+export async function putGroup(em: EntityManager, maker: Maker, id: string, fields: GroupFields) {
+  const { studyId } = maker;
+  refuseTooDeep(fields.rule);
+  await em.transactional(async (tx) => {
+    // two who build a circle from both ends at once take turns
+    await rows(tx, 'select id from study where id = ? for update', [studyId]);
+    const groups = await readGroups(tx, studyId);
+    const alike = groups.find(
+      (group) => group.id !== id && group.name.toLowerCase() === fields.name.toLowerCase(),
+    );
+    if (alike) throw problems.nameTaken('group', alike.name);
+    refuseCircle(groups, id, fields.rule);
+    const from = groups.find((group) => group.id === id);
+    const { position } = await row<{ position: number }>(
+      tx,
+      'select coalesce(max(position), 0) + 1 as position from saved_group where study_id = ?',
+      [studyId],
+    );
+    const to: Group = { ...(from ?? { id, studyId, position }), ...fields };
+    await makeChange(tx, {
+      ...maker,
+      summary: from ? `the change of the group “${from.name}”` : `the new group “${to.name}”`,
+      diff: {
+        saved_group: {
+          added: from ? [] : [to],
+          updated: from ? [{ from, to }] : [],
+          removed: [],
+        },
+      },
+    });
+  });
+}
+
+/** @throws Problem not_found, group_needed when other groups stand on it */
+export async function removeGroup(em: EntityManager, maker: Maker, id: string) {
+  await em.transactional(async (tx) => {
+    const group = await findGroup(tx, maker.studyId, id);
+    const groups = await readGroups(tx, maker.studyId);
+    const standing = groups.filter(({ rule }) =>
+      conditionsIn(rule).some((one) => one.is === 'in_group' && one.groupId === id),
+    );
+    if (standing.length > 0)
+      throw problems.groupNeeded(
+        group.name,
+        standing.map(({ name }) => name),
+      );
+    await makeChange(tx, {
+      ...maker,
+      summary: `the removal of the group “${group.name}”`,
+      diff: { saved_group: { added: [], updated: [], removed: [group] } },
+    });
+  });
+}
+
+/** Deeper than anybody could read. */
+const DEEPEST = 12;
+function refuseTooDeep(rule: Rule): void {
+  if (depthOf(rule) > DEEPEST) throw problems.ruleTooDeep(DEEPEST);
+}
+
+function refuseCircle(groups: readonly Group[], id: string, rule: Rule): void {
+  const circle = findCircle(id, rule, (other) => groups.find((one) => one.id === other)?.rule);
+  if (!circle) return;
+  const nameOf = (one: string) => groups.find((group) => group.id === one)?.name ?? 'this group';
+  throw problems.groupCircle(circle.map(nameOf));
+}

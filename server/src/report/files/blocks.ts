@@ -1,0 +1,105 @@
+import type { Report } from '@yellow-thread/contract';
+import type { Fact } from './facts.js';
+
+export interface Run {
+  text: string;
+  bold?: boolean;
+  italic?: boolean;
+}
+
+/** What a document is made of, whichever program it is for. */
+export type Block =
+  | { kind: 'heading'; level: 1 | 2 | 3; text: string }
+  | { kind: 'paragraph'; runs: Run[] }
+  | { kind: 'item'; runs: Run[]; ordered: boolean }
+  | { kind: 'quote'; runs: Run[] }
+  | {
+      kind: 'table';
+      /** Lines of column heads; the first cell of each is the name's. */
+      heads: string[][];
+      rows: { cells: string[]; isHead: boolean }[];
+      note: string;
+    };
+
+/** The cloth as people read it: in each cell the percentage, the number of people behind it, and its letters. */
+export function reportTable(report: Report): Block {
+  const { columns, rows } = report;
+  const nested = columns.some(({ under }) => under !== null);
+  return {
+    kind: 'table',
+    heads: [
+      ...(nested ? [['', ...columns.map(({ under }) => under ?? '')]] : []),
+      ['', ...columns.map(({ label, letter }) => (letter ? `${label} (${letter})` : label))],
+      [
+        'Settled of answered',
+        ...columns.map((column) => `${column.settled} of ${column.answered}`),
+      ],
+      ...(report.weighted
+        ? [['Effective base', ...columns.map((column) => column.settledEffective.toFixed(0))]]
+        : []),
+    ],
+    rows: rows.map((row) => ({
+      isHead: row.kind !== 'code',
+      cells: [row.name, ...row.cells.map(cellText)],
+    })),
+    note: noteOn(report),
+  };
+}
+
+const FEW = 100;
+function cellText({
+  share,
+  people,
+  mentions,
+  base,
+  exceeds,
+  rest,
+  interval,
+}: Report['rows'][number]['cells'][number]) {
+  if (share === null) return '–';
+  const percent = `${(100 * share).toFixed(base.people < FEW ? 0 : 1)}%`;
+  // what has no interval is a share of mentions
+  const count = interval ? people : mentions;
+  const marks = [...exceeds, ...(rest ? [rest === 'higher' ? '+' : '−'] : [])].join(' ');
+  return `${percent} (${count})${marks && ` ${marks}`}`;
+}
+
+function noteOn(report: Report): string {
+  const { base, test, against, level, columns, overlapping } = report;
+  const of = {
+    settled: 'people with a settled answer',
+    answered: 'people who answered',
+    asked: 'people who were asked',
+    mentions: 'all mentions',
+  }[base];
+  const sentences = [
+    `Percent of ${of}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${report.weighted ? '; percentages are weighted, numbers are not' : ''}.`,
+  ];
+  if (columns.some(({ letter }) => letter !== null))
+    sentences.push(
+      `A letter names a column whose percentage is lower beyond chance (two-sided, ${Math.round(100 * (1 - level))}%, ${correction(test)}).`,
+    );
+  if (against === 'rest' && test !== 'off')
+    sentences.push(
+      `+ and − mark what is higher or lower than among everyone else (two-sided, ${Math.round(100 * (1 - level))}%, ${correction(test)}).`,
+    );
+  if (overlapping.length > 0)
+    sentences.push(
+      `Not compared with each other, since they have respondents in common: ${overlapping.map((pair) => pair.join(' and ')).join('; ')}.`,
+    );
+  return sentences.join(' ');
+}
+
+const correction = (test: Report['test']) =>
+  ({
+    holm: 'Holm-corrected',
+    benjamini_hochberg: 'Benjamini–Hochberg-corrected',
+    none: 'not corrected',
+    off: 'not tested',
+  })[test];
+
+export const factBlocks = (facts: readonly Fact[]): Block[] =>
+  facts.map(([name, value]) => ({
+    kind: 'paragraph',
+    runs: [{ text: `${name}: `, bold: true }, { text: value }],
+  }));

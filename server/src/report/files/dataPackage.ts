@@ -1,0 +1,93 @@
+import { once } from 'node:events';
+import type { Writable } from 'node:stream';
+import Excel from 'exceljs';
+import { strToU8, Zip, ZipDeflate } from 'fflate';
+import { writeCsv } from '@yellow-thread/core/exchange';
+import type { RespondentTable } from '../respondentTable.js';
+
+export interface PackageText {
+  name: string;
+  purpose: string;
+  /** What the file holds and leaves out: group, date, questions. */
+  description: string;
+}
+
+const FILE = 'respondents.csv';
+
+/**
+ * The respondent-level file with its data dictionary, as a zip of an open Data Package.
+ *
+ * @see https://specs.frictionlessdata.io/data-package/ and /table-schema/ (from memory)
+ */
+export async function writeDataPackage(
+  to: Writable,
+  { fields, pages }: RespondentTable,
+  { name, purpose, description }: PackageText,
+): Promise<void> {
+  let full = false;
+  const zip = new Zip((error, chunk, final) => {
+    if (error) to.destroy(error);
+    else if (!to.write(chunk)) full = true;
+    if (final) to.end();
+  });
+  const add = (file: string) => {
+    const entry = new ZipDeflate(file, { level: 6 });
+    zip.add(entry);
+    return entry;
+  };
+  const dictionary = {
+    profile: 'tabular-data-package',
+    name: 'yellow-thread-respondents',
+    title: name,
+    description: [purpose, description].filter(Boolean).join(' '),
+    created: new Date().toISOString(),
+    resources: [
+      {
+        ...{ profile: 'tabular-data-resource', name: 'respondents', path: FILE },
+        ...{ format: 'csv', mediatype: 'text/csv', encoding: 'utf-8' },
+        dialect: { delimiter: ',', lineTerminator: '\r\n', quoteChar: '"', header: true },
+        schema: { fields, primaryKey: [fields[0]!.name], missingValues: [''] },
+      },
+    ],
+  };
+  add('datapackage.json').push(strToU8(JSON.stringify(dictionary, null, 2)), true);
+  const table = add(FILE);
+  table.push(strToU8(writeCsv([fields.map((field) => field.name)])));
+  for await (const page of pages()) {
+    table.push(strToU8(writeCsv(page)));
+    // what is not taken yet is waited for, so that it does not pile up
+    if (full) await once(to, 'drain');
+    full = false;
+  }
+  table.push(new Uint8Array(0), true);
+  zip.end();
+}
+
+/** The same as a workbook: respondents, and the data dictionary in a worksheet of its own. */
+export async function writeRespondentWorkbook(
+  to: Writable,
+  { fields, pages }: RespondentTable,
+  { name, description }: PackageText,
+): Promise<void> {
+  const workbook = new Excel.stream.xlsx.WorkbookWriter({ stream: to, useSharedStrings: false });
+  const sheet = workbook.addWorksheet('Respondents', { views: [{ state: 'frozen', ySplit: 1 }] });
+  sheet.addRow(fields.map((field) => field.name)).commit();
+  for await (const page of pages()) {
+    for (const row of page) sheet.addRow(row).commit();
+    if (to.writableNeedDrain) await once(to, 'drain');
+  }
+  sheet.commit();
+  const dictionary = workbook.addWorksheet('Data dictionary');
+  dictionary.columns = [{ width: 34 }, { width: 10 }, { width: 40 }, { width: 80 }];
+  for (const line of [
+    ['Study', name],
+    ['', description],
+    [],
+    ['Column', 'Type', 'Title', 'What it holds'],
+  ])
+    dictionary.addRow(line).commit();
+  for (const field of fields)
+    dictionary.addRow([field.name, field.type, field.title, field.description]).commit();
+  dictionary.commit();
+  await workbook.commit();
+}

@@ -1,0 +1,80 @@
+import type { Block, Run } from './blocks.js';
+
+const marks: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+/** Text as it may stand in HTML. */
+const escaped = (text: string) =>
+  text.replaceAll(/[&<>"]/gu, (character) => marks[character]!).replaceAll('\n', '<br>');
+
+const runs = (some: readonly Run[]) =>
+  some
+    .map(({ text, bold, italic }) => {
+      const inner = italic ? `<em>${escaped(text)}</em>` : escaped(text);
+      return bold ? `<strong>${inner}</strong>` : inner;
+    })
+    .join('');
+
+function write(block: Block): string {
+  switch (block.kind) {
+    case 'heading':
+      return `<h${block.level}>${escaped(block.text)}</h${block.level}>`;
+    case 'paragraph':
+      return `<p>${runs(block.runs)}</p>`;
+    case 'item':
+      return `<li>${runs(block.runs)}</li>`;
+    case 'quote':
+      return `<blockquote>${runs(block.runs)}</blockquote>`;
+    case 'table': {
+      const head = block.heads
+        .map((line) => `<tr>${line.map((cell) => `<th>${escaped(cell)}</th>`).join('')}</tr>`)
+        .join('\n');
+      const body = block.rows
+        .map(
+          ({ cells, isHead }) =>
+            `<tr${isHead ? ' class="head"' : ''}><th>${escaped(cells[0]!)}</th>${cells
+              .slice(1)
+              .map((cell) => `<td>${escaped(cell)}</td>`)
+              .join('')}</tr>`,
+        )
+        .join('\n');
+      return `<table>\n<thead>${head}</thead>\n<tbody>${body}</tbody>\n</table>\n<p class="note">${escaped(block.note)}</p>`;
+    }
+  }
+}
+
+/** One file that stands by itself: nothing in it is fetched, and it prints well. */
+export function writeHtml(title: string, blocks: readonly Block[]): string {
+  const parts: string[] = [];
+  let list: 'ul' | 'ol' | null = null;
+  for (const block of blocks) {
+    const wanted = block.kind === 'item' ? (block.ordered ? 'ol' : 'ul') : null;
+    if (list && list !== wanted) parts.push(`</${list}>`);
+    if (wanted && list !== wanted) parts.push(`<${wanted}>`);
+    list = wanted;
+    parts.push(write(block));
+  }
+  if (list) parts.push(`</${list}>`);
+  return `<!doctype html>
+<html lang="en">
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width">
+<title>${escaped(title)}</title>
+<style>
+body { font: 16px/1.55 Georgia, serif; color: #23211c; max-width: 60em; margin: 3em auto; padding: 0 1em }
+h1, h2, h3, table, .note { font-family: system-ui, sans-serif }
+table { border-collapse: collapse; font-size: 13px; margin: 1em 0 .4em; font-variant-numeric: tabular-nums }
+th, td { padding: .25em .7em; text-align: right; vertical-align: bottom; font-weight: normal }
+th:first-child { text-align: left; white-space: nowrap } tbody th { padding-left: 1.6em }
+thead tr:last-child th { border-bottom: 1px solid #23211c; color: #655f53 } thead th { font-weight: 600 }
+tr.head th, tr.head td { font-weight: 600; border-top: 1px solid #e3dfd4 } tr.head th { padding-left: .7em }
+.note { font-size: 12px; color: #655f53 }
+blockquote { margin: .5em 0 .5em 1em; padding-left: .9em; border-left: 3px solid #f2b600 }
+@media print {
+  body { font-size: 11pt; margin: 0; max-width: none; padding: 0 }
+  h1, h2, h3 { break-after: avoid } table { break-inside: auto; font-size: 8.5pt } tr, blockquote { break-inside: avoid }
+  thead { display: table-header-group } @page { margin: 18mm }
+}
+</style>
+${parts.join('\n')}
+</html>
+`;
+}

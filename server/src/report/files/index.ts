@@ -1,0 +1,10 @@
+export { readAnswerRows } from './answers.js';
+export { factBlocks, reportTable, type Block, type Run } from './blocks.js';
+export { gridsAsCsv } from './csv.js';
+export { writeDocx } from './docx.js';
+export { readFacts, type Fact } from './facts.js';
+export { reportGrid, type Grid } from './grid.js';
+export { writeHtml } from './html.js';
+export { writeWorkbook } from './workbook.js';
+export { writeDataPackage, writeRespondentWorkbook } from './dataPackage.js';
+export { contentTypes } from './types.js';

@@ -1,0 +1,164 @@
+import { createHash } from 'node:crypto';
+import { has } from '@yellow-thread/core/groups';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { asCode } from '../codebook/index.js';
+import { CodeEntity, QuestionEntity, rows, VariableEntity } from '../database/index.js';
+import { readMaterial, readPeople } from '../groups/index.js';
+import { readVariable } from '../study/index.js';
+
+/** A column of the respondent-level file, with what a statistics package should know of it. */
+export interface RespondentField {
+  name: string;
+  type: 'string' | 'number' | 'integer' | 'boolean' | 'date';
+  title: string;
+  description: string;
+}
+export type RespondentValue = string | number | null;
+
+export interface RespondentTable {
+  fields: RespondentField[];
+  /** Rows in pages: no more than one of them stands in memory. */
+  pages: () => AsyncGenerator<RespondentValue[][]>;
+}
+
+const PAGE = 2000;
+type Value = string | number | boolean | null;
+
+/**
+ * One row a respondent: id, weight, background, and for each question whether it was answered and settled, how many
+ * mentions there are, and a column of 0 and 1 a code; empty where that is not decided.
+ *
+ * @param within ids of the respondents that are wanted; null for everybody
+ */
+export async function readRespondentTable(
+  em: EntityManager,
+  studyId: number,
+  within: readonly number[] | null,
+): Promise<RespondentTable> {
+  const people = await readPeople(em, studyId);
+  const variables = await em.find(VariableEntity, { studyId }, { orderBy: { position: 'asc' } });
+  const questions = await em.find(QuestionEntity, { studyId }, { orderBy: { position: 'asc' } });
+  const stored = await em.find(CodeEntity, { studyId }, { orderBy: { position: 'asc' } });
+  const codes = stored.map(asCode);
+  const name = namer();
+  const fields: RespondentField[] = [
+    {
+      ...{ name: name('id'), type: 'string', title: 'Respondent' },
+      description: 'The survey’s own id',
+    },
+  ];
+  const readers: ((i: number, background: Record<string, Value>, id: string) => RespondentValue)[] =
+    [(_, __, id) => id];
+  if (people.weights) {
+    const { weights } = people;
+    fields.push({
+      ...{ name: name('weight'), type: 'number', title: 'Weight' },
+      description: 'How many respondents this one stands for',
+    });
+    readers.push((i) => weights[i]!);
+  }
+  for (const { id, name: title, kind, derived } of variables) {
+    const { valueId, labelOf } = await readVariable(em, studyId, id);
+    const isCategory = kind === 'category' || derived;
+    fields.push({
+      name: name(title),
+      type: isCategory
+        ? 'string'
+        : ({ number: 'number', date: 'date', yes_no: 'integer', category: 'string' } as const)[
+            kind
+          ],
+      title,
+      description: kind === 'yes_no' ? 'Background: 1 for yes, 0 for no' : 'Background',
+    });
+    readers.push((_, background) => {
+      const value = background[valueId] ?? null;
+      if (isCategory) return labelOf(value);
+      return typeof value === 'boolean' ? Number(value) : value;
+    });
+  }
+  for (const [q, question] of questions.entries()) {
+    const material = await readMaterial(em, people, question.id);
+    const prefix = `q${q + 1}`;
+    const add = (
+      suffix: string,
+      description: string,
+      read: (i: number) => RespondentValue,
+      title = question.label,
+    ) => {
+      fields.push({ name: name(`${prefix}_${suffix}`), type: 'integer', title, description });
+      readers.push(read);
+    };
+    const flag = (holds: boolean) => (holds ? 1 : 0);
+    add('asked', `1 when asked: ${question.wording}`, (i) => flag(has(material.asked, i)));
+    add('answered', '1 when answered', (i) => flag(has(material.answered, i)));
+    add('settled', '1 when the codes of the answer are settled', (i) =>
+      flag(has(material.settled, i)),
+    );
+    const counts = new Map<number, number>();
+    for (const { mentions, decided } of material.codes.values())
+      for (const i of mentions) if (has(decided, i)) counts.set(i, (counts.get(i) ?? 0) + 1);
+    add('mentions', 'How many mentions there are in the answer', (i) =>
+      has(material.answered, i) ? (counts.get(i) ?? 0) : null,
+    );
+    for (const code of codes) {
+      const row = material.codes.get(code.id);
+      if (!row) continue;
+      add(
+        code.name,
+        `1 when the answer mentions “${code.name}”, 0 when not, empty where that is not decided${code.definition && `. ${code.definition}`}`,
+        (i) =>
+          has(material.answered, i) && has(row.decided, i) ? flag(has(row.mentioned, i)) : null,
+        `${question.label}: ${code.name}`,
+      );
+    }
+  }
+  const wanted = within ? [...within].sort((x, y) => x - y) : people.ids;
+  return {
+    fields,
+    pages: async function* () {
+      for (let at = 0; at < wanted.length; at += PAGE) {
+        const ids = wanted.slice(at, at + PAGE);
+        const page = await rows<{
+          id: number;
+          externalId: string;
+          background: Record<string, Value>;
+        }>(
+          em,
+          `select id, external_id as "externalId", background from respondent
+           where id = any(?::int[]) order by id`,
+          [ids],
+        );
+        yield page.map(({ id, externalId, background }) => {
+          const i = people.indexOf.get(id)!;
+          return readers.map((read) => read(i, background, externalId));
+        });
+      }
+    },
+  };
+}
+
+const LONGEST = 32;
+
+/** Names that statistics packages take: letters, digits and underscores, each once, no longer than 32. */
+function namer(): (wanted: string) => string {
+  const taken = new Set<string>();
+  return (wanted) => {
+    const plain = wanted
+      .normalize('NFKD')
+      .toLowerCase()
+      .replaceAll(/[^a-z0-9]+/gu, '_')
+      .replaceAll(/^_+|_+$/gu, '');
+    // a name in letters that are not Latin keeps its place by a mark of its own
+    const marked =
+      plain.replace(/^q\d+$/u, '') ||
+      `${plain}_${createHash('sha256').update(wanted).digest('hex').slice(0, 6)}`;
+    const start = (/^[a-z]/u.test(marked) ? marked : `v_${marked}`).replaceAll(/_+/gu, '_');
+    for (let i = 1; ; i++) {
+      const end = i === 1 ? '' : `_${i}`;
+      const name = start.slice(0, LONGEST - end.length) + end;
+      if (taken.has(name)) continue;
+      taken.add(name);
+      return name;
+    }
+  };
+}

@@ -1,0 +1,68 @@
+import type { Report } from '@yellow-thread/contract';
+import { emptyBitset, intersect, subtract, unite, type Bitset } from '@yellow-thread/core/groups';
+import { acrossQuestions, type ClothRow } from '@yellow-thread/core/report';
+import type { QuestionMaterial } from '../groups/index.js';
+
+/** What the figures of some columns are counted from: one question's coding, or that of all together. */
+export interface TableMaterial {
+  asked: Bitset;
+  answered: Bitset;
+  settled: Bitset;
+  rowOf: (codeId: string) => ClothRow;
+  isDecidedForAll: (codeId: string) => boolean;
+  origins: Report['origins'];
+  /** The questions that it is counted from. */
+  parts: readonly QuestionMaterial[];
+}
+
+export const ofOneQuestion = (material: QuestionMaterial): TableMaterial => ({
+  asked: material.asked,
+  answered: material.answered,
+  settled: material.settled,
+  rowOf: (codeId) => material.codes.get(codeId) ?? material.emptyRow(codeId),
+  isDecidedForAll: (codeId) => material.decidedForAll.has(codeId),
+  origins: material.origins,
+  parts: [material],
+});
+
+/** People who mention a code in any question; the base answered at least one. */
+export function ofAllQuestions(parts: readonly QuestionMaterial[]): TableMaterial {
+  const ones = parts.map(ofOneQuestion);
+  const none = emptyBitset(32 * (parts[0]?.asked.length ?? 0));
+  const any = (set: (one: TableMaterial) => Bitset) => ones.map(set).reduce(unite, none);
+  const known = new Map<string, ClothRow>();
+  const originSum = (origin: keyof Report['origins']) =>
+    ones.reduce((sum, one) => sum + one.origins[origin], 0);
+  const answered = any((one) => one.answered);
+  const open = any((one) => subtract(one.answered, one.settled));
+  return {
+    asked: any((one) => one.asked),
+    answered,
+    // settled in every question that they answered
+    settled: subtract(answered, open),
+    rowOf: (codeId) => {
+      const row =
+        known.get(codeId) ??
+        acrossQuestions(
+          codeId,
+          ones.map((one) => ({ row: one.rowOf(codeId), answered: one.answered })),
+        );
+      known.set(codeId, row);
+      return row;
+    },
+    isDecidedForAll: (codeId) => ones.every((one) => one.isDecidedForAll(codeId)),
+    origins: {
+      hand: originSum('hand'),
+      accepted: originSum('accepted'),
+      bulk: originSum('bulk'),
+      import: originSum('import'),
+      words: originSum('words'),
+      waiting: originSum('waiting'),
+    },
+    parts,
+  };
+}
+
+/** A set restricted to a group; everybody where there is none. */
+export const restricted = (set: Bitset, within: Bitset | null): Bitset =>
+  within ? intersect(set, within) : set;

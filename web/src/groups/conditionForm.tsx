@@ -1,0 +1,366 @@
+import type { RuleCondition, StudyDetail, Variable } from '@yellow-thread/contract';
+import { X } from 'lucide-react';
+import { useDrawnCodebook } from '../data/codebook.js';
+import { useVariable } from '../data/respondents.js';
+import { CodePicker } from '../parts/codePicker.js';
+import { Choice, inputBox } from '../parts/field.js';
+import { StitchMark } from '../parts/stitch.js';
+import { onVariable } from './rules.js';
+
+interface Props<Condition> {
+  study: StudyDetail;
+  condition: Condition;
+  onChange: (condition: RuleCondition) => void;
+}
+type Of<Is extends RuleCondition['is']> = Extract<RuleCondition, { is: Is }>;
+
+/** The rest of a condition after what it is about, as a sentence to be filled in. */
+export function ConditionForm({
+  others,
+  imports,
+  ...props
+}: Props<RuleCondition> & {
+  others: readonly { id: string; name: string }[];
+  imports: readonly { id: number; fileName: string; wave: string }[];
+}) {
+  const { study, condition, onChange } = props;
+  switch (condition.is) {
+    case 'value':
+    case 'range':
+    case 'stated': {
+      const variable = study.variables.find(({ id }) => id === condition.variableId);
+      if (!variable) return <span className="py-1.5 text-brick">is gone: take this out</span>;
+      return <OnVariable {...props} condition={condition} variable={variable} />;
+    }
+    case 'mentions':
+      return <OnMentions {...props} condition={condition} />;
+    case 'answered':
+      return (
+        <>
+          <Choice
+            label="Answered or not"
+            hideLabel
+            value={String(condition.answered)}
+            onChange={(event) =>
+              onChange({ ...condition, answered: event.target.value === 'true' })
+            }
+          >
+            <option value="true">answered</option>
+            <option value="false">did not answer</option>
+          </Choice>
+          <QuestionChoice
+            study={study}
+            value={condition.questionId}
+            onChange={(questionId) => questionId && onChange({ ...condition, questionId })}
+          />
+        </>
+      );
+    case 'came_with':
+      return (
+        <Toggles
+          options={imports.map(({ id, wave, fileName }) => ({
+            key: String(id),
+            name: wave || fileName,
+          }))}
+          chosen={condition.importIds.map(String)}
+          onChange={(keys) => onChange({ ...condition, importIds: keys.map(Number) })}
+        />
+      );
+    case 'in_group':
+      return (
+        <>
+          <Choice
+            label="In it or not"
+            hideLabel
+            value={String(condition.member)}
+            onChange={(event) => onChange({ ...condition, member: event.target.value === 'true' })}
+          >
+            <option value="true">in</option>
+            <option value="false">not in</option>
+          </Choice>
+          <Choice
+            label="Which group"
+            hideLabel
+            value={condition.groupId}
+            onChange={(event) => onChange({ ...condition, groupId: event.target.value })}
+          >
+            {others.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </Choice>
+        </>
+      );
+  }
+}
+
+const statedTests: Record<string, boolean> = { stated: true, missing: false };
+
+function OnVariable({
+  study,
+  condition,
+  variable,
+  onChange,
+}: Props<Of<'value' | 'range' | 'stated'>> & { variable: Variable }) {
+  const begun = onVariable(variable);
+  const tests: [string, string][] =
+    begun.is === 'range'
+      ? [['range', 'is between']]
+      : [
+          ['any_of', 'is any of'],
+          ['none_of', 'is stated, and none of'],
+        ];
+  const test =
+    condition.is === 'stated'
+      ? condition.stated
+        ? 'stated'
+        : 'missing'
+      : condition.is === 'value'
+        ? condition.test
+        : 'range';
+  const choose = (next: string) => {
+    const stated = statedTests[next];
+    if (stated !== undefined) onChange({ is: 'stated', variableId: variable.id, stated });
+    else if (next === 'range') onChange(begun);
+    else
+      onChange({
+        is: 'value',
+        variableId: variable.id,
+        test: next === 'none_of' ? 'none_of' : 'any_of',
+        labels: condition.is === 'value' ? condition.labels : [],
+      });
+  };
+  return (
+    <>
+      <Choice
+        label={`How ${variable.name} is asked`}
+        hideLabel
+        value={test}
+        onChange={(event) => choose(event.target.value)}
+      >
+        {[...tests, ['stated', 'is stated'] as const, ['missing', 'is not stated'] as const].map(
+          ([key, name]) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ),
+        )}
+      </Choice>
+      {condition.is === 'value' && (
+        <ValueToggles
+          study={study.id}
+          variable={variable}
+          chosen={condition.labels}
+          onChange={(labels) => onChange({ ...condition, labels })}
+        />
+      )}
+      {condition.is === 'range' && (
+        <Limits
+          variable={variable}
+          condition={condition}
+          onChange={(limits) => onChange({ ...condition, ...limits })}
+        />
+      )}
+    </>
+  );
+}
+
+function Limits({
+  variable,
+  condition,
+  onChange,
+}: {
+  variable: Variable;
+  condition: Of<'range'>;
+  onChange: (limits: Partial<Pick<Of<'range'>, 'from' | 'to'>>) => void;
+}) {
+  const isDate = variable.kind === 'date';
+  const field = (side: 'from' | 'to', name: string) => (
+    <input
+      type={isDate ? 'date' : 'number'}
+      step="any"
+      aria-label={`${variable.name} ${name}`}
+      placeholder={side === 'from' ? 'lowest' : 'highest'}
+      className={`${inputBox} ${isDate ? 'w-40' : 'figures w-24'}`}
+      value={condition[side] ?? ''}
+      onChange={({ target: { value } }) =>
+        onChange({ [side]: value === '' ? null : isDate ? value : Number(value) })
+      }
+    />
+  );
+  return (
+    <span className="inline-flex items-center gap-2">
+      {field('from', 'from')} <span className="text-soft">and</span> {field('to', 'to')}
+    </span>
+  );
+}
+
+function ValueToggles({
+  study,
+  variable,
+  chosen,
+  onChange,
+}: {
+  study: number;
+  variable: Variable;
+  chosen: readonly string[];
+  onChange: (labels: string[]) => void;
+}) {
+  const detail = useVariable(study, variable.id).data;
+  if (!detail) return <span className="py-1.5 text-soft">…</span>;
+  const labels =
+    variable.kind === 'yes_no'
+      ? ['Yes', 'No']
+      : (detail.derived?.bands ?? detail.categories).map(({ label }) => label);
+  // what is chosen and has gone since can still be taken out
+  const all = [...new Set([...labels, ...chosen])];
+  return (
+    <Toggles
+      options={all.map((label) => ({ key: label, name: label }))}
+      chosen={chosen}
+      onChange={onChange}
+    />
+  );
+}
+
+/** Some of a few, each chosen by itself. */
+function Toggles({
+  options,
+  chosen,
+  onChange,
+}: {
+  options: readonly { key: string; name: string }[];
+  chosen: readonly string[];
+  onChange: (keys: string[]) => void;
+}) {
+  return (
+    <span className="flex max-w-[520px] flex-wrap gap-1">
+      {options.map(({ key, name }) => {
+        const isChosen = chosen.includes(key);
+        return (
+          <button
+            key={key}
+            type="button"
+            aria-pressed={isChosen}
+            onClick={() =>
+              onChange(isChosen ? chosen.filter((one) => one !== key) : [...chosen, key])
+            }
+            className={`rounded border px-2 py-1 ${isChosen ? 'border-ink bg-wash' : 'border-rule text-soft hover:border-soft'}`}
+          >
+            {name}
+          </button>
+        );
+      })}
+    </span>
+  );
+}
+
+function QuestionChoice({
+  study,
+  value,
+  any,
+  onChange,
+}: {
+  study: StudyDetail;
+  value: number | null;
+  /** What stands for no question in particular; left out where one must be chosen. */
+  any?: string;
+  onChange: (question: number | null) => void;
+}) {
+  return (
+    <Choice
+      label="Which question"
+      hideLabel
+      className="max-w-56"
+      value={value ?? ''}
+      onChange={(event) => onChange(Number(event.target.value) || null)}
+    >
+      {any && <option value="">{any}</option>}
+      {study.questions.map(({ id, label }) => (
+        <option key={id} value={id}>
+          {label}
+        </option>
+      ))}
+    </Choice>
+  );
+}
+
+function OnMentions({ study, condition, onChange }: Props<Of<'mentions'>>) {
+  const codebook = useDrawnCodebook(study.id);
+  if (!codebook) return <span className="py-1.5 text-soft">…</span>;
+  const { codeIds, themeIds } = condition;
+  const chips = [
+    ...themeIds.map((id) => {
+      const theme = codebook.themes.find((one) => one.id === id);
+      return { id, name: theme?.name ?? 'a theme that is gone', look: theme?.look };
+    }),
+    ...codeIds.map((id) => {
+      const code = codebook.byId.get(id);
+      return { id, name: code?.name ?? 'a code that is gone', look: code?.look };
+    }),
+  ];
+  const without = (id: string) =>
+    onChange({
+      ...condition,
+      codeIds: codeIds.filter((one) => one !== id),
+      themeIds: themeIds.filter((one) => one !== id),
+    });
+  return (
+    <>
+      <Choice
+        label="Which of them"
+        hideLabel
+        value={condition.which}
+        onChange={(event) =>
+          onChange({ ...condition, which: event.target.value as Of<'mentions'>['which'] })
+        }
+      >
+        <option value="any">any of</option>
+        <option value="all">all of</option>
+        <option value="none">none of</option>
+      </Choice>
+      {chips.map(({ id, name, look }) => (
+        <span key={id} className="inline-flex items-center gap-1.5 rounded bg-wash px-2 py-1.5">
+          {look && <StitchMark look={look} width={14} />} {name}
+          <button type="button" aria-label={`No longer ${name}`} onClick={() => without(id)}>
+            <X size={12} aria-hidden />
+          </button>
+        </span>
+      ))}
+      <CodePicker
+        label="Codes that they mention"
+        codes={codebook.codes.filter((code) => !codeIds.includes(code.id))}
+        className="w-32 !py-1.5"
+        onPick={(code) => onChange({ ...condition, codeIds: [...codeIds, code.id] })}
+      />
+      <Choice
+        label="Themes that they mention"
+        hideLabel
+        className="max-w-36"
+        value=""
+        onChange={(event) =>
+          onChange({ ...condition, themeIds: [...themeIds, event.target.value] })
+        }
+      >
+        <option value="">a theme …</option>
+        {codebook.themes
+          .filter((theme) => !themeIds.includes(theme.id))
+          .map((theme) => (
+            <option key={theme.id} value={theme.id}>
+              {theme.name}
+            </option>
+          ))}
+      </Choice>
+      <span className="inline-flex items-center gap-2 text-soft">
+        in
+        <QuestionChoice
+          study={study}
+          value={condition.questionId}
+          any="any question"
+          onChange={(questionId) => onChange({ ...condition, questionId })}
+        />
+      </span>
+    </>
+  );
+}

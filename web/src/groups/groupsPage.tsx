@@ -1,0 +1,135 @@
+import type { CountedGroup, GroupFields, StudyDetail } from '@yellow-thread/contract';
+import { ruleSentence } from '@yellow-thread/core/groups';
+import { Plus } from 'lucide-react';
+import { useSearchParams } from 'react-router';
+import { restrictTo, useGroups, useRemoveGroup, useRuleNames } from '../data/groups.js';
+import { useRestriction } from '../data/restriction.js';
+import { useStudyPlace } from '../frame/place.js';
+import { SavedSign } from '../frame/savedSign.js';
+import { Button } from '../parts/button.js';
+import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
+import { GroupEditor } from './groupEditor.js';
+import { Size } from './size.js';
+
+const blank: GroupFields = { name: '', description: '', rule: { is: 'all_of', rules: [] } };
+
+/** Groups: saved rules that pick respondents, always up to date. */
+export function GroupsPage() {
+  const study = useStudyPlace();
+  const groups = useGroups(study.id);
+  const [search, setSearch] = useSearchParams();
+  const edited = search.get('edit');
+  const edit = (id: string | null) => setSearch(id ? { edit: id } : {}, { replace: true });
+  if (groups.isError) return <PageProblem error={groups.error} />;
+  if (!groups.data) return <Waiting what="the groups" />;
+  const { respondents, groups: list } = groups.data;
+  const isNew = edited !== null && !list.some(({ id }) => id === edited);
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+      <header className="mb-5 flex items-end justify-between gap-6">
+        <div>
+          <h1>Groups</h1>
+          <p className="max-w-prose text-soft">
+            A group is a rule. Who belongs to it follows from what is known of people and from what
+            is coded, and is up to date at any time.
+          </p>
+        </div>
+        <span className="flex items-center gap-4">
+          <SavedSign />
+          <Button look="main" disabled={isNew} onClick={() => edit(crypto.randomUUID())}>
+            <Plus size={15} aria-hidden /> New group
+          </Button>
+        </span>
+      </header>
+      {isNew && (
+        <GroupEditor
+          key={edited}
+          study={study}
+          id={edited}
+          group={blank}
+          onClose={() => edit(null)}
+        />
+      )}
+      {list.length === 0 && !isNew && (
+        <EmptyState title="No groups yet">
+          <p>
+            Groups compare kinds of respondents in the report: “women under 40”, “everyone who
+            mentions fares”, or one group without another. The study can be restricted to one.
+          </p>
+        </EmptyState>
+      )}
+      <ul className="max-w-[980px]">
+        {list.map((group) =>
+          group.id === edited ? (
+            <li key={group.id}>
+              <GroupEditor study={study} id={group.id} group={group} onClose={() => edit(null)} />
+            </li>
+          ) : (
+            <GroupRow
+              key={group.id}
+              study={study}
+              group={group}
+              of={respondents}
+              onEdit={() => edit(group.id)}
+            />
+          ),
+        )}
+      </ul>
+    </main>
+  );
+}
+
+function GroupRow({
+  study,
+  group,
+  of,
+  onEdit,
+}: {
+  study: StudyDetail;
+  group: CountedGroup;
+  of: number;
+  onEdit: () => void;
+}) {
+  const names = useRuleNames(study.id);
+  const remove = useRemoveGroup(study.id);
+  const within = useRestriction(study.id);
+  const isWithin = within === group.id;
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_150px_auto] items-baseline gap-x-6 border-b border-rule py-3">
+      <div className="min-w-0">
+        <h2 className={isWithin ? 'inline border-b-2 border-thread' : ''}>{group.name}</h2>
+        <p className="text-soft">
+          {names ? `Respondents ${ruleSentence(group.rule, names)}.` : '…'}
+        </p>
+        {group.description && <p className="mt-0.5">{group.description}</p>}
+        {remove.error && <ProblemNote error={remove.error} />}
+      </div>
+      <Size people={group.people} of={of} />
+      <span className="flex gap-1">
+        <Button
+          look="bare"
+          aria-pressed={isWithin}
+          onClick={() => restrictTo(study.id, isWithin ? null : group.id)}
+        >
+          {isWithin ? 'Look at everybody' : 'Look at these only'}
+        </Button>
+        <Button look="bare" onClick={onEdit} aria-label={`Change ${group.name}`}>
+          Change
+        </Button>
+        <Button
+          look="bare"
+          aria-label={`Remove ${group.name}`}
+          onClick={() =>
+            remove.mutate(group.id, {
+              onSuccess: () => {
+                if (isWithin) restrictTo(study.id, null);
+              },
+            })
+          }
+        >
+          Remove
+        </Button>
+      </span>
+    </li>
+  );
+}

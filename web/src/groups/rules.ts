@@ -1,0 +1,108 @@
+import type { Rule, RuleCondition, StudyDetail, Variable } from '@yellow-thread/contract';
+
+/** Conditions joined with each other. */
+export type Joined = Extract<Rule, { rules: Rule[] }>;
+
+/** Whether a rule says something at every point. */
+export function isComplete(rule: Rule): boolean {
+  switch (rule.is) {
+    case 'all_of':
+    case 'any_of':
+    case 'none_of':
+      return rule.rules.length > 0 && rule.rules.every(isComplete);
+    case 'value':
+      return rule.labels.length > 0;
+    case 'range':
+      return rule.from !== null || rule.to !== null;
+    case 'mentions':
+      return rule.codeIds.length + rule.themeIds.length > 0;
+    case 'came_with':
+      return rule.importIds.length > 0;
+    case 'stated':
+    case 'answered':
+    case 'in_group':
+      return true;
+  }
+}
+
+const isRanged = ({ kind, derived }: Variable) =>
+  !derived && (kind === 'number' || kind === 'date');
+
+/** A condition on a variable that says nothing yet. */
+export const onVariable = (variable: Variable): RuleCondition =>
+  isRanged(variable)
+    ? { is: 'range', variableId: variable.id, from: null, to: null }
+    : { is: 'value', variableId: variable.id, test: 'any_of', labels: [] };
+
+/** What a condition may be about, as a list to choose from. */
+export type Subject = { key: string; name: string; begin: () => RuleCondition };
+
+export function subjectsOf(
+  study: StudyDetail,
+  others: readonly { id: string; name: string }[],
+  imports: readonly { id: number }[],
+): { title: string; subjects: Subject[] }[] {
+  const first = study.questions[0];
+  return [
+    {
+      title: 'What is known of them',
+      subjects: study.variables.map((variable) => ({
+        key: `variable-${variable.id}`,
+        name: variable.name,
+        begin: () => onVariable(variable),
+      })),
+    },
+    {
+      title: 'What they wrote',
+      subjects: [
+        {
+          key: 'mentions',
+          name: 'what they mention',
+          begin: (): RuleCondition => ({
+            ...{ is: 'mentions', which: 'any', codeIds: [], themeIds: [], questionId: null },
+          }),
+        },
+        ...(first
+          ? [
+              {
+                key: 'answered',
+                name: 'whether they answered',
+                begin: (): RuleCondition => ({
+                  ...{ is: 'answered', questionId: first.id, answered: true },
+                }),
+              },
+            ]
+          : []),
+      ],
+    },
+    {
+      title: 'Where they belong',
+      subjects: [
+        ...(others[0]
+          ? [
+              {
+                key: 'in_group',
+                name: 'another group',
+                begin: (): RuleCondition => ({
+                  ...{ is: 'in_group', groupId: others[0]!.id, member: true },
+                }),
+              },
+            ]
+          : []),
+        ...(imports.length > 0
+          ? [
+              {
+                key: 'came_with',
+                name: 'the sheet that they came with',
+                begin: (): RuleCondition => ({ is: 'came_with', importIds: [] }),
+              },
+            ]
+          : []),
+      ],
+    },
+  ].filter(({ subjects }) => subjects.length > 0);
+}
+
+/** What a condition is about. */
+export const subjectOf = (condition: RuleCondition): string =>
+  'variableId' in condition ? `variable-${condition.variableId}` : condition.is;

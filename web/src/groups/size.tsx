@@ -1,0 +1,18 @@
+import { asCount, asPercent, counted } from '../parts/numbers.js';
+
+/** How many belong to a group, as a count, a share and a length. */
+export function Size({ people, of }: { people: number; of: number }) {
+  const share = of > 0 ? people / of : 0;
+  return (
+    <div className="figures">
+      <span className="flex items-baseline justify-between gap-3">
+        <strong className="font-semibold">{counted(people, 'person', 'people')}</strong>
+        <span className="text-soft">{asPercent(share, of)}</span>
+      </span>
+      <span aria-hidden className="mt-1 block h-1 bg-rule">
+        <span className="block h-1 bg-soft" style={{ width: `${100 * share}%` }} />
+      </span>
+      <span className="sr-only">of {asCount(of)}</span>
+    </div>
+  );
+}

@@ -1,0 +1,443 @@
+import type { Report } from '@yellow-thread/contract';
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  ScatterController,
+  type ChartConfiguration,
+  type Plugin,
+  type ScriptableContext,
+} from 'chart.js';
+import { MatrixController, MatrixElement } from 'chartjs-chart-matrix';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { asPercent, asPoints } from '../parts/numbers.js';
+import { columnLook, PAPER, printedLook, stitchPattern } from './chartLook.js';
+
+Chart.register(
+  ...[BarController, BarElement, CategoryScale, Legend, LinearScale, LineController],
+  ...[LineElement, PointElement, ScatterController, MatrixController, MatrixElement],
+);
+
+export const chartKinds = {
+  bars: 'bars with intervals',
+  stacked: 'shares of all mentions, stacked',
+  slope: 'slope between two columns',
+  differences: 'differences of two columns',
+  heat: 'heat grid',
+} as const;
+export type ChartKind = keyof typeof chartKinds;
+
+type Row = Report['rows'][number];
+
+/** What a chart shows, and the words that go with the picture. */
+export interface ChartInput {
+  kind: ChartKind;
+  report: Report;
+  rows: Row[];
+  codebook: DrawnCodebook;
+  title: string;
+  /** What the figures are out of, of whom, and when. */
+  caption: string;
+  /** Places of the two columns that are set against each other. */
+  pair: [number, number];
+}
+
+export interface ChartPicture {
+  config: ChartConfiguration;
+  width: number;
+  height: number;
+}
+
+const FONT = "'Figtree Variable', system-ui, sans-serif";
+const WIDTH = 920;
+const HEAD = 64;
+const FOOT = 34;
+
+/** Draws the ground, the title above and the caption below, so that the picture says what it is by itself. */
+const frame = (title: string, caption: string): Plugin => ({
+  id: 'frame',
+  beforeDraw({ ctx, width, height }) {
+    ctx.save();
+    ctx.fillStyle = PAPER.ground;
+    ctx.fillRect(0, 0, width, height);
+    ctx.restore();
+  },
+  afterDraw({ ctx, width, height }) {
+    ctx.save();
+    ctx.textAlign = 'left';
+    ctx.fillStyle = PAPER.ink;
+    ctx.font = `600 15px ${FONT}`;
+    ctx.fillText(clipped(ctx, title, width - 32), 16, 26);
+    ctx.fillStyle = PAPER.soft;
+    ctx.font = `12px ${FONT}`;
+    ctx.fillText(clipped(ctx, caption, width - 32), 16, height - 14);
+    ctx.restore();
+  },
+});
+
+function clipped(ctx: CanvasRenderingContext2D, text: string, width: number): string {
+  let shown = text;
+  while (shown.length > 1 && ctx.measureText(shown).width > width)
+    shown = `${shown.slice(0, -2).trimEnd()}…`;
+  return shown;
+}
+
+/** Intervals as thin lines with ends, over bars or points that lie across. */
+const whiskers = (ends: (readonly [number, number] | null)[][]): Plugin => ({
+  id: 'whiskers',
+  afterDatasetsDraw(chart) {
+    const { ctx } = chart;
+    const scale = chart.scales['x']!;
+    ctx.save();
+    ctx.strokeStyle = PAPER.ink;
+    ctx.lineWidth = 1.2;
+    ends.forEach((some, d) =>
+      chart.getDatasetMeta(d).data.forEach((element, i) => {
+        const interval = some[i];
+        if (!interval) return;
+        const [low, high] = interval.map((end) => scale.getPixelForValue(100 * end));
+        const { y } = element;
+        ctx.beginPath();
+        ctx.moveTo(low!, y);
+        ctx.lineTo(high!, y);
+        for (const x of [low!, high!]) {
+          ctx.moveTo(x, y - 3);
+          ctx.lineTo(x, y + 3);
+        }
+        ctx.stroke();
+      }),
+    );
+    ctx.restore();
+  },
+});
+
+const percentAxis = {
+  color: PAPER.soft,
+  font: { family: FONT, size: 12 },
+  callback: (value: string | number) => `${value}%`,
+};
+const nameAxis = { color: PAPER.ink, font: { family: FONT, size: 13 }, autoSkip: false };
+
+function base(input: ChartInput, height: number): ChartPicture {
+  return {
+    width: WIDTH,
+    height,
+    config: {
+      type: 'bar',
+      data: { labels: [], datasets: [] },
+      options: {
+        responsive: false,
+        animation: false,
+        events: [],
+        layout: { padding: { left: 16, right: 28, top: HEAD - 24, bottom: FOOT } },
+        plugins: {
+          legend: {
+            position: 'top',
+            align: 'start',
+            labels: {
+              color: PAPER.ink,
+              font: { family: FONT, size: 12 },
+              boxWidth: 26,
+              boxHeight: 9,
+            },
+          },
+          tooltip: { enabled: false },
+        },
+      },
+      plugins: [frame(input.title, input.caption)],
+    },
+  };
+}
+
+const labelOf = ({ label, under }: Report['columns'][number]) =>
+  under === null ? label : `${under}, ${label}`;
+
+/** A chart of a table, with everything in it, however long it is. */
+export function chartOf(input: ChartInput): ChartPicture {
+  const { kind } = input;
+  const draw = { bars, stacked, slope, differences, heat }[kind];
+  return draw(input);
+}
+
+const ROOM = 20;
+
+function bars(input: ChartInput): ChartPicture {
+  const { report, rows, codebook } = input;
+  const { columns } = report;
+  const several = columns.length > 1;
+  const thick = several ? 11 : 14;
+  const picture = base(
+    input,
+    HEAD + FOOT + 40 + rows.length * (columns.length * thick + 12) + (several ? 24 : 0),
+  );
+  const { config } = picture;
+  config.data = {
+    labels: rows.map(({ name }) => name),
+    datasets: columns.map((column, c) => ({
+      label: labelOf(column),
+      data: rows.map((row) => 100 * (row.cells[c]!.share ?? 0)),
+      backgroundColor: ({ chart, dataIndex }: ScriptableContext<'bar'>) =>
+        stitchPattern(
+          chart.ctx,
+          several ? columnLook(c) : printedLook(rows[dataIndex] ?? rows[0]!, codebook),
+        ),
+      borderColor: ({ dataIndex }: ScriptableContext<'bar'>) =>
+        (several ? columnLook(c) : printedLook(rows[dataIndex] ?? rows[0]!, codebook)).ink,
+      borderWidth: 1,
+      barThickness: thick - 2,
+    })),
+  };
+  config.options = {
+    ...config.options,
+    indexAxis: 'y',
+    scales: {
+      x: { beginAtZero: true, ticks: percentAxis, grid: { color: PAPER.rule } },
+      y: { ticks: nameAxis, grid: { display: false } },
+    },
+    plugins: {
+      ...config.options?.plugins,
+      legend: { ...config.options?.plugins?.legend, display: several },
+    },
+  };
+  config.plugins!.push(whiskers(columns.map((_, c) => rows.map((row) => row.cells[c]!.interval))));
+  return picture;
+}
+
+function stacked(input: ChartInput): ChartPicture {
+  const { report, rows, codebook } = input;
+  const picture = base(
+    input,
+    HEAD + FOOT + 70 + report.columns.length * 40 + Math.ceil(rows.length / 4) * 22,
+  );
+  const { config } = picture;
+  config.data = {
+    labels: report.columns.map(labelOf),
+    datasets: rows.map((row) => ({
+      label: row.name,
+      data: row.cells.map(({ share }) => 100 * (share ?? 0)),
+      backgroundColor: ({ chart }: ScriptableContext<'bar'>) =>
+        stitchPattern(chart.ctx, printedLook(row, codebook)),
+      borderColor: printedLook(row, codebook).ink,
+      borderWidth: 1,
+      barThickness: 24,
+    })),
+  };
+  config.options = {
+    ...config.options,
+    indexAxis: 'y',
+    scales: {
+      x: { stacked: true, max: 100, ticks: percentAxis, grid: { color: PAPER.rule } },
+      y: { stacked: true, ticks: nameAxis, grid: { display: false } },
+    },
+  };
+  return picture;
+}
+
+/** Names at the right end of the lines of a slope chart, moved apart where they would overlap. */
+const endNames = (names: { text: string; ink: string }[]): Plugin => ({
+  id: 'endNames',
+  afterDatasetsDraw(chart) {
+    const { ctx } = chart;
+    ctx.save();
+    ctx.font = `12px ${FONT}`;
+    ctx.textBaseline = 'middle';
+    const places = names
+      .map((name, d) => ({ ...name, at: chart.getDatasetMeta(d).data[1]! }))
+      .sort((x, y) => x.at.y - y.at.y);
+    let lowest = -Infinity;
+    for (const { text, ink, at } of places) {
+      const y = Math.max(at.y, lowest + 14);
+      lowest = y;
+      ctx.fillStyle = ink;
+      ctx.fillText(text, at.x + 10, y);
+    }
+    ctx.restore();
+  },
+});
+
+/** Dashes stand for stitches where a line is too thin to be sewn. */
+const DASHES = [
+  [],
+  [6, 3],
+  [2, 3],
+  [8, 3, 2, 3],
+  [12, 4],
+  [4, 2, 4, 6],
+  [1, 2],
+  [10, 2, 2, 2, 2, 2],
+];
+
+function slope(input: ChartInput): ChartPicture {
+  const { report, rows, codebook, pair } = input;
+  const picture = base(input, Math.max(460, HEAD + FOOT + rows.length * ROOM));
+  const { config } = picture;
+  config.type = 'line';
+  config.data = {
+    labels: pair.map((place) => labelOf(report.columns[place]!)),
+    datasets: rows.map((row, r) => ({
+      label: row.name,
+      data: pair.map((place) => 100 * (row.cells[place]!.share ?? 0)),
+      borderColor: printedLook(row, codebook).ink,
+      backgroundColor: printedLook(row, codebook).ink,
+      borderDash: DASHES[r % DASHES.length]!,
+      borderWidth: 2,
+      pointRadius: 4,
+    })),
+  };
+  config.options = {
+    ...config.options,
+    layout: { padding: { left: 16, right: 300, top: HEAD - 24, bottom: FOOT } },
+    scales: {
+      x: { ticks: nameAxis, grid: { color: PAPER.rule } },
+      y: { beginAtZero: true, ticks: percentAxis, grid: { color: PAPER.rule } },
+    },
+    plugins: { ...config.options?.plugins, legend: { display: false } },
+  };
+  config.plugins!.push(
+    endNames(
+      rows.map((row) => {
+        const [from, to] = pair.map((place) => row.cells[place]!);
+        const said = [from!, to!].map(({ share, base: { people } }) =>
+          share === null ? '–' : asPercent(share, people),
+        );
+        return { text: `${row.name} ${said.join(' → ')}`, ink: printedLook(row, codebook).ink };
+      }),
+    ),
+  );
+  return picture;
+}
+
+function differences(input: ChartInput): ChartPicture {
+  const { codebook } = input;
+  const rows = input.rows.filter(({ difference }) => difference);
+  const picture = base(input, HEAD + FOOT + 60 + rows.length * (ROOM + 4));
+  const { config } = picture;
+  config.data = {
+    labels: rows.map((row) => `${row.name}  ${asPoints(row.difference!.value)}`),
+    datasets: [
+      {
+        label: 'difference',
+        // a bar of no thickness keeps its place for the point and the interval
+        data: rows.map((row) => 100 * row.difference!.value),
+        barThickness: 1,
+        backgroundColor: 'transparent',
+      },
+    ],
+  };
+  config.options = {
+    ...config.options,
+    indexAxis: 'y',
+    scales: {
+      x: {
+        ticks: { ...percentAxis, callback: (value) => String(value) },
+        title: {
+          display: true,
+          text: 'percentage points',
+          color: PAPER.soft,
+          font: { family: FONT },
+        },
+        grid: { color: ({ tick }) => (tick.value === 0 ? PAPER.ink : PAPER.rule) },
+      },
+      y: { ticks: nameAxis, grid: { color: PAPER.rule } },
+    },
+    plugins: { ...config.options?.plugins, legend: { display: false } },
+  };
+  config.plugins!.push(whiskers([rows.map((row) => row.difference!.interval)]), {
+    id: 'dots',
+    afterDatasetsDraw(chart) {
+      const { ctx } = chart;
+      ctx.save();
+      chart.getDatasetMeta(0).data.forEach(({ x, y }, i) => {
+        const { ink } = printedLook(rows[i]!, codebook);
+        // a filled knot where it is beyond chance, a hollow one where it is not
+        const isSure = rows[i]!.difference!.p < 1 - input.report.level;
+        ctx.beginPath();
+        ctx.arc(x, y, 5, 0, 2 * Math.PI);
+        ctx.fillStyle = isSure ? ink : PAPER.ground;
+        ctx.strokeStyle = ink;
+        ctx.lineWidth = 1.6;
+        ctx.fill();
+        ctx.stroke();
+      });
+      ctx.restore();
+    },
+  });
+  return picture;
+}
+
+function heat(input: ChartInput): ChartPicture {
+  const { report, rows, codebook } = input;
+  const { columns } = report;
+  const picture = base(input, HEAD + FOOT + 40 + rows.length * 26);
+  const { config } = picture;
+  const cells = rows.flatMap((row, r) =>
+    row.cells.map((cell, c) => ({ x: labelOf(columns[c]!), y: row.name, r, cell })),
+  );
+  const most = Math.max(...cells.map(({ cell }) => cell.share ?? 0), 0.01);
+  config.type = 'matrix';
+  config.data = {
+    datasets: [
+      {
+        label: 'share',
+        // the plugin takes places by name
+        data: cells.map(({ x, y }) => ({ x, y })) as unknown as { x: number; y: number }[],
+        backgroundColor: ({ dataIndex }: { dataIndex: number }) => {
+          const one = cells[dataIndex];
+          if (!one) return 'transparent';
+          const depth = Math.round(200 * ((one.cell.share ?? 0) / most));
+          return `${printedLook(rows[one.r]!, codebook).ink}${depth.toString(16).padStart(2, '0')}`;
+        },
+        borderColor: PAPER.rule,
+        borderWidth: 1,
+        width: ({ chart }: { chart: Chart }) => (chart.chartArea?.width ?? 0) / columns.length - 2,
+        height: ({ chart }: { chart: Chart }) => (chart.chartArea?.height ?? 0) / rows.length - 2,
+      },
+    ],
+  };
+  config.options = {
+    ...config.options,
+    scales: {
+      x: {
+        type: 'category',
+        labels: columns.map(labelOf),
+        position: 'top',
+        ticks: nameAxis,
+        offset: true,
+        grid: { display: false },
+      },
+      y: {
+        type: 'category',
+        labels: rows.map(({ name }) => name),
+        ticks: nameAxis,
+        offset: true,
+        grid: { display: false },
+      },
+    },
+    plugins: { ...config.options?.plugins, legend: { display: false } },
+  };
+  config.plugins!.push({
+    id: 'figures',
+    afterDatasetsDraw({ ctx, getDatasetMeta }) {
+      ctx.save();
+      ctx.font = `12px ${FONT}`;
+      ctx.textAlign = 'center';
+      ctx.textBaseline = 'middle';
+      getDatasetMeta(0).data.forEach((element, i) => {
+        const { share, base: of } = cells[i]!.cell;
+        const { x, y } = (
+          element as unknown as { getCenterPoint: () => { x: number; y: number } }
+        ).getCenterPoint();
+        ctx.fillStyle = (share ?? 0) / most > 0.62 ? PAPER.ground : PAPER.ink;
+        ctx.fillText(share === null ? '–' : asPercent(share, of.people), x, y);
+      });
+      ctx.restore();
+    },
+  });
+  return picture;
+}

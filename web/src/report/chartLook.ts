@@ -1,0 +1,45 @@
+import { INKS, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { stitchDrawing, type Look } from '../parts/stitches.js';
+
+/** A chart is a picture on white, for the page as for the document: inks are those of paper. */
+export const PAPER = { ground: '#ffffff', ink: '#23211c', soft: '#655f53', rule: '#e3dfd4' };
+
+const isStitch = (name: string): name is Stitch => STITCHES.some((stitch) => stitch === name);
+
+/** How a row is drawn on paper: as its theme is. */
+export function printedLook(row: { kind: string; id: string }, codebook: DrawnCodebook): Look {
+  const themeId = row.kind === 'theme' ? row.id : codebook.byId.get(row.id)?.themeId;
+  const theme = codebook.themes.find(({ id }) => id === themeId);
+  return theme && isStitch(theme.stitch)
+    ? { ink: theme.ink, stitch: theme.stitch }
+    : { ink: PAPER.soft, stitch: 'running' };
+}
+
+/** How the n-th column is drawn where several stand side by side. */
+export const columnLook = (place: number): Look => ({
+  ink: INKS[place % INKS.length]!,
+  stitch: STITCHES[place % STITCHES.length]!,
+});
+
+const TILE = { width: 12, height: 6 };
+
+/** A stitch on a pale ground of its ink, to fill bars with; on screen it is drawn twice as fine. */
+export function stitchPattern(context: CanvasRenderingContext2D, { ink, stitch }: Look) {
+  const tile = document.createElement('canvas');
+  const isScreen = context instanceof CanvasRenderingContext2D;
+  const fine = isScreen ? 2 : 1;
+  tile.width = TILE.width * fine;
+  tile.height = TILE.height * fine;
+  const brush = tile.getContext('2d')!;
+  brush.scale(fine, fine);
+  brush.fillStyle = `${ink}2e`;
+  brush.fillRect(0, 0, TILE.width, TILE.height);
+  brush.strokeStyle = ink;
+  brush.lineCap = 'round';
+  brush.lineWidth = stitch === 'dots' ? 2.4 : 1.3;
+  brush.stroke(new Path2D(stitchDrawing(stitch)));
+  const pattern = context.createPattern(tile, 'repeat');
+  if (isScreen) pattern?.setTransform(new DOMMatrix().scale(1 / fine));
+  return pattern ?? ink;
+}

@@ -1,0 +1,219 @@
+import type { Question, Report, StudyDetail } from '@yellow-thread/contract';
+import { Chart } from 'chart.js';
+import { Copy, Download } from 'lucide-react';
+import { useEffect, useMemo, useRef } from 'react';
+import { useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
+import { useReport } from '../data/report.js';
+import { Button } from '../parts/button.js';
+import { Choice } from '../parts/field.js';
+import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
+import { chartAsPng, chartAsSvg, download } from './chartFiles.js';
+import { chartKinds, chartOf, type ChartKind, type ChartPicture } from './chartConfig.js';
+import { useTableChoice } from './tableChoice.js';
+import { TableChoices } from './tableChoices.js';
+
+const sizes = ['10', '20', 'all'] as const;
+
+/** Pictures of a table, each with its title and what it is out of, to be taken into a document. */
+export function ChartView({ study, question }: { study: StudyDetail; question: Question }) {
+  const [choice, change] = useTableChoice(study.variables);
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('chart') ?? '';
+  const kind: ChartKind = asked in chartKinds ? (asked as ChartKind) : 'bars';
+  const size = sizes.find((one) => one === search.get('rows-shown')) ?? '10';
+  const set = (part: string, value: string) => {
+    const next = new URLSearchParams(search);
+    next.set(part, value);
+    setSearch(next, { replace: true });
+  };
+  // what a kind of chart cannot do without
+  const query = new URLSearchParams(choice.query);
+  if (kind === 'stacked') {
+    query.set('base', 'mentions');
+    if (choice.rows === 'book') query.set('rows', 'themes');
+  }
+  const report = useReport(study.id, question.id, query.toString());
+  const pair = pairOf(report.data, choice.difference);
+  const withDifference = new URLSearchParams(query);
+  if (pair) withDifference.set('difference', pair.join('-'));
+  const compared = useReport(
+    study.id,
+    question.id,
+    (kind === 'differences' && pair ? withDifference : query).toString(),
+  );
+  const codebook = useDrawnCodebook(study.id);
+  const shown = kind === 'differences' ? compared : report;
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
+        <Choice label="Chart" value={kind} onChange={(event) => set('chart', event.target.value)}>
+          {Object.entries(chartKinds).map(([key, name]) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </Choice>
+        <Choice
+          label="of the"
+          value={size}
+          onChange={(event) => set('rows-shown', event.target.value)}
+        >
+          <option value="10">first 10 rows</option>
+          <option value="20">first 20 rows</option>
+          <option value="all">whole table</option>
+        </Choice>
+        <TableChoices study={study} choice={choice} change={change} report={report.data} />
+      </div>
+      {shown.isError ? (
+        <PageProblem error={shown.error} />
+      ) : !shown.data || !codebook ? (
+        <Waiting what="the figures" />
+      ) : shown.data.rows.length === 0 ? (
+        <EmptyState title="Nothing to draw yet">
+          <p>Code and settle some answers, then their figures can be drawn here.</p>
+        </EmptyState>
+      ) : (kind === 'slope' || kind === 'differences') && !pair ? (
+        <EmptyState title="This takes two columns">
+          <p>
+            Put groups, waves or a background variable across; which two columns are meant is chosen
+            at “Difference of … less …” under “More choices”.
+          </p>
+        </EmptyState>
+      ) : (
+        <Picture
+          report={shown.data}
+          kind={kind}
+          size={size}
+          pair={pair ?? [0, 0]}
+          codebook={codebook}
+          study={study}
+          question={question}
+        />
+      )}
+    </>
+  );
+}
+
+/** The two columns that are set against each other: those chosen, or the first two that may be. */
+function pairOf(report: Report | undefined, chosen: string | undefined): [number, number] | null {
+  const places = (report?.columns ?? []).flatMap((column, place) =>
+    column.rule && column.key !== 'missing' ? [place] : [],
+  );
+  const [one, other] = chosen?.split('-').map(Number) ?? places;
+  return one !== undefined && other !== undefined && places.includes(one) && places.includes(other)
+    ? [one, other]
+    : null;
+}
+
+const baseWords: Record<Report['base'], string> = {
+  settled: 'people with a settled answer',
+  answered: 'all who answered',
+  asked: 'all who were asked',
+  mentions: 'all mentions',
+};
+
+function Picture({
+  report,
+  kind,
+  size,
+  pair,
+  codebook,
+  study,
+  question,
+}: {
+  report: Report;
+  kind: ChartKind;
+  size: (typeof sizes)[number];
+  pair: [number, number];
+  codebook: DrawnCodebook;
+  study: StudyDetail;
+  question: Question;
+}) {
+  const picture = useMemo(() => {
+    const rows = size === 'all' ? report.rows : report.rows.slice(0, Number(size));
+    const names = pair.map((place) => report.columns[place]?.label).join(' less ');
+    const first = report.columns[0]!;
+    return chartOf({
+      kind,
+      report,
+      rows,
+      codebook,
+      pair,
+      title: kind === 'differences' ? `${question.wording} – ${names}` : question.wording,
+      caption: [
+        study.name,
+        `percent of ${baseWords[report.base]}${report.base === 'mentions' ? '' : `, ${first.settled} settled of ${first.answered}`}`,
+        report.weighted ? 'weighted' : '',
+        kind === 'bars' || kind === 'differences'
+          ? `${Math.round(100 * report.level)}% intervals`
+          : '',
+        new Date().toLocaleDateString(),
+      ]
+        .filter(Boolean)
+        .join(' · '),
+    });
+  }, [report, kind, size, pair, codebook, study, question]);
+  const fileName = `${question.label}-${kind}`.replaceAll(/[^\p{L}\p{N}]+/gu, '-');
+  const summary = `${chartKinds[kind]}: ${report.rows.length} rows, ${report.columns.map(({ label }) => label).join(', ')}`;
+  return (
+    <div className="min-h-0 flex-1 overflow-auto px-6 py-4">
+      <div className="mb-3 flex gap-2">
+        <Button
+          onClick={() => void chartAsPng(picture).then((blob) => download(blob, `${fileName}.png`))}
+        >
+          <Download size={15} aria-hidden /> PNG
+        </Button>
+        <Button onClick={() => download(chartAsSvg(picture), `${fileName}.svg`)}>
+          <Download size={15} aria-hidden /> SVG
+        </Button>
+        <Button onClick={() => void copyPicture(picture)}>
+          <Copy size={15} aria-hidden /> Copy
+        </Button>
+      </div>
+      <Drawing picture={picture} label={summary} />
+    </div>
+  );
+}
+
+async function copyPicture(picture: ChartPicture) {
+  try {
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': chartAsPng(picture) })]);
+    toast('Copied the picture.');
+  } catch {
+    toast('The browser does not let this page copy pictures: save it as PNG.');
+  }
+}
+
+function Drawing({ picture, label }: { picture: ChartPicture; label: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { config, width, height } = picture;
+  useEffect(() => {
+    let chart: Chart | null = null;
+    let gone = false;
+    // measured and drawn in the app's own face, or labels would be cut
+    void document.fonts.load("13px 'Figtree Variable'").then(() => {
+      if (!gone && canvas.current) chart = new Chart(canvas.current, config);
+    });
+    return () => {
+      gone = true;
+      chart?.destroy();
+    };
+  }, [config]);
+  return (
+    <div
+      className="inline-block border border-rule"
+      style={{ width: width + 2, height: height + 2 }}
+    >
+      <canvas
+        key={`${width}x${height}`}
+        ref={canvas}
+        role="img"
+        aria-label={label}
+        width={width}
+        height={height}
+      />
+    </div>
+  );
+}

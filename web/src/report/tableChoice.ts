@@ -1,0 +1,90 @@
+import { reportQuery, type ReportQuery, type Variable } from '@yellow-thread/contract';
+import { useSearchParams } from 'react-router';
+
+/** What stands in the cells of the cloth. */
+export const cellKinds = {
+  percent: 'percentages',
+  people: 'people',
+  mentions: 'mentions',
+  mean: 'mentions per person',
+  yes: 'yes or no',
+} as const;
+export type CellKind = keyof typeof cellKinds;
+
+/** What the longest bar stands for. */
+export const barScales = {
+  table: 'the whole table',
+  column: 'its column',
+  row: 'its row',
+} as const;
+export type BarScale = keyof typeof barScales;
+
+/** The parts of the address that the API takes; the group that the study is restricted to goes its own way. */
+const askedParts = [
+  ...(['by', 'groups', 'questions', 'base', 'weighted', 'test', 'level', 'against'] as const),
+  ...(['rows', 'chosen', 'order', 'difference', 'estimated'] as const),
+];
+type Part = (typeof askedParts)[number] | 'cells' | 'bars' | 'interval' | 'folded';
+
+/** A table as it stands in the address: what is asked of the server, and how it is drawn. */
+export interface TableChoice extends ReportQuery {
+  /** What the API is asked with. */
+  query: string;
+  cells: CellKind;
+  bars: BarScale;
+  interval: boolean;
+  /** Ids of the themes of which the codes are not shown. */
+  folded: string[];
+}
+
+export type ChangeTable = (changes: Partial<Record<Part, string | null>>) => void;
+
+const isKey = <Keys extends object>(
+  keys: Keys,
+  value: string | null,
+): value is keyof Keys & string => value !== null && Object.hasOwn(keys, value);
+
+/** Reads a table's choice out of an address; what makes no sense there is as if it were not there. */
+export function readTableChoice(search: URLSearchParams, across: string): TableChoice {
+  const given = Object.fromEntries(
+    askedParts.flatMap((part) => {
+      const value = search.get(part);
+      return value === null ? [] : [[part, value]];
+    }),
+  );
+  const parsed = reportQuery.safeParse({ by: across, ...given });
+  const asked = parsed.success ? { by: across, ...given } : { by: across };
+  const [cells, bars] = [search.get('cells'), search.get('bars')];
+  return {
+    ...(parsed.success ? parsed.data : reportQuery.parse({ by: across })),
+    query: new URLSearchParams(asked).toString(),
+    cells: isKey(cellKinds, cells) ? cells : 'percent',
+    bars: isKey(barScales, bars) ? bars : 'table',
+    interval: search.get('interval') === 'true',
+    folded: search.get('folded')?.split(',').filter(Boolean) ?? [],
+  };
+}
+
+/** More values than these are not put across unless that is asked for. */
+const MOST_COLUMNS = 15;
+export const acrossable = (variables: readonly Variable[]) =>
+  variables.filter((one) => one.values <= MOST_COLUMNS);
+
+/** How the table is chosen, as it stands in the address. */
+export function useTableChoice(variables: readonly Variable[]): [TableChoice, ChangeTable] {
+  const [search, setSearch] = useSearchParams();
+  const first = acrossable(variables)[0];
+  const choice = readTableChoice(search, first ? String(first.id) : 'none');
+  const change: ChangeTable = (changes) =>
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [part, value] of Object.entries(changes))
+          if (value === null || value === '') next.delete(part);
+          else next.set(part, value);
+        return next;
+      },
+      { replace: true },
+    );
+  return [choice, change];
+}

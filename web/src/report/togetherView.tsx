@@ -1,0 +1,198 @@
+import type { CodesTogether, Question, StudyDetail, TogetherQuery } from '@yellow-thread/contract';
+import { useState } from 'react';
+import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
+import { useTogether } from '../data/report.js';
+import { useDrawer } from '../frame/drawer.js';
+import { Choice } from '../parts/field.js';
+import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
+import { asCount, asShare, counted } from '../parts/numbers.js';
+import { StitchMark } from '../parts/stitch.js';
+import { AnswersBehind } from './answersBehind.js';
+
+const measures = {
+  both: 'how many have both',
+  jaccard: 'Jaccard: both among either',
+  phi: 'phi: correlation, −1 to 1',
+  lift: 'lift: times as often as by chance',
+} as const;
+type Measure = keyof typeof measures;
+
+type Code = CodesTogether['codes'][number];
+const MOST = 24;
+
+/** Which codes occur in the same answer, or in the same line of it. */
+export function TogetherView({ study, question }: { study: StudyDetail; question: Question }) {
+  const [inOne, setInOne] = useState<TogetherQuery['inOne']>('answer');
+  const [measure, setMeasure] = useState<Measure>('both');
+  const [all, setAll] = useState(false);
+  const together = useTogether(study.id, question.id, inOne);
+  const codebook = useDrawnCodebook(study.id);
+  const openDrawer = useDrawer();
+  if (together.isError) return <PageProblem error={together.error} />;
+  if (!together.data || !codebook) return <Waiting what="the codes" />;
+  const codes = all ? together.data.codes : together.data.codes.slice(0, MOST);
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
+        <Choice
+          label="In one"
+          value={inOne}
+          onChange={(event) => setInOne(event.target.value === 'line' ? 'line' : 'answer')}
+        >
+          <option value="answer">answer</option>
+          <option value="line">line of a settled answer</option>
+        </Choice>
+        <Choice
+          label="Shown"
+          value={measure}
+          onChange={(event) => setMeasure(event.target.value as Measure)}
+        >
+          {Object.entries(measures).map(([key, name]) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </Choice>
+        {together.data.codes.length > MOST && (
+          <label className="inline-flex items-center gap-2">
+            <input type="checkbox" checked={all} onChange={() => setAll((was) => !was)} /> all{' '}
+            {together.data.codes.length} codes
+          </label>
+        )}
+      </div>
+      {codes.length < 2 ? (
+        <EmptyState title="No two codes yet">
+          <p>When settled answers mention at least two codes, it is seen here which go together.</p>
+        </EmptyState>
+      ) : (
+        <div className="min-h-0 flex-1 overflow-auto px-6 pb-8">
+          <Matrix
+            codes={codes}
+            measure={measure}
+            codebook={codebook}
+            onPair={
+              inOne === 'answer'
+                ? (one, other) =>
+                    openDrawer({
+                      title: `${one.name} with ${other.name}`,
+                      body: (
+                        <AnswersBehind
+                          key={one.id + other.id}
+                          study={study}
+                          question={question.id}
+                          query="by=none"
+                          cell={{ row: one.id, column: 'total', with: other.id }}
+                          codebook={codebook}
+                        />
+                      ),
+                    })
+                : undefined
+            }
+          />
+          <p className="mt-4 max-w-prose text-[13px] text-soft">
+            Of {inOne === 'answer' ? 'answers' : 'lines of settled answers'} for which both codes
+            are decided. The darker a cell, the more it stands out among the others; the diagonal
+            says how many mention the code at all. Jaccard (1901), phi (Yule 1912) and lift are
+            descriptions, not tests.
+          </p>
+        </div>
+      )}
+    </>
+  );
+}
+
+function Matrix({
+  codes,
+  measure,
+  codebook,
+  onPair,
+}: {
+  codes: Code[];
+  measure: Measure;
+  codebook: DrawnCodebook;
+  onPair: ((one: Code, other: Code) => void) | undefined;
+}) {
+  const strengthOf = (code: Code, other: number) => {
+    const value = code.cells[other]?.[measure] ?? 0;
+    // as often as by chance is nothing to be seen
+    return measure === 'lift' ? Math.max(0, value - 1) : Math.max(0, value);
+  };
+  const strongest = Math.max(
+    ...codes.flatMap((code) => codes.map((_, other) => strengthOf(code, other))),
+    1e-9,
+  );
+  return (
+    <table className="border-separate border-spacing-0">
+      <thead>
+        <tr>
+          <th className="sticky left-0 top-0 z-20 min-w-[210px] bg-paper" />
+          {codes.map((code) => (
+            <th
+              key={code.id}
+              scope="col"
+              title={code.name}
+              className="sticky top-0 z-10 h-36 w-12 min-w-12 border-b border-rule bg-paper align-bottom font-normal"
+            >
+              <span className="block max-h-32 rotate-180 truncate text-left [writing-mode:vertical-rl]">
+                {code.name}
+              </span>
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {codes.map((code, c) => (
+          <tr key={code.id}>
+            <th
+              scope="row"
+              className="sticky left-0 z-[5] border-b border-rule bg-paper py-1 pr-3 text-left font-normal"
+            >
+              <span className="flex items-center gap-2">
+                {codebook.byId.get(code.id) && (
+                  <StitchMark look={codebook.byId.get(code.id)!.look} width={14} />
+                )}
+                {code.name}
+              </span>
+            </th>
+            {codes.map((other, o) => {
+              const cell = code.cells[o];
+              if (!cell)
+                return (
+                  <td
+                    key={other.id}
+                    title={`${counted(code.found, 'mention')} of ${asCount(code.n)}`}
+                    className="figures border-b border-rule px-1.5 py-1 text-right text-soft"
+                  >
+                    {c === o ? asCount(code.found) : '–'}
+                  </td>
+                );
+              const value = cell[measure];
+              const text =
+                value === null ? '–' : measure === 'both' ? asCount(value) : asShare(value);
+              const depth = strengthOf(code, o) / strongest;
+              return (
+                <td
+                  key={other.id}
+                  className="figures border-b border-rule text-right"
+                  style={{
+                    backgroundColor: `color-mix(in srgb, var(--color-soft) ${Math.round(38 * depth)}%, transparent)`,
+                  }}
+                >
+                  <button
+                    type="button"
+                    disabled={!onPair || cell.both === 0}
+                    aria-label={`${code.name} with ${other.name}: ${text}`}
+                    className="block w-full px-1.5 py-1 text-right enabled:hover:bg-wash disabled:cursor-default"
+                    onClick={() => onPair?.(code, other)}
+                  >
+                    {text}
+                  </button>
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
