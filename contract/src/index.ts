@@ -17,3 +17,4 @@ export * from './look.js';
 export * from './learning.js';
 export * from './review.js';
 export * from './report.js';
+export * from './writeUp.js';

@@ -36,7 +36,7 @@ import {
 } from './people/index.js';
 import { withoutValues } from './logging.js';
 import { Problem, problems } from './problems.js';
-import { reportRoutes } from './report/index.js';
+import { reportRoutes, writeUpRoutes } from './report/index.js';
 import { reviewRoutes } from './review/index.js';
 import type { App } from './routeScope.js';
 import { samplingRoutes } from './sampling/index.js';
@@ -153,6 +153,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     learningRoutes(inStudy);
     reviewRoutes(inStudy);
     reportRoutes(inStudy);
+    writeUpRoutes(inStudy);
     return Promise.resolve();
   });
 

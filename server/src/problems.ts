@@ -101,6 +101,24 @@ export const problems = {
       'rule_too_deep',
       `The conditions are joined more than ${deepest} levels deep: save a part of them as a group of its own and use that.`,
     ),
+  writeUpFrozen: (name: string) =>
+    new Problem(
+      409,
+      'write_up_frozen',
+      `“${name}” is a frozen copy and stays as it is: write on in the one that it was made of.`,
+    ),
+  tableLost: (why: string) =>
+    new Problem(
+      409,
+      'table_lost',
+      `A table of this write-up can no longer be counted: ${why} Take it out first.`,
+    ),
+  wrongTable: () =>
+    new Problem(
+      400,
+      'wrong_table',
+      'A table of this write-up is not chosen as a report’s table is: choose it anew in the report.',
+    ),
   tooManyColumns: (count: number, most: number) =>
     new Problem(
       422,

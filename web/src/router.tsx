@@ -52,6 +52,12 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./groups/groupsPage.js')).GroupsPage }),
           },
           {
+            path: 'write-ups/:writeUp?',
+            lazy: async () => ({
+              Component: (await import('./writeUps/writeUpPage.js')).WriteUpPage,
+            }),
+          },
+          {
             path: 'notes',
             lazy: async () => ({ Component: (await import('./notes/notesPage.js')).NotesPage }),
           },

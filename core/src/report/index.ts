@@ -19,3 +19,11 @@ export {
   type GroupDifference,
 } from './compare.js';
 export { countTogether, togetherness, type Together } from './together.js';
+export {
+  makeDraft,
+  type DraftInput,
+  type DraftNode,
+  type DraftQuote,
+  type DraftTable,
+} from './draft.js';
+export { figureText, type FigureFormat, type FigureRef, type FigureTable } from './figures.js';

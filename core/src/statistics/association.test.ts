@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { apiSample, checkValue } from '../../test/checkValues.js';
-import { chiSquare, raoScott, type GroupShare } from './association.js';
+import { chiSquare, isTooThin, raoScott, type GroupShare } from './association.js';
 import { fTail, logGamma } from './fTail.js';
 
 const unweighted = (mentioning: number, people: number): GroupShare => ({
@@ -30,6 +30,14 @@ test('chi-square, adjusted residuals and Cramér’s V (Agresti 2007, R chisq.te
   );
   expect(chiSquare([unweighted(0, 10), unweighted(0, 20)])).toBeNull();
   expect(chiSquare([unweighted(3, 10), unweighted(0, 0)])).toBeNull();
+  const thin = [2, 3, 4, 5].map((count) => unweighted(count, 20));
+  expect([thin.slice(2), thin, [...thin, unweighted(0, 0)]].map(isTooThin)).toEqual([
+    true,
+    true,
+    true,
+  ]);
+  // one of six expected counts below 5 is still allowed
+  expect(isTooThin([unweighted(9, 40), unweighted(11, 40), unweighted(3, 15)])).toBe(false);
 });
 
 test.each([

@@ -12,6 +12,21 @@ export interface GroupShare {
   mentioningSquares: number;
 }
 
+/**
+ * Whether there is too little for a chi-square: an expected count below 1, or more than a fifth of them below 5
+ * (Cochran 1954, from memory).
+ */
+export function isTooThin(groups: readonly GroupShare[]): boolean {
+  const filled = groups.filter(({ people }) => people > 0);
+  const total = sumOf(filled, ({ people }) => people);
+  const share = sumOf(filled, ({ mentioning }) => mentioning) / total;
+  const expected = filled.flatMap(({ people }) => [people * share, people * (1 - share)]);
+  return (
+    expected.some((count) => count < 1) ||
+    expected.filter((count) => count < 5).length > expected.length / 5
+  );
+}
+
 /** Whether a share differs between groups that have nobody in common. */
 export interface Association {
   test: 'chi_square' | 'rao_scott';

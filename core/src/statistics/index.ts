@@ -1,4 +1,10 @@
-export { chiSquare, raoScott, type Association, type GroupShare } from './association.js';
+export {
+  chiSquare,
+  isTooThin,
+  raoScott,
+  type Association,
+  type GroupShare,
+} from './association.js';
 export { adjust, type Correction } from './adjust.js';
 export { differenceEstimate } from './difference.js';
 export { effectiveBase } from './kish.js';

@@ -8,3 +8,4 @@ export { nearDuplicates } from './nearDuplicates.js';
 export { duplicateHash, duplicateKey, foldForMatching } from './normalise.js';
 export { layOutBySimilarity, orderBySimilarity } from './orderBySimilarity.js';
 export { splitWords, type Word } from './words.js';
+export { maskDetails } from './maskDetails.js';

@@ -1,1 +1,2 @@
 export { reportRoutes } from './routes.js';
+export { writeUpRoutes } from './writeUps/index.js';

@@ -10,7 +10,7 @@ import {
   type ClothCell,
 } from '@yellow-thread/core/report';
 import { shareApplying } from '@yellow-thread/core/review';
-import { chiSquare, raoScott } from '@yellow-thread/core/statistics';
+import { chiSquare, isTooThin, raoScott } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, type QuestionRow } from '../database/index.js';
 import { readPeople, type People } from '../groups/index.js';
@@ -146,7 +146,11 @@ function comparing(columns: PlacedColumn[], query: ReportQuery, isWeighted: bool
         : [];
     const parts = cells.filter((_, c) => columns[c]!.comparedIn !== null).map(asGroupShare);
     const whole =
-      isTested && isPartition ? (isWeighted ? raoScott(parts) : chiSquare(parts)) : null;
+      isTested && isPartition && !isTooThin(parts)
+        ? isWeighted
+          ? raoScott(parts)
+          : chiSquare(parts)
+        : null;
     return {
       cells: cells.map((cell, c): ReportCell => ({
         ...cell,

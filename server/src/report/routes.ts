@@ -1,4 +1,3 @@
-import { PassThrough } from 'node:stream';
 import {
   behindQuery,
   behindSchema,
@@ -11,14 +10,13 @@ import {
   togetherSchema,
   withinQuery,
 } from '@yellow-thread/contract';
-import type { FastifyReply } from 'fastify';
-import { z } from 'zod';
 import { StudyEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
 import {
+  asFile,
   contentTypes,
   factBlocks,
   gridsAsCsv,
@@ -26,6 +24,7 @@ import {
   readFacts,
   reportGrid,
   reportTable,
+  sendWritten,
   writeDataPackage,
   writeDocx,
   writeHtml,
@@ -35,19 +34,6 @@ import {
 import { makeReport } from './report.js';
 import { readRespondentTable } from './respondentTable.js';
 import { readTogether } from './together.js';
-
-/** Files are sent as they are, not as replies in JSON. */
-export const asFile = {
-  response: { 200: z.unknown() },
-  serializerCompiler: () => (data: unknown) => data as string,
-};
-
-/** Sends a file that is written bit by bit; what goes wrong on the way breaks it off. */
-export function sendWritten(reply: FastifyReply, write: (to: PassThrough) => Promise<void>) {
-  const stream = new PassThrough();
-  write(stream).catch((error: unknown) => stream.destroy(error as Error));
-  return reply.send(stream);
-}
 
 export function reportRoutes(app: App): void {
   const path = '/api/studies/:study/questions/:question/report';

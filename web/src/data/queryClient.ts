@@ -31,6 +31,8 @@ export type Resource =
   | 'together'
   | 'groups'
   | 'group-size'
+  | 'write-ups'
+  | 'write-up'
   | 'behind'
   | 'respondents'
   | 'respondent-rows'
@@ -39,7 +41,7 @@ export type Resource =
 /** What shows which codes were given. */
 export const FROM_MENTIONS = [
   ...(['codebook', 'hits', 'others', 'mentions-of-code', 'saturation'] as const),
-  ...(['report', 'behind', 'together', 'groups', 'group-size', 'history'] as const),
+  ...(['report', 'behind', 'together', 'groups', 'group-size', 'write-up', 'history'] as const),
 ] satisfies Resource[];
 /** What shows what is left to be decided of suggestions. */
 export const FROM_DECISIONS = ['reviews', 'review', 'suggestions', 'checks'] satisfies Resource[];

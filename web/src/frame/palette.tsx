@@ -78,6 +78,9 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/groups`)}>
                   Groups
                 </Command.Item>
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/write-ups`)}>
+                  Write-ups
+                </Command.Item>
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
                   Notes
                 </Command.Item>

@@ -17,6 +17,7 @@ const aside: Record<string, string> = {
   notes: 'Notes',
   history: 'History',
   groups: 'Groups',
+  'write-ups': 'Write-ups',
 };
 
 /** The frame around every page of a study: the thread at the left, the page, the drawer. */

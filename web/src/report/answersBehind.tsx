@@ -1,10 +1,11 @@
 import type { AnswersBehind as Behind, Report, Rule, StudyDetail } from '@yellow-thread/contract';
-import { Copy, Shapes } from 'lucide-react';
+import { Copy, Quote, Shapes } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { usePutGroup } from '../data/groups.js';
+import { useEditMention } from '../data/mentions.js';
 import { useAnswersBehind, type Cell } from '../data/report.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
@@ -36,6 +37,7 @@ export function AnswersBehind({
   if (!behind.data) return <Waiting what="the answers" />;
   const answers = behind.data.pages.flatMap((page) => page.answers);
   const { people, total } = behind.data.pages[0]!;
+  const counts = new Set(codesOf(cell.row, codebook));
   const several = new Set(answers.map((answer) => answer.questionId)).size > 1;
   return (
     <>
@@ -94,6 +96,10 @@ export function AnswersBehind({
                   )
                 );
               })}
+              <QuoteButton
+                study={study.id}
+                mentions={answer.mentions.filter(({ codeId }) => counts.has(codeId))}
+              />
             </p>
           </li>
         ))}
@@ -122,6 +128,31 @@ async function copyAnswers(answers: Behind['answers'], areThereMore: boolean) {
   } catch {
     toast('The browser does not let this page copy: mark the answers and copy them by hand.');
   }
+}
+
+/** Picks what is said here as a quote for the write-up: the first passage of a code that is counted. */
+function QuoteButton({
+  study,
+  mentions,
+}: {
+  study: number;
+  mentions: Behind['answers'][number]['mentions'];
+}) {
+  const edit = useEditMention(study);
+  const picked = mentions.find(({ typical }) => typical);
+  const mention = picked ?? mentions[0];
+  if (!mention) return null;
+  return (
+    <button
+      type="button"
+      aria-pressed={picked !== undefined}
+      title={picked ? 'No longer a quote' : 'Pick it as a quote for the write-up'}
+      className={`inline-flex items-center gap-1 rounded px-1.5 ${picked ? 'bg-wash text-ink' : 'hover:bg-wash'}`}
+      onClick={() => edit.mutate({ id: mention.id, edit: { typical: !picked } })}
+    >
+      <Quote size={12} aria-hidden /> {picked ? 'quoted' : 'quote'}
+    </button>
+  );
 }
 
 /** The codes that a row stands for. */

@@ -172,6 +172,11 @@ function bars(input: ChartInput): ChartPicture {
   const { columns } = report;
   const several = columns.length > 1;
   const thick = several ? 11 : 14;
+  // an interval may reach further than every bar
+  const widest = Math.max(
+    ...rows.flatMap(({ cells }) => cells.map(({ interval, share }) => interval?.[1] ?? share ?? 0)),
+    0.05,
+  );
   const picture = base(
     input,
     HEAD + FOOT + 40 + rows.length * (columns.length * thick + 12) + (several ? 24 : 0),
@@ -197,7 +202,12 @@ function bars(input: ChartInput): ChartPicture {
     ...config.options,
     indexAxis: 'y',
     scales: {
-      x: { beginAtZero: true, ticks: percentAxis, grid: { color: PAPER.rule } },
+      x: {
+        beginAtZero: true,
+        max: Math.min(100, 5 * Math.ceil(20 * widest)),
+        ticks: percentAxis,
+        grid: { color: PAPER.rule },
+      },
       y: { ticks: nameAxis, grid: { display: false } },
     },
     plugins: {
@@ -239,6 +249,7 @@ function stacked(input: ChartInput): ChartPicture {
   return picture;
 }
 
+const LINE = 14;
 /** Names at the right end of the lines of a slope chart, moved apart where they would overlap. */
 const endNames = (names: { text: string; ink: string }[]): Plugin => ({
   id: 'endNames',
@@ -250,13 +261,19 @@ const endNames = (names: { text: string; ink: string }[]): Plugin => ({
     const places = names
       .map((name, d) => ({ ...name, at: chart.getDatasetMeta(d).data[1]! }))
       .sort((x, y) => x.at.y - y.at.y);
-    let lowest = -Infinity;
-    for (const { text, ink, at } of places) {
-      const y = Math.max(at.y, lowest + 14);
-      lowest = y;
-      ctx.fillStyle = ink;
-      ctx.fillText(text, at.x + 10, y);
+    const heights = places.map(({ at }) => at.y);
+    for (let i = 1; i < heights.length; i++)
+      heights[i] = Math.max(heights[i]!, heights[i - 1]! + LINE);
+    // what was pushed below the axis moves up, and takes along what is in its way
+    let most = chart.chartArea.bottom;
+    for (let i = heights.length - 1; i >= 0; i--) {
+      heights[i] = Math.min(heights[i]!, most);
+      most = heights[i]! - LINE;
     }
+    places.forEach(({ text, ink, at }, i) => {
+      ctx.fillStyle = ink;
+      ctx.fillText(text, at.x + 10, heights[i]!);
+    });
     ctx.restore();
   },
 });
@@ -414,6 +431,7 @@ function heat(input: ChartInput): ChartPicture {
       y: {
         type: 'category',
         labels: rows.map(({ name }) => name),
+        reverse: true,
         ticks: nameAxis,
         offset: true,
         grid: { display: false },
@@ -423,17 +441,18 @@ function heat(input: ChartInput): ChartPicture {
   };
   config.plugins!.push({
     id: 'figures',
-    afterDatasetsDraw({ ctx, getDatasetMeta }) {
+    afterDatasetsDraw(chart) {
+      const { ctx } = chart;
       ctx.save();
       ctx.font = `12px ${FONT}`;
       ctx.textAlign = 'center';
       ctx.textBaseline = 'middle';
-      getDatasetMeta(0).data.forEach((element, i) => {
+      chart.getDatasetMeta(0).data.forEach((element, i) => {
         const { share, base: of } = cells[i]!.cell;
         const { x, y } = (
           element as unknown as { getCenterPoint: () => { x: number; y: number } }
         ).getCenterPoint();
-        ctx.fillStyle = (share ?? 0) / most > 0.62 ? PAPER.ground : PAPER.ink;
+        ctx.fillStyle = (share ?? 0) / most > 0.85 ? PAPER.ground : PAPER.ink;
         ctx.fillText(share === null ? '–' : asPercent(share, of.people), x, y);
       });
       ctx.restore();

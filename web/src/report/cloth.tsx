@@ -173,6 +173,7 @@ export function Cloth({
                   className={`figures border-rule py-1 pl-5 text-right align-bottom ${top}`}
                   title={row.whole ? `Cramér’s V ${row.whole.strength.toFixed(2)}` : undefined}
                 >
+                  {!row.whole && <span className="text-[12px] text-soft">too few</span>}
                   {row.whole && (
                     <>
                       <span className="block text-[12px] text-soft">

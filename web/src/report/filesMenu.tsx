@@ -1,17 +1,18 @@
+import type { StudyDetail } from '@yellow-thread/contract';
 import { Download } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { reportFileAddress, respondentFileAddress } from '../data/report.js';
+import { useTableChoice } from './tableChoice.js';
 
 /** Everything that leaves the report as a file. */
 export function FilesMenu({
-  study,
+  study: { id: study, variables },
   question,
-  query,
 }: {
-  study: number;
+  study: StudyDetail;
   question: number;
-  query: string;
 }) {
+  const [{ query }] = useTableChoice(variables);
   const file = (format: 'csv' | 'xlsx' | 'html' | 'docx') =>
     reportFileAddress(study, question, format, query);
   const items: { title: string; files: [string, string, string][] }[] = [
@@ -38,7 +39,7 @@ export function FilesMenu({
   ];
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="inline-flex items-center gap-1.5 rounded border border-rule bg-card px-3 py-1.5 font-medium hover:border-soft">
+      <DropdownMenu.Trigger className="inline-flex items-center gap-1.5 rounded border border-rule bg-card px-2.5 py-1 font-medium hover:border-soft">
         <Download size={15} aria-hidden /> Files
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

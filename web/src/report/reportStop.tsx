@@ -1,6 +1,8 @@
 import { Link, useSearchParams } from 'react-router';
 import { usePlace } from '../frame/place.js';
 import { ChartView } from './chartView.js';
+import { FilesMenu } from './filesMenu.js';
+import { PutInWriteUp } from './putInWriteUp.js';
 import { TableView } from './tableView.js';
 import { TogetherView } from './togetherView.js';
 
@@ -22,7 +24,7 @@ export function ReportStop() {
   };
   return (
     <main className="flex min-h-0 flex-1 flex-col">
-      <nav aria-label="Report" className="flex gap-6 border-b border-rule px-6 pt-1.5">
+      <nav aria-label="Report" className="flex items-center gap-6 border-b border-rule px-6 pt-1.5">
         {views.map(({ key, name }) => (
           <Link
             key={key}
@@ -34,6 +36,18 @@ export function ReportStop() {
             {name}
           </Link>
         ))}
+        <Link
+          to={`/studies/${study.id}/write-ups`}
+          className="-mb-px border-b-2 border-transparent py-1.5 text-soft hover:text-ink"
+        >
+          Write-ups
+        </Link>
+        {view === 'table' && (
+          <span className="ml-auto flex gap-2">
+            <PutInWriteUp study={study} question={question} />
+            <FilesMenu study={study} question={question.id} />
+          </span>
+        )}
       </nav>
       {view === 'table' && <TableView study={study} question={question} />}
       {view === 'chart' && <ChartView study={study} question={question} />}

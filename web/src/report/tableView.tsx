@@ -13,7 +13,6 @@ import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, asShare, counted } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
-import { FilesMenu } from './filesMenu.js';
 import { useTableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
 
@@ -27,9 +26,6 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
     <>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
         <TableChoices study={study} choice={choice} change={change} report={report.data} />
-        <span className="order-first ml-auto [order:-1] max-xl:order-none">
-          <FilesMenu study={study.id} question={question.id} query={choice.query} />
-        </span>
       </div>
       {report.isError ? (
         <PageProblem error={report.error} />
@@ -137,7 +133,7 @@ function TestSentence({
       {hasRest &&
         `+ or − behind a percentage says that it is higher or lower than among everyone else beyond chance (${how}, ${chance}, ${testWords[test]}). `}
       {hasWhole &&
-        `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. `}
+        `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” stands where expected counts are too small for it. `}
     </>
   );
 }

@@ -133,7 +133,7 @@ function Matrix({
               title={code.name}
               className="sticky top-0 z-10 h-36 w-12 min-w-12 border-b border-rule bg-paper align-bottom font-normal"
             >
-              <span className="block max-h-32 rotate-180 truncate text-left [writing-mode:vertical-rl]">
+              <span className="ml-auto block max-h-32 w-fit rotate-180 truncate pl-1 text-left [writing-mode:vertical-rl]">
                 {code.name}
               </span>
             </th>
@@ -167,6 +167,7 @@ function Matrix({
                   </td>
                 );
               const value = cell[measure];
+              const isNone = cell.both === 0 && measure !== 'phi';
               const text =
                 value === null ? '–' : measure === 'both' ? asCount(value) : asShare(value);
               const depth = strengthOf(code, o) / strongest;
@@ -185,7 +186,7 @@ function Matrix({
                     className="block w-full px-1.5 py-1 text-right enabled:hover:bg-wash disabled:cursor-default"
                     onClick={() => onPair?.(code, other)}
                   >
-                    {text}
+                    {isNone ? <span className="text-soft">·</span> : text}
                   </button>
                 </td>
               );

@@ -7,4 +7,4 @@ export { reportGrid, type Grid } from './grid.js';
 export { writeHtml } from './html.js';
 export { writeWorkbook } from './workbook.js';
 export { writeDataPackage, writeRespondentWorkbook } from './dataPackage.js';
-export { contentTypes } from './types.js';
+export { asFile, contentTypes, sendWritten } from './sending.js';

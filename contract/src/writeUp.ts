@@ -1,0 +1,112 @@
+import { z } from 'zod';
+import { idSchema, nameSchema, studyParams, textSchema, uuidSchema } from './ids.js';
+import { reportFormatSchema, reportSchema } from './report.js';
+
+/** A piece of a write-up, as its editor keeps it. */
+export interface WriteUpNode {
+  type: string;
+  attrs?: Record<string, string | number | boolean | null> | undefined;
+  content?: WriteUpNode[] | undefined;
+  text?: string | undefined;
+  marks?: { type: string }[] | undefined;
+}
+const LONGEST_TEXT = 100_000;
+export const writeUpNodeSchema: z.ZodType<WriteUpNode> = z
+  .object({
+    type: z.string().max(40),
+    attrs: z
+      .record(
+        z.string().max(40),
+        z.union([z.string().max(2000), z.number(), z.boolean()]).nullable(),
+      )
+      .optional(),
+    get content() {
+      return z.array(writeUpNodeSchema).max(5000).optional();
+    },
+    text: textSchema.max(LONGEST_TEXT).optional(),
+    marks: z
+      .array(z.object({ type: z.string().max(40) }))
+      .max(10)
+      .optional(),
+  })
+  .meta({ id: 'WriteUpNode' });
+
+/** A table of a write-up: which figures, of which question. */
+export const writeUpTableSchema = z.object({
+  id: uuidSchema,
+  questionId: idSchema,
+  /** What chooses the table, as it stands in the address of a report. */
+  query: z.string().max(4000),
+});
+export type WriteUpTable = z.infer<typeof writeUpTableSchema>;
+
+export const writeUpContentSchema = z.object({
+  tables: z.array(writeUpTableSchema).max(40),
+  /** Background variables that stand behind a quote. */
+  background: z.array(idSchema).max(10),
+  /** Whether names and contact details are masked in quotes, and which words besides are names. */
+  masked: z.boolean(),
+  names: z.array(nameSchema).max(500),
+  /** What is written; null before anything is. */
+  body: writeUpNodeSchema.nullable(),
+});
+export type WriteUpContent = z.infer<typeof writeUpContentSchema>;
+
+export const writeUpSummarySchema = z.object({
+  id: uuidSchema,
+  name: z.string(),
+  tables: z.number().int(),
+  savedAt: z.string(),
+  savedBy: z.string(),
+  /** When it was frozen; null for one that is written on. */
+  frozenAt: z.string().nullable(),
+});
+export type WriteUpSummary = z.infer<typeof writeUpSummarySchema>;
+export const writeUpListSchema = z.object({ writeUps: z.array(writeUpSummarySchema) });
+
+export const quoteSchema = z.object({
+  codeId: uuidSchema,
+  questionId: idSchema,
+  text: z.string(),
+  who: z.string(),
+});
+export type Quote = z.infer<typeof quoteSchema>;
+
+/** A table as it is now, or as it was when the write-up was frozen. */
+export const countedTableSchema = writeUpTableSchema.extend({
+  label: z.string(),
+  wording: z.string(),
+  /** Name and value: study, base, filters, weighting, date. */
+  facts: z.array(z.tuple([z.string(), z.string()])),
+  report: reportSchema,
+});
+export type CountedTable = z.infer<typeof countedTableSchema>;
+
+export const writeUpSchema = z
+  .object({
+    id: uuidSchema,
+    name: z.string(),
+    version: z.number().int(),
+    content: writeUpContentSchema,
+    frozenAt: z.string().nullable(),
+    counted: z.array(countedTableSchema),
+    /** Tables that could not be counted any more, and why. */
+    lost: z.array(z.object({ id: uuidSchema, why: z.string() })),
+    quotes: z.array(quoteSchema),
+    coders: z.number().int(),
+  })
+  .meta({ id: 'WriteUp' });
+export type WriteUp = z.infer<typeof writeUpSchema>;
+
+export const writeUpSaveSchema = z.object({
+  name: nameSchema,
+  /** The version that this was written on; 0 for a new one. */
+  version: z.number().int().min(0),
+  content: writeUpContentSchema,
+});
+export type WriteUpSave = z.infer<typeof writeUpSaveSchema>;
+export const writeUpSavedSchema = z.object({ version: z.number().int() });
+export const freezeSchema = z.object({ id: uuidSchema });
+
+export const writeUpParams = studyParams.extend({ writeUp: uuidSchema });
+export const writeUpFileParams = writeUpParams.extend({ format: reportFormatSchema });

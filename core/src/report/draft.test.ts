@@ -1,0 +1,129 @@
+import { expect, test } from '@jest/globals';
+import { maskDetails } from '../text/index.js';
+import { makeDraft, type DraftNode, type DraftTable } from './draft.js';
+import { figureText, type FigureTable } from './figures.js';
+
+const format = {
+  count: String,
+  percent: (share: number, base: number) => `${(100 * share).toFixed(base < 100 ? 0 : 1)}%`,
+};
+const cell = (people: number, base: number, exceeds: string[] = []) => ({
+  ...{ people, share: people / base, interval: [0.1, 0.3] as const },
+  ...{ base: { people: base }, exceeds, rest: null },
+});
+const column = (key: string, settled: number) => ({
+  ...{ key, label: key, under: null, settled, answered: settled + 2, asked: settled + 3 },
+});
+const table: FigureTable = {
+  columns: [column('total', 200), column('Tye', 150), column('Hask', 20)],
+  rows: [
+    {
+      kind: 'theme',
+      id: 't',
+      parentId: null,
+      name: 'Price',
+      cells: [cell(60, 200), cell(55, 150, ['B']), cell(1, 20)],
+    },
+    {
+      kind: 'code',
+      id: 'a',
+      parentId: 't',
+      name: 'Fares',
+      cells: [cell(40, 200), cell(30, 150), cell(1, 20)],
+    },
+    {
+      kind: 'code',
+      id: 'b',
+      parentId: 't',
+      name: 'Cars',
+      cells: [cell(25, 200), cell(25, 150), cell(4, 20, ['A'])],
+    },
+    {
+      kind: 'code',
+      id: 'c',
+      parentId: null,
+      name: 'Crew',
+      cells: [cell(2, 200), cell(2, 150), cell(0, 20)],
+    },
+  ],
+};
+const draftTable: DraftTable = {
+  ...{ id: 'q1', label: 'Improve', wording: 'What would you improve?', across: 'Home' },
+  ...{ base: 'people with a settled answer', level: 0.95, weighted: false },
+  test: 'two-proportion z test, Holm-corrected, 95%',
+  letters: [null, 'A', 'B'],
+  table,
+  origins: { hand: 60, accepted: 3, bulk: 7, import: 0, words: 0, waiting: 1 },
+  checked: null,
+  quotes: [
+    { codeId: 'a', text: 'too dear', who: 'Tye, 35–44' },
+    { codeId: 'x', text: 'no', who: '' },
+  ],
+};
+const wordsOf = (node: DraftNode): string =>
+  node.text ??
+  (node.type === 'figure'
+    ? String(node.attrs!['shown'])
+    : (node.content ?? []).map(wordsOf).join(''));
+const draft = (over: Partial<DraftTable> = {}) =>
+  makeDraft({
+    study: 'Ferry',
+    purpose: '',
+    coders: 1,
+    tables: [{ ...draftTable, ...over }],
+    format,
+  });
+
+test('a draft says the top themes with bases, what they are made of, differences with their test, quotes and limits', () => {
+  const paragraphs = draft().content!.map(wordsOf);
+  expect(paragraphs).toEqual(
+    expect.arrayContaining([
+      '203 people were asked and 202 answered; the answers of 200 are settled.',
+      'Price is mentioned by 30.0% of people with a settled answer (60 of 200; 95% interval 10.0% to 30.0%). It is made of Fares (20.0%) and Cars (12.5%).',
+      'Beyond chance differ: Tye: 36.7%, more often than Hask (5%). (two-proportion z test, Holm-corrected, 95%.)',
+      '“too dear” (Tye, 35–44)',
+      'Beyond chance differ besides: Cars, Hask: 20%, more often than Tye (16.7%). (two-proportion z test, Holm-corrected, 95%.)',
+    ]),
+  );
+  const limits = paragraphs.at(-1)!;
+  expect(limits).toContain('2 of 202 answers are not settled');
+  expect(limits).toContain('fewer than 30 settled answers in Hask');
+  expect(limits).toContain('accepted in bulk has not been spot-checked');
+  expect(paragraphs.join(' ')).not.toContain('“no”');
+});
+
+test('a draft is no more certain than its figures: nothing beyond chance, few people, nothing at all', () => {
+  const none = table.rows.map((row) => ({
+    ...row,
+    cells: row.cells.map((one) => ({ ...one, exceeds: [] })),
+  }));
+  const said = (over: Partial<DraftTable>) => wordsOf(draft(over));
+  expect(said({ table: { ...table, rows: none } })).toContain('nothing differs beyond chance');
+  expect(said({ table: { ...table, rows: none }, test: null })).not.toContain('beyond chance');
+  const few = { ...table, rows: [{ ...table.rows[0]!, cells: [cell(3, 9)] }] };
+  expect(said({ table: few })).toContain(
+    '(3 of 9; 95% interval 10% to 30%), which on so few people can be far off.',
+  );
+  expect(said({ table: { ...table, rows: [] } })).toContain('Nothing is counted yet.');
+});
+
+test('a figure follows its table, and says when its place is gone', () => {
+  const ref = { row: 'a', column: 'Tye' } as const;
+  const shown = (['share', 'people', 'base', 'interval'] as const).map((what) =>
+    figureText(table, { ...ref, what }, format),
+  );
+  expect(shown).toEqual(['20.0%', '30', '150', '10.0% to 30.0%']);
+  expect(figureText(table, { ...ref, row: 'gone', what: 'share' }, format)).toBeNull();
+  expect(figureText(undefined, { ...ref, what: 'share' }, format)).toBeNull();
+});
+
+test('contact details and names are masked, and nothing else', () => {
+  expect(
+    maskDetails(
+      'Ask Mrs Odell-Finch or Ann: ann.o@ferry.example, +44 20 7946 0018, www.x.example/a or @ann_o',
+      ['ann'],
+    ),
+  ).toBe('Ask Mrs [name] or [name]: [e-mail], [number], [link] or [account]');
+  const plain = 'The 8.15 on 12 May cost £24.50, the annex is at 3:30; Mr. smith? 2026-05-12';
+  expect(maskDetails(plain, ['ann', ' '])).toBe(plain);
+});

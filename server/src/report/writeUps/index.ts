@@ -1,0 +1,1 @@
+export { writeUpRoutes } from './routes.js';

@@ -1,0 +1,158 @@
+import {
+  doneSchema,
+  freezeSchema,
+  studyParams,
+  writeUpFileParams,
+  writeUpListSchema,
+  writeUpParams,
+  writeUpSavedSchema,
+  writeUpSaveSchema,
+  writeUpSchema,
+} from '@yellow-thread/contract';
+import { makerOf } from '../../people/index.js';
+import { problems } from '../../problems.js';
+import type { App } from '../../routeScope.js';
+import {
+  asFile,
+  contentTypes,
+  gridsAsCsv,
+  readAnswerRows,
+  reportGrid,
+  sendWritten,
+  writeDocx,
+  writeHtml,
+  writeWorkbook,
+} from '../files/index.js';
+import { countNow, countWriteUp, readTableQuery } from './count.js';
+import { documentOf } from './document.js';
+import { findWriteUp, keepFrozen, listWriteUps, removeWriteUp, saveWriteUp } from './stored.js';
+
+const done = { done: true as const };
+const path = '/api/studies/:study/write-ups';
+/** A long document with all its figures. */
+const LARGEST = 8 * 1024 * 1024;
+
+export function writeUpRoutes(app: App): void {
+  app.get(
+    path,
+    {
+      schema: {
+        operationId: 'listWriteUps',
+        params: studyParams,
+        response: { 200: writeUpListSchema },
+      },
+    },
+    async ({ em, params }) => ({ writeUps: await listWriteUps(em, params.study) }),
+  );
+  app.get(
+    `${path}/:writeUp`,
+    {
+      schema: {
+        operationId: 'getWriteUp',
+        params: writeUpParams,
+        response: { 200: writeUpSchema },
+      },
+    },
+    async ({ em, params: { study, writeUp } }) =>
+      countWriteUp(em, study, await findWriteUp(em, study, writeUp)),
+  );
+  app.put(
+    `${path}/:writeUp`,
+    {
+      bodyLimit: LARGEST,
+      schema: {
+        operationId: 'saveWriteUp',
+        params: writeUpParams,
+        body: writeUpSaveSchema,
+        response: { 200: writeUpSavedSchema },
+      },
+    },
+    async (request) => {
+      const { params, body } = request;
+      for (const table of body.content.tables) readTableQuery(table.query);
+      const maker = makerOf(request, params.study);
+      return { version: await saveWriteUp(request.em, maker, params.writeUp, body) };
+    },
+  );
+  app.delete(
+    `${path}/:writeUp`,
+    {
+      schema: {
+        operationId: 'removeWriteUp',
+        params: writeUpParams,
+        response: { 200: doneSchema },
+      },
+    },
+    async ({ em, params }) => {
+      await removeWriteUp(em, params.study, params.writeUp);
+      return done;
+    },
+  );
+  app.post(
+    `${path}/:writeUp/freeze`,
+    {
+      schema: {
+        operationId: 'freezeWriteUp',
+        params: writeUpParams,
+        body: freezeSchema,
+        response: { 200: doneSchema },
+      },
+    },
+    async (request) => {
+      const { em, params, body } = request;
+      const stored = await findWriteUp(em, params.study, params.writeUp);
+      const { lost, counted, quotes, coders } = await countNow(em, params.study, stored.content);
+      if (lost[0] && !stored.frozen) throw problems.tableLost(lost[0].why);
+      const kept = stored.frozen ?? { counted, quotes, coders };
+      await keepFrozen(em, makerOf(request, params.study), body.id, stored, kept);
+      return done;
+    },
+  );
+  app.get(
+    `${path}/:writeUp/files/:format`,
+    {
+      schema: {
+        operationId: 'downloadWriteUp',
+        params: writeUpFileParams,
+        produces: Object.values(contentTypes),
+        response: asFile.response,
+      },
+      serializerCompiler: asFile.serializerCompiler,
+    },
+    async ({ em, params: { study, writeUp, format } }, reply) => {
+      const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
+      reply
+        .type(contentTypes[format])
+        .header(
+          'Content-Disposition',
+          `${format === 'html' ? 'inline' : 'attachment'}; filename="write-up-${study}.${format}"`,
+        );
+      const grids = counted.counted.map(({ report, facts, label }) =>
+        reportGrid(report, facts, label),
+      );
+      switch (format) {
+        case 'html':
+          return reply.send(writeHtml(counted.name, documentOf(counted)));
+        case 'docx':
+          return reply.send(await writeDocx(counted.name, documentOf(counted)));
+        case 'csv':
+          return reply.send(gridsAsCsv(grids));
+        case 'xlsx': {
+          const questions = [...new Set(counted.counted.map(({ questionId }) => questionId))];
+          return sendWritten(reply, (to) =>
+            // a frozen copy has its figures only: the answers would be those of today
+            writeWorkbook(
+              to,
+              grids,
+              counted.frozenAt ? none() : readAnswerRows(em, questions, null),
+            ),
+          );
+        }
+      }
+    },
+  );
+}
+
+async function* none(): AsyncGenerator<never> {
+  // no answers
+}

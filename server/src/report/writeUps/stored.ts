@@ -1,0 +1,117 @@
+import {
+  writeUpContentSchema,
+  countedTableSchema,
+  quoteSchema,
+  type WriteUpContent,
+  type WriteUpSave,
+  type WriteUpSummary,
+} from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { z } from 'zod';
+import { isoTime, rows } from '../../database/index.js';
+import type { Maker } from '../../people/index.js';
+import { problems } from '../../problems.js';
+
+/** What a frozen write-up keeps: figures and quotes as they were. */
+export const frozenSchema = z.object({
+  counted: z.array(countedTableSchema),
+  quotes: z.array(quoteSchema),
+  coders: z.number().int(),
+});
+export type Frozen = z.infer<typeof frozenSchema>;
+
+export interface StoredWriteUp {
+  id: string;
+  name: string;
+  version: number;
+  content: WriteUpContent;
+  frozen: Frozen | null;
+  frozenAt: string | null;
+}
+
+export const listWriteUps = (em: EntityManager, studyId: number): Promise<WriteUpSummary[]> =>
+  rows(
+    em,
+    `select w.id, w.name, jsonb_array_length(w.content->'tables') as tables,
+       ${isoTime('w.saved_at')} as "savedAt", a.name as "savedBy", ${isoTime('w.frozen_at')} as "frozenAt"
+     from write_up w join account a on a.id = w.saved_by
+     where w.study_id = ? order by w.saved_at desc, w.id`,
+    [studyId],
+  );
+
+/** @throws Problem not_found */
+export async function findWriteUp(
+  em: EntityManager,
+  studyId: number,
+  id: string,
+): Promise<StoredWriteUp> {
+  const [found] = await rows<StoredWriteUp>(
+    em,
+    `select id, name, version, content, frozen, ${isoTime('frozen_at')} as "frozenAt"
+     from write_up where study_id = ? and id = ?`,
+    [studyId, id],
+  );
+  if (!found) throw problems.notFound('write-up');
+  return {
+    ...found,
+    content: writeUpContentSchema.parse(found.content),
+    frozen: found.frozen && frozenSchema.parse(found.frozen),
+  };
+}
+
+/**
+ * Saves a write-up on the version that it was written on.
+ *
+ * @returns the version that it now is
+ * @throws Problem changed_meanwhile, write_up_frozen
+ */
+export async function saveWriteUp(
+  em: EntityManager,
+  maker: Maker,
+  id: string,
+  { name, version, content }: WriteUpSave,
+): Promise<number> {
+  return em.transactional(async (tx) => {
+    const [stored] = await rows<{ version: number; studyId: number; isFrozen: boolean }>(
+      tx,
+      `select version, study_id as "studyId", frozen is not null as "isFrozen"
+       from write_up where id = ? for update`,
+      [id],
+    );
+    if (stored && stored.studyId !== maker.studyId) throw problems.notFound('write-up');
+    if (stored?.isFrozen) throw problems.writeUpFrozen(name);
+    if ((stored?.version ?? 0) !== version) throw problems.changedMeanwhile();
+    const [saved] = await rows<{ version: number }>(
+      tx,
+      `insert into write_up (id, study_id, name, content, saved_by) values (?, ?, ?, ?, ?)
+       on conflict (id) do update set name = excluded.name, content = excluded.content,
+         version = write_up.version + 1, saved_by = excluded.saved_by, saved_at = now()
+       returning version`,
+      [id, maker.studyId, name, JSON.stringify(content), maker.accountId],
+    );
+    return saved!.version;
+  });
+}
+
+/** Keeps a dated copy that does not change any more. */
+export const keepFrozen = (
+  em: EntityManager,
+  maker: Maker,
+  id: string,
+  of: StoredWriteUp,
+  frozen: Frozen,
+) =>
+  rows(
+    em,
+    `insert into write_up (id, study_id, name, content, frozen, frozen_at, copy_of, saved_by)
+     values (?, ?, ?, ?, ?, now(), ?, ?) on conflict (id) do nothing`,
+    [
+      ...[id, maker.studyId, of.name, JSON.stringify(of.content)],
+      ...[JSON.stringify(frozen), of.id, maker.accountId],
+    ],
+  );
+
+export async function removeWriteUp(em: EntityManager, studyId: number, id: string) {
+  await findWriteUp(em, studyId, id);
+  await rows(em, 'delete from write_up where study_id = ? and id = ?', [studyId, id]);
+}

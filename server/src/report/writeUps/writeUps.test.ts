@@ -1,0 +1,155 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import { unzipSync, strFromU8 } from 'fflate';
+import type { WriteUp, WriteUpContent, WriteUpSummary } from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../../test/app.js';
+import { importStudy } from '../../../test/study.js';
+
+let server: TestServer;
+let client: Client;
+let study: Awaited<ReturnType<typeof importStudy>>;
+let home: number;
+let steps: string;
+let open: number;
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+  const rows = Array.from(
+    { length: 20 },
+    (_, i) =>
+      `p${i},${i % 2 ? 'Tye' : 'Hask'},"${i % 3 ? `steps at quay ${i}${i === 1 ? ', ask Mrs Finch, finch@x.example' : ''}` : `the fares on day ${i}`}"`,
+  );
+  study = await importStudy(client, `id,home,Why?\n${rows.join('\n')}\n`);
+  const { answers } = await study.ledger('same=apart');
+  const found = answers.filter(({ text }) => text.startsWith('steps'));
+  const first = await study.code(found[0]!.id, { newCode: 'Steps' });
+  steps = first.codeId;
+  for (const { id } of found.slice(1)) await study.code(id, { codeId: steps });
+  await client.send('PATCH', `${study.base}/mentions/${first.id}`, { body: { typical: true } });
+  for (const { id } of answers.slice(0, 19)) await study.settle(id);
+  open = answers[19]!.id;
+  [{ id: home }] = (await server.sql<{ id: number }>(
+    `select id from variable where study_id = ? and name = 'home'`,
+    [study.id],
+  )) as [{ id: number }];
+});
+afterAll(() => server.stop());
+
+const figure = (shown: string) => ({
+  type: 'figure',
+  attrs: { table: 't', row: steps, column: 'total', what: 'share', shown },
+});
+const contentOf = (table: string): WriteUpContent => ({
+  tables: [{ id: table, questionId: study.question, query: `by=${home}` }],
+  background: [home],
+  masked: true,
+  names: ['quay'],
+  body: {
+    type: 'doc',
+    content: [
+      {
+        type: 'heading',
+        attrs: { level: 1 },
+        content: [{ type: 'text', text: 'What <they> said' }],
+      },
+      {
+        type: 'paragraph',
+        content: [{ type: 'text', text: 'Steps: ', marks: [{ type: 'bold' }] }, figure('68%')],
+      },
+      { type: 'tableSlot', attrs: { table } },
+      {
+        type: 'blockquote',
+        content: [{ type: 'paragraph', content: [{ type: 'text', text: '“up”' }] }],
+      },
+    ],
+  },
+});
+const path = (id: string) => `${study.base}/write-ups/${id}`;
+const save = (id: string, version: number, content: WriteUpContent, name = 'Findings') =>
+  client.send<{ version: number; code: string }>('PUT', path(id), {
+    body: { name, version, content },
+  });
+const read = async (id: string) => (await client.get<WriteUp>(path(id))).body;
+
+test('a write-up is saved on the version it was written on, and reopens as it was with figures as they are now', async () => {
+  const id = randomUUID();
+  const content = contentOf(randomUUID());
+  expect(await save(id, 0, content)).toMatchObject({ status: 200, body: { version: 1 } });
+  // a second tab that has not seen this
+  expect(await save(id, 0, { ...content, body: null })).toMatchObject({
+    status: 409,
+    body: { code: 'changed_meanwhile' },
+  });
+  const { counted, quotes, ...stored } = await read(id);
+  expect(stored).toMatchObject({ name: 'Findings', version: 1, content, lost: [], coders: 1 });
+  expect(counted[0]!.report.rows[0]).toMatchObject({
+    name: 'Steps',
+    cells: [{ base: { people: 19 } }, {}, {}],
+  });
+  expect(counted[0]!.facts).toContainEqual(['Columns', 'home']);
+  expect(quotes).toEqual([
+    {
+      codeId: steps,
+      questionId: study.question,
+      text: 'steps at [name] 1, ask Mrs [name], [e-mail]',
+      who: 'Tye',
+    },
+  ]);
+  const wrong = { ...content, tables: [{ ...content.tables[0]!, query: 'by=nonsense' }] };
+  expect(await save(id, 1, wrong)).toMatchObject({ status: 400, body: { code: 'wrong_table' } });
+});
+
+test('a frozen copy keeps its figures while the study goes on, and cannot be written on', async () => {
+  const [id, copy] = [randomUUID(), randomUUID()];
+  const content = contentOf(randomUUID());
+  await save(id, 0, content, 'To freeze');
+  expect((await client.send('POST', `${path(id)}/freeze`, { body: { id: copy } })).status).toBe(
+    200,
+  );
+  const before = await read(copy);
+  await study.settle(open);
+  const base = (one: WriteUp) => one.counted[0]!.report.rows[0]!.cells[0]!.base.people;
+  expect([base(await read(copy)), base(await read(id))]).toEqual([19, 20]);
+  expect(await read(copy)).toEqual(before);
+  expect(await save(copy, 1, content)).toMatchObject({
+    status: 409,
+    body: { code: 'write_up_frozen' },
+  });
+  const { body } = await client.get<{ writeUps: WriteUpSummary[] }>(`${study.base}/write-ups`);
+  const found = body.writeUps.filter(({ name }) => name === 'To freeze');
+  expect(found.map(({ frozenAt }) => frozenAt === null).sort()).toEqual([false, true]);
+  await study.settle(open, false);
+});
+
+test('it leaves as HTML and DOCX with its text, table, quote and what the tables are about', async () => {
+  const id = randomUUID();
+  await save(id, 0, contentOf(randomUUID()));
+  const html = (await client.get(`${path(id)}/files/html`)).text;
+  for (const part of [
+    '<h1>What &lt;they&gt; said</h1>',
+    '<p><strong>Steps: </strong>68%</p>',
+    '<tr><th>Steps</th><td>63% (12)</td>',
+    '<blockquote>“up”</blockquote>',
+    '<strong>Percent of: </strong>people with a settled answer',
+  ])
+    expect(html).toContain(part);
+  const docx = await client.get(`${path(id)}/files/docx`);
+  const xml = strFromU8(unzipSync(docx.bytes)['word/document.xml']!);
+  for (const part of ['What &lt;they&gt; said', '63% (12)', '“up”']) expect(xml).toContain(part);
+});
+
+test('a table whose group is gone is said to be lost; the rest stays', async () => {
+  const id = randomUUID();
+  const content = contentOf(randomUUID());
+  content.tables.push({
+    id: randomUUID(),
+    questionId: study.question,
+    query: `group=${randomUUID()}`,
+  });
+  await save(id, 0, content);
+  const { counted, lost } = await read(id);
+  expect([counted.length, lost.length]).toEqual([1, 1]);
+  expect(lost[0]!.why).toContain('no such group');
+  const frozen = await client.send('POST', `${path(id)}/freeze`, { body: { id: randomUUID() } });
+  expect(frozen).toMatchObject({ status: 409, body: { code: 'table_lost' } });
+});

@@ -1,0 +1,62 @@
+import {
+  reportQuery,
+  type CountedTable,
+  type Report,
+  type StudyDetail,
+  type WriteUp,
+} from '@yellow-thread/contract';
+import { makeDraft, type DraftNode, type DraftTable } from '@yellow-thread/core/report';
+import { figureFormat } from './format.js';
+
+const baseWords: Record<Report['base'], string> = {
+  settled: 'people with a settled answer',
+  answered: 'people who answered',
+  asked: 'people who were asked',
+  mentions: 'all mentions',
+};
+const corrections: Record<Report['test'], string> = {
+  holm: 'Holm-corrected within a row',
+  benjamini_hochberg: 'Benjamini–Hochberg-corrected within a row',
+  none: 'not corrected',
+  off: '',
+};
+
+function testOf({ test, against, weighted, level, columns }: Report): string | null {
+  const isTested =
+    test !== 'off' && (against === 'rest' || columns.some(({ letter }) => letter !== null));
+  if (!isTested) return null;
+  const how = weighted
+    ? 'Rao–Scott corrected test'
+    : 'two-proportion z test, or Fisher’s exact test on small counts';
+  return `${how}, ${against === 'rest' ? 'each column against everyone else, ' : ''}${corrections[test]}, two-sided at ${Math.round(100 * (1 - level))}%`;
+}
+
+function draftTable(
+  { id, questionId, label, wording, query, facts, report }: CountedTable,
+  quotes: WriteUp['quotes'],
+): DraftTable {
+  const { groups, by } = reportQuery.parse(Object.fromEntries(new URLSearchParams(query)));
+  const across = facts.find(([name]) => name === 'Columns')?.[1] ?? null;
+  return {
+    ...{ id, label, wording, table: report },
+    across: by === 'none' && groups.length === 0 ? null : across,
+    base: baseWords[report.base],
+    level: report.level,
+    weighted: report.weighted,
+    test: testOf(report),
+    letters: report.columns.map(({ letter }) => letter),
+    origins: report.origins,
+    checked: report.checked,
+    quotes: quotes.filter((quote) => quote.questionId === questionId),
+  };
+}
+
+/** A draft of the findings, made from the figures by fixed rules. */
+export const draftOf = (study: StudyDetail, { counted, quotes, coders }: WriteUp): DraftNode =>
+  makeDraft({
+    study: study.name,
+    purpose: study.purpose,
+    coders,
+    tables: counted.map((table) => draftTable(table, quotes)),
+    format: figureFormat,
+  });

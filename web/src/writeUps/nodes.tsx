@@ -1,0 +1,148 @@
+import type { CountedTable } from '@yellow-thread/contract';
+import { figureText, type FigureRef } from '@yellow-thread/core/report';
+import { mergeAttributes, Node } from '@tiptap/core';
+import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
+import { createContext, useContext } from 'react';
+import { asPercent } from '../parts/numbers.js';
+import { figureFormat } from './format.js';
+
+/** The tables as they are counted now: what figures in the text are held against. */
+export const CountedTables = createContext<readonly CountedTable[]>([]);
+
+const kinds: readonly FigureRef['what'][] = ['share', 'people', 'base', 'interval'];
+
+/** Which number a figure in the text is. */
+export function refOf(attrs: Record<string, unknown>): FigureRef {
+  const part = (name: string) => (typeof attrs[name] === 'string' ? attrs[name] : '');
+  return {
+    ...{ table: part('table'), row: part('row'), column: part('column') },
+    what: kinds.find((kind) => kind === attrs['what']) ?? 'share',
+  };
+}
+
+/** What a figure is now; null when its place is gone. */
+export const figureNow = (tables: readonly CountedTable[], ref: FigureRef): string | null =>
+  figureText(tables.find(({ id }) => id === ref.table)?.report, ref, figureFormat);
+
+/** A number in the text that knows which figure of which table it is. */
+export const Figure = Node.create({
+  name: 'figure',
+  group: 'inline',
+  inline: true,
+  atom: true,
+  addAttributes: () => ({
+    table: { default: '' },
+    row: { default: '' },
+    column: { default: '' },
+    what: { default: 'share' },
+    shown: { default: '–' },
+  }),
+  parseHTML: () => [{ tag: 'span[data-figure]' }],
+  renderHTML: ({ HTMLAttributes }) => [
+    'span',
+    mergeAttributes(HTMLAttributes, { 'data-figure': '' }),
+    String(HTMLAttributes['shown'] ?? ''),
+  ],
+  renderText: ({ node }) => String(node.attrs['shown'] ?? ''),
+  addNodeView: () => ReactNodeViewRenderer(FigureView),
+});
+
+function FigureView({ node, updateAttributes, editor }: NodeViewProps) {
+  const now = figureNow(useContext(CountedTables), refOf(node.attrs));
+  const shown = String(node.attrs['shown']);
+  const isOld = now !== shown;
+  if (!isOld || !editor.isEditable)
+    return (
+      <NodeViewWrapper as="span" className="figures" title="linked to its table">
+        {shown}
+      </NodeViewWrapper>
+    );
+  return (
+    <NodeViewWrapper as="span">
+      <button
+        type="button"
+        disabled={now === null}
+        title={now === null ? 'its row or column is gone' : `now ${now}: take that`}
+        className="figures border-b-2 border-dotted border-brick"
+        onClick={() => updateAttributes({ shown: now })}
+      >
+        {shown}
+        <span className="sr-only">{now === null ? ', no longer known' : `, now ${now}`}</span>
+      </button>
+    </NodeViewWrapper>
+  );
+}
+
+/** The place in the text where a table stands. */
+export const TableSlot = Node.create({
+  name: 'tableSlot',
+  group: 'block',
+  atom: true,
+  addAttributes: () => ({ table: { default: '' } }),
+  parseHTML: () => [{ tag: 'div[data-table]' }],
+  renderHTML: ({ HTMLAttributes }) => [
+    'div',
+    mergeAttributes(HTMLAttributes, { 'data-table': '' }),
+  ],
+  addNodeView: () => ReactNodeViewRenderer(TableSlotView),
+});
+
+function TableSlotView({ node, deleteNode, editor }: NodeViewProps) {
+  const tables = useContext(CountedTables);
+  const table = tables.find(({ id }) => id === node.attrs['table']);
+  return (
+    <NodeViewWrapper className="my-4" contentEditable={false}>
+      {table ? <SmallTable table={table} /> : <p className="text-brick">This table is gone.</p>}
+      {editor.isEditable && (
+        <button type="button" className="text-[13px] text-soft underline" onClick={deleteNode}>
+          Take the table out of the text
+        </button>
+      )}
+    </NodeViewWrapper>
+  );
+}
+
+/** A table as it will stand in the document: percentages with the people behind them. */
+export function SmallTable({ table: { report, wording } }: { table: CountedTable }) {
+  return (
+    <div className="overflow-x-auto">
+      <p className="font-medium">{wording}</p>
+      <table className="figures mt-1 w-full text-[13px]">
+        <thead>
+          <tr className="border-b border-soft text-right text-soft">
+            <th />
+            {report.columns.map(({ key, label, under, letter, settled }) => (
+              <th key={key} className="py-1 pl-3 font-normal">
+                {under === null ? label : `${under}, ${label}`} {letter}
+                <span className="block text-[12px]">{settled} settled</span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {report.rows.map((row) => (
+            <tr
+              key={row.id + row.parentId}
+              className={row.kind === 'code' ? '' : 'border-t border-rule font-semibold'}
+            >
+              <th
+                scope="row"
+                className={`py-0.5 text-left ${row.kind === 'code' ? 'pl-3 font-normal' : ''}`}
+              >
+                {row.name}
+              </th>
+              {row.cells.map((cell, c) => (
+                <td key={report.columns[c]!.key} className="pl-3 text-right">
+                  {cell.share === null ? '–' : asPercent(cell.share, cell.base.people)}{' '}
+                  <span className="text-soft">({cell.people})</span>
+                  {cell.exceeds.length > 0 && <sup className="ml-0.5">{cell.exceeds.join('')}</sup>}
+                  {cell.rest && <sup className="ml-0.5">{cell.rest === 'higher' ? '+' : '−'}</sup>}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,178 @@
+import type { StudyDetail, WriteUp, WriteUpContent, WriteUpNode } from '@yellow-thread/contract';
+import { useQueryClient } from '@tanstack/react-query';
+import { EditorContent, useEditor, type Editor, type JSONContent } from '@tiptap/react';
+import StarterKit from '@tiptap/starter-kit';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { SavedSign } from '../frame/savedSign.js';
+import { Button } from '../parts/button.js';
+import { inputBox } from '../parts/field.js';
+import { ProblemNote } from '../parts/notices.js';
+import { asDate, counted } from '../parts/numbers.js';
+import { draftOf } from './draftOf.js';
+import { CountedTables, Figure, figureNow, refOf, TableSlot } from './nodes.js';
+import { Toolbar } from './toolbar.js';
+import { Tray } from './tray.js';
+import { useAutosave } from './useAutosave.js';
+import { WriteUpFiles } from './writeUpFiles.js';
+
+/** A write-up as it is written: the text, its tables and figures, and the quotes to choose from beside it. */
+export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp: WriteUp }) {
+  const isFrozen = writeUp.frozenAt !== null;
+  const [name, setName] = useState(writeUp.name);
+  const [settings, setSettings] = useState<Omit<WriteUpContent, 'body'>>(writeUp.content);
+  const { keep, flush, error } = useAutosave(study.id, writeUp);
+  const client = useQueryClient();
+  const contentNow = (editor: Editor, next = settings): WriteUpContent => {
+    const { tables, background, masked, names } = next;
+    return { tables, background, masked, names, body: asNode(editor.getJSON()) };
+  };
+  const editor = useEditor({
+    extensions: [
+      StarterKit.configure({ link: false, codeBlock: false, code: false }),
+      Figure,
+      TableSlot,
+    ],
+    content: writeUp.content.body ?? '',
+    editable: !isFrozen,
+    editorProps: {
+      attributes: { 'aria-label': 'The text of the write-up', class: 'outline-none' },
+    },
+    onUpdate: ({ editor: now }) => keep({ name, content: contentNow(now) }),
+  });
+  const change = (next: Partial<Omit<WriteUpContent, 'body'>>) => {
+    const all = { ...settings, ...next };
+    setSettings(all);
+    keep({ name, content: contentNow(editor, all) });
+    // tables are counted and quotes are masked by the server
+    void flush().then(() =>
+      client.invalidateQueries({ queryKey: ['write-up', study.id, writeUp.id] }),
+    );
+  };
+  const isEmpty = editor.isEmpty;
+  return (
+    <CountedTables.Provider value={writeUp.counted}>
+      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_320px] grid-rows-[auto_minmax(0,1fr)]">
+        <header className="col-span-2 flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule bg-card px-6 py-3">
+          <Link to=".." relative="path" className="text-soft underline">
+            Write-ups
+          </Link>
+          <input
+            aria-label="Name of the write-up"
+            className={`${inputBox} min-w-0 flex-1 !text-[16px] font-semibold`}
+            value={name}
+            maxLength={120}
+            disabled={isFrozen}
+            onChange={(event) => {
+              setName(event.target.value);
+              if (event.target.value.trim() !== '')
+                keep({ name: event.target.value, content: contentNow(editor) });
+            }}
+          />
+          {isFrozen ? (
+            <span className="text-soft">frozen {asDate(writeUp.frozenAt!)}</span>
+          ) : (
+            <SavedSign />
+          )}
+          <WriteUpFiles study={study.id} writeUp={writeUp} beforeFile={flush} />
+        </header>
+        <div className="flex min-h-0 flex-col border-r border-rule">
+          {!isFrozen && (
+            <Toolbar editor={editor}>
+              <Button
+                look={isEmpty ? 'main' : 'plain'}
+                className="!py-1"
+                disabled={writeUp.counted.length === 0}
+                onClick={() =>
+                  editor
+                    .chain()
+                    .setContent(draftOf(study, writeUp), { emitUpdate: true })
+                    .focus('start')
+                    .run()
+                }
+              >
+                {isEmpty ? 'Draft the findings' : 'Draft anew'}
+              </Button>
+              <OldFigures editor={editor} writeUp={writeUp} />
+            </Toolbar>
+          )}
+          {error && (
+            <div className="px-8 pt-3">
+              <ProblemNote error={error} />
+            </div>
+          )}
+          {writeUp.lost.map(({ id, why }) => (
+            <p key={id} role="alert" className="px-8 pt-3 text-brick">
+              A table could not be counted: {why}
+            </p>
+          ))}
+          <div className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+            {writeUp.counted.length === 0 && !isFrozen && (
+              <p className="mb-4 text-soft">
+                There is no table yet. In the report, “Write up” puts the table that is shown in
+                here; then the findings can be drafted from it.
+              </p>
+            )}
+            <EditorContent editor={editor} className="written mx-auto max-w-[760px]" />
+          </div>
+        </div>
+        <Tray
+          study={study}
+          writeUp={writeUp}
+          settings={settings}
+          onChange={change}
+          editor={isFrozen ? null : editor}
+        />
+      </main>
+    </CountedTables.Provider>
+  );
+}
+
+/** What the editor keeps, as the contract has it. */
+function asNode({ type = 'doc', attrs, content, text, marks }: JSONContent): WriteUpNode {
+  return {
+    type,
+    ...(attrs && { attrs: plain(attrs) }),
+    ...(content && { content: content.map(asNode) }),
+    ...(text !== undefined && { text }),
+    ...(marks && { marks: marks.map((mark) => ({ type: mark.type })) }),
+  };
+}
+const plain = (attrs: Record<string, unknown>): NonNullable<WriteUpNode['attrs']> =>
+  Object.fromEntries(
+    Object.entries(attrs).flatMap(([key, value]) =>
+      typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
+        ? [[key, value]]
+        : [],
+    ),
+  );
+
+/** Offers to bring figures up to date that have changed since they were written. */
+function OldFigures({ editor, writeUp }: { editor: Editor; writeUp: WriteUp }) {
+  const old: { at: number; now: string }[] = [];
+  editor.state.doc.descendants((node, at) => {
+    if (node.type.name !== 'figure') return;
+    const now = figureNow(writeUp.counted, refOf(node.attrs));
+    if (now !== null && now !== node.attrs['shown']) old.push({ at, now });
+  });
+  if (old.length === 0) return null;
+  return (
+    <span role="status" className="flex items-center gap-2">
+      <span className="text-brick">{counted(old.length, 'figure')} changed since.</span>
+      <Button
+        className="!py-1"
+        onClick={() =>
+          editor
+            .chain()
+            .command(({ tr }) => {
+              for (const { at, now } of old) tr.setNodeAttribute(at, 'shown', now);
+              return true;
+            })
+            .run()
+        }
+      >
+        Bring up to date
+      </Button>
+    </span>
+  );
+}

@@ -1,0 +1,86 @@
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { emptyContent, useRemoveWriteUp, useSaveWriteUp, useWriteUps } from '../data/writeUps.js';
+import { useStudyPlace } from '../frame/place.js';
+import { SavedSign } from '../frame/savedSign.js';
+import { Button } from '../parts/button.js';
+import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
+import { asDate, counted } from '../parts/numbers.js';
+
+/** The write-ups of a study, those that are written on and the frozen copies. */
+export function WriteUpList() {
+  const study = useStudyPlace();
+  const list = useWriteUps(study.id);
+  const save = useSaveWriteUp(study.id);
+  const remove = useRemoveWriteUp(study.id);
+  const navigate = useNavigate();
+  const [asked, setAsked] = useState<string | null>(null);
+  if (list.isError) return <PageProblem error={list.error} />;
+  if (!list.data) return <Waiting what="the write-ups" />;
+  const begin = () => {
+    const id = crypto.randomUUID();
+    save.mutate(
+      { id, name: 'Findings', version: 0, content: emptyContent },
+      { onSuccess: () => void navigate(id) },
+    );
+  };
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+      <header className="mb-5 flex items-end justify-between gap-6">
+        <div>
+          <h1>Write-ups</h1>
+          <p className="max-w-prose text-soft">
+            Tables with what is to be said of them. Figures in a write-up stay linked to the study;
+            a frozen copy keeps them as they were on its day.
+          </p>
+        </div>
+        <span className="flex items-center gap-4">
+          <SavedSign />
+          <Button look="main" disabled={save.isPending} onClick={begin}>
+            New write-up
+          </Button>
+        </span>
+      </header>
+      {save.error && <ProblemNote error={save.error} />}
+      {remove.error && <ProblemNote error={remove.error} />}
+      {list.data.writeUps.length === 0 ? (
+        <EmptyState title="Nothing is written up yet">
+          <p>In the report, “Write up” puts the table that is shown into a write-up.</p>
+        </EmptyState>
+      ) : (
+        <ul className="max-w-[860px]">
+          {list.data.writeUps.map(({ id, name, tables, savedAt, savedBy, frozenAt }) => (
+            <li key={id} className="flex items-baseline gap-4 border-b border-rule py-2.5">
+              <Link to={id} className="min-w-0 flex-1 truncate font-medium underline">
+                {name}
+              </Link>
+              <span className="figures text-soft">
+                {counted(tables, 'table')} ·{' '}
+                {frozenAt ? `frozen ${asDate(frozenAt)}` : `${savedBy}, ${asDate(savedAt)}`}
+              </span>
+              {asked === id ? (
+                <span className="flex gap-1">
+                  <Button look="grave" className="!py-1" onClick={() => remove.mutate(id)}>
+                    Remove for good
+                  </Button>
+                  <Button className="!py-1" onClick={() => setAsked(null)}>
+                    Keep
+                  </Button>
+                </span>
+              ) : (
+                <Button
+                  look="bare"
+                  className="!py-1"
+                  aria-label={`Remove ${name}`}
+                  onClick={() => setAsked(id)}
+                >
+                  Remove
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </main>
+  );
+}
