@@ -86,9 +86,10 @@ test('from a sheet to a report: import, code ten answers by keyboard, train, set
   await page.keyboard.press('Escape');
   await expect(drawer).toBeHidden();
 
+  await page.getByRole('button', { name: 'Files' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Download CSV' }).click(),
+    page.getByRole('menuitem', { name: /^CSV/ }).click(),
   ]);
   const lines = (await readFile(await download.path(), 'utf8')).slice(1).split('\r\n');
   expect(lines[0]).toBe('Study,The whole job');

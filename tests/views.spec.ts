@@ -104,6 +104,31 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('button', { name: /^Reliability, Total/ }).click();
     await expect(page.getByRole('dialog')).toContainText('people');
   },
+  charts: async (page) => {
+    await openDemo(page, 'Report');
+    await page.getByRole('button', { name: 'More choices' }).click();
+    await page.getByRole('link', { name: 'Charts' }).click();
+    await expect(page.getByRole('img', { name: /^bars with intervals/ })).toBeVisible();
+  },
+  'codes together': async (page) => {
+    await openDemo(page, 'Report');
+    await page.getByRole('link', { name: 'Codes together' }).click();
+    await expect(page.getByRole('columnheader', { name: 'Running late' })).toBeVisible();
+  },
+  'a group being built': async (page) => {
+    await openDemo(page, 'Groups');
+    await page.getByRole('button', { name: 'New group' }).click();
+    await page.getByRole('button', { name: 'Add a condition' }).click();
+    await page.getByRole('button', { name: 'Add conditions in brackets' }).click();
+    await expect(page.getByRole('button', { name: 'Hask', exact: true })).toBeVisible();
+  },
+  'a write-up': async (page) => {
+    await openDemo(page, 'Report');
+    await page.getByRole('button', { name: 'Write up' }).click();
+    await page.getByRole('menuitem', { name: 'This table in a new write-up' }).click();
+    await page.getByRole('button', { name: 'Draft the findings' }).click();
+    await expect(page.getByRole('heading', { name: 'Limits' })).toBeVisible();
+  },
   codebook: (page) => openDemo(page, 'Codebook'),
   palette: async (page) => {
     await openDemo(page, 'Import');

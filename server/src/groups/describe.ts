@@ -26,7 +26,7 @@ export async function readRuleNames(em: EntityManager, studyId: number): Promise
     import: named(
       await rows<{ id: number; name: string }>(
         em,
-        `select id, coalesce(nullif(wave, ''), file_name) as name from import where study_id = ?`,
+        `select id, coalesce(nullif(settings->>'wave', ''), file_name) as name from import where study_id = ?`,
         [studyId],
       ),
     ),

@@ -148,6 +148,8 @@ test('restricted to a group, every stop counts and lists its members alone', asy
     report.rows.map(({ name, cells }) => [name, cells[0]!.people, cells[0]!.base.people]),
   ).toEqual([['Fares', 2, 2]]);
   expect(report.origins.hand).toBe(2);
+  const { text } = await client.get(`${question}/report/files/csv?by=none&${only}`);
+  expect(text).toContain('Restricted to,Tye: respondents whose “home” is Tye');
   const gone = await client.get<{ code: string }>(`${question}/report?group=${randomUUID()}`);
   expect(gone).toMatchObject({ status: 404, body: { code: 'not_found' } });
 });

@@ -197,7 +197,7 @@ async function savedGroups(
 async function waves(em: EntityManager, studyId: number, people: People): Promise<GroupColumn[]> {
   const found = await rows<{ name: string; imports: number[]; people: number[] }>(
     em,
-    `select coalesce(nullif(i.wave, ''), i.file_name) as name, json_agg(distinct i.id) as imports,
+    `select coalesce(nullif(i.settings->>'wave', ''), i.file_name) as name, json_agg(distinct i.id) as imports,
        json_agg(r.id) as people
      from import i join respondent r on r.import_id = i.id
      where i.study_id = ? group by 1 order by min(i.id)`,

@@ -173,6 +173,61 @@ test('the CSV disarms what a spreadsheet would run, and tells weighted from unwe
   expect(text).toContain('Weighted,yes');
 });
 
+test('across: one variable within another, waves, coders, groups that overlap, single respondents', async () => {
+  await codeAll();
+  await bringIn(client, study.id, 'id,home,weight,Why?\nz,Tye,1,later fares\n', (settings) => ({
+    ...settings,
+    wave: 'Autumn',
+  }));
+  const heads = async (by: string) =>
+    (await report(`by=${by}&base=asked`)).columns.map((column) => [
+      ...(column.under === null ? [] : [column.under]),
+      column.label,
+      column.asked,
+    ]);
+  const variables = await server.sql<{ id: number; name: string }>(
+    'select id, name from variable where study_id = ? order by position',
+    [study.id],
+  );
+  const wave = variables.find(({ name }) => name !== 'home')!;
+  expect(await heads(`${await home()},${wave.id}`)).toEqual([
+    ['Total', 7],
+    ['Hask', 'Not stated', 2],
+    ['Tye', 'Autumn', 1],
+    ['Tye', 'Not stated', 3],
+    ['Not stated', 'Not stated', 1],
+  ]);
+  expect(await heads('wave')).toEqual([
+    ['Total', 7],
+    ['sheet.csv', 6],
+    ['Autumn', 1],
+  ]);
+  expect((await heads('respondent')).slice(0, 3)).toEqual([
+    ['Total', 7],
+    ['a', 1],
+    ['b', 1],
+  ]);
+  const coders = await report('by=coder');
+  expect(coders.columns.map(({ label, settled }) => [label, settled])).toEqual([['Rowan', 4]]);
+
+  // two groups with Tye in both are not compared with each other, but each with everyone else
+  for (const [name, labels] of [
+    ['Tye', ['Tye']],
+    ['Both', ['Tye', 'Hask']],
+  ] as const)
+    await client.send('PUT', `${study.base}/groups/${randomUUID()}`, {
+      body: {
+        ...{ name, description: '' },
+        rule: { is: 'value', variableId: await home(), test: 'any_of', labels },
+      },
+    });
+  expect((await report('by=groups')).overlapping).toEqual([['Tye', 'Both']]);
+  const refused = await client.get<{ code: string }>(
+    `${study.base}/questions/${study.question}/report?by=groups&difference=1-2`,
+  );
+  expect(refused).toMatchObject({ status: 422, body: { code: 'no_such_difference' } });
+});
+
 test('a cell names the columns that it exceeds beyond chance; questions and totals are not compared', async () => {
   // 30 of 40 on Rook and 10 of 40 on Tye mention the fares, and nobody's island is missing but one's
   const rows = ['Rook', 'Tye'].flatMap((island, g) =>
@@ -205,6 +260,14 @@ test('a cell names the columns that it exceeds beyond chance; questions and tota
   expect(tested.rows[0]!.cells.map((cell) => cell.exceeds)).toEqual([[], ['B'], [], []]);
   const { text } = await client.get(`${path}/files/csv?by=${by}`);
   expect(text).toContain('A Rook: higher than');
+  const against = await table(`by=${by}&against=rest&difference=1-2&level=99`);
+  expect(against.rows[0]!.cells.map(({ rest }) => rest)).toEqual([null, 'higher', 'lower', null]);
+  expect(against.rows[0]!.difference).toMatchObject({ value: 0.5, test: 'z' });
+  // 30 of 40 and 10 of 40: Pearson's chi-square is 80 (30·30 − 10·10)² / 40⁴ = 20
+  expect(against.rows[0]!.whole).toMatchObject({
+    ...{ test: 'chi_square', value: expect.closeTo(20, 9), degrees: [1] },
+    strength: expect.closeTo(0.5, 9),
+  });
   for (const query of [`by=${by}&test=off`, 'by=question', 'by=none'])
     expect((await table(query)).columns.every(({ letter }) => letter === null)).toBe(true);
 });

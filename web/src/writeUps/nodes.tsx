@@ -94,7 +94,7 @@ function TableSlotView({ node, deleteNode, editor }: NodeViewProps) {
     <NodeViewWrapper className="my-4" contentEditable={false}>
       {table ? <SmallTable table={table} /> : <p className="text-brick">This table is gone.</p>}
       {editor.isEditable && (
-        <button type="button" className="text-[13px] text-soft underline" onClick={deleteNode}>
+        <button type="button" className="py-1 text-[13px] text-soft underline" onClick={deleteNode}>
           Take the table out of the text
         </button>
       )}

@@ -83,11 +83,12 @@ function Naming({
   return (
     <fieldset className="mb-3 border-b border-rule pb-3 text-[13px]">
       <legend className="text-soft">Behind a quote stands</legend>
-      <span className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+      <span className="mt-1 flex flex-wrap gap-x-4">
         {study.variables.map(({ id, name }) => (
-          <label key={id} className="inline-flex items-center gap-1.5">
+          <label key={id} className="inline-flex min-h-6 items-center gap-1.5">
             <input
               type="checkbox"
+              className="size-5"
               checked={settings.background.includes(id)}
               onChange={(event) =>
                 onChange({
@@ -101,7 +102,7 @@ function Naming({
           </label>
         ))}
       </span>
-      <label className="mt-2 flex items-center gap-1.5">
+      <label className="mt-2 flex min-h-6 items-center gap-1.5">
         <input
           type="checkbox"
           checked={settings.masked}

@@ -1,0 +1,130 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import { openDemo, saved } from './steps.js';
+
+test('a nested group restricts the study; its table is read, a cell opened, a draft written and taken out', async ({
+  page,
+}) => {
+  await openDemo(page, 'Groups');
+  await page.getByRole('button', { name: 'New group' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Islanders on price or room');
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  for (const home of ['Hask', 'Tye'])
+    await page.getByRole('button', { name: home, exact: true }).click();
+  await page.getByRole('button', { name: 'Add conditions in brackets' }).click();
+  await page.getByRole('button', { name: 'Add a condition' }).first().click();
+  await page.getByLabel('What the condition is about').nth(1).selectOption('what they mention');
+  await page.getByLabel('Themes that they mention').selectOption('Price');
+  await page.getByLabel('Themes that they mention').selectOption('Getting a place');
+  await page.getByLabel('Which question').selectOption('Improve');
+  await expect(
+    page.getByText(
+      'Respondents whose “Home” is Hask or Tye, and who mention “Price” or “Getting a place” answering “Improve”.',
+    ),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Save the group' }).click();
+  const row = page.getByRole('listitem').filter({ hasText: 'Islanders on price or room' });
+  const people = Number(/(\d+) people/.exec((await row.textContent())!)![1]);
+  expect(people).toBeGreaterThan(5);
+
+  await row.getByRole('button', { name: 'Look at these only' }).click();
+  const only = page.getByRole('status').filter({ hasText: 'Only Islanders on price or room' });
+  await expect(only).toContainText(`${people} of 450 respondents`);
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  await expect(page.getByText(`${people} answers`)).toBeVisible();
+  await page.getByRole('link', { name: /^Report\b/ }).click();
+  await expect(
+    page.getByText(`${people} settled of ${people} answered · ${people} asked`),
+  ).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: /^Hask|^Tye/ })).toHaveCount(2);
+
+  // the number on the screen, in the API, and in the drawer
+  const cell = page.getByRole('button', { name: /^Price, Total:/ });
+  const shown = /: (\d+%), (\d+) of (\d+)/.exec((await cell.getAttribute('aria-label'))!)!;
+  expect(Number(shown[3])).toBe(people);
+  await cell.click();
+  const drawer = page.getByRole('dialog', { name: 'Price: Total' });
+  await expect(drawer).toContainText(`${shown[2]} people`);
+  await drawer.getByRole('button', { name: 'quote' }).first().click();
+  const quoted = drawer.getByRole('listitem').first().getByRole('button', { name: 'quoted' });
+  await expect(quoted).toBeVisible();
+  const words = (await drawer.getByRole('listitem').first().locator('p').first().textContent())!;
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: 'Write up' }).click();
+  await page.getByRole('menuitem', { name: 'This table in a new write-up' }).click();
+  await page.getByRole('button', { name: 'Draft the findings' }).click();
+  const text = page.getByLabel('The text of the write-up');
+  await expect(text).toContainText(
+    `Price is mentioned by ${shown[1]} of people with a settled answer (${shown[2]} of ${people}`,
+  );
+  await expect(text.getByRole('blockquote')).toContainText(words);
+  await page.keyboard.type('Our own words. ');
+  await expect(text).toContainText('Our own words.');
+  await saved(page);
+  await page.getByRole('button', { name: 'Files' }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: /^CSV/ }).click(),
+  ]);
+  const lines = (await readFile(await download.path(), 'utf8')).split('\r\n');
+  expect(lines.find((line) => line.startsWith('theme,,Price,'))).toContain(
+    `theme,,Price,${shown[2]},${people},`,
+  );
+  expect(lines.some((line) => line.includes('Islanders on price or room: respondents whose'))).toBe(
+    true,
+  );
+
+  // it reopens as it was; the group's change reaches its figures, which offer to follow
+  await page.reload();
+  await expect(text).toContainText('Our own words.');
+  await page.getByRole('button', { name: 'Look at everybody' }).click();
+  await page.getByRole('link', { name: 'Groups' }).click();
+  await page.getByRole('button', { name: 'Change Islanders on price or room' }).click();
+  await page.getByRole('button', { name: 'Carrow', exact: true }).click();
+  await page.getByRole('button', { name: 'Save the group' }).click();
+  await saved(page);
+  await page.goBack();
+  await page.getByRole('button', { name: 'Bring up to date' }).click();
+  await expect(page.getByText(/figures? changed since/)).toBeHidden();
+  await saved(page);
+});
+
+test('charts leave whole as PNG and SVG, and a group is made of a number in one action', async ({
+  page,
+}) => {
+  await openDemo(page, 'Report');
+  await page.getByRole('link', { name: 'Charts' }).click();
+  await page.getByLabel('of the', { exact: true }).selectOption('whole table');
+  const canvas = page.getByRole('img', { name: /^bars with intervals/ });
+  const height = Number(
+    await canvas.evaluate((one: HTMLCanvasElement) => one.style.height.replace('px', '')),
+  );
+  const take = async (name: 'PNG' | 'SVG') => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name }).click(),
+    ]);
+    return readFile(await file.path());
+  };
+  const png = await take('PNG');
+  expect(png.subarray(1, 4).toString()).toBe('PNG');
+  // twice as fine, and as high as the whole chart, most of which is not in the window
+  expect(png.readUInt32BE(20)).toBe(2 * height);
+  expect(height).toBeGreaterThan(1500);
+  const svg = (await take('SVG')).toString();
+  for (const part of ['What one thing would most improve', 'Bicycles and dogs', '95% intervals'])
+    expect(svg).toContain(part);
+
+  await page.getByRole('link', { name: 'Codes together' }).click();
+  await page.getByLabel('Shown', { exact: true }).selectOption('phi: correlation, −1 to 1');
+  await page.getByRole('button', { name: /^Told in time with Running late:/ }).click();
+  const drawer = page.getByRole('dialog', { name: 'Told in time with Running late' });
+  await drawer.getByRole('button', { name: 'Make a group' }).click();
+  await page.getByRole('button', { name: 'See it' }).click();
+  await expect(
+    page.getByText(
+      'Respondents who mention “Told in time” answering “Improve”, and who mention “Running late” answering “Improve”.',
+    ),
+  ).toBeVisible();
+});
