@@ -1,9 +1,10 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `import` or `code`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `import`, `code` or `report`; all without a name. What follows
  * the name is told to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
 import { importing } from './importing.js';
+import { reporting } from './reporting.js';
 import { scale } from './scale.js';
 import { suggest } from './suggest.js';
 
@@ -12,6 +13,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   scale,
   import: importing,
   code: coding,
+  report: reporting,
 };
 const [, , wanted, ...args] = process.argv;
 for (const name of wanted === undefined ? Object.keys(benches) : [wanted]) {

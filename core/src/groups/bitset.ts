@@ -17,9 +17,16 @@ export function addTo(set: Bitset, i: number): void {
 
 export const has = (set: Bitset, i: number): boolean => ((set[i >>> 5]! >>> (i & 31)) & 1) === 1;
 
-export const intersect = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => word & y[i]!);
-
-export const unite = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => word | y[i]!);
+export function intersect(x: Bitset, y: Bitset): Bitset {
+  const both = new Uint32Array(x.length);
+  for (let w = 0; w < x.length; w++) both[w] = x[w]! & y[w]!;
+  return both;
+}
+export function unite(x: Bitset, y: Bitset): Bitset {
+  const either = new Uint32Array(x.length);
+  for (let w = 0; w < x.length; w++) either[w] = x[w]! | y[w]!;
+  return either;
+}
 
 /** Those of the first set who are not in the second. */
 export const subtract = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => word & ~y[i]!);
@@ -47,6 +54,7 @@ export const forEachIn = (set: Bitset, visit: (i: number) => void): void =>
 /** Calls `visit` with each member of both sets, in ascending order. */
 export function forEachInBoth(x: Bitset, y: Bitset, visit: (i: number) => void): void {
   for (let w = 0; w < x.length; w++) {
+    // the and of two words has a sign, for which the machine has an integer
     let word = x[w]! & y[w]!;
     while (word !== 0) {
       const lowest = word & -word;

@@ -1,7 +1,11 @@
 import {
   adjust,
   compareShares,
+  fTail,
   newcombeInterval,
+  normalQuantile,
+  pairEffect,
+  pooledZ,
   raoScott,
   type Correction,
   type GroupShare,
@@ -82,6 +86,7 @@ export function exceededColumns(
   mayCompare: (one: number, other: number) => boolean = () => true,
 ): number[][] {
   const pairs: { higher: number; lower: number; p: number }[] = [];
+  const critical = normalQuantile(0.5 + level / 2);
   cells.forEach((one, i) => {
     for (let j = i + 1; j < cells.length; j++) {
       const other = cells[j];
@@ -90,7 +95,7 @@ export function exceededColumns(
       pairs.push({
         higher: isHigher ? i : j,
         lower: isHigher ? j : i,
-        p: chanceOf(one, other, isWeighted),
+        p: chanceOf(one, other, isWeighted, critical),
       });
     }
   });
@@ -105,14 +110,31 @@ export function exceededColumns(
   return exceeded.map((places) => places.sort((x, y) => x - y));
 }
 
-/** The probability of such a difference by chance. */
-const chanceOf = (one: GroupShare, other: GroupShare, isWeighted: boolean): number =>
-  isWeighted
-    ? (raoScott([one, other])?.p ?? 1)
-    : compareShares(
-        { share: shareOf(one), n: one.people },
-        { share: shareOf(other), n: other.people },
-      ).p;
+/**
+ * The probability of such a difference by chance; 1 where the difference is not beyond chance even by itself, which no
+ * correction for many tests changes, so that most of the tails of a large table need not be worked out.
+ *
+ * @param critical how many standard errors a difference must be off to be beyond chance by itself
+ */
+function chanceOf(
+  one: GroupShare,
+  other: GroupShare,
+  isWeighted: boolean,
+  critical: number,
+): number {
+  if (isWeighted) {
+    const effect = pairEffect(one, other);
+    if (!effect) return raoScott([one, other])?.p ?? 1;
+    // the tails of F are no lighter than those of the normal
+    return effect.value < critical * critical ? 1 : fTail(effect.value, 1, effect.others);
+  }
+  const sides = [
+    { share: shareOf(one), n: one.people },
+    { share: shareOf(other), n: other.people },
+  ] as const;
+  const z = pooledZ(...sides);
+  return z !== null && Math.abs(z) < critical ? 1 : compareShares(...sides).p;
+}
 
 /** How a column's share stands to that of everyone else. */
 export type AgainstRest = 'higher' | 'lower' | null;
@@ -129,12 +151,13 @@ export function compareWithRest(
   everybody: GroupShare,
   { correction, level = 0.95, isWeighted = false }: CompareOptions,
 ): AgainstRest[] {
+  const critical = normalQuantile(0.5 + level / 2);
   const tests = cells.map((cell) => {
     const rest = cell && without(everybody, cell);
     if (!rest || rest.people === 0 || rest.weighted <= 0) return null;
     return {
       isHigher: shareOf(cell) >= shareOf(rest),
-      p: chanceOf(cell, rest, isWeighted),
+      p: chanceOf(cell, rest, isWeighted, critical),
     };
   });
   const adjusted = adjust(

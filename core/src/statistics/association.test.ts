@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { apiSample, checkValue } from '../../test/checkValues.js';
-import { chiSquare, isTooThin, raoScott, type GroupShare } from './association.js';
+import { chiSquare, isTooThin, pairEffect, raoScott, type GroupShare } from './association.js';
 import { fTail, logGamma } from './fTail.js';
 
 const unweighted = (mentioning: number, people: number): GroupShare => ({
@@ -70,6 +70,11 @@ test.each([
     expect(found.value).toBeCloseTo(right.statistic, 7);
     found.degrees.forEach((degrees, d) => expect(degrees).toBeCloseTo(right.df[d]!, 5));
     expect(found.p).toBeCloseTo(right.p, 11);
+    if (groups.length === 2) {
+      const pair = pairEffect(groups[0]!, groups[1]!)!;
+      expect(pair.value).toBeCloseTo(right.statistic, 7);
+      expect(pair.others).toBe(199);
+    }
     // an empty group changes nothing
     expect(raoScott([...groups, unweighted(0, 0)])!.value).toBeCloseTo(found.value, 12);
   },

@@ -158,6 +158,38 @@ export function raoScott(all: readonly GroupShare[]): Association | null {
   };
 }
 
+/**
+ * Rao and Scott's F of two groups, which has 1 and `others` degrees of freedom: what `raoScott` comes to for a table of
+ * two by two without an empty cell.
+ *
+ * @returns null where a cell is empty
+ */
+export function pairEffect(
+  one: GroupShare,
+  other: GroupShare,
+): { value: number; others: number } | null {
+  const n = one.people + other.people;
+  const total = one.weighted + other.weighted;
+  const mentioning = one.mentioningWeighted + other.mentioningWeighted;
+  let designed = 0;
+  let simple = 0;
+  for (const group of [one, other]) {
+    const rest = group.weighted - group.mentioningWeighted;
+    if (group.mentioningWeighted <= 0 || rest <= 0) return null;
+    // s / p² and 1 / p of both cells of the group, with weights that sum to 1
+    designed +=
+      group.mentioningSquares / (group.mentioningWeighted * group.mentioningWeighted) +
+      (group.squares - group.mentioningSquares) / (rest * rest);
+    simple += total / group.mentioningWeighted + total / rest;
+  }
+  const share = mentioning / total;
+  const part = one.weighted / total;
+  const off = one.mentioningWeighted / total - part * share;
+  const pearson = (n * off * off) / (part * (1 - part) * share * (1 - share));
+  const effect = (designed * n) / (n - 1) / (simple / n);
+  return { value: pearson / effect, others: n - 1 };
+}
+
 const sumOf = <T>(list: readonly T[], of: (one: T) => number) =>
   list.reduce((sum, one) => sum + of(one), 0);
 

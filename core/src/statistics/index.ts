@@ -1,6 +1,7 @@
 export {
   chiSquare,
   isTooThin,
+  pairEffect,
   raoScott,
   type Association,
   type GroupShare,
@@ -13,9 +14,11 @@ export {
   compareShares,
   fisherExact,
   newcombeInterval,
+  pooledZ,
   type Compared,
   type Share,
 } from './proportions.js';
+export { fTail } from './fTail.js';
 export { randomSource, shuffle } from './random.js';
 export { chiSquareTail, normalTwoSided } from './tails.js';
 export { wilsonInterval, type Interval } from './wilson.js';

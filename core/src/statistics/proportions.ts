@@ -22,14 +22,19 @@ const fewestExpected = 5;
  * @see Fisher (1935); the pooled z test as in Fleiss, Levin & Paik (2003) Statistical methods for rates and proportions
  */
 export function compareShares(one: Share, other: Share): Compared {
+  const z = pooledZ(one, other);
+  if (z !== null) return { test: 'z', p: normalTwoSided(z) };
+  const [x, y] = [one, other].map(({ share, n }) => Math.round(share * n));
+  return { test: 'fisher', p: fisherExact(x!, one.n, y!, other.n) };
+}
+
+/** The pooled two-proportion z; null where an expected count is below 5. */
+export function pooledZ(one: Share, other: Share): number | null {
   const pooled = (one.share * one.n + other.share * other.n) / (one.n + other.n);
   const fewest = Math.min(one.n, other.n) * Math.min(pooled, 1 - pooled);
-  if (fewest < fewestExpected) {
-    const [x, y] = [one, other].map(({ share, n }) => Math.round(share * n));
-    return { test: 'fisher', p: fisherExact(x!, one.n, y!, other.n) };
-  }
+  if (fewest < fewestExpected) return null;
   const error = Math.sqrt(pooled * (1 - pooled) * (1 / one.n + 1 / other.n));
-  return { test: 'z', p: normalTwoSided((one.share - other.share) / error) };
+  return (one.share - other.share) / error;
 }
 
 /** Hybrid score interval of a difference of two independent shares. @see Newcombe (1998), method 10 */
