@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
-import { codeField, enterDemo, openDemo } from './steps.js';
+import { codeField, enterDemo, openDemo, saved } from './steps.js';
 import { demoFile } from './product.js';
 
 const shoot = async (page: Page, name: string) => {
@@ -15,8 +15,6 @@ const shoot = async (page: Page, name: string) => {
 
 test('the main views, from the demo study', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByLabel('Password')).toBeVisible();
-  await shoot(page, 'door');
   await enterDemo(page);
   await shoot(page, 'studies');
 
@@ -39,10 +37,6 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(codeField(page)).toBeFocused();
   for (let n = 0; n < 9; n++) await page.keyboard.press('PageDown');
   await shoot(page, 'code');
-  await page.getByRole('button', { name: 'Sample …' }).click();
-  await expect(page.getByText('New codes per further ten answers')).toBeVisible();
-  await shoot(page, 'sample');
-  await page.keyboard.press('Escape');
   await go('Train');
   await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();
   await shoot(page, 'train');
@@ -69,7 +63,39 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('button', { name: /^Reliability, Hask/ }).click();
   await expect(page.getByRole('dialog').getByRole('listitem').first()).toBeVisible();
   await shoot(page, 'answers-behind');
+  for (const n of [0, 1])
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: 'quote', exact: true })
+      .nth(n)
+      .click();
   await page.keyboard.press('Escape');
+  await page.getByLabel('Across').selectOption('Traveller');
+  await page.getByRole('link', { name: 'Charts' }).click();
+  await page.getByLabel('Chart', { exact: true }).selectOption('heat grid');
+  await expect(page.getByRole('img', { name: /^heat grid/ })).toBeVisible();
+  await shoot(page, 'charts');
+  await page.getByRole('link', { name: 'Table', exact: true }).click();
+  await page.getByRole('button', { name: 'Write up' }).click();
+  await page.getByRole('menuitem', { name: 'This table in a new write-up' }).click();
+  await page.getByLabel('Home').check();
+  await saved(page);
+  await page.getByRole('button', { name: 'Draft the findings' }).click();
+  await saved(page);
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await shoot(page, 'write-up');
+  await go('Groups');
+  await page.getByRole('button', { name: 'New group' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Islanders on price or room');
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  for (const home of ['Hask', 'Tye'])
+    await page.getByRole('button', { name: home, exact: true }).click();
+  await page.getByRole('button', { name: 'Add conditions in brackets' }).click();
+  await page.getByRole('button', { name: 'Add a condition' }).first().click();
+  await page.getByLabel('What the condition is about').nth(1).selectOption('what they mention');
+  await page.getByLabel('Themes that they mention').selectOption('Price');
+  await page.getByLabel('Themes that they mention').selectOption('Getting a place');
+  await shoot(page, 'groups');
   await go('Respondents');
   await page.getByRole('button', { name: 'About Satisfaction' }).click();
   await page.getByLabel('Bands begin at').fill('0, 7, 9');
@@ -81,11 +107,6 @@ test('the main views, from the demo study', async ({ page }) => {
   await go('Codebook');
   await expect(page.getByLabel('Definition: what belongs here')).toBeVisible();
   await shoot(page, 'codebook');
-  await page.keyboard.press('Control+k');
-  await page.keyboard.type('tr');
-  await shoot(page, 'palette');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'More about What it means' }).click();
   await page.getByRole('menuitem', { name: /^Boil/ }).click();
   for (const name of ['Family ties', 'The view', 'No other way']) {

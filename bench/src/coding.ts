@@ -62,6 +62,23 @@ export const coding = () =>
     await row('filter: background', ledger(`where=${detail.variables[0]!.id}:Tye`));
     await row('order: at random', ledger('order=random&seed=3'));
     await row('codebook with counts', () => call('GET', `/studies/${study}/codebook`));
+    const report = (query: string) => () => call('GET', `${path}/report?base=answered&${query}`);
+    await row('report: total', report('by=none'));
+    await row('report: by background', report(`by=${detail.variables[0]!.id}`));
+    await row(
+      'report: by background, weighted',
+      report(`by=${detail.variables[0]!.id}&weighted=true`),
+    );
+    const group = randomUUID();
+    await call('PUT', `/studies/${study}/groups/${group}`, {
+      ...{ name: 'Who mentions the first code', description: '' },
+      rule: {
+        ...{ is: 'mentions', which: 'none', codeIds: [codes[0]], themeIds: [] },
+        questionId: question.id,
+      },
+    });
+    await row('report: restricted to a group', report(`by=none&group=${group}`));
+    await row('list restricted to a group', ledger(`group=${group}`));
     let n = 0;
     await row('a code, saved', () =>
       call('POST', `/studies/${study}/mentions`, {

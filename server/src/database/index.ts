@@ -17,5 +17,5 @@ export {
 export { copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { openDatabase } from './orm.js';
-export { isoTime, row, rows, withinGroup } from './query.js';
+export { isoTime, row, rows, unpackInts, withinGroup } from './query.js';
 export { findMentions, findNotes, findSettlements } from './records.js';

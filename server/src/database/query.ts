@@ -25,6 +25,16 @@ export async function row<Row>(
   return first;
 }
 
+/** Whole numbers that PostgreSQL packed with `string_agg(int4send(…), '')`: ten times as fast as rows of them. */
+export function unpackInts(packed: Buffer | null): Int32Array {
+  if (!packed) return new Int32Array(0);
+  // in the network's order of bytes, and perhaps not where a number may begin
+  const aligned = new Uint8Array(packed.length);
+  aligned.set(packed);
+  Buffer.from(aligned.buffer).swap32();
+  return new Int32Array(aligned.buffer);
+}
+
 /** A column of times as the contract gives them. */
 export const isoTime = (column: string): string =>
   `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;

@@ -9,13 +9,14 @@ import {
 } from '@yellow-thread/core/groups';
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows } from '../database/index.js';
+import { row, rows, unpackInts } from '../database/index.js';
 import { readVariable } from '../study/index.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
 export interface People {
-  ids: number[];
-  indexOf: Map<number, number>;
+  ids: Int32Array;
+  /** Where a respondent stands; −1 for one who is not of the study. */
+  indexOf: (id: number) => number;
   /** Null when the study has no weights. */
   weights: Float64Array | null;
 }
@@ -34,28 +35,39 @@ export interface QuestionMaterial {
   emptyRow: (codeId: string) => ClothRow;
   /** Where counted mentions come from; `waiting` are those on answers that are still open for their code. */
   origins: Record<Origin | 'waiting', number>;
-  responseOf: Map<number, number>;
+  /** The response of each respondent; 0 for none. */
+  responseOf: Int32Array;
 }
 
 export async function readPeople(em: EntityManager, studyId: number): Promise<People> {
-  // one row of JSON: for 100,000 respondents ten times as fast as rows of objects
-  const { ids, weights, weighted } = await row<{
-    ids: number[] | null;
-    weights: number[] | null;
+  const { packed, weights, weighted } = await row<{
+    packed: Buffer | null;
+    weights: Buffer | null;
     weighted: boolean | null;
   }>(
     em,
-    `select json_agg(id order by id) as ids, json_agg(coalesce(weight, 1) order by id) as weights,
+    // sorted here: four times as fast as when PostgreSQL does
+    `select string_agg(int4send(id), '') as packed,
+       string_agg(float8send(coalesce(weight, 1)), '') as weights,
        bool_or(weight is not null) as weighted
      from respondent where study_id = ?`,
     [studyId],
   );
-  const known = ids ?? [];
-  return {
-    ids: known,
-    indexOf: new Map(known.map((id, i) => [id, i])),
-    weights: weighted && weights ? Float64Array.from(weights) : null,
-  };
+  const unsorted = unpackInts(packed);
+  const ids = unsorted.slice().sort();
+  const first = ids[0] ?? 0;
+  // ids of one study lie close together
+  const places = new Int32Array((ids.at(-1) ?? -1) - first + 1).fill(-1);
+  ids.forEach((id, i) => {
+    places[id - first] = i;
+  });
+  const indexOf = (id: number) => places[id - first] ?? -1;
+  if (!weighted || !weights) return { ids, indexOf, weights: null };
+  const sorted = new Float64Array(ids.length);
+  unsorted.forEach((id, at) => {
+    sorted[indexOf(id)] = weights.readDoubleBE(8 * at);
+  });
+  return { ids, indexOf, weights: sorted };
 }
 
 /** What of a question's coding is read: one coder's alone; where mentions come from only within a group. */
@@ -63,6 +75,9 @@ export interface MaterialChoice {
   coderId?: number;
   within?: Bitset | null;
 }
+
+/** Id, respondent and flags of a response. */
+const RESPONSE_INTS = 3;
 
 export async function readMaterial(
   em: EntityManager,
@@ -72,22 +87,18 @@ export async function readMaterial(
 ): Promise<QuestionMaterial> {
   const size = people.ids.length;
   const [asked, answered, settled] = [emptyBitset(size), emptyBitset(size), emptyBitset(size)];
-  const responseOf = new Map<number, number>();
-  const responses = await rows<{
-    noAnswer: boolean;
-    settled: boolean;
-    ids: number[];
-    people: number[];
-  }>(
+  const responseOf = new Int32Array(size);
+  const { packed } = await row<{ packed: Buffer | null }>(
     em,
-    `select r.no_answer as "noAnswer", t.response_id is not null as settled,
-       json_agg(r.id) as ids, json_agg(r.respondent_id) as people
+    `select string_agg(int4send(r.id) || int4send(r.respondent_id) || int4send(
+       r.no_answer::int + 2 * (t.response_id is not null)::int), '') as packed
      from response r
      left join (select distinct response_id from settlement ${coderId ? 'where coder_id = ?' : ''}) t
        on t.response_id = r.id
-     where r.question_id = ? group by 1, 2`,
+     where r.question_id = ?`,
     coderId ? [coderId, questionId] : [questionId],
   );
+  const responses = unpackInts(packed);
   const [run] = await rows<{
     lastResponseId: number;
     outOfScope: number[] | null;
@@ -102,16 +113,18 @@ export async function readMaterial(
   );
   const outOfScope = new Set(run?.outOfScope);
   const knownToRun = emptyBitset(size);
-  for (const group of responses)
-    group.ids.forEach((id, r) => {
-      const i = people.indexOf.get(group.people[r]!)!;
-      responseOf.set(i, id);
-      addTo(asked, i);
-      if (group.noAnswer) return;
-      addTo(answered, i);
-      if (group.settled) addTo(settled, i);
-      if (run && id <= run.lastResponseId && !outOfScope.has(id)) addTo(knownToRun, i);
-    });
+  for (let at = 0; at < responses.length; at += RESPONSE_INTS) {
+    const id = responses[at]!;
+    const i = people.indexOf(responses[at + 1]!);
+    const flags = responses[at + 2]!;
+    if (i < 0) continue;
+    responseOf[i] = id;
+    addTo(asked, i);
+    if ((flags & 1) !== 0) continue;
+    addTo(answered, i);
+    if ((flags & 2) !== 0) addTo(settled, i);
+    if (run && id <= run.lastResponseId && !outOfScope.has(id)) addTo(knownToRun, i);
+  }
 
   const open = await rows<{ codeId: string }>(
     em,
@@ -127,31 +140,34 @@ export async function readMaterial(
   const settledOrReviewed = unite(settled, knownToRun);
   const decidedFor = (codeId: string) => (decidedForAll.has(codeId) ? settledOrReviewed : settled);
 
-  const mentions = await rows<{ codeId: string; origin: Origin; people: number[] }>(
+  const mentions = await rows<{ codeId: string; origin: Origin; packed: Buffer }>(
     em,
-    `select m.code_id as "codeId", m.origin, json_agg(r.respondent_id) as people
+    `select m.code_id as "codeId", m.origin, string_agg(int4send(r.respondent_id), '') as packed
      from mention m join response r on r.id = m.response_id
      where r.question_id = ? ${coderId ? 'and m.coder_id = ?' : ''} group by 1, 2`,
     coderId ? [questionId, coderId] : [questionId],
   );
   const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, words: 0, waiting: 0 };
-  const peopleOf = new Map<string, number[]>();
-  for (const group of mentions) {
-    const decided = decidedFor(group.codeId);
-    const members = group.people.map((id) => people.indexOf.get(id)!);
+  const peopleOf = new Map<string, Int32Array[]>();
+  for (const { codeId, origin, packed: their } of mentions) {
+    const decided = decidedFor(codeId);
+    const members = unpackInts(their)
+      .map(people.indexOf)
+      .filter((i) => i >= 0);
     for (const i of members)
-      if (!within || has(within, i)) origins[has(decided, i) ? group.origin : 'waiting'] += 1;
-    peopleOf.set(group.codeId, [...(peopleOf.get(group.codeId) ?? []), ...members]);
+      if (!within || has(within, i)) origins[has(decided, i) ? origin : 'waiting'] += 1;
+    peopleOf.set(codeId, [...(peopleOf.get(codeId) ?? []), members]);
   }
-  const rowOf = (codeId: string, members: number[]): ClothRow => {
+  const rowOf = (codeId: string, parts: readonly Int32Array[]): ClothRow => {
     const mentioned = emptyBitset(size);
-    for (const i of members) addTo(mentioned, i);
-    return {
-      key: codeId,
-      mentioned,
-      decided: decidedFor(codeId),
-      mentions: Int32Array.from(members),
-    };
+    const all = new Int32Array(parts.reduce((sum, { length }) => sum + length, 0));
+    let at = 0;
+    for (const part of parts) {
+      all.set(part, at);
+      at += part.length;
+      for (const i of part) addTo(mentioned, i);
+    }
+    return { key: codeId, mentioned, decided: decidedFor(codeId), mentions: all };
   };
   return {
     questionId,
@@ -192,9 +208,9 @@ export async function readColumns(
   variableId: number,
 ): Promise<Column[]> {
   const { valueId, labelOf, placeOf } = await readVariable(em, studyId, variableId);
-  const values = await rows<{ value: string | number | boolean | null; people: number[] }>(
+  const values = await rows<{ value: string | number | boolean | null; packed: Buffer }>(
     em,
-    `select background->? as value, json_agg(id) as people from respondent
+    `select background->? as value, string_agg(int4send(id), '') as packed from respondent
      where study_id = ? group by 1`,
     [String(valueId), studyId],
   );
@@ -208,7 +224,7 @@ export async function readColumns(
       column = { key, label: label ?? 'Not stated', members };
       columns.set(key, column);
     }
-    for (const id of group.people) addTo(column.members, people.indexOf.get(id)!);
+    for (const id of unpackInts(group.packed)) addTo(column.members, people.indexOf(id));
   }
   return [...columns.values()].sort(
     (x, y) =>

@@ -159,8 +159,8 @@ async function readCame(em: EntityManager, people: People, importId: number): Pr
     importId,
   ]);
   for (const { id } of came) {
-    const i = people.indexOf.get(id);
-    if (i !== undefined) addTo(members, i);
+    const i = people.indexOf(id);
+    if (i >= 0) addTo(members, i);
   }
   return members;
 }

@@ -42,7 +42,7 @@ export async function readBehind(
       : [mentions(line.codeIds)];
     forEachIn(intersect(counted, part.answered), (i) => {
       if (both.every((sets) => sets.some((set) => has(set, i))))
-        questionOf.set(part.responseOf.get(i)!, part.questionId);
+        questionOf.set(part.responseOf[i]!, part.questionId);
     });
   }
   const found = await holdingWords(em, [...questionOf.keys()], query.words);

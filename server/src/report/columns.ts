@@ -216,7 +216,7 @@ async function respondents(em: EntityManager, people: People): Promise<GroupColu
   const found = await rows<{ id: number; name: string }>(
     em,
     'select id, external_id as name from respondent where id = any(?::int[]) order by id',
-    [people.ids],
+    [[...people.ids]],
   );
   return found.map(({ id, name }) => ({
     ...{ key: `respondent-${id}`, label: name, under: null },
@@ -236,7 +236,7 @@ const codersOf = (em: EntityManager, questionId: number) =>
 
 function setOf(people: People, ids: readonly number[]): Bitset {
   const set = emptyBitset(people.ids.length);
-  for (const id of ids) addTo(set, people.indexOf.get(id)!);
+  for (const id of ids) addTo(set, people.indexOf(id));
   return set;
 }
 

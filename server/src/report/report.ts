@@ -89,8 +89,8 @@ export function asSet(people: People, ids: readonly number[] | null): Bitset | n
   if (!ids) return null;
   const set = emptyBitset(people.ids.length);
   for (const id of ids) {
-    const i = people.indexOf.get(id);
-    if (i !== undefined) addTo(set, i);
+    const i = people.indexOf(id);
+    if (i >= 0) addTo(set, i);
   }
   return set;
 }

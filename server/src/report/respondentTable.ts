@@ -112,7 +112,7 @@ export async function readRespondentTable(
       );
     }
   }
-  const wanted = within ? [...within].sort((x, y) => x - y) : people.ids;
+  const wanted = within ? [...within].sort((x, y) => x - y) : [...people.ids];
   return {
     fields,
     pages: async function* () {
@@ -129,7 +129,7 @@ export async function readRespondentTable(
           [ids],
         );
         yield page.map(({ id, externalId, background }) => {
-          const i = people.indexOf.get(id)!;
+          const i = people.indexOf(id);
           return readers.map((read) => read(i, background, externalId));
         });
       }

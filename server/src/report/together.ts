@@ -53,7 +53,9 @@ export async function readTogether(
       ? countTogether(known, members)
       : await togetherInLines(em, studyId, question.id, known, (responseIds) => {
           const ids = new Set<number>();
-          for (const [i, id] of material.responseOf) if (has(members, i)) ids.add(id);
+          material.responseOf.forEach((id, i) => {
+            if (has(members, i)) ids.add(id);
+          });
           return responseIds.filter((id) => ids.has(id));
         });
   return {

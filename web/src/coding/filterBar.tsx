@@ -2,6 +2,7 @@ import type { LedgerOrder, LedgerShow, WordMatch } from '@yellow-thread/contract
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
+import { useGroups } from '../data/groups.js';
 import { useMembers } from '../data/coding.js';
 import { useVariable } from '../data/respondents.js';
 import { usePlace } from '../frame/place.js';
@@ -137,6 +138,7 @@ const codeParts: [CodePart, string, string][] = [
 
 function Narrowing({ filter, onFilter, codebook }: FilterBarProps & { codebook: DrawnCodebook }) {
   const { study } = usePlace();
+  const groups = useGroups(study.id).data?.groups ?? [];
   const members = useMembers(study.id).data?.members ?? [];
   const [part, setPart] = useState<CodePart>('all');
   const [variable, setVariable] = useState(0);
@@ -159,6 +161,14 @@ function Narrowing({ filter, onFilter, codebook }: FilterBarProps & { codebook: 
         >
           {study.variables.find(({ id }) => id === one.variableId)?.name}:{' '}
           {one.value || 'not stated'}
+        </Chip>
+      ))}
+      {filter.among.map((id) => (
+        <Chip
+          key={id}
+          onRemove={() => onFilter({ among: filter.among.filter((one) => one !== id) })}
+        >
+          in {groups.find((group) => group.id === id)?.name ?? 'a group that is gone'}
         </Chip>
       ))}
       {filter.like !== undefined && (
@@ -223,6 +233,24 @@ function Narrowing({ filter, onFilter, codebook }: FilterBarProps & { codebook: 
             />
           )}
         </span>
+      )}
+      {groups.length > 0 && (
+        <Choice
+          label="Group"
+          hideLabel
+          className="max-w-40"
+          value=""
+          onChange={(event) => onFilter({ among: [...filter.among, event.target.value] })}
+        >
+          <option value="">in a group</option>
+          {groups
+            .filter(({ id }) => !filter.among.includes(id))
+            .map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+        </Choice>
       )}
       {members.length > 1 && (
         <Choice

@@ -12,6 +12,7 @@ const parts = [
     'any',
     'none',
     'together',
+    'among',
     'coder',
     'where',
     'like',
@@ -62,6 +63,7 @@ function read(query: string): LedgerFilter {
     any.length +
     none.length +
     chosen.where.length +
+    chosen.among.length +
     (coder === undefined ? 0 : 1) +
     (like === undefined ? 0 : 1) +
     (same === 'apart' ? 1 : 0);

@@ -2,8 +2,10 @@ import type { StudyDetail, Training } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
+import { useGroups } from '../data/groups.js';
 import { useTrain, useTraining } from '../data/learning.js';
 import { useVariable } from '../data/respondents.js';
+import { useRestriction } from '../data/restriction.js';
 import { useJob } from '../data/sheets.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
@@ -83,8 +85,9 @@ function TrainHead({
   study: StudyDetail;
   question: number;
 }) {
+  const within = useRestriction(study.id);
   const train = useTrain(study.id, question);
-  const [scope, setScope] = useState(training.run?.scope ?? '');
+  const [scope, setScope] = useState(within ? `among=${within}` : (training.run?.scope ?? ''));
   const { job, underWay, cancel } = useJob(
     study.id,
     train.data?.id ?? training.job?.id ?? null,
@@ -99,6 +102,7 @@ function TrainHead({
         <p className="text-soft">
           Learns from {counted(settled, 'settled answer')} ({howChosen(training)}) and the
           codebook’s words.
+          {within && ' Models learn from everybody; the group is who gets suggestions.'}
           {run &&
             ` Last trained ${asDate(run.finishedAt)} on ${asCount(run.settled)}${
               fresh > 0 ? `; ${asCount(fresh)} settled since` : ''
@@ -168,6 +172,7 @@ function Scope({
   disabled: boolean;
   onChange: (scope: string) => void;
 }) {
+  const groups = useGroups(study.id).data?.groups ?? [];
   const categories = study.variables.filter((one) => one.kind === 'category');
   return (
     <Choice
@@ -180,6 +185,11 @@ function Scope({
       <option value="">all {asCount(open)} open answers</option>
       <option value="show=unread">what nobody has worked on</option>
       <option value="show=sample">the sample only</option>
+      {groups.map(({ id, name }) => (
+        <option key={id} value={`among=${id}`}>
+          the group {name}
+        </option>
+      ))}
       {categories.map((variable) => (
         <ScopeOf key={variable.id} study={study.id} {...variable} />
       ))}
