@@ -1,21 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { openDemo, saved } from './steps.js';
+import { beginGroup, openDemo, saved } from './steps.js';
 
 test('a nested group restricts the study; its table is read, a cell opened, a draft written and taken out', async ({
   page,
 }) => {
   await openDemo(page, 'Groups');
-  await page.getByRole('button', { name: 'New group' }).click();
-  await page.getByLabel('Name', { exact: true }).fill('Islanders on price or room');
-  await page.getByRole('button', { name: 'Add a condition' }).click();
-  for (const home of ['Hask', 'Tye'])
-    await page.getByRole('button', { name: home, exact: true }).click();
-  await page.getByRole('button', { name: 'Add conditions in brackets' }).click();
-  await page.getByRole('button', { name: 'Add a condition' }).first().click();
-  await page.getByLabel('What the condition is about').nth(1).selectOption('what they mention');
-  await page.getByLabel('Themes that they mention').selectOption('Price');
-  await page.getByLabel('Themes that they mention').selectOption('Getting a place');
+  await beginGroup(page);
   await page.getByLabel('Which question').selectOption('Improve');
   await expect(
     page.getByText(

@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
-import { codeField, enterDemo, openDemo, saved } from './steps.js';
+import { beginGroup, codeField, enterDemo, openDemo, saved } from './steps.js';
 import { demoFile } from './product.js';
 
 const shoot = async (page: Page, name: string) => {
@@ -57,6 +57,7 @@ test('the main views, from the demo study', async ({ page }) => {
   for (const key of 'aaraaau') await page.keyboard.press(key);
   await shoot(page, 'spot-check');
   await go('Report');
+  await expect(page.getByText('Theme and code')).toBeVisible();
   await page.getByRole('link', { name: '1 Improve' }).click();
   await expect(page.getByRole('button', { name: /^Reliability, Total/ })).toBeVisible();
   await shoot(page, 'report');
@@ -78,23 +79,17 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('link', { name: 'Table', exact: true }).click();
   await page.getByRole('button', { name: 'Write up' }).click();
   await page.getByRole('menuitem', { name: 'This table in a new write-up' }).click();
-  await page.getByLabel('Home').check();
+  await page.getByLabel('Home', { exact: true }).check();
   await saved(page);
+  await expect(page.getByText('Cancelled sailings · Hask').first()).toBeVisible();
   await page.getByRole('button', { name: 'Draft the findings' }).click();
   await saved(page);
   await page.evaluate(() => (document.activeElement as HTMLElement).blur());
   await shoot(page, 'write-up');
   await go('Groups');
-  await page.getByRole('button', { name: 'New group' }).click();
-  await page.getByLabel('Name', { exact: true }).fill('Islanders on price or room');
-  await page.getByRole('button', { name: 'Add a condition' }).click();
-  for (const home of ['Hask', 'Tye'])
-    await page.getByRole('button', { name: home, exact: true }).click();
-  await page.getByRole('button', { name: 'Add conditions in brackets' }).click();
-  await page.getByRole('button', { name: 'Add a condition' }).first().click();
-  await page.getByLabel('What the condition is about').nth(1).selectOption('what they mention');
-  await page.getByLabel('Themes that they mention').selectOption('Price');
-  await page.getByLabel('Themes that they mention').selectOption('Getting a place');
+  await beginGroup(page);
+  await expect(page.getByText(/^[1-9]\d* people$/)).toBeVisible();
+  await expect(page.locator('[aria-busy=true]')).toHaveCount(0);
   await shoot(page, 'groups');
   await go('Respondents');
   await page.getByRole('button', { name: 'About Satisfaction' }).click();

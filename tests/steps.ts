@@ -42,6 +42,20 @@ export async function bringIn(page: Page, name: string, file: SheetFile): Promis
   await page.getByRole('button', { name: 'See what came in' }).click();
 }
 
+/** Builds a group of conditions within conditions, as far as saving it. */
+export async function beginGroup(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'New group' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Islanders on price or room');
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  for (const home of ['Hask', 'Tye'])
+    await page.getByRole('button', { name: home, exact: true }).click();
+  await page.getByRole('button', { name: 'Add conditions in brackets' }).click();
+  await page.getByRole('button', { name: 'Add a condition' }).first().click();
+  await page.getByLabel('What the condition is about').nth(1).selectOption('what they mention');
+  await page.getByLabel('Themes that they mention').selectOption('Price');
+  await page.getByLabel('Themes that they mention').selectOption('Getting a place');
+}
+
 /** The field in which codes are typed. */
 export const codeField = (page: Page) => page.getByRole('combobox', { name: 'Code for this line' });
 

@@ -1,14 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { apiSample, checkValue } from '../../test/checkValues.js';
-import type { GroupShare } from '../statistics/index.js';
+import { checkValue, countedGroup, schoolsAsGroup } from '../../test/checkValues.js';
 import { compareGroups, compareWithRest, exceededColumns } from './compare.js';
 import { togetherness } from './together.js';
-
-const counted = (mentioning: number, people: number): GroupShare => ({
-  ...{ people, mentioning, weighted: people, squares: people },
-  ...{ mentioningWeighted: mentioning, mentioningSquares: mentioning },
-});
 
 test('column letters: pairs without correction as in a survey table (R: check value 2.10)', () => {
   const { input, expected } = checkValue<
@@ -17,7 +11,7 @@ test('column letters: pairs without correction as in a survey table (R: check va
   >('2.10');
   const letters = input.counts.map((row) =>
     exceededColumns(
-      row.map((count, c) => counted(count, input.bases[c]!)),
+      row.map((count, c) => countedGroup(count, input.bases[c]!)),
       { correction: 'none' },
     ).map((places) => places.map((place) => 'ABC'[place]).join('')),
   );
@@ -29,7 +23,7 @@ const group = fc
     people: fc.integer({ min: 5, max: 400 }),
     part: fc.double({ min: 0, max: 1, noNaN: true }),
   })
-  .map(({ people, part }) => counted(Math.round(part * people), people));
+  .map(({ people, part }) => countedGroup(Math.round(part * people), people));
 
 test('a correction takes letters away and never gives one; what is not compared gives and gets none', () => {
   fc.assert(
@@ -54,7 +48,7 @@ test('a correction takes letters away and never gives one; what is not compared 
 test('of two groups that are everybody, each is to the other as to the rest', () => {
   fc.assert(
     fc.property(group, group, (one, other) => {
-      const all = counted(one.mentioning + other.mentioning, one.people + other.people);
+      const all = countedGroup(one.mentioning + other.mentioning, one.people + other.people);
       const options = { correction: 'none', level: 0.9 } as const;
       const [first, second] = compareWithRest([one, other], all, options);
       const [places] = exceededColumns([one, other], options);
@@ -65,20 +59,10 @@ test('of two groups that are everybody, each is to the other as to the rest', ()
 });
 
 test('weighted: the difference of two groups, and its Rao–Scott test (R survey: check values 3.4, 3.5)', () => {
-  const schools = apiSample();
-  const groupOf = (value: string, column: string): GroupShare => {
-    const inGroup = schools.filter((school) => school['yr_rnd'] === value);
-    const mentioning = inGroup.filter((school) => school[column] === '1');
-    const sum = (some: typeof schools, power: number) =>
-      some.reduce((total, school) => total + Number(school['pw']) ** power, 0);
-    return {
-      ...{ people: inGroup.length, mentioning: mentioning.length },
-      ...{ weighted: sum(inGroup, 1), squares: sum(inGroup, 2) },
-      ...{ mentioningWeighted: sum(mentioning, 1), mentioningSquares: sum(mentioning, 2) },
-    };
-  };
   const compare = (column: string) =>
-    compareGroups(groupOf('1', column), groupOf('0', column), { isWeighted: true });
+    compareGroups(schoolsAsGroup('yr_rnd', '1', column), schoolsAsGroup('yr_rnd', '0', column), {
+      isWeighted: true,
+    });
   const { diff } = checkValue<unknown, { weights_only: { diff: number } }>('3.5').expected
     .weights_only;
   expect(compare('sch_wide').value).toBeCloseTo(diff, 9);

@@ -1,12 +1,7 @@
 import { expect, test } from '@jest/globals';
-import { apiSample, checkValue } from '../../test/checkValues.js';
-import { chiSquare, isTooThin, pairEffect, raoScott, type GroupShare } from './association.js';
+import { checkValue, countedGroup, schoolsAsGroup } from '../../test/checkValues.js';
+import { chiSquare, isTooThin, pairEffect, raoScott } from './association.js';
 import { fTail, logGamma } from './fTail.js';
-
-const unweighted = (mentioning: number, people: number): GroupShare => ({
-  ...{ people, mentioning, weighted: people, squares: people },
-  ...{ mentioningWeighted: mentioning, mentioningSquares: mentioning },
-});
 
 test('chi-square, adjusted residuals and Cramér’s V (Agresti 2007, R chisq.test and vcd: check value 2.4)', () => {
   const { input, expected } = checkValue<
@@ -20,7 +15,7 @@ test('chi-square, adjusted residuals and Cramér’s V (Agresti 2007, R chisq.te
     }
   >('2.4');
   const [women, men] = input.table;
-  const found = chiSquare(women!.map((count, g) => unweighted(count, count + men![g]!)))!;
+  const found = chiSquare(women!.map((count, g) => countedGroup(count, count + men![g]!)))!;
   expect(found.value).toBeCloseTo(expected.chisq, 9);
   expect(found.degrees).toEqual([expected.df]);
   expect(found.p).toBeCloseTo(expected.p, 14);
@@ -28,16 +23,16 @@ test('chi-square, adjusted residuals and Cramér’s V (Agresti 2007, R chisq.te
   found.residuals.forEach((residual, g) =>
     expect(residual).toBeCloseTo(expected.adjusted_standardised_residuals[0]![g]!, 9),
   );
-  expect(chiSquare([unweighted(0, 10), unweighted(0, 20)])).toBeNull();
-  expect(chiSquare([unweighted(3, 10), unweighted(0, 0)])).toBeNull();
-  const thin = [2, 3, 4, 5].map((count) => unweighted(count, 20));
-  expect([thin.slice(2), thin, [...thin, unweighted(0, 0)]].map(isTooThin)).toEqual([
+  expect(chiSquare([countedGroup(0, 10), countedGroup(0, 20)])).toBeNull();
+  expect(chiSquare([countedGroup(3, 10), countedGroup(0, 0)])).toBeNull();
+  const thin = [2, 3, 4, 5].map((count) => countedGroup(count, 20));
+  expect([thin.slice(2), thin, [...thin, countedGroup(0, 0)]].map(isTooThin)).toEqual([
     true,
     true,
     true,
   ]);
   // one of six expected counts below 5 is still allowed
-  expect(isTooThin([unweighted(9, 40), unweighted(11, 40), unweighted(3, 15)])).toBe(false);
+  expect(isTooThin([countedGroup(9, 40), countedGroup(11, 40), countedGroup(3, 15)])).toBe(false);
 });
 
 test.each([
@@ -52,18 +47,7 @@ test.each([
         { F_rao_scott_second_order: { statistic: number; df: [number, number]; p: number } }
       >;
     };
-    const schools = apiSample();
-    const groups = values.map((value): GroupShare => {
-      const inGroup = schools.filter((school) => school[by] === value);
-      const mentioning = inGroup.filter((school) => school[column] === '1');
-      const sum = (some: typeof schools, power: number) =>
-        some.reduce((total, school) => total + Number(school['pw']) ** power, 0);
-      return {
-        ...{ people: inGroup.length, mentioning: mentioning.length },
-        ...{ weighted: sum(inGroup, 1), squares: sum(inGroup, 2) },
-        ...{ mentioningWeighted: sum(mentioning, 1), mentioningSquares: sum(mentioning, 2) },
-      };
-    });
+    const groups = values.map((value) => schoolsAsGroup(by, value, column));
     const right = checkValue<unknown, Expected>('3.4').expected.weights_only[`${column}_by_${by}`]!
       .F_rao_scott_second_order;
     const found = raoScott(groups)!;
@@ -76,7 +60,7 @@ test.each([
       expect(pair.others).toBe(199);
     }
     // an empty group changes nothing
-    expect(raoScott([...groups, unweighted(0, 0)])!.value).toBeCloseTo(found.value, 12);
+    expect(raoScott([...groups, countedGroup(0, 0)])!.value).toBeCloseTo(found.value, 12);
   },
 );
 

@@ -4,7 +4,7 @@ import { useDeferredValue, useId, useState } from 'react';
 import { useGroupSize, usePutGroup, useRuleNames } from '../data/groups.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
-import { ProblemNote } from '../parts/notices.js';
+import { ProblemNote, Waiting } from '../parts/notices.js';
 import { Size } from './size.js';
 import { JoinedRule } from './joinedRule.js';
 import { isComplete, type Joined } from './rules.js';
@@ -80,9 +80,16 @@ export function GroupEditor({
 }
 
 function LiveSize({ study, id, rule }: { study: StudyDetail; id: string; rule: Rule }) {
-  const { data, error } = useGroupSize(study.id, useDeferredValue(rule), id);
+  const late = useDeferredValue(rule);
+  const { data, error, isPlaceholderData } = useGroupSize(study.id, late, id);
   if (error) return <ProblemNote error={error} />;
-  return <Size people={data?.people ?? 0} of={data?.respondents ?? 0} />;
+  if (!data) return <Waiting what="the size" />;
+  const isOld = isPlaceholderData || late !== rule;
+  return (
+    <div aria-busy={isOld} className={isOld ? 'opacity-50' : ''}>
+      <Size people={data.people} of={data.respondents} />
+    </div>
+  );
 }
 
 function Sentence({ study, rule }: { study: StudyDetail; rule: Rule }) {

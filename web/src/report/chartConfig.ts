@@ -431,7 +431,8 @@ function heat(input: ChartInput): ChartPicture {
       y: {
         type: 'category',
         labels: rows.map(({ name }) => name),
-        reverse: true,
+        // the plugin turns this axis around, which by names runs from the top already
+        reverse: false,
         ticks: nameAxis,
         offset: true,
         grid: { display: false },

@@ -1,4 +1,5 @@
 import type { Question, Report, StudyDetail } from '@yellow-thread/contract';
+import { baseWords } from '@yellow-thread/core/report';
 import { Chart } from 'chart.js';
 import { Copy, Download } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
@@ -106,13 +107,6 @@ function pairOf(report: Report | undefined, chosen: string | undefined): [number
     ? [one, other]
     : null;
 }
-
-const baseWords: Record<Report['base'], string> = {
-  settled: 'people with a settled answer',
-  answered: 'all who answered',
-  asked: 'all who were asked',
-  mentions: 'all mentions',
-};
 
 function Picture({
   report,

@@ -1,10 +1,14 @@
+import { lazy, Suspense } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { usePlace } from '../frame/place.js';
-import { ChartView } from './chartView.js';
+import { Waiting } from '../parts/notices.js';
 import { FilesMenu } from './filesMenu.js';
 import { PutInWriteUp } from './putInWriteUp.js';
 import { TableView } from './tableView.js';
 import { TogetherView } from './togetherView.js';
+
+/** Charts bring a library of their own: fetched when they are first looked at. */
+const ChartView = lazy(async () => ({ default: (await import('./chartView.js')).ChartView }));
 
 const views = [
   { key: 'table', name: 'Table' },
@@ -50,7 +54,11 @@ export function ReportStop() {
         )}
       </nav>
       {view === 'table' && <TableView study={study} question={question} />}
-      {view === 'chart' && <ChartView study={study} question={question} />}
+      {view === 'chart' && (
+        <Suspense fallback={<Waiting what="the charts" />}>
+          <ChartView study={study} question={question} />
+        </Suspense>
+      )}
       {view === 'together' && <TogetherView key={question.id} study={study} question={question} />}
     </main>
   );

@@ -5,21 +5,14 @@ import {
   type StudyDetail,
   type WriteUp,
 } from '@yellow-thread/contract';
-import { makeDraft, type DraftNode, type DraftTable } from '@yellow-thread/core/report';
+import {
+  baseWords,
+  correctionWords,
+  makeDraft,
+  type DraftNode,
+  type DraftTable,
+} from '@yellow-thread/core/report';
 import { figureFormat } from './format.js';
-
-const baseWords: Record<Report['base'], string> = {
-  settled: 'people with a settled answer',
-  answered: 'people who answered',
-  asked: 'people who were asked',
-  mentions: 'all mentions',
-};
-const corrections: Record<Report['test'], string> = {
-  holm: 'Holm-corrected within a row',
-  benjamini_hochberg: 'Benjamini–Hochberg-corrected within a row',
-  none: 'not corrected',
-  off: '',
-};
 
 function testOf({ test, against, weighted, level, columns }: Report): string | null {
   const isTested =
@@ -28,7 +21,7 @@ function testOf({ test, against, weighted, level, columns }: Report): string | n
   const how = weighted
     ? 'Rao–Scott corrected test'
     : 'two-proportion z test, or Fisher’s exact test on small counts';
-  return `${how}, ${against === 'rest' ? 'each column against everyone else, ' : ''}${corrections[test]}, two-sided at ${Math.round(100 * (1 - level))}%`;
+  return `${how}, ${against === 'rest' ? 'each column against everyone else, ' : ''}${correctionWords[test]}, two-sided at ${Math.round(100 * (1 - level))}%`;
 }
 
 function draftTable(

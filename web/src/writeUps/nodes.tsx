@@ -132,7 +132,7 @@ export function SmallTable({ table: { report, wording } }: { table: CountedTable
                 {row.name}
               </th>
               {row.cells.map((cell, c) => (
-                <td key={report.columns[c]!.key} className="pl-3 text-right">
+                <td key={report.columns[c]!.key} className="whitespace-nowrap pl-3 text-right">
                   {cell.share === null ? '–' : asPercent(cell.share, cell.base.people)}{' '}
                   <span className="text-soft">({cell.people})</span>
                   {cell.exceeds.length > 0 && <sup className="ml-0.5">{cell.exceeds.join('')}</sup>}

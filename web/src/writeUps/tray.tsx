@@ -88,7 +88,6 @@ function Naming({
           <label key={id} className="inline-flex min-h-6 items-center gap-1.5">
             <input
               type="checkbox"
-              className="size-5"
               checked={settings.background.includes(id)}
               onChange={(event) =>
                 onChange({

@@ -2,7 +2,7 @@ import type { StudyDetail, WriteUp, WriteUpContent, WriteUpNode } from '@yellow-
 import { useQueryClient } from '@tanstack/react-query';
 import { EditorContent, useEditor, type Editor, type JSONContent } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { SavedSign } from '../frame/savedSign.js';
 import { Button } from '../parts/button.js';
@@ -49,6 +49,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
       client.invalidateQueries({ queryKey: ['write-up', study.id, writeUp.id] }),
     );
   };
+  const sheet = useRef<HTMLDivElement>(null);
   const isEmpty = editor.isEmpty;
   return (
     <CountedTables.Provider value={writeUp.counted}>
@@ -83,13 +84,13 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
                 look={isEmpty ? 'main' : 'plain'}
                 className="!py-1"
                 disabled={writeUp.counted.length === 0}
-                onClick={() =>
-                  editor
-                    .chain()
-                    .setContent(draftOf(study, writeUp), { emitUpdate: true })
-                    .focus('start')
-                    .run()
-                }
+                onClick={() => {
+                  editor.commands.setContent(draftOf(study, writeUp), { emitUpdate: true });
+                  editor.commands.setTextSelection(0);
+                  editor.commands.focus(null, { scrollIntoView: false });
+                  // a draft is read from its beginning
+                  sheet.current?.scrollTo({ top: 0 });
+                }}
               >
                 {isEmpty ? 'Draft the findings' : 'Draft anew'}
               </Button>
@@ -106,7 +107,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
               A table could not be counted: {why}
             </p>
           ))}
-          <div className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+          <div ref={sheet} className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
             {writeUp.counted.length === 0 && !isFrozen && (
               <p className="mb-4 text-soft">
                 There is no table yet. In the report, “Write up” puts the table that is shown in

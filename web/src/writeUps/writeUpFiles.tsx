@@ -1,10 +1,10 @@
 import type { ReportFormat, WriteUp } from '@yellow-thread/contract';
 import { Download, Snowflake } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useFreezeWriteUp, writeUpFileAddress } from '../data/writeUps.js';
 import { Button } from '../parts/button.js';
+import { Menu, MenuItem } from '../parts/menu.js';
 
 const formats: [ReportFormat, string, string][] = [
   ['docx', 'Document (DOCX)', 'for a word processor'],
@@ -38,6 +38,7 @@ export function WriteUpFiles({
     <span className="flex gap-2">
       {frozenAt === null && (
         <Button
+          className="!px-2.5 !py-1"
           disabled={freeze.isPending}
           title="Keep a dated copy that does not change any more"
           onClick={() =>
@@ -61,28 +62,17 @@ export function WriteUpFiles({
           <Snowflake size={15} aria-hidden /> Freeze a copy
         </Button>
       )}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="inline-flex items-center gap-1.5 rounded border border-rule bg-card px-3 py-1.5 font-medium hover:border-soft">
-          <Download size={15} aria-hidden /> Files
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            className="z-30 w-80 rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
-          >
-            {formats.map(([format, name, what]) => (
-              <DropdownMenu.Item
-                key={format}
-                onSelect={() => void open(format)}
-                className="flex cursor-pointer items-baseline justify-between gap-4 rounded px-3 py-1 outline-none data-[highlighted]:bg-wash"
-              >
-                <span className="whitespace-nowrap font-medium">{name}</span>
-                <span className="text-right text-[13px] text-soft">{what}</span>
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <Menu
+        name={
+          <>
+            <Download size={15} aria-hidden /> Files
+          </>
+        }
+      >
+        {formats.map(([format, name, about]) => (
+          <MenuItem key={format} name={name} about={about} onSelect={() => void open(format)} />
+        ))}
+      </Menu>
     </span>
   );
 }

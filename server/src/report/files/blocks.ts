@@ -1,4 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
+import { baseWords, correctionWords } from '@yellow-thread/core/report';
 import type { Fact } from './facts.js';
 
 export interface Run {
@@ -66,22 +67,16 @@ function cellText({
 
 function noteOn(report: Report): string {
   const { base, test, against, level, columns, overlapping } = report;
-  const of = {
-    settled: 'people with a settled answer',
-    answered: 'people who answered',
-    asked: 'people who were asked',
-    mentions: 'all mentions',
-  }[base];
   const sentences = [
-    `Percent of ${of}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${report.weighted ? '; percentages are weighted, numbers are not' : ''}.`,
+    `Percent of ${baseWords[base]}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${report.weighted ? '; percentages are weighted, numbers are not' : ''}.`,
   ];
   if (columns.some(({ letter }) => letter !== null))
     sentences.push(
-      `A letter names a column whose percentage is lower beyond chance (two-sided, ${Math.round(100 * (1 - level))}%, ${correction(test)}).`,
+      `A letter names a column whose percentage is lower beyond chance (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
     );
   if (against === 'rest' && test !== 'off')
     sentences.push(
-      `+ and − mark what is higher or lower than among everyone else (two-sided, ${Math.round(100 * (1 - level))}%, ${correction(test)}).`,
+      `+ and − mark what is higher or lower than among everyone else (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
     );
   if (overlapping.length > 0)
     sentences.push(
@@ -89,14 +84,6 @@ function noteOn(report: Report): string {
     );
   return sentences.join(' ');
 }
-
-const correction = (test: Report['test']) =>
-  ({
-    holm: 'Holm-corrected',
-    benjamini_hochberg: 'Benjamini–Hochberg-corrected',
-    none: 'not corrected',
-    off: 'not tested',
-  })[test];
 
 export const factBlocks = (facts: readonly Fact[]): Block[] =>
   facts.map(([name, value]) => ({

@@ -1,23 +1,11 @@
 import type { Report, ReportQuery } from '@yellow-thread/contract';
+import { baseWords, correctionWords } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { StudyEntity, VariableEntity, type QuestionRow } from '../../database/index.js';
 import { describeRule, findGroup } from '../../groups/index.js';
 
 /** What stands above every table that leaves the study, so that it explains itself. */
 export type Fact = [name: string, value: string];
-
-const baseWords: Record<Report['base'], string> = {
-  settled: 'people with a settled answer',
-  answered: 'people who answered',
-  asked: 'people who were asked',
-  mentions: 'all mentions',
-};
-const correctionWords: Record<Report['test'], string> = {
-  holm: 'Holm-corrected within a row',
-  benjamini_hochberg: 'Benjamini-Hochberg-corrected within a row',
-  none: 'not corrected',
-  off: 'not tested',
-};
 
 /** Study, date, base, filters, weighting and tests of a table. */
 export async function readFacts(
