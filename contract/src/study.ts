@@ -60,7 +60,9 @@ export const studyDetailSchema = z
     id: idSchema,
     name: z.string(),
     purpose: z.string(),
+    /** Of the group that is looked at; `allRespondents` of the study, whoever is looked at. */
     respondents: z.number().int(),
+    allRespondents: z.number().int(),
     weighted: z.boolean(),
     /** How the interviewer's words are marked inside answers. */
     asides: asideMarksSchema,

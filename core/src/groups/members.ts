@@ -38,9 +38,9 @@ export interface RuleMaterial {
 /**
  * The respondents that a rule picks.
  *
- * "All of" without conditions picks everybody, "any of" without conditions nobody.
- *
- * @throws RangeError when groups stand on each other in a circle
+ * "All of" without conditions picks everybody, "any of" without conditions nobody. A circle of groups is refused where
+ * it is made, yet taking back older changes can close one: a group that comes back to itself picks nobody there, so that
+ * it can still be seen and mended.
  */
 export function membersOf(rule: Rule, material: RuleMaterial): Bitset {
   const groups = new Map<string, Bitset | 'begun'>();
@@ -52,7 +52,7 @@ export function membersOf(rule: Rule, material: RuleMaterial): Bitset {
 
   const ofGroup = (groupId: string): Bitset => {
     const known = groups.get(groupId);
-    if (known === 'begun') throw new RangeError(`Group ${groupId} stands on itself.`);
+    if (known === 'begun') return nobody();
     if (known) return known;
     groups.set(groupId, 'begun');
     const its = material.ruleOf(groupId);

@@ -125,6 +125,7 @@ test('restricted to a group, every stop counts and lists its members alone', asy
   const { body: detail } = await client.get<StudyDetail>(`${study.base}?${only}`);
   expect(detail).toMatchObject({
     respondents: 3,
+    allRespondents: 6,
     questions: [{ asked: 3, answered: 2, settled: 2 }],
   });
   expect((await client.get<Ledger>(`${question}/ledger?${only}`)).body.total).toBe(2);

@@ -62,13 +62,21 @@ export async function describeStudy(
   const study = await row<
     Pick<
       StudyDetail,
-      'id' | 'name' | 'purpose' | 'respondents' | 'weighted' | 'asides' | 'noAnswers'
+      | 'id'
+      | 'name'
+      | 'purpose'
+      | 'respondents'
+      | 'allRespondents'
+      | 'weighted'
+      | 'asides'
+      | 'noAnswers'
     >
   >(
     em,
     `${head} select id, name, purpose, asides, no_answers as "noAnswers",
        (select count(*)::int from respondent
          where study_id = study.id and ${holds('respondent.id')}) as respondents,
+       (select count(*)::int from respondent where study_id = study.id) as "allRespondents",
        exists (select 1 from respondent where study_id = study.id and weight is not null) as weighted
      from study where id = ?`,
     [...values, id],

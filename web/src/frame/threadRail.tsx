@@ -10,8 +10,8 @@ function sharesDone(study: StudyDetail, question: Question | null): Record<StopK
   const settled = share(question?.settled ?? 0, question?.answered ?? 0);
   const decided = question?.suggestions?.decided ?? 0;
   return {
-    import: study.respondents > 0 ? 1 : 0,
-    look: study.respondents > 0 ? 1 : 0,
+    import: study.allRespondents > 0 ? 1 : 0,
+    look: study.allRespondents > 0 ? 1 : 0,
     code: settled,
     train: question?.suggestions ? 1 : 0,
     review: share(decided, decided + (question?.suggestions?.open ?? 0)),

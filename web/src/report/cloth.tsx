@@ -10,9 +10,6 @@ type Row = Report['rows'][number];
 type Column = Report['columns'][number];
 type Cell = Row['cells'][number];
 
-const LOW_BASE = 30;
-const LOWEST_BASE = 10;
-
 /** How long a cell's bar is by itself, before it is set against others. */
 function lengthOf({ share, people, mentions, base }: Cell, kind: TableChoice['cells']): number {
   switch (kind) {
@@ -76,7 +73,7 @@ export function Cloth({
   );
   const sized = rows.map((row) =>
     row.cells.map((cell) =>
-      cell.base.people >= LOWEST_BASE || choice.cells !== 'percent'
+      cell.base.people >= choice.lowest || choice.cells !== 'percent'
         ? lengthOf(cell, choice.cells)
         : 0,
     ),
@@ -326,7 +323,7 @@ function ClothCell({
 }) {
   if (cell.share === null) return <span className="text-soft">–</span>;
   const { people } = cell.base;
-  const faint = people < LOWEST_BASE ? 'text-soft italic' : people < LOW_BASE ? 'italic' : '';
+  const faint = people < choice.lowest ? 'text-soft italic' : people < choice.low ? 'italic' : '';
   const text = textOf(cell, choice.cells);
   const isOfMentions = choice.base === 'mentions';
   const part = isOfMentions ? cell.mentions : cell.people;

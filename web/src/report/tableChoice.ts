@@ -24,7 +24,8 @@ const askedParts = [
   ...(['by', 'groups', 'questions', 'base', 'weighted', 'test', 'level', 'against'] as const),
   ...(['rows', 'chosen', 'order', 'difference', 'estimated'] as const),
 ];
-type Part = (typeof askedParts)[number] | 'cells' | 'bars' | 'interval' | 'folded';
+type Part =
+  (typeof askedParts)[number] | 'cells' | 'bars' | 'interval' | 'low' | 'lowest' | 'folded';
 
 /** A table as it stands in the address: what is asked of the server, and how it is drawn. */
 export interface TableChoice extends ReportQuery {
@@ -33,6 +34,9 @@ export interface TableChoice extends ReportQuery {
   cells: CellKind;
   bars: BarScale;
   interval: boolean;
+  /** Figures on fewer people are set in italics, and on fewer than `lowest` in grey. */
+  low: number;
+  lowest: number;
   /** Ids of the themes of which the codes are not shown. */
   folded: string[];
 }
@@ -43,6 +47,11 @@ const isKey = <Keys extends object>(
   keys: Keys,
   value: string | null,
 ): value is keyof Keys & string => value !== null && Object.hasOwn(keys, value);
+
+const limitIn = (search: URLSearchParams, part: string, usual: number) => {
+  const given = Number(search.get(part) ?? usual);
+  return Number.isInteger(given) && given >= 0 && given <= 1_000_000 ? given : usual;
+};
 
 /** Reads a table's choice out of an address; what makes no sense there is as if it were not there. */
 export function readTableChoice(search: URLSearchParams, across: string): TableChoice {
@@ -61,6 +70,8 @@ export function readTableChoice(search: URLSearchParams, across: string): TableC
     cells: isKey(cellKinds, cells) ? cells : 'percent',
     bars: isKey(barScales, bars) ? bars : 'table',
     interval: search.get('interval') === 'true',
+    low: limitIn(search, 'low', 30),
+    lowest: limitIn(search, 'lowest', 10),
     folded: search.get('folded')?.split(',').filter(Boolean) ?? [],
   };
 }

@@ -6,11 +6,13 @@ import type {
   RowOrder,
   StudyDetail,
 } from '@yellow-thread/contract';
-import { SlidersHorizontal } from 'lucide-react';
+import { SlidersHorizontal, X } from 'lucide-react';
 import { useState } from 'react';
+import { useDrawnCodebook } from '../data/codebook.js';
 import { useGroups } from '../data/groups.js';
 import { Button } from '../parts/button.js';
-import { Choice } from '../parts/field.js';
+import { CodePicker } from '../parts/codePicker.js';
+import { Choice, inputBox } from '../parts/field.js';
 import {
   acrossable,
   barScales,
@@ -143,6 +145,7 @@ function MoreChoices({
   report,
   groups,
 }: Props & { groups: readonly { id: string; name: string }[] }) {
+  const codebook = useDrawnCodebook(study.id);
   const columns = report?.columns ?? [];
   const comparable = columns.flatMap((column, place) =>
     column.rule && column.key !== 'missing' ? [{ ...column, place }] : [],
@@ -253,11 +256,55 @@ function MoreChoices({
         checked={choice.interval}
         onChange={(interval) => change({ interval: interval ? 'true' : null })}
       />
+      <span className="inline-flex items-center gap-2 text-soft">
+        {(
+          [
+            ['low', 'italic below'],
+            ['lowest', 'grey below'],
+          ] as const
+        ).map(([limit, name]) => (
+          <label key={limit} className="inline-flex items-center gap-1.5">
+            {name}
+            <input
+              type="number"
+              min={0}
+              className={`${inputBox} figures w-16 !py-1`}
+              defaultValue={choice[limit]}
+              onChange={(event) => change({ [limit]: event.target.value })}
+            />
+          </label>
+        ))}
+        people
+      </span>
       <Tick
         name="estimated shares"
         checked={choice.estimated}
         onChange={(estimated) => change({ estimated: estimated ? 'true' : null })}
       />
+      {choice.rows !== 'bundles' && codebook && (
+        <span className="flex flex-wrap items-center gap-1.5">
+          {choice.chosen.map((id) => (
+            <button
+              key={id}
+              type="button"
+              title="No longer"
+              className="inline-flex items-center gap-1 rounded bg-wash px-2 py-1"
+              onClick={() =>
+                change({ chosen: choice.chosen.filter((one) => one !== id).join(',') })
+              }
+            >
+              {codebook.byId.get(id)?.name ?? 'gone'} <X size={12} aria-hidden />
+            </button>
+          ))}
+          <CodePicker
+            label="Only these codes"
+            placeholder={choice.chosen.length > 0 ? 'and …' : 'only the code …'}
+            className="w-40 !py-1.5"
+            codes={codebook.codes.filter(({ id }) => !choice.chosen.includes(id))}
+            onPick={({ id }) => change({ chosen: [...choice.chosen, id].join(',') })}
+          />
+        </span>
+      )}
       {choice.by === 'groups' && (
         <span className="flex flex-wrap items-center gap-1">
           <span className="text-soft">Groups</span>

@@ -13,7 +13,7 @@ import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, asShare, counted } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
-import { useTableChoice } from './tableChoice.js';
+import { useTableChoice, type TableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
 
 /** The cloth: themes and codes down, groups across, every number with its base. */
@@ -64,7 +64,7 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
               })
             }
           />
-          <Reading report={report.data} />
+          <Reading report={report.data} choice={choice} />
         </div>
       )}
     </>
@@ -89,7 +89,7 @@ const baseSentence: Record<BaseKind, string> = {
 };
 
 /** How the table is to be read: what counts, out of what, and what the marks mean. */
-function Reading({ report }: { report: Report }) {
+function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
   const { origins, checked, base, overlapping, notEstimated } = report;
   return (
     <p className="mt-4 max-w-prose text-[13px] text-soft">
@@ -109,7 +109,8 @@ function Reading({ report }: { report: Report }) {
         </>
       )}
       {notEstimated && `${notEstimated} `}
-      Figures on fewer than 30 people are set in italics, on fewer than 10 in grey.
+      Figures on fewer than {choice.low} people are set in italics, on fewer than {choice.lowest} in
+      grey.
     </p>
   );
 }

@@ -25,7 +25,7 @@ export function ImportStop() {
             {study.purpose && <p className="mt-1 text-soft">{study.purpose}</p>}
           </header>
           <div className="flex max-w-4xl flex-col gap-8">
-            {study.respondents > 0 && <BroughtIn study={study} />}
+            {study.allRespondents > 0 && <BroughtIn study={study} />}
             <PendingSheets study={study} />
             <DropFile study={study} />
             <ImportHistory study={study.id} />
@@ -66,10 +66,10 @@ function DropFile({ study }: { study: StudyDetail }) {
         }}
       >
         <span className="text-[17px] font-semibold">
-          {study.respondents === 0 ? 'Bring in a sheet' : 'Bring in another sheet'}
+          {study.allRespondents === 0 ? 'Bring in a sheet' : 'Bring in another sheet'}
         </span>
         <span className="max-w-prose text-soft">
-          {study.respondents === 0
+          {study.allRespondents === 0
             ? 'Drop the file that your survey service exported, or choose it: CSV or other separated text, XLSX, ODS or JSON lines, one row a respondent, up to 200 MB. Nothing is written until you have seen what it holds.'
             : 'More respondents, more about those who are here, or a corrected version of a sheet. Nothing is written until you have seen what would change.'}
         </span>
@@ -153,7 +153,7 @@ function BroughtIn({ study }: { study: StudyDetail }) {
           Have a first look
         </Link>
         <Link to={`/studies/${study.id}/respondents`} className="underline">
-          {counted(study.respondents, 'respondent')}
+          {counted(study.allRespondents, 'respondent')}
         </Link>
         , {counted(study.questions.length, 'open question')},{' '}
         {counted(study.variables.length, 'background variable')}

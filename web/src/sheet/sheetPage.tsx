@@ -96,7 +96,7 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
             {asSize(sheet.size)}
           </p>
           <FileReading study={study.id} sheet={sheet.id} file={ready.file} />
-          {study.respondents > 0 && <RowsAre settings={settings} change={change} />}
+          {study.allRespondents > 0 && <RowsAre settings={settings} change={change} />}
           <ColumnTable study={study} ready={ready} settings={settings} change={change} />
         </section>
         {check.data && settings.as !== 'details' && (

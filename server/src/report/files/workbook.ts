@@ -36,6 +36,9 @@ const answerHeads: { key: keyof AnswerRow; head: string; width: number }[] = [
 ];
 /** The most that a cell of a worksheet may hold. */
 const CELL_LENGTH = 32_767;
+/** What a cell can hold of a text, with a sign where that is not all. */
+const fitting = (text: string) =>
+  text.length > CELL_LENGTH ? `${text.slice(0, CELL_LENGTH - 1)}…` : text;
 /** The most rows that a worksheet may have, less its head. */
 const SHEET_ROWS = 1_048_575;
 
@@ -70,7 +73,7 @@ export async function writeWorkbook(
         head.commit();
         written = 0;
       }
-      sheet.addRow(answerHeads.map(({ key }) => answer[key].slice(0, CELL_LENGTH))).commit();
+      sheet.addRow(answerHeads.map(({ key }) => fitting(answer[key]))).commit();
       written += 1;
     }
   sheet?.commit();
