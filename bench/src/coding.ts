@@ -23,7 +23,7 @@ export const coding = () =>
   withProduct(async (product) => {
     const csv = `${FOLDER}/large.csv`;
     await writeFiles(csv, null);
-    const { call, cookie } = await enter();
+    const { call, take, cookie } = await enter();
     const { study } = await bringIn(call, csv);
     const detail = await call<{
       questions: { id: number; answered: number }[];
@@ -79,6 +79,13 @@ export const coding = () =>
     });
     await row('report: restricted to a group', report(`by=none&group=${group}`));
     await row('list restricted to a group', ledger(`group=${group}`));
+    product.peak();
+    const workbook = await timedAsync(() => take(`/studies/${study}/respondents/files/xlsx`));
+    rows.push({
+      what: 'respondents × 200 columns as XLSX (once)',
+      'ms (95th)': Math.round(workbook),
+    });
+    rows.push({ what: 'peak memory of that, MB', 'ms (95th)': product.peak() });
     let n = 0;
     await row('a code, saved', () =>
       call('POST', `/studies/${study}/mentions`, {

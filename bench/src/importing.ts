@@ -1,4 +1,4 @@
-import { createReadStream, createWriteStream, readFileSync } from 'node:fs';
+import { createReadStream, createWriteStream } from 'node:fs';
 import { once } from 'node:events';
 import { randomSource } from '@yellow-thread/core/statistics';
 import Excel from 'exceljs';
@@ -21,9 +21,7 @@ export const importing = () =>
     const fromCsv = await bringIn(call, csv);
     const reading = await timedAsync(() => readWorkbook(xlsx));
     const fromXlsx = await bringIn(call, xlsx);
-    const peak = Number(
-      /VmHWM:\s+(\d+)/u.exec(readFileSync(`/proc/${product.pid()}/status`, 'utf8'))![1],
-    );
+    const peak = product.peak();
     const row = (what: string, ms: number, compared: string, its: number) => ({
       ...{ what, ms: Math.round(ms), 'compared with': compared },
       ...{ 'its ms': Math.round(its), ratio: rounded(ms / its) },
@@ -39,7 +37,7 @@ export const importing = () =>
         'reading it with exceljs',
         reading,
       ),
-      { what: 'peak memory of the server, MB', ms: Math.round(peak / 1024) },
+      { what: 'peak memory of the server, MB', ms: peak },
     ];
 
     function copyPlain(file: string): Promise<unknown> {

@@ -1,6 +1,6 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdirSync, openAsBlob, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, openAsBlob, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
 const PROJECT = fileURLToPath(new URL('../..', import.meta.url));
@@ -48,6 +48,13 @@ async function startProduct() {
     database,
     sql: (text: string) => execFileSync('psql', [database, '-Atqc', text], { encoding: 'utf8' }),
     pid: () => readFileSync(`${FOLDER}/data/server.pid`, 'utf8').trim(),
+    /** The most memory that the server had resident since the last asking, in MB; counted from here on. */
+    peak() {
+      const process = `/proc/${this.pid()}`;
+      const most = /VmHWM:\s+(\d+)/u.exec(readFileSync(`${process}/status`, 'utf8'))![1];
+      writeFileSync(`${process}/clear_refs`, '5');
+      return Math.round(Number(most) / 1024);
+    },
     async stop() {
       server.kill('SIGTERM');
       await once(server, 'exit');
@@ -77,7 +84,15 @@ export async function enter() {
   }
   ({ csrfToken: token } = await call<{ csrfToken: string }>('GET', '/session'));
   ({ csrfToken: token } = await call<{ csrfToken: string }>('POST', '/session/demo'));
-  return { call, cookie: () => cookie };
+  /** Fetches a file and lets it go bit by bit. @returns its size in bytes */
+  async function take(path: string): Promise<number> {
+    const reply = await fetch(`${address}/api${path}`, { headers: { cookie } });
+    if (!reply.ok) throw new Error(`${path}: ${await reply.text()}`);
+    let size = 0;
+    for await (const part of reply.body!) size += (part as Uint8Array).length;
+    return size;
+  }
+  return { call, take, cookie: () => cookie };
 }
 export type Caller = Awaited<ReturnType<typeof enter>>['call'];
 

@@ -9,6 +9,7 @@ import {
   nameSchema,
   proseSchema,
   reportQuery,
+  ruleSchema,
   suggestionQuery,
 } from './index.js';
 
@@ -70,12 +71,14 @@ describe('what a request may hold', () => {
     });
     for (const bad of [{ show: 'some' }, { all: 'x' }, { where: 'home' }, { seed: '-1' }])
       expect(ledgerQuery.safeParse(bad).success).toBe(false);
-    expect(reportQuery.parse({ by: '12', weighted: 'true' })).toEqual({
-      by: 12,
-      base: 'settled',
-      weighted: true,
-      test: 'holm',
+    expect(reportQuery.parse({ by: '12', weighted: 'true' })).toMatchObject({
+      ...{ by: '12', base: 'settled', weighted: true, test: 'holm', level: '95' },
+      ...{ against: 'each', rows: 'book', order: 'frequency', groups: [], chosen: [] },
     });
+    for (const by of ['none', 'groups', 'wave', '12,13'])
+      expect(reportQuery.parse({ by }).by).toBe(by);
+    for (const bad of [{ by: '1,2,3' }, { by: 'home' }, { difference: '1' }, { group: 'x' }])
+      expect(reportQuery.safeParse(bad).success).toBe(false);
     expect(reportQuery.safeParse({ by: 'home' }).success).toBe(false);
     for (const bad of ['0', '-1', '1.5', '2147483648', 'x'])
       expect(idSchema.safeParse(bad).success).toBe(false);
@@ -89,4 +92,21 @@ describe('what a request may hold', () => {
       }),
     );
   });
+});
+
+test('a rule may hold rules to any depth, and nothing else', () => {
+  const leaf = { is: 'stated', variableId: 3, stated: true };
+  const rule = {
+    is: 'any_of',
+    rules: [leaf, { is: 'none_of', rules: [{ is: 'all_of', rules: [leaf] }] }],
+  };
+  expect(ruleSchema.parse(rule)).toEqual(rule);
+  for (const bad of [
+    { is: 'all_of' },
+    { is: 'some_of', rules: [] },
+    { is: 'all_of', rules: [{ ...leaf, stated: 'yes' }] },
+    { is: 'range', variableId: 3, from: 'yesterday', to: null },
+    { is: 'in_group', groupId: 'x', member: true },
+  ])
+    expect(ruleSchema.safeParse(bad).success).toBe(false);
 });

@@ -33,13 +33,36 @@ export interface QuestionMaterial {
   decidedForAll: Set<string>;
   /** The row of a code that nobody mentions. */
   emptyRow: (codeId: string) => ClothRow;
-  /** Where counted mentions come from; `waiting` are those on answers that are still open for their code. */
-  origins: Record<Origin | 'waiting', number>;
+  /**
+   * Where counted mentions come from, of everybody or within a group; `waiting` are those on answers that are still
+   * open for their code.
+   */
+  originsWithin: (within: Bitset | null) => Record<Origin | 'waiting', number>;
   /** The response of each respondent; 0 for none. */
   responseOf: Int32Array;
 }
 
-export async function readPeople(em: EntityManager, studyId: number): Promise<People> {
+/** What one request has read already: its view of the database is its own, and ends with it. */
+const peopleRead = new WeakMap<EntityManager, Map<number, Promise<People>>>();
+const materialRead = new WeakMap<People, Map<string, Promise<QuestionMaterial>>>();
+
+function readOnce<Owner extends object, Key, Value>(
+  known: WeakMap<Owner, Map<Key, Promise<Value>>>,
+  owner: Owner,
+  key: Key,
+  read: () => Promise<Value>,
+): Promise<Value> {
+  const own = known.get(owner) ?? new Map<Key, Promise<Value>>();
+  known.set(owner, own);
+  const value = own.get(key) ?? read();
+  own.set(key, value);
+  return value;
+}
+
+export const readPeople = (em: EntityManager, studyId: number): Promise<People> =>
+  readOnce(peopleRead, em, studyId, () => queryPeople(em, studyId));
+
+async function queryPeople(em: EntityManager, studyId: number): Promise<People> {
   const { packed, weights, weighted } = await row<{
     packed: Buffer | null;
     weights: Buffer | null;
@@ -70,20 +93,25 @@ export async function readPeople(em: EntityManager, studyId: number): Promise<Pe
   return { ids, indexOf, weights: sorted };
 }
 
-/** What of a question's coding is read: one coder's alone; where mentions come from only within a group. */
-export interface MaterialChoice {
-  coderId?: number;
-  within?: Bitset | null;
-}
-
 /** Id, respondent and flags of a response. */
 const RESPONSE_INTS = 3;
 
-export async function readMaterial(
+/** The coding of a question, or what one coder did of it. */
+export const readMaterial = (
   em: EntityManager,
   people: People,
   questionId: number,
-  { coderId, within = null }: MaterialChoice = {},
+  coderId?: number,
+): Promise<QuestionMaterial> =>
+  readOnce(materialRead, people, `${questionId} ${coderId ?? ''}`, () =>
+    queryMaterial(em, people, questionId, coderId),
+  );
+
+async function queryMaterial(
+  em: EntityManager,
+  people: People,
+  questionId: number,
+  coderId: number | undefined,
 ): Promise<QuestionMaterial> {
   const size = people.ids.length;
   const [asked, answered, settled] = [emptyBitset(size), emptyBitset(size), emptyBitset(size)];
@@ -147,15 +175,14 @@ export async function readMaterial(
      where r.question_id = ? ${coderId ? 'and m.coder_id = ?' : ''} group by 1, 2`,
     coderId ? [questionId, coderId] : [questionId],
   );
-  const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, words: 0, waiting: 0 };
+  const given: { origin: Origin; decided: Bitset; members: Int32Array }[] = [];
   const peopleOf = new Map<string, Int32Array[]>();
   for (const { codeId, origin, packed: their } of mentions) {
     const decided = decidedFor(codeId);
     const members = unpackInts(their)
       .map(people.indexOf)
       .filter((i) => i >= 0);
-    for (const i of members)
-      if (!within || has(within, i)) origins[has(decided, i) ? origin : 'waiting'] += 1;
+    given.push({ origin, decided, members });
     peopleOf.set(codeId, [...(peopleOf.get(codeId) ?? []), members]);
   }
   const rowOf = (codeId: string, parts: readonly Int32Array[]): ClothRow => {
@@ -177,7 +204,13 @@ export async function readMaterial(
     decidedForAll,
     codes: new Map([...peopleOf].map(([id, members]) => [id, rowOf(id, members)])),
     emptyRow: (codeId) => rowOf(codeId, []),
-    origins,
+    originsWithin: (within) => {
+      const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, words: 0, waiting: 0 };
+      for (const { origin, decided, members } of given)
+        for (const i of members)
+          if (!within || has(within, i)) origins[has(decided, i) ? origin : 'waiting'] += 1;
+      return origins;
+    },
     responseOf,
   };
 }

@@ -54,9 +54,7 @@ export async function placeColumns(
   within: Bitset | null,
 ): Promise<PlacedColumn[]> {
   const read = async (questionId: number, coderId?: number) =>
-    ofOneQuestion(
-      await readMaterial(em, people, questionId, { within, ...(coderId && { coderId }) }),
-    );
+    ofOneQuestion(await readMaterial(em, people, questionId, coderId), within);
   const everybody = restricted(fullBitset(people.ids.length), within);
   const total = {
     ...totalColumn(people),
@@ -112,8 +110,8 @@ export async function allQuestions(
 ): Promise<TableMaterial> {
   const parts = [];
   for (const { id } of await questionsOf(em, studyId))
-    parts.push(await readMaterial(em, people, id, { within }));
-  return ofAllQuestions(parts);
+    parts.push(await readMaterial(em, people, id));
+  return ofAllQuestions(parts, within);
 }
 
 type GroupColumn = Omit<PlacedColumn, 'material'>;

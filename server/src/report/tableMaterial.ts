@@ -15,19 +15,26 @@ export interface TableMaterial {
   parts: readonly QuestionMaterial[];
 }
 
-export const ofOneQuestion = (material: QuestionMaterial): TableMaterial => ({
+/** @param within the group whose mentions alone are told where they come from; null for everybody */
+export const ofOneQuestion = (
+  material: QuestionMaterial,
+  within: Bitset | null,
+): TableMaterial => ({
   asked: material.asked,
   answered: material.answered,
   settled: material.settled,
   rowOf: (codeId) => material.codes.get(codeId) ?? material.emptyRow(codeId),
   isDecidedForAll: (codeId) => material.decidedForAll.has(codeId),
-  origins: material.origins,
+  origins: material.originsWithin(within),
   parts: [material],
 });
 
 /** People who mention a code in any question; the base answered at least one. */
-export function ofAllQuestions(parts: readonly QuestionMaterial[]): TableMaterial {
-  const ones = parts.map(ofOneQuestion);
+export function ofAllQuestions(
+  parts: readonly QuestionMaterial[],
+  within: Bitset | null,
+): TableMaterial {
+  const ones = parts.map((part) => ofOneQuestion(part, within));
   const none = emptyBitset(32 * (parts[0]?.asked.length ?? 0));
   const any = (set: (one: TableMaterial) => Bitset) => ones.map(set).reduce(unite, none);
   const known = new Map<string, ClothRow>();

@@ -6,6 +6,7 @@ import { CodePicker } from '../parts/codePicker.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { StitchMark } from '../parts/stitch.js';
 import { onVariable } from './rules.js';
+import { Toggles } from './toggles.js';
 
 interface Props<Condition> {
   study: StudyDetail;
@@ -221,38 +222,6 @@ function ValueToggles({
       chosen={chosen}
       onChange={onChange}
     />
-  );
-}
-
-/** Some of a few, each chosen by itself. */
-function Toggles({
-  options,
-  chosen,
-  onChange,
-}: {
-  options: readonly { key: string; name: string }[];
-  chosen: readonly string[];
-  onChange: (keys: string[]) => void;
-}) {
-  return (
-    <span className="flex max-w-[520px] flex-wrap gap-1">
-      {options.map(({ key, name }) => {
-        const isChosen = chosen.includes(key);
-        return (
-          <button
-            key={key}
-            type="button"
-            aria-pressed={isChosen}
-            onClick={() =>
-              onChange(isChosen ? chosen.filter((one) => one !== key) : [...chosen, key])
-            }
-            className={`rounded border px-2 py-1 ${isChosen ? 'border-ink bg-wash' : 'border-rule text-soft hover:border-soft'}`}
-          >
-            {name}
-          </button>
-        );
-      })}
-    </span>
   );
 }
 
