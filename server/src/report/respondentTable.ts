@@ -21,7 +21,7 @@ export interface RespondentTable {
   pages: () => AsyncGenerator<RespondentValue[][]>;
 }
 
-const PAGE = 2000;
+const PAGE = 500;
 type Value = string | number | boolean | null;
 
 /**
