@@ -174,8 +174,11 @@ export function compareWithRest(
   });
 }
 
-function without(all: GroupShare, part: GroupShare): GroupShare {
-  const left = { ...all };
-  for (const key of Object.keys(left) as (keyof GroupShare)[]) left[key] -= part[key];
-  return left;
-}
+const without = (all: GroupShare, part: GroupShare): GroupShare => ({
+  people: all.people - part.people,
+  mentioning: all.mentioning - part.mentioning,
+  weighted: all.weighted - part.weighted,
+  squares: all.squares - part.squares,
+  mentioningWeighted: all.mentioningWeighted - part.mentioningWeighted,
+  mentioningSquares: all.mentioningSquares - part.mentioningSquares,
+});

@@ -18,6 +18,7 @@ import { runInForce } from '../learning/index.js';
 import { problems } from '../problems.js';
 import { areComparable, placeColumns, type PlacedColumn } from './columns.js';
 import { inOrder, readLines, rowOf, type Line } from './lines.js';
+import { sumOrigins } from './tableMaterial.js';
 
 /**
  * A table of codes and themes by groups, questions or background.
@@ -55,8 +56,6 @@ export async function makeReport(
     };
     return [{ line, made, size: sizeOf(made, query.order) }];
   });
-  const originSum = (origin: keyof Report['origins']) =>
-    materials.reduce((sum, one) => sum + one.origins[origin], 0);
   return {
     weighted: weights !== null,
     base: query.base,
@@ -69,14 +68,7 @@ export async function makeReport(
     })),
     rows: inOrder(table, query.order).map(({ made }) => made),
     overlapping: compared.overlapping,
-    origins: {
-      hand: originSum('hand'),
-      accepted: originSum('accepted'),
-      bulk: originSum('bulk'),
-      import: originSum('import'),
-      words: originSum('words'),
-      waiting: originSum('waiting'),
-    },
+    origins: sumOrigins(materials),
     checked: await readChecked(em, [
       ...new Set(materials.flatMap(({ parts }) => parts.map((part) => part.questionId))),
     ]),

@@ -38,8 +38,6 @@ export function ofAllQuestions(
   const none = emptyBitset(32 * (parts[0]?.asked.length ?? 0));
   const any = (set: (one: TableMaterial) => Bitset) => ones.map(set).reduce(unite, none);
   const known = new Map<string, ClothRow>();
-  const originSum = (origin: keyof Report['origins']) =>
-    ones.reduce((sum, one) => sum + one.origins[origin], 0);
   const answered = any((one) => one.answered);
   const open = any((one) => subtract(one.answered, one.settled));
   return {
@@ -58,14 +56,7 @@ export function ofAllQuestions(
       return row;
     },
     isDecidedForAll: (codeId) => ones.every((one) => one.isDecidedForAll(codeId)),
-    origins: {
-      hand: originSum('hand'),
-      accepted: originSum('accepted'),
-      bulk: originSum('bulk'),
-      import: originSum('import'),
-      words: originSum('words'),
-      waiting: originSum('waiting'),
-    },
+    origins: sumOrigins(ones),
     parts,
   };
 }
@@ -73,3 +64,15 @@ export function ofAllQuestions(
 /** A set restricted to a group; everybody where there is none. */
 export const restricted = (set: Bitset, within: Bitset | null): Bitset =>
   within ? intersect(set, within) : set;
+
+/** Where the mentions of several materials come from. */
+export function sumOrigins(
+  materials: readonly Pick<TableMaterial, 'origins'>[],
+): Report['origins'] {
+  const sum = (origin: keyof Report['origins']) =>
+    materials.reduce((all, { origins }) => all + origins[origin], 0);
+  return {
+    ...{ hand: sum('hand'), accepted: sum('accepted'), bulk: sum('bulk') },
+    ...{ import: sum('import'), words: sum('words'), waiting: sum('waiting') },
+  };
+}

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import type {
   Codebook,
@@ -281,4 +282,31 @@ test('a removed code is reviewed no more, and comes back with all that its model
   expect(answers.flatMap((one) => one.suggestions.map((s) => s.codeId))).not.toContain(codeId);
   await client.send('POST', `${studyBase()}/undo`);
   expect({ list: await list(), review: await review() }).toEqual(before);
+});
+
+test('restricted to a group, its suggestions alone are listed, counted and settled', async () => {
+  const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
+  const [tye, others] = [randomUUID(), randomUUID()];
+  const put = (id: string, name: string, rule: unknown) =>
+    client.send('PUT', `${studyBase()}/groups/${id}`, { body: { name, description: '', rule } });
+  await put(tye, 'Tye', { is: 'value', variableId: home!.id, test: 'any_of', labels: ['Tye'] });
+  await put(others, 'Not Tye', { is: 'in_group', groupId: tye, member: false });
+  const { body: list } = await client.get<ReviewList>(`${base}/review`);
+  const code = list.codes.find(({ open }) => open > 20)!.codeId;
+  const path = `${base}/review/${code}`;
+  const of = async (group?: string) =>
+    (await client.get<Review>(`${path}${group ? `?group=${group}` : ''}`)).body;
+  const [all, inTye, rest] = [await of(), await of(tye), await of(others)];
+  expect(inTye.open.length).toBeGreaterThan(0);
+  expect([...inTye.open, ...rest.open].sort()).toEqual([...all.open].sort());
+  expect(inTye.known + rest.known).toBe(all.known);
+  expect(inTye.unsuggested + rest.unsuggested).toBeCloseTo(all.unsuggested, 9);
+  const settled = await client.send<{ decided: number }>('POST', `${path}/settle?group=${tye}`, {
+    body: { runId: all.runId, line: 0, side: 'above' },
+  });
+  expect(settled.body.decided).toBe(inTye.open.length);
+  expect((await of(tye)).open).toEqual([]);
+  expect((await of(others)).open).toEqual(rest.open);
+  const counts = (await client.get<ReviewList>(`${base}/review?group=${others}`)).body.codes;
+  expect(counts.find(({ codeId: id }) => id === code)!.open).toBe(rest.open.length);
 });

@@ -91,6 +91,13 @@ export async function describeReview(
      where r.question_id = ? and m.code_id = ? and ${gave('r.id')}`,
     [...values, questionId, codeId],
   );
+  // what was too unlikely to be suggested is known of all answers together: a group has its share of it
+  const { share } = await row<{ share: number }>(
+    em,
+    `${head} select coalesce((count(*) filter (where ${gave('r.id')}))::float / nullif(count(*), 0), 1) as share
+     from response r where r.question_id = ? and not r.no_answer`,
+    [...values, questionId],
+  );
   return {
     codeId,
     runId,
@@ -103,7 +110,7 @@ export async function describeReview(
     open: open.map((one) => one.probability),
     ...decided,
     known,
-    unsuggested: trained.unsuggested,
+    unsuggested: share * trained.unsuggested,
   };
 }
 

@@ -2,6 +2,8 @@ import type { Question, SampleKind, StudyDetail } from '@yellow-thread/contract'
 import { marginOf, sampleSizeFor } from '@yellow-thread/core/sampling';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { restrictTo } from '../data/groups.js';
+import { useRestriction } from '../data/restriction.js';
 import { useDrawSample, useSaturation } from '../data/sampling.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
@@ -29,8 +31,32 @@ const kinds: [SampleKind, string, string][] = [
 ];
 const margins = [0.1, 0.07, 0.05, 0.03];
 
-/** Draws a sample to code by hand, with what its size brings. */
+/** Draws a sample to code by hand; from the whole question, or it could carry no estimates. */
 export function SampleDrawer({ study, question }: { study: StudyDetail; question: Question }) {
+  const within = useRestriction(study.id);
+  const openDrawer = useDrawer();
+  if (within === null) return <DrawSample study={study} question={question} />;
+  return (
+    <>
+      <p>
+        Samples are drawn from everybody who answered, so that they can carry estimates. You are
+        looking at a group only.
+      </p>
+      <Button
+        className="mt-3"
+        onClick={() => {
+          restrictTo(study.id, null);
+          // what the drawer stands on was counted for the group
+          openDrawer(null);
+        }}
+      >
+        Look at everybody
+      </Button>
+    </>
+  );
+}
+
+function DrawSample({ study, question }: { study: StudyDetail; question: Question }) {
   const [kind, setKind] = useState<SampleKind>('random');
   const tenth = Math.max(1, Math.round(question.answered / 10));
   const [size, setSize] = useState(tenth);
