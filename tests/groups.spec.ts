@@ -88,9 +88,10 @@ test('charts leave whole as PNG and SVG, and a group is made of a number in one 
   await page.getByRole('link', { name: 'Charts' }).click();
   await page.getByLabel('of the', { exact: true }).selectOption('whole table');
   const canvas = page.getByRole('img', { name: /^bars with intervals/ });
-  const height = Number(
-    await canvas.evaluate((one: HTMLCanvasElement) => one.style.height.replace('px', '')),
-  );
+  // it is drawn once its letters are loaded, and then as high as it must be
+  const drawn = () => canvas.evaluate((one: HTMLCanvasElement) => parseInt(one.style.height) || 0);
+  await expect.poll(drawn).toBeGreaterThan(1500);
+  const height = await drawn();
   const take = async (name: 'PNG' | 'SVG') => {
     const [file] = await Promise.all([
       page.waitForEvent('download'),
@@ -102,7 +103,6 @@ test('charts leave whole as PNG and SVG, and a group is made of a number in one 
   expect(png.subarray(1, 4).toString()).toBe('PNG');
   // twice as fine, and as high as the whole chart, most of which is not in the window
   expect(png.readUInt32BE(20)).toBe(2 * height);
-  expect(height).toBeGreaterThan(1500);
   const svg = (await take('SVG')).toString();
   for (const part of ['What one thing would most improve', 'Bicycles and dogs', '95% intervals'])
     expect(svg).toContain(part);
