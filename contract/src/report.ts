@@ -96,7 +96,6 @@ export const reportColumnSchema = z.object({
   settledWeighted: z.number(),
   settledEffective: z.number(),
 });
-export type ReportColumn = z.infer<typeof reportColumnSchema>;
 
 export const reportRowSchema = z.object({
   kind: z.enum(['theme', 'code', 'bundle']),

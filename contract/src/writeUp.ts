@@ -38,7 +38,6 @@ export const writeUpTableSchema = z.object({
   /** What chooses the table, as it stands in the address of a report. */
   query: z.string().max(4000),
 });
-export type WriteUpTable = z.infer<typeof writeUpTableSchema>;
 
 export const writeUpContentSchema = z.object({
   tables: z.array(writeUpTableSchema).max(40),

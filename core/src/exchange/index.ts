@@ -1,1 +1,2 @@
 export { writeCsv, type CsvValue } from './csv.js';
+export { escapeHtml } from './html.js';

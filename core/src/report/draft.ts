@@ -5,6 +5,7 @@ import {
   type FigureRef,
   type FigureTable,
 } from './figures.js';
+import { columnName } from './words.js';
 
 /** A piece of a write-up as its editor keeps it. */
 export interface DraftNode {
@@ -209,10 +210,7 @@ function otherDifferences(of: DraftTable, top: readonly Row[], figure: Figure): 
 function differencesIn(of: DraftTable, row: Row, figure: Figure): DraftNode[][] {
   if (!of.test) return [];
   const { columns } = of.table;
-  const nameOf = (c: number) => {
-    const { label, under } = columns[c]!;
-    return under === null ? label : `${under}, ${label}`;
-  };
+  const nameOf = (c: number) => columnName(columns[c]!);
   return row.cells.flatMap((cell: FigureCell, c): DraftNode[][] => {
     const { key } = columns[c]!;
     if (cell.rest)

@@ -27,4 +27,4 @@ export {
   type DraftTable,
 } from './draft.js';
 export { figureText, type FigureFormat, type FigureRef, type FigureTable } from './figures.js';
-export { baseWords, correctionWords } from './words.js';
+export { baseWords, columnName, correctionWords } from './words.js';

@@ -16,3 +16,7 @@ export const correctionWords: Record<Correction | 'off', string> = {
   none: 'not corrected',
   off: 'not tested',
 };
+
+/** What a column is called by itself, where it may stand within another. */
+export const columnName = ({ label, under }: { label: string; under: string | null }): string =>
+  under === null ? label : `${under}, ${label}`;

@@ -1,5 +1,5 @@
 import type { Codebook, CodebookFormat } from '@yellow-thread/contract';
-import { writeCsv, type CsvValue } from '@yellow-thread/core/exchange';
+import { escapeHtml, writeCsv, type CsvValue } from '@yellow-thread/core/exchange';
 import { Document, HeadingLevel, Packer, Paragraph, TextRun } from 'docx';
 import Excel from 'exceljs';
 import { writeQdc } from './qdc.js';
@@ -119,18 +119,15 @@ const sections = (codebook: Codebook, examples: ReadonlyMap<string, string[]>) =
     }))
     .filter(({ codes }) => codes.length > 0);
 
-const marks: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const html = (text: string) => text.replaceAll(/[&<>"]/gu, (character) => marks[character]!);
-
 function asHtml(study: StudyText, codebook: Codebook, examples: ReadonlyMap<string, string[]>) {
   const body = sections(codebook, examples).map(
     ({ title, counts, codes }) => `<section>
-<h2>${html(title)} <small>${html(counts)}</small></h2>
+<h2>${escapeHtml(title)} <small>${escapeHtml(counts)}</small></h2>
 ${codes
   .map(
-    (code) => `<h3>${html(code.name)} <small>${html(code.counts)}</small></h3>
-${code.texts.map(({ label, text }) => `<p>${label && `<b>${label}</b>`}${html(text).replaceAll('\n', '<br>')}</p>`).join('\n')}
-${code.examples.map((one) => `<blockquote>${html(one)}</blockquote>`).join('\n')}`,
+    (code) => `<h3>${escapeHtml(code.name)} <small>${escapeHtml(code.counts)}</small></h3>
+${code.texts.map(({ label, text }) => `<p>${label && `<b>${label}</b>`}${escapeHtml(text).replaceAll('\n', '<br>')}</p>`).join('\n')}
+${code.examples.map((one) => `<blockquote>${escapeHtml(one)}</blockquote>`).join('\n')}`,
   )
   .join('\n')}
 </section>`,
@@ -138,7 +135,7 @@ ${code.examples.map((one) => `<blockquote>${html(one)}</blockquote>`).join('\n')
   return `<!doctype html>
 <html lang="en">
 <meta charset="utf-8">
-<title>Codebook – ${html(study.name)}</title>
+<title>Codebook – ${escapeHtml(study.name)}</title>
 <style>
 body { font: 16px/1.5 Georgia, serif; max-width: 44em; margin: 3em auto; padding: 0 1em; color: #23211c }
 h1, h2, h3, small { font-family: system-ui, sans-serif } h2 { border-bottom: 1px solid #e3dfd4 }
@@ -146,8 +143,8 @@ small { font-weight: normal; color: #655f53; font-size: 13px }
 blockquote { margin: .4em 0 .4em 1em; padding-left: .8em; border-left: 3px solid #f2b600 }
 </style>
 <h1>Codebook</h1>
-<p>${html(study.name)}</p>
-${study.purpose ? `<p>${html(study.purpose)}</p>` : ''}
+<p>${escapeHtml(study.name)}</p>
+${study.purpose ? `<p>${escapeHtml(study.purpose)}</p>` : ''}
 ${body.join('\n')}
 </html>
 `;

@@ -14,6 +14,8 @@ import type { App } from '../routeScope.js';
 import { contentTypes, writeCodebook } from './codebookFiles.js';
 import { readCodeList, takeCodeList } from './codeList.js';
 
+export { contentTypes };
+
 const LARGEST = 8 * 1024 * 1024;
 
 /** Codebooks in and out, in formats of other programs. */

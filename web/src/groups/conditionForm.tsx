@@ -6,7 +6,7 @@ import { CodePicker } from '../parts/codePicker.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { StitchMark } from '../parts/stitch.js';
 import { onVariable } from './rules.js';
-import { Toggles } from './toggles.js';
+import { Toggles } from '../parts/toggles.js';
 
 interface Props<Condition> {
   study: StudyDetail;

@@ -1,4 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
+import { columnName } from '@yellow-thread/core/report';
 import {
   BarController,
   BarElement,
@@ -10,13 +11,22 @@ import {
   LineElement,
   PointElement,
   ScatterController,
-  type ChartConfiguration,
   type Plugin,
   type ScriptableContext,
 } from 'chart.js';
 import { MatrixController, MatrixElement } from 'chartjs-chart-matrix';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { asPercent, asPoints } from '../parts/numbers.js';
+import {
+  FONT,
+  FOOT,
+  framed,
+  HEAD,
+  nameAxis,
+  percentAxis,
+  whiskers,
+  type ChartPicture,
+} from './chartFrame.js';
 import { columnLook, PAPER, printedLook, stitchPattern } from './chartLook.js';
 
 Chart.register(
@@ -48,116 +58,6 @@ export interface ChartInput {
   pair: [number, number];
 }
 
-export interface ChartPicture {
-  config: ChartConfiguration;
-  width: number;
-  height: number;
-}
-
-const FONT = "'Figtree Variable', system-ui, sans-serif";
-const WIDTH = 920;
-const HEAD = 64;
-const FOOT = 34;
-
-/** Draws the ground, the title above and the caption below, so that the picture says what it is by itself. */
-const frame = (title: string, caption: string): Plugin => ({
-  id: 'frame',
-  beforeDraw({ ctx, width, height }) {
-    ctx.save();
-    ctx.fillStyle = PAPER.ground;
-    ctx.fillRect(0, 0, width, height);
-    ctx.restore();
-  },
-  afterDraw({ ctx, width, height }) {
-    ctx.save();
-    ctx.textAlign = 'left';
-    ctx.fillStyle = PAPER.ink;
-    ctx.font = `600 15px ${FONT}`;
-    ctx.fillText(clipped(ctx, title, width - 32), 16, 26);
-    ctx.fillStyle = PAPER.soft;
-    ctx.font = `12px ${FONT}`;
-    ctx.fillText(clipped(ctx, caption, width - 32), 16, height - 14);
-    ctx.restore();
-  },
-});
-
-function clipped(ctx: CanvasRenderingContext2D, text: string, width: number): string {
-  let shown = text;
-  while (shown.length > 1 && ctx.measureText(shown).width > width)
-    shown = `${shown.slice(0, -2).trimEnd()}…`;
-  return shown;
-}
-
-/** Intervals as thin lines with ends, over bars or points that lie across. */
-const whiskers = (ends: (readonly [number, number] | null)[][]): Plugin => ({
-  id: 'whiskers',
-  afterDatasetsDraw(chart) {
-    const { ctx } = chart;
-    const scale = chart.scales['x']!;
-    ctx.save();
-    ctx.strokeStyle = PAPER.ink;
-    ctx.lineWidth = 1.2;
-    ends.forEach((some, d) =>
-      chart.getDatasetMeta(d).data.forEach((element, i) => {
-        const interval = some[i];
-        if (!interval) return;
-        const [low, high] = interval.map((end) => scale.getPixelForValue(100 * end));
-        const { y } = element;
-        ctx.beginPath();
-        ctx.moveTo(low!, y);
-        ctx.lineTo(high!, y);
-        for (const x of [low!, high!]) {
-          ctx.moveTo(x, y - 3);
-          ctx.lineTo(x, y + 3);
-        }
-        ctx.stroke();
-      }),
-    );
-    ctx.restore();
-  },
-});
-
-const percentAxis = {
-  color: PAPER.soft,
-  font: { family: FONT, size: 12 },
-  callback: (value: string | number) => `${value}%`,
-};
-const nameAxis = { color: PAPER.ink, font: { family: FONT, size: 13 }, autoSkip: false };
-
-function base(input: ChartInput, height: number): ChartPicture {
-  return {
-    width: WIDTH,
-    height,
-    config: {
-      type: 'bar',
-      data: { labels: [], datasets: [] },
-      options: {
-        responsive: false,
-        animation: false,
-        events: [],
-        layout: { padding: { left: 16, right: 28, top: HEAD - 24, bottom: FOOT } },
-        plugins: {
-          legend: {
-            position: 'top',
-            align: 'start',
-            labels: {
-              color: PAPER.ink,
-              font: { family: FONT, size: 12 },
-              boxWidth: 26,
-              boxHeight: 9,
-            },
-          },
-          tooltip: { enabled: false },
-        },
-      },
-      plugins: [frame(input.title, input.caption)],
-    },
-  };
-}
-
-const labelOf = ({ label, under }: Report['columns'][number]) =>
-  under === null ? label : `${under}, ${label}`;
-
 /** A chart of a table, with everything in it, however long it is. */
 export function chartOf(input: ChartInput): ChartPicture {
   const { kind } = input;
@@ -177,7 +77,7 @@ function bars(input: ChartInput): ChartPicture {
     ...rows.flatMap(({ cells }) => cells.map(({ interval, share }) => interval?.[1] ?? share ?? 0)),
     0.05,
   );
-  const picture = base(
+  const picture = framed(
     input,
     HEAD + FOOT + 40 + rows.length * (columns.length * thick + 12) + (several ? 24 : 0),
   );
@@ -185,7 +85,7 @@ function bars(input: ChartInput): ChartPicture {
   config.data = {
     labels: rows.map(({ name }) => name),
     datasets: columns.map((column, c) => ({
-      label: labelOf(column),
+      label: columnName(column),
       data: rows.map((row) => 100 * (row.cells[c]!.share ?? 0)),
       backgroundColor: ({ chart, dataIndex }: ScriptableContext<'bar'>) =>
         stitchPattern(
@@ -221,13 +121,13 @@ function bars(input: ChartInput): ChartPicture {
 
 function stacked(input: ChartInput): ChartPicture {
   const { report, rows, codebook } = input;
-  const picture = base(
+  const picture = framed(
     input,
     HEAD + FOOT + 70 + report.columns.length * 40 + Math.ceil(rows.length / 4) * 22,
   );
   const { config } = picture;
   config.data = {
-    labels: report.columns.map(labelOf),
+    labels: report.columns.map(columnName),
     datasets: rows.map((row) => ({
       label: row.name,
       data: row.cells.map(({ share }) => 100 * (share ?? 0)),
@@ -292,11 +192,11 @@ const DASHES = [
 
 function slope(input: ChartInput): ChartPicture {
   const { report, rows, codebook, pair } = input;
-  const picture = base(input, Math.max(460, HEAD + FOOT + rows.length * ROOM));
+  const picture = framed(input, Math.max(460, HEAD + FOOT + rows.length * ROOM));
   const { config } = picture;
   config.type = 'line';
   config.data = {
-    labels: pair.map((place) => labelOf(report.columns[place]!)),
+    labels: pair.map((place) => columnName(report.columns[place]!)),
     datasets: rows.map((row, r) => ({
       label: row.name,
       data: pair.map((place) => 100 * (row.cells[place]!.share ?? 0)),
@@ -333,7 +233,7 @@ function slope(input: ChartInput): ChartPicture {
 function differences(input: ChartInput): ChartPicture {
   const { codebook } = input;
   const rows = input.rows.filter(({ difference }) => difference);
-  const picture = base(input, HEAD + FOOT + 60 + rows.length * (ROOM + 4));
+  const picture = framed(input, HEAD + FOOT + 60 + rows.length * (ROOM + 4));
   const { config } = picture;
   config.data = {
     labels: rows.map((row) => `${row.name}  ${asPoints(row.difference!.value)}`),
@@ -391,10 +291,10 @@ function differences(input: ChartInput): ChartPicture {
 function heat(input: ChartInput): ChartPicture {
   const { report, rows, codebook } = input;
   const { columns } = report;
-  const picture = base(input, HEAD + FOOT + 40 + rows.length * 26);
+  const picture = framed(input, HEAD + FOOT + 40 + rows.length * 26);
   const { config } = picture;
   const cells = rows.flatMap((row, r) =>
-    row.cells.map((cell, c) => ({ x: labelOf(columns[c]!), y: row.name, r, cell })),
+    row.cells.map((cell, c) => ({ x: columnName(columns[c]!), y: row.name, r, cell })),
   );
   const most = Math.max(...cells.map(({ cell }) => cell.share ?? 0), 0.01);
   config.type = 'matrix';
@@ -422,7 +322,7 @@ function heat(input: ChartInput): ChartPicture {
     scales: {
       x: {
         type: 'category',
-        labels: columns.map(labelOf),
+        labels: columns.map(columnName),
         position: 'top',
         ticks: nameAxis,
         offset: true,

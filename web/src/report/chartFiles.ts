@@ -1,6 +1,6 @@
 import { BasicPlatform, Chart } from 'chart.js';
 import { Context } from 'svgcanvas';
-import type { ChartPicture } from './chartConfig.js';
+import type { ChartPicture } from './chartFrame.js';
 
 const FINE = 2;
 

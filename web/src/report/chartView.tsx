@@ -11,7 +11,8 @@ import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { chartAsPng, chartAsSvg, download } from './chartFiles.js';
-import { chartKinds, chartOf, type ChartKind, type ChartPicture } from './chartConfig.js';
+import { chartKinds, chartOf, type ChartKind } from './chartConfig.js';
+import type { ChartPicture } from './chartFrame.js';
 import { useTableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
 

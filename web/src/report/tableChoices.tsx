@@ -6,6 +6,7 @@ import type {
   RowOrder,
   StudyDetail,
 } from '@yellow-thread/contract';
+import { columnName } from '@yellow-thread/core/report';
 import { SlidersHorizontal, X } from 'lucide-react';
 import { useState } from 'react';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -13,6 +14,7 @@ import { useGroups } from '../data/groups.js';
 import { Button } from '../parts/button.js';
 import { CodePicker } from '../parts/codePicker.js';
 import { Choice, inputBox } from '../parts/field.js';
+import { Toggles } from '../parts/toggles.js';
 import {
   acrossable,
   barScales,
@@ -242,9 +244,9 @@ function MoreChoices({
               }}
             >
               <option value="">none</option>
-              {comparable.map(({ place, label, under }) => (
+              {comparable.map(({ place, ...column }) => (
                 <option key={place} value={place}>
-                  {under ? `${under}, ${label}` : label}
+                  {columnName(column)}
                 </option>
               ))}
             </Choice>
@@ -308,28 +310,11 @@ function MoreChoices({
       {choice.by === 'groups' && (
         <span className="flex flex-wrap items-center gap-1">
           <span className="text-soft">Groups</span>
-          {groups.map(({ id, name }) => {
-            const chosen = choice.groups.length === 0 ? groups.map((one) => one.id) : choice.groups;
-            const isChosen = chosen.includes(id);
-            return (
-              <button
-                key={id}
-                type="button"
-                aria-pressed={isChosen}
-                className={`rounded border px-2 py-0.5 ${isChosen ? 'border-ink bg-wash' : 'border-rule text-soft'}`}
-                onClick={() =>
-                  change({
-                    groups: (isChosen ? chosen.filter((one) => one !== id) : [...chosen, id]).join(
-                      ',',
-                    ),
-                    difference: null,
-                  })
-                }
-              >
-                {name}
-              </button>
-            );
-          })}
+          <Toggles
+            options={groups.map(({ id, name }) => ({ key: id, name }))}
+            chosen={choice.groups.length === 0 ? groups.map(({ id }) => id) : choice.groups}
+            onChange={(ids) => change({ groups: ids.join(','), difference: null })}
+          />
         </span>
       )}
     </div>

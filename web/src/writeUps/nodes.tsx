@@ -1,5 +1,5 @@
 import type { CountedTable } from '@yellow-thread/contract';
-import { figureText, type FigureRef } from '@yellow-thread/core/report';
+import { columnName, figureText, type FigureRef } from '@yellow-thread/core/report';
 import { mergeAttributes, Node } from '@tiptap/core';
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
 import { createContext, useContext } from 'react';
@@ -111,10 +111,10 @@ export function SmallTable({ table: { report, wording } }: { table: CountedTable
         <thead>
           <tr className="border-b border-soft text-right text-soft">
             <th />
-            {report.columns.map(({ key, label, under, letter, settled }) => (
-              <th key={key} className="py-1 pl-3 font-normal">
-                {under === null ? label : `${under}, ${label}`} {letter}
-                <span className="block text-[12px]">{settled} settled</span>
+            {report.columns.map((column) => (
+              <th key={column.key} className="py-1 pl-3 font-normal">
+                {columnName(column)} {column.letter}
+                <span className="block text-[12px]">{column.settled} settled</span>
               </th>
             ))}
           </tr>

@@ -1,4 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
+import { columnName } from '@yellow-thread/core/report';
 import type { Fact } from './facts.js';
 
 /** How a number of a table is written where a file can say so. */
@@ -31,8 +32,9 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
     rows.filter(({ kind }) => kind !== 'code').map((row) => [row.id, row.name]),
   );
   const percent = Math.round(100 * report.level);
-  const ofColumn = ({ label, under, letter }: Report['columns'][number]): GridColumn[] => {
-    const full = under === null ? label : `${under}, ${label}`;
+  const ofColumn = (column: Report['columns'][number]): GridColumn[] => {
+    const { letter } = column;
+    const full = columnName(column);
     return [
       { head: `${full}: people`, format: 'count' },
       { head: `${full}: base`, format: 'count' },

@@ -1,9 +1,8 @@
+import { escapeHtml } from '@yellow-thread/core/exchange';
 import type { Block, Run } from './blocks.js';
 
-const marks: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-/** Text as it may stand in HTML. */
-const escaped = (text: string) =>
-  text.replaceAll(/[&<>"]/gu, (character) => marks[character]!).replaceAll('\n', '<br>');
+/** Text of one or several lines. */
+const escaped = (text: string) => escapeHtml(text).replaceAll('\n', '<br>');
 
 const runs = (some: readonly Run[]) =>
   some

@@ -1,15 +1,11 @@
 import { PassThrough } from 'node:stream';
 import type { FastifyReply } from 'fastify';
 import { z } from 'zod';
+import { contentTypes as codebookTypes } from '../../exchange/index.js';
 
 /** What each kind of file is called when it is sent. */
-export const contentTypes = {
-  csv: 'text/csv; charset=utf-8',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  html: 'text/html; charset=utf-8',
-  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-  zip: 'application/zip',
-} as const;
+const { csv, xlsx, html, docx } = codebookTypes;
+export const contentTypes = { csv, xlsx, html, docx, zip: 'application/zip' };
 
 /** Files are sent as they are, not as replies in JSON. */
 export const asFile = {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { inputBox } from '../parts/field.js';
+import { inputBox } from './field.js';
 
 /** More than these are found by their letters. */
 const MOST_SHOWN = 40;

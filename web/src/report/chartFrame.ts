@@ -1,0 +1,112 @@
+import type { ChartConfiguration, Plugin } from 'chart.js';
+import { PAPER } from './chartLook.js';
+
+export interface ChartPicture {
+  config: ChartConfiguration;
+  width: number;
+  height: number;
+}
+
+export const FONT = "'Figtree Variable', system-ui, sans-serif";
+const WIDTH = 920;
+export const HEAD = 64;
+export const FOOT = 34;
+
+/** Draws the ground, the title above and the caption below, so that the picture says what it is by itself. */
+const frame = (title: string, caption: string): Plugin => ({
+  id: 'frame',
+  beforeDraw({ ctx, width, height }) {
+    ctx.save();
+    ctx.fillStyle = PAPER.ground;
+    ctx.fillRect(0, 0, width, height);
+    ctx.restore();
+  },
+  afterDraw({ ctx, width, height }) {
+    ctx.save();
+    ctx.textAlign = 'left';
+    ctx.fillStyle = PAPER.ink;
+    ctx.font = `600 15px ${FONT}`;
+    ctx.fillText(clipped(ctx, title, width - 32), 16, 26);
+    ctx.fillStyle = PAPER.soft;
+    ctx.font = `12px ${FONT}`;
+    ctx.fillText(clipped(ctx, caption, width - 32), 16, height - 14);
+    ctx.restore();
+  },
+});
+
+function clipped(ctx: CanvasRenderingContext2D, text: string, width: number): string {
+  let shown = text;
+  while (shown.length > 1 && ctx.measureText(shown).width > width)
+    shown = `${shown.slice(0, -2).trimEnd()}…`;
+  return shown;
+}
+
+/** Intervals as thin lines with ends, over bars or points that lie across. */
+export const whiskers = (ends: (readonly [number, number] | null)[][]): Plugin => ({
+  id: 'whiskers',
+  afterDatasetsDraw(chart) {
+    const { ctx } = chart;
+    const scale = chart.scales['x']!;
+    ctx.save();
+    ctx.strokeStyle = PAPER.ink;
+    ctx.lineWidth = 1.2;
+    ends.forEach((some, d) =>
+      chart.getDatasetMeta(d).data.forEach((element, i) => {
+        const interval = some[i];
+        if (!interval) return;
+        const [low, high] = interval.map((end) => scale.getPixelForValue(100 * end));
+        const { y } = element;
+        ctx.beginPath();
+        ctx.moveTo(low!, y);
+        ctx.lineTo(high!, y);
+        for (const x of [low!, high!]) {
+          ctx.moveTo(x, y - 3);
+          ctx.lineTo(x, y + 3);
+        }
+        ctx.stroke();
+      }),
+    );
+    ctx.restore();
+  },
+});
+
+export const percentAxis = {
+  color: PAPER.soft,
+  font: { family: FONT, size: 12 },
+  callback: (value: string | number) => `${value}%`,
+};
+export const nameAxis = { color: PAPER.ink, font: { family: FONT, size: 13 }, autoSkip: false };
+
+export function framed(
+  { title, caption }: { title: string; caption: string },
+  height: number,
+): ChartPicture {
+  return {
+    width: WIDTH,
+    height,
+    config: {
+      type: 'bar',
+      data: { labels: [], datasets: [] },
+      options: {
+        responsive: false,
+        animation: false,
+        events: [],
+        layout: { padding: { left: 16, right: 28, top: HEAD - 24, bottom: FOOT } },
+        plugins: {
+          legend: {
+            position: 'top',
+            align: 'start',
+            labels: {
+              color: PAPER.ink,
+              font: { family: FONT, size: 12 },
+              boxWidth: 26,
+              boxHeight: 9,
+            },
+          },
+          tooltip: { enabled: false },
+        },
+      },
+      plugins: [frame(title, caption)],
+    },
+  };
+}
