@@ -21,7 +21,13 @@ export async function copyRows(
   await copyText(em, table, columns, chunks(values));
 }
 
-/** Writes rows that are in the text format of COPY already. */
+/** What is being copied on a connection, which does one thing after another. */
+const turns = new WeakMap<PoolClient, Promise<void>>();
+
+/**
+ * Writes rows that are in the text format of COPY already. What is handed over while something else of the same
+ * transaction is being copied waits its turn.
+ */
 export async function copyText(
   em: EntityManager,
   table: string,
@@ -31,10 +37,15 @@ export async function copyText(
   const transaction = em.getTransactionContext<Transaction>();
   if (!transaction) throw new Error('COPY needs a transaction.');
   const connection = await transaction.client.acquireConnection();
-  const stream = connection.query(
-    copyFrom(`copy ${table} (${columns.map((name) => `"${name}"`).join(', ')}) from stdin`),
+  const sql = `copy ${table} (${columns.map((name) => `"${name}"`).join(', ')}) from stdin`;
+  const before = turns.get(connection) ?? Promise.resolve();
+  const mine = before.then(() => pipeline(Readable.from(text), connection.query(copyFrom(sql))));
+  // whoever waits behind a copy that failed is told so by the transaction, which has failed with it
+  turns.set(
+    connection,
+    mine.catch(() => {}),
   );
-  await pipeline(Readable.from(text), stream);
+  await mine;
 }
 
 interface Transaction {

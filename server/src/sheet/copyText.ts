@@ -2,21 +2,32 @@ import type { Line } from '../jobs/threads/line.js';
 
 const escapes: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' };
 
-/** Lines for PostgreSQL's COPY in its text format, gathered until they are written. */
+/** So much is made room for at first; a lot that grows beyond finds more. */
+const ROOM = 1024 * 1024;
+/** A character of a string takes three bytes at most in UTF-8 (one beyond U+FFFF is two of them and takes four). */
+const BYTES_A_UNIT = 3;
+
+/**
+ * Lines for PostgreSQL's COPY in its text format, gathered until they are written: as bytes from the start, since
+ * strings of megabytes that grow line by line keep the collector of garbage busier than the work itself.
+ */
 export class CopyText {
   readonly #to: string;
-  #text = '';
+  #bytes = Buffer.allocUnsafe(ROOM);
+  #length = 0;
   constructor(to: string) {
     this.#to = to;
   }
 
+  /** In bytes. */
   get length(): number {
-    return this.#text.length;
+    return this.#length;
   }
 
   add(values: readonly (string | number | boolean | null)[]): void {
     let line = '';
-    for (const [v, value] of values.entries()) {
+    for (let v = 0; v < values.length; v++) {
+      const value = values[v];
       if (v > 0) line += '\t';
       line +=
         value === null
@@ -25,35 +36,43 @@ export class CopyText {
             ? value.replaceAll(/[\\\t\n\r]/g, (character) => escapes[character]!)
             : String(value);
     }
-    this.#text += `${line}\n`;
+    line += '\n';
+    const most = this.#length + line.length * BYTES_A_UNIT;
+    if (most > this.#bytes.length) {
+      const larger = Buffer.allocUnsafe(Math.max(most, this.#bytes.length * 2));
+      this.#bytes.copy(larger, 0, 0, this.#length);
+      this.#bytes = larger;
+    }
+    this.#length += this.#bytes.write(line, this.#length);
   }
 
   /** Takes out what was gathered. */
   take(): CopyPiece {
-    const piece = { to: this.#to, text: this.#text };
-    this.#text = '';
+    const piece = { to: this.#to, bytes: Buffer.from(this.#bytes.subarray(0, this.#length)) };
+    this.#length = 0;
     return piece;
   }
 }
 
 interface CopyPiece {
   to: string;
-  text: string;
+  bytes: Uint8Array;
 }
 
 /** Writes pieces in order while the next ones are being gathered; never more than one lot is under way. */
 export function copyWriter(line: Line) {
-  let writing = Promise.resolve();
-  const writeAll = async (pieces: readonly CopyPiece[]) => {
-    for (const { to, text } of pieces) if (text !== '') await line.write(to, Buffer.from(text));
-  };
+  let writing: Promise<unknown> = Promise.resolve();
   return {
     async write(texts: readonly CopyText[]): Promise<void> {
       await writing;
-      writing = writeAll(texts.map((text) => text.take()));
+      const pieces = texts.map((text) => text.take()).filter(({ bytes }) => bytes.length > 0);
+      // handed over together: a thread that is busy with the next lot could not send one after another
+      writing = Promise.all(pieces.map(({ to, bytes }) => line.write(to, bytes)));
       // told when the next lot or the end is waited for, not as a failure that nobody took care of
       writing.catch(() => {});
     },
-    end: () => writing,
+    async end(): Promise<void> {
+      await writing;
+    },
   };
 }

@@ -19,6 +19,7 @@ import {
   textOf,
   writeRows,
   type FileSource,
+  type RowBatch,
 } from './files/index.js';
 import { readSheet, type FileChoices, type ReadSheet } from './readSheet.js';
 
@@ -77,8 +78,8 @@ export interface StageInput {
   variables: string[];
 }
 
-/** How much text is gathered before it is written. */
-const MOST_WAITING = 4 * 1024 * 1024;
+/** How many bytes are gathered before they are written: while PostgreSQL takes one lot, the next is made. */
+const MOST_WAITING = 1024 * 1024;
 
 const sourceFrom = (line: Line, size: number): FileSource => ({ size, part: line.part });
 
@@ -100,7 +101,8 @@ export async function checkSheetWork(input: CheckInput, line: Line): Promise<She
   const known = new Set(input.known);
   const pass = async (skip: Set<number>) => {
     const check = checkSheet({ ...input, columns: input.sheet.columns, known, skip });
-    for await (const [row, cells] of rowsBelowHead(input.sheet, line)) check.add(row, cells);
+    for await (const batch of rowsBelowHead(input.sheet, line))
+      for (const [row, cells] of batch) check.add(row, cells);
     return check.settle();
   };
   const outcome = await pass(new Set());
@@ -121,47 +123,48 @@ export async function writeSheetWork(input: WriteInput, line: Line): Promise<{ m
   const last = shared ? `"${shared.variable}":${JSON.stringify(shared.value)}` : '';
   let given = 0;
   let i = 0;
-  for await (const [, id, planned] of plannedRows(input, line)) {
-    const respondent = ids.firstRespondent + i;
-    people.add([
-      respondent,
-      ids.study,
-      ids.import,
-      id,
-      planned.weight,
-      backgroundJson(planned.background, keys, last),
-    ]);
-    for (const [q, response] of planned.responses.entries()) {
-      if (!response) continue;
-      const responseId = ids.firstResponse + q * outcome.respondents + i;
-      responses[q]!.add([
-        responseId,
-        ids.questions[q]!,
+  for await (const batch of plannedRows(input, line)) {
+    for (const [, id, planned] of batch) {
+      const respondent = ids.firstRespondent + i;
+      people.add([
         respondent,
-        response.text,
-        response.noAnswer,
-        duplicateHash(response.text),
+        ids.study,
+        ids.import,
+        id,
+        planned.weight,
+        backgroundJson(planned.background, keys, last),
       ]);
-      // codes of a response that says nothing are not taken: the check told how many there are
-      if (response.noAnswer) continue;
-      for (const code of response.codes) {
-        given += 1;
-        mentions.add([
-          randomUUID(),
+      for (const [q, response] of planned.responses.entries()) {
+        if (!response) continue;
+        const responseId = ids.firstResponse + q * outcome.respondents + i;
+        responses[q]!.add([
           responseId,
-          ids.codes[code]!,
-          ids.coder,
-          null,
-          null,
-          'import',
-          now,
+          ids.questions[q]!,
+          respondent,
+          response.text,
+          response.noAnswer,
+          duplicateHash(response.text),
         ]);
+        // codes of a response that says nothing are not taken: the check told how many there are
+        if (response.noAnswer) continue;
+        for (const code of response.codes) {
+          given += 1;
+          mentions.add([
+            randomUUID(),
+            responseId,
+            ids.codes[code]!,
+            ids.coder,
+            null,
+            null,
+            'import',
+            now,
+          ]);
+        }
+        if (response.settled) settlements.add([responseId, ids.coder, now]);
       }
-      if (response.settled) settlements.add([responseId, ids.coder, now]);
+      i += 1;
     }
-    i += 1;
-    if (i % 1000 === 0 && all.reduce((sum, text) => sum + text.length, 0) > MOST_WAITING)
-      await writer.write(all);
+    if (all.reduce((sum, text) => sum + text.length, 0) > MOST_WAITING) await writer.write(all);
   }
   await writer.write(all);
   await writer.end();
@@ -173,28 +176,32 @@ export async function stageSheetWork(input: StageInput, line: Line): Promise<voi
   const staged = new CopyText('staged');
   const writer = copyWriter(line);
   const keys = input.variables.map((key) => `${JSON.stringify(key)}:`);
-  for await (const [row, id, planned] of plannedRows(input, line)) {
-    staged.add([
-      row,
-      id,
-      planned.weight,
-      backgroundJson(planned.background, keys, ''),
-      JSON.stringify(
-        planned.responses.map(
-          (response) =>
-            response && {
-              text: response.text,
-              noAnswer: response.noAnswer,
-              same: duplicateHash(response.text),
-            },
+  for await (const batch of plannedRows(input, line)) {
+    for (const [row, id, planned] of batch)
+      staged.add([
+        row,
+        id,
+        planned.weight,
+        backgroundJson(planned.background, keys, ''),
+        JSON.stringify(
+          planned.responses.map(
+            (response) =>
+              response && {
+                text: response.text,
+                noAnswer: response.noAnswer,
+                same: duplicateHash(response.text),
+              },
+          ),
         ),
-      ),
-    ]);
+      ]);
     if (staged.length > MOST_WAITING) await writer.write([staged]);
   }
   await writer.write([staged]);
   await writer.end();
 }
+
+/** What JSON writes as it stands, which most categories are. */
+const UNQUOTED = /^[ !#-[\]-~]*$/;
 
 function backgroundJson(
   values: readonly (BackgroundValue | null)[],
@@ -205,46 +212,54 @@ function backgroundJson(
   for (const [v, key] of keys.entries()) {
     const value = values[v] ?? null;
     if (json.length > 1) json += ',';
-    json += key + (typeof value === 'string' ? JSON.stringify(value) : String(value));
+    json += key;
+    if (typeof value !== 'string') json += String(value);
+    else json += UNQUOTED.test(value) ? `"${value}"` : JSON.stringify(value);
   }
   return `${json}${last && json.length > 1 ? ',' : ''}${last}}`;
 }
 
-/** Rows that are brought in, with their ids. */
+type Planned = [row: number, id: string, planned: PlannedRow];
+
+/** Rows that are brought in, with their ids, as many at a time as the parser gives. */
 async function* plannedRows(
   { sheet, settings, outcome }: Pick<StageInput, 'sheet' | 'settings' | 'outcome'>,
   line: Line,
-): AsyncGenerator<[row: number, id: string, planned: PlannedRow]> {
+): AsyncGenerator<Iterable<Planned>> {
   const reader = rowReader(sheet.columns, settings, outcome.found);
   const skipped = new Set(outcome.skipped);
   const renamed = new Map(outcome.renamed);
-  for await (const [row, cells] of rowsBelowHead(sheet, line)) {
-    if (skipped.has(row) || cells.every((cell) => cell.trim() === '')) continue;
-    const planned = reader.read(cells);
-    yield [row, renamed.get(row) ?? planned.externalId, planned];
-  }
+  const planned = function* (batch: Iterable<Row>): Generator<Planned> {
+    for (const [row, cells] of batch) {
+      if (skipped.has(row) || cells.every((cell) => cell.trim() === '')) continue;
+      const read = reader.read(cells);
+      yield [row, renamed.get(row) ?? read.externalId, read];
+    }
+  };
+  for await (const batch of rowsBelowHead(sheet, line)) yield planned(batch);
 }
+
+type Row = [row: number, cells: string[]];
 
 async function* rowsBelowHead(
   { fileName, size, file, columns }: SheetRows,
   line: Line,
-): AsyncGenerator<[row: number, cells: string[]]> {
+): AsyncGenerator<Iterable<Row>> {
   const source = followed(sourceFrom(line, size), line);
   const head = file.headRow + file.headRows - 1;
   // in JSON lines no line is taken up by the head, so rows are numbered one less
   const shift = file.format === 'json_lines' ? -1 : 0;
-  for await (const { row, rows } of readRows(
-    textOf(source, file.encoding),
-    file.separator,
-    fileName,
-  ))
-    for (const [r, cells] of rows.entries())
-      if (row + r > head) {
-        // only in separated text does a short row mean that something is amiss
-        if (file.format !== 'text')
-          for (let c = cells.length; c < columns.length; c++) cells.push('');
-        yield [row + r + shift, cells];
-      }
+  const below = function* ({ row, rows }: RowBatch): Generator<Row> {
+    for (let r = Math.max(0, head + 1 - row); r < rows.length; r++) {
+      const cells = rows[r]!;
+      // only in separated text does a short row mean that something is amiss
+      if (file.format !== 'text')
+        for (let c = cells.length; c < columns.length; c++) cells.push('');
+      yield [row + r + shift, cells];
+    }
+  };
+  const text = textOf(source, file.encoding);
+  for await (const batch of readRows(text, file.separator, fileName)) yield below(batch);
 }
 
 /** Tells how far the reading of a file is, by its bytes. */

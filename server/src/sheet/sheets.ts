@@ -81,17 +81,21 @@ export const putPart = async (
   );
 };
 
-/** Reads parts of a kept file, one query each. */
-export const partsOf =
-  (em: EntityManager, sheetId: number, content: 'file' | 'rows') =>
-  async (position: number): Promise<Uint8Array> => {
+/**
+ * Reads parts of a kept file, one query each: on a connection of its own, since that of a transaction which
+ * writes what was read is busy with it.
+ */
+export function partsOf(em: EntityManager, sheetId: number, content: 'file' | 'rows') {
+  const reading = em.fork();
+  return async (position: number): Promise<Uint8Array> => {
     const { bytes } = await row<{ bytes: Buffer }>(
-      em,
+      reading,
       'select bytes from sheet_part where sheet_id = ? and content = ? and position = ?',
       [sheetId, content, position],
     );
     return bytes;
   };
+}
 
 /** Puts a sheet away, and stops the reading of it. */
 export async function leaveSheet(em: EntityManager, studyId: number, id: number): Promise<void> {

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { CodeEntity, copyText, row, rows } from '../database/index.js';
-import { addCategories, countAnswers } from '../study/index.js';
+import { addCategories } from '../study/index.js';
 import { enterImport, type ImportSource, type SheetRunner } from './importRecord.js';
 import { ensureQuestions, ensureVariables, keepCategories, WAVE } from './studyColumns.js';
 
@@ -50,8 +50,14 @@ export async function writeRespondents(
   const firstRespondent = await reserveIds(em, 'respondent', respondents);
   const firstResponse = await reserveIds(em, 'response', respondents * questions.length);
 
-  await withoutRowwiseKeys(em, async () => {
-    await runner.writeSheet(
+  const keys: WrittenKeys = {
+    ...{ importId, respondents, questions },
+    codes: codes.map((code) => code.id),
+    first: firstResponse,
+    firstRespondent,
+  };
+  await keysAtOnce(em, keys, () =>
+    runner.writeSheet(
       {
         sheet: shape,
         settings,
@@ -63,18 +69,16 @@ export async function writeRespondents(
           firstResponse,
           variables: variables.map((variable) => variable.id),
           questions,
-          codes: codes.map((code) => code.id),
+          codes: keys.codes,
           coder: accountId,
         },
         shared: wave ? { variable: wave.id, value: settings.wave } : null,
         now: at,
       },
       (to, bytes) => copyText(em, to, columnsOf[to]!, [bytes]),
-    );
-  });
-  await verifyKeys(em, importId, firstResponse, firstResponse + respondents * questions.length);
-
-  await countAnswers(em, studyId);
+    ),
+  );
+  await addToCounts(em, questions, outcome);
   await keepCategories(em, variables, outcome);
   if (wave)
     await addCategories(em, [{ variableId: wave.id, value: settings.wave, label: settings.wave }]);
@@ -134,41 +138,92 @@ export async function reserveIds(
   return first;
 }
 
+/** The check counted what was written: the questions need not be counted anew. */
+const addToCounts = (em: EntityManager, questions: readonly number[], outcome: SheetOutcome) =>
+  rows(
+    em,
+    `update question q set asked = q.asked + n.asked, answered = q.answered + n.answered
+     from jsonb_to_recordset(?::jsonb) as n (id int, asked int, answered int) where n.id = q.id`,
+    [
+      JSON.stringify(
+        outcome.questions.map(({ answered, noAnswer }, q) => ({
+          ...{ id: questions[q], asked: answered + noAnswer, answered },
+        })),
+      ),
+    ],
+  );
+
+/** What the rows that are being written may refer to. */
+interface WrittenKeys {
+  importId: number;
+  respondents: number;
+  firstRespondent: number;
+  questions: readonly number[];
+  codes: string[];
+  /** The first of the responses' ids; they go on by respondent and question. */
+  first: number;
+}
+
 /**
  * Foreign keys are checked by PostgreSQL row by row, which takes longer than writing the rows. Where the
- * database role may, they are left to `verifyKeys`, which checks all rows at once before the commit.
+ * database role may, that is left out, and all rows are checked at once before the commit.
  */
-async function withoutRowwiseKeys(em: EntityManager, write: () => Promise<void>): Promise<void> {
+async function keysAtOnce(
+  em: EntityManager,
+  keys: WrittenKeys,
+  write: () => Promise<unknown>,
+): Promise<void> {
   const { may } = await row<{ may: boolean }>(
     em,
     'select rolsuper as may from pg_roles where rolname = current_user',
   );
-  if (may) await rows(em, 'set local session_replication_role = replica');
+  if (!may) {
+    await write();
+    return;
+  }
+  // held as a key's own check would hold them, so that nobody takes them away meanwhile
+  await rows(em, 'select from question where id = any(?::int[]) for key share', [keys.questions]);
+  await rows(em, 'select from code where id = any(?::uuid[]) for key share', [keys.codes]);
+  await rows(em, 'set local session_replication_role = replica');
   await write();
-  if (may) await rows(em, 'set local session_replication_role = origin');
+  await rows(em, 'set local session_replication_role = origin');
+  await verifyKeys(em, keys);
 }
 
 /** @throws Error when a row that was just written refers to one that is not there */
 async function verifyKeys(
   em: EntityManager,
-  importId: number,
-  first: number,
-  end: number,
+  { importId, respondents, firstRespondent, questions, codes, first }: WrittenKeys,
 ): Promise<void> {
+  const after = first + respondents * questions.length;
+  // of rows that it was not told of the planner takes 100,000 for one: none may be looked up row by row
+  await rows(em, 'set local enable_nestloop = off');
   const { missing } = await row<{ missing: number }>(
     em,
     `select (
-       (select count(*) from response r
-        left join respondent p on p.id = r.respondent_id and p.import_id = ?
-        left join question q on q.id = r.question_id
-        where r.id >= ? and r.id < ? and (p.id is null or q.id is null))
-       + (select count(*) from mention m
-          left join response r on r.id = m.response_id left join code c on c.id = m.code_id
-          where m.response_id >= ? and m.response_id < ? and (r.id is null or c.id is null))
-       + (select count(*) from settlement s left join response r on r.id = s.response_id
-          where s.response_id >= ? and s.response_id < ? and r.id is null))::int as missing`,
-    [importId, first, end, first, end, first, end],
+       (select ?::int - count(*) from respondent where import_id = ? and id >= ? and id < ?)
+       + (select count(*) from response where id >= ? and id < ?
+          and not (respondent_id >= ? and respondent_id < ? and question_id = any(?::int[]))))::int
+       as missing`,
+    [
+      ...[respondents, importId, firstRespondent, firstRespondent + respondents],
+      ...[first, after, firstRespondent, firstRespondent + respondents, questions],
+    ],
   );
-  if (missing > 0)
-    throw new Error(`${missing} rows of the import refer to rows that are not there.`);
+  const { loose } =
+    codes.length > 0
+      ? await row<{ loose: number }>(
+          em,
+          `select (
+           (select count(*) from mention m left join response r on r.id = m.response_id
+            where m.response_id >= ? and m.response_id < ?
+              and (r.id is null or m.code_id <> all(?::uuid[])))
+           + (select count(*) from settlement s left join response r on r.id = s.response_id
+              where s.response_id >= ? and s.response_id < ? and r.id is null))::int as loose`,
+          [first, after, codes, first, after],
+        )
+      : { loose: 0 };
+  await rows(em, 'set local enable_nestloop = on');
+  if (missing + loose > 0)
+    throw new Error(`${missing + loose} rows of the import refer to rows that are not there.`);
 }
