@@ -173,6 +173,14 @@ test('100,000 respondents come in through the browser, and the table scrolls to 
   await expect(grid.getByRole('rowheader', { name: 'R99999' })).toBeVisible();
   await page.getByLabel('Find').fill('R4242');
   await expect(page.getByRole('status').filter({ hasText: '11 of 100,000' })).toBeVisible();
+  // every other one of them, and so six of the eleven
+  await page.getByLabel('Narrow by').selectOption('home');
+  await page.getByRole('button', { name: 'Tye', exact: true }).click();
+  await expect(page.getByRole('status').filter({ hasText: '6 of 100,000' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('status').filter({ hasText: '50,000 of 100,000' })).toBeVisible();
+  await page.getByRole('button', { name: 'No longer narrow by home' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '100,000 respondents' })).toBeVisible();
 });
 
 test('an import is walked by keyboard, from choosing the file to reading what came in', async ({

@@ -81,5 +81,19 @@ export const groupSizeSchema = z.object({
   respondents: z.number().int(),
 });
 
+/** A rule as it stands in an address: as JSON. */
+export const ruleTextSchema = z
+  .string()
+  .max(20_000)
+  .transform((text, context): unknown => {
+    try {
+      return JSON.parse(text);
+    } catch {
+      context.addIssue({ code: 'custom', message: 'A rule is JSON.' });
+      return z.NEVER;
+    }
+  })
+  .pipe(ruleSchema);
+
 /** Restricts what is asked for to the respondents of a group. */
 export const withinQuery = z.object({ group: uuidSchema.optional() });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { withinQuery } from './groups.js';
+import { ruleTextSchema, withinQuery } from './groups.js';
 import { asideMarksSchema, noAnswersSchema } from './sheet.js';
 import {
   backgroundKindSchema,
@@ -28,6 +28,8 @@ export const respondentQuery = withinQuery.extend({
   descending: flagSchema.default(false),
   /** Only those of whom the id or some background value holds this. */
   words: textSchema.max(200).default(''),
+  /** Only those whom this rule picks. */
+  rule: ruleTextSchema.optional(),
 });
 export type RespondentQuery = z.infer<typeof respondentQuery>;
 export const respondentIdsSchema = z.object({ ids: z.array(z.number().int()) });

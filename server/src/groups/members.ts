@@ -67,14 +67,17 @@ export async function readMembers(
 }
 
 /** Ids of the respondents who belong to a group now. @throws Problem not_found */
-export async function respondentsOf(
+export const respondentsOf = async (em: EntityManager, studyId: number, groupId: string) =>
+  respondentsOfRule(em, studyId, (await findGroup(em, studyId, groupId)).rule);
+
+/** Ids of the respondents whom a rule picks now. */
+export async function respondentsOfRule(
   em: EntityManager,
   studyId: number,
-  groupId: string,
+  rule: Rule,
 ): Promise<number[]> {
-  const group = await findGroup(em, studyId, groupId);
   const people = await readPeople(em, studyId);
-  const [members] = await readMembers(em, studyId, people, [group.rule]);
+  const [members] = await readMembers(em, studyId, people, [rule]);
   const ids: number[] = [];
   forEachIn(members!, (i) => ids.push(people.ids[i]!));
   return ids;

@@ -52,6 +52,24 @@ test('lists respondents in any order, those without a value last, and finds them
   expect(await list('words=R1')).toEqual(['R1', 'R10']);
 });
 
+test('narrows the list by a rule, together with words, and refuses what is none', async () => {
+  await setUp();
+  const by = (...rules: object[]) =>
+    `rule=${encodeURIComponent(JSON.stringify({ is: 'all_of', rules }))}`;
+  const home = { is: 'value', variableId: variable('home'), test: 'any_of', labels: ['Hask'] };
+  const score = { is: 'range', variableId: variable('score'), from: 5, to: null };
+  expect(await list(by(home))).toEqual(['R10', 'R5']);
+  expect(
+    await list(by(home, { is: 'stated', variableId: variable('score'), stated: true })),
+  ).toEqual(['R10']);
+  expect(await list(`${by(score)}&words=R1`)).toEqual(['R10']);
+  for (const wrong of ['{"is":"value"}', 'nobody', ''])
+    expect(await client.get(`${study.base}/respondents?rule=${wrong}`)).toMatchObject({
+      status: 400,
+      body: { code: 'invalid_request' },
+    });
+});
+
 test('changes one value, refuses what does not fit, and undoes it', async () => {
   await setUp();
   const { body } = await client.get<{ ids: number[] }>(`${study.base}/respondents`);

@@ -8,6 +8,7 @@ import {
   type AsideMarks,
   type BackgroundValue,
   type Band,
+  type Rule,
 } from '@yellow-thread/contract';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { z } from 'zod';
@@ -18,6 +19,8 @@ export interface RespondentOrder {
   sort: 'id' | 'order' | number;
   descending: boolean;
   words: string;
+  /** Only those whom it picks; null for everybody. */
+  rule: Rule | null;
 }
 
 const base = (study: number) => `/api/studies/${study}`;
@@ -27,7 +30,8 @@ export const useRespondentIds = (study: number, order: RespondentOrder) =>
   useQuery({
     queryKey: ['respondents', study, order],
     queryFn: async ({ signal }) => {
-      const query = { ...order };
+      const { rule, ...rest } = order;
+      const query = { ...rest, ...(rule && { rule: JSON.stringify(rule) }) };
       const path = `${base(study)}/respondents`;
       return (await call(path, { query, signal, reply: respondentIdsSchema })).ids;
     },

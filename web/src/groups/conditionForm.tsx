@@ -1,12 +1,11 @@
-import type { RuleCondition, StudyDetail, Variable } from '@yellow-thread/contract';
+import type { RuleCondition, StudyDetail } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useDrawnCodebook } from '../data/codebook.js';
-import { useVariable } from '../data/respondents.js';
 import { CodePicker } from '../parts/codePicker.js';
-import { Choice, inputBox } from '../parts/field.js';
+import { Choice } from '../parts/field.js';
 import { StitchMark } from '../parts/stitch.js';
-import { onVariable } from './rules.js';
 import { Toggles } from '../parts/toggles.js';
+import { VariableCondition } from '../parts/variableCondition.js';
 
 interface Props<Condition> {
   study: StudyDetail;
@@ -31,7 +30,9 @@ export function ConditionForm({
     case 'stated': {
       const variable = study.variables.find(({ id }) => id === condition.variableId);
       if (!variable) return <span className="py-1.5 text-brick">is gone: take this out</span>;
-      return <OnVariable {...props} condition={condition} variable={variable} />;
+      return (
+        <VariableCondition {...props} study={study.id} condition={condition} variable={variable} />
+      );
     }
     case 'mentions':
       return <OnMentions {...props} condition={condition} />;
@@ -94,135 +95,6 @@ export function ConditionForm({
         </>
       );
   }
-}
-
-const statedTests: Record<string, boolean> = { stated: true, missing: false };
-
-function OnVariable({
-  study,
-  condition,
-  variable,
-  onChange,
-}: Props<Of<'value' | 'range' | 'stated'>> & { variable: Variable }) {
-  const begun = onVariable(variable);
-  const tests: [string, string][] =
-    begun.is === 'range'
-      ? [['range', 'is between']]
-      : [
-          ['any_of', 'is any of'],
-          ['none_of', 'is stated, and none of'],
-        ];
-  const test =
-    condition.is === 'stated'
-      ? condition.stated
-        ? 'stated'
-        : 'missing'
-      : condition.is === 'value'
-        ? condition.test
-        : 'range';
-  const choose = (next: string) => {
-    const stated = statedTests[next];
-    if (stated !== undefined) onChange({ is: 'stated', variableId: variable.id, stated });
-    else if (next === 'range') onChange(begun);
-    else
-      onChange({
-        is: 'value',
-        variableId: variable.id,
-        test: next === 'none_of' ? 'none_of' : 'any_of',
-        labels: condition.is === 'value' ? condition.labels : [],
-      });
-  };
-  return (
-    <>
-      <Choice
-        label={`How ${variable.name} is asked`}
-        hideLabel
-        value={test}
-        onChange={(event) => choose(event.target.value)}
-      >
-        {[...tests, ['stated', 'is stated'] as const, ['missing', 'is not stated'] as const].map(
-          ([key, name]) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ),
-        )}
-      </Choice>
-      {condition.is === 'value' && (
-        <ValueToggles
-          study={study.id}
-          variable={variable}
-          chosen={condition.labels}
-          onChange={(labels) => onChange({ ...condition, labels })}
-        />
-      )}
-      {condition.is === 'range' && (
-        <Limits
-          variable={variable}
-          condition={condition}
-          onChange={(limits) => onChange({ ...condition, ...limits })}
-        />
-      )}
-    </>
-  );
-}
-
-function Limits({
-  variable,
-  condition,
-  onChange,
-}: {
-  variable: Variable;
-  condition: Of<'range'>;
-  onChange: (limits: Partial<Pick<Of<'range'>, 'from' | 'to'>>) => void;
-}) {
-  const isDate = variable.kind === 'date';
-  const field = (side: 'from' | 'to', name: string) => (
-    <input
-      type={isDate ? 'date' : 'number'}
-      step="any"
-      aria-label={`${variable.name} ${name}`}
-      placeholder={side === 'from' ? 'lowest' : 'highest'}
-      className={`${inputBox} ${isDate ? 'w-40' : 'figures w-24'}`}
-      value={condition[side] ?? ''}
-      onChange={({ target: { value } }) =>
-        onChange({ [side]: value === '' ? null : isDate ? value : Number(value) })
-      }
-    />
-  );
-  return (
-    <span className="inline-flex items-center gap-2">
-      {field('from', 'from')} <span className="text-soft">and</span> {field('to', 'to')}
-    </span>
-  );
-}
-
-function ValueToggles({
-  study,
-  variable,
-  chosen,
-  onChange,
-}: {
-  study: number;
-  variable: Variable;
-  chosen: readonly string[];
-  onChange: (labels: string[]) => void;
-}) {
-  const detail = useVariable(study, variable.id).data;
-  if (!detail) return <span className="py-1.5 text-soft">…</span>;
-  const labels =
-    variable.kind === 'yes_no'
-      ? ['Yes', 'No']
-      : (detail.derived?.bands ?? detail.categories).map(({ label }) => label);
-  // what is chosen and has gone since can still be taken out
-  const all = [...new Set([...labels, ...chosen])];
-  return (
-    <Toggles
-      options={all.map((label) => ({ key: label, name: label }))}
-      chosen={chosen}
-      onChange={onChange}
-    />
-  );
 }
 
 function QuestionChoice({

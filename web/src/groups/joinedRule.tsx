@@ -4,8 +4,9 @@ import { useGroups } from '../data/groups.js';
 import { useImports } from '../data/sheets.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
+import { onVariable } from '../parts/variableCondition.js';
 import { ConditionForm } from './conditionForm.js';
-import { onVariable, subjectOf, subjectsOf, type Joined } from './rules.js';
+import { subjectOf, subjectsOf, type Joined } from './rules.js';
 
 const joints: Record<Joined['is'], string> = {
   all_of: 'all of this holds',

@@ -1,4 +1,5 @@
-import type { Rule, RuleCondition, StudyDetail, Variable } from '@yellow-thread/contract';
+import type { Rule, RuleCondition, StudyDetail } from '@yellow-thread/contract';
+import { onVariable, saysSomething } from '../parts/variableCondition.js';
 
 /** Conditions joined with each other. */
 export type Joined = Extract<Rule, { rules: Rule[] }>;
@@ -11,28 +12,18 @@ export function isComplete(rule: Rule): boolean {
     case 'none_of':
       return rule.rules.length > 0 && rule.rules.every(isComplete);
     case 'value':
-      return rule.labels.length > 0;
     case 'range':
-      return rule.from !== null || rule.to !== null;
+    case 'stated':
+      return saysSomething(rule);
     case 'mentions':
       return rule.codeIds.length + rule.themeIds.length > 0;
     case 'came_with':
       return rule.importIds.length > 0;
-    case 'stated':
     case 'answered':
     case 'in_group':
       return true;
   }
 }
-
-const isRanged = ({ kind, derived }: Variable) =>
-  !derived && (kind === 'number' || kind === 'date');
-
-/** A condition on a variable that says nothing yet. */
-export const onVariable = (variable: Variable): RuleCondition =>
-  isRanged(variable)
-    ? { is: 'range', variableId: variable.id, from: null, to: null }
-    : { is: 'value', variableId: variable.id, test: 'any_of', labels: [] };
 
 /** What a condition may be about, as a list to choose from. */
 export type Subject = { key: string; name: string; begin: () => RuleCondition };

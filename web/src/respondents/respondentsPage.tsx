@@ -12,6 +12,7 @@ import { SavedSign } from '../frame/savedSign.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
 import { asCount, counted } from '../parts/numbers.js';
+import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js';
 import { ValueEditor } from './valueEditor.js';
 import { nameIn } from '../data/background.js';
 import { VariableDrawer } from './variableDrawer.js';
@@ -22,11 +23,13 @@ const STRETCH = 100;
 /** Everybody who was asked, with what is known of them. */
 export function RespondentsPage() {
   const study = useStudyPlace();
-  const [order, setOrder] = useState<RespondentOrder>({
+  const [chosen, setOrder] = useState<Omit<RespondentOrder, 'rule'>>({
     sort: 'order',
     descending: false,
     words: useSearchParams()[0].get('find') ?? '',
   });
+  const { conditions, change: changeConditions, rule } = useConditions();
+  const order = { ...chosen, rule };
   const words = useDeferredValue(order.words);
   const ids = useRespondentIds(study.id, { ...order, words });
   const within = useRestriction(study.id);
@@ -52,6 +55,7 @@ export function RespondentsPage() {
         </div>
         <span className="flex items-end gap-4">
           <SavedSign />
+          {study.variables.length > 0 && <NarrowBy study={study} onChange={changeConditions} />}
           <Field
             label="Find"
             placeholder="an id or a value"
@@ -60,6 +64,7 @@ export function RespondentsPage() {
           />
         </span>
       </header>
+      <RespondentFilter study={study} conditions={conditions} onChange={changeConditions} />
       {ids.isError ? (
         <PageProblem error={ids.error} />
       ) : (

@@ -1,0 +1,107 @@
+import { ruleTextSchema, type Rule, type StudyDetail } from '@yellow-thread/contract';
+import { X } from 'lucide-react';
+import { useSearchParams } from 'react-router';
+import { Choice } from '../parts/field.js';
+import {
+  onVariable,
+  saysSomething,
+  VariableCondition,
+  type BackgroundCondition,
+} from '../parts/variableCondition.js';
+
+const PLACE = 'where';
+
+const isOnBackground = (rule: Rule): rule is BackgroundCondition => 'variableId' in rule;
+
+type Conditions = readonly BackgroundCondition[];
+
+function readConditions(search: URLSearchParams): BackgroundCondition[] {
+  const read = ruleTextSchema.safeParse(search.get(PLACE) ?? '');
+  return read.success && read.data.is === 'all_of' ? read.data.rules.filter(isOnBackground) : [];
+}
+
+/** The conditions by which the page is narrowed, kept in its address so that they can be saved and shared. */
+export function useConditions() {
+  const [search, setSearch] = useSearchParams();
+  const conditions = readConditions(search);
+  const change = (next: (before: Conditions) => Conditions) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before);
+        const rules = next(readConditions(before));
+        if (rules.length === 0) after.delete(PLACE);
+        else after.set(PLACE, JSON.stringify({ is: 'all_of', rules }));
+        return after;
+      },
+      { replace: true },
+    );
+  const filled = conditions.filter(saysSomething);
+  const rule: Rule | null = filled.length > 0 ? { is: 'all_of', rules: filled } : null;
+  return { conditions, change, rule };
+}
+
+/** Narrows the table to those of whom something holds: a line a variable, all of them together. */
+export function RespondentFilter({
+  study,
+  conditions,
+  onChange,
+}: {
+  study: StudyDetail;
+  conditions: Conditions;
+  onChange: (next: (before: Conditions) => Conditions) => void;
+}) {
+  const lines = conditions.flatMap((condition, at) => {
+    const variable = study.variables.find(({ id }) => id === condition.variableId);
+    return variable ? [{ condition, variable, at }] : [];
+  });
+  if (lines.length === 0) return null;
+  return (
+    <ul aria-label="Only those of whom" className="mb-4 space-y-2">
+      {lines.map(({ condition, variable, at }) => (
+        <li key={at} className="flex flex-wrap items-start gap-2">
+          <span className="py-1.5 font-medium">{variable.name}</span>
+          <VariableCondition
+            study={study.id}
+            condition={condition}
+            variable={variable}
+            onChange={(next) =>
+              onChange((before) => before.map((one, c) => (c === at ? next : one)))
+            }
+          />
+          <button
+            type="button"
+            aria-label={`No longer narrow by ${variable.name}`}
+            className="rounded p-2 text-soft hover:bg-wash hover:text-ink"
+            onClick={() => onChange((before) => before.filter((_, c) => c !== at))}
+          >
+            <X size={14} aria-hidden />
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Chooses a further variable to narrow by. */
+export const NarrowBy = ({
+  study,
+  onChange,
+}: Pick<Parameters<typeof RespondentFilter>[0], 'study' | 'onChange'>) => (
+  <Choice
+    label="Narrow by"
+    hideLabel
+    className="max-w-44"
+    value=""
+    onChange={(event) => {
+      const variable = study.variables.find(({ id }) => id === Number(event.target.value));
+      if (variable) onChange((before) => [...before, onVariable(variable)]);
+    }}
+  >
+    <option value="">Narrow by …</option>
+    {study.variables.map(({ id, name }) => (
+      <option key={id} value={id}>
+        {name}
+      </option>
+    ))}
+  </Choice>
+);
