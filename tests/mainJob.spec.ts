@@ -48,8 +48,8 @@ test('from a sheet to a report: import, code ten answers by keyboard, train, set
   // the line of the one code: the figures follow it, then either side is settled
   await page.getByRole('link', { name: /^Review\b/ }).click();
   const line = page.getByRole('slider', { name: 'The line' });
-  const accept = page.getByRole('button', { name: /^Accept the \d+ above$/ });
-  const refuse = page.getByRole('button', { name: /^Refuse the \d+ below$/ });
+  const accept = page.getByRole('button', { name: /^Accept \d+ above$/ });
+  const refuse = page.getByRole('button', { name: /^Refuse \d+ below$/ });
   const numberOn = async (button: Locator) =>
     Number(/\d+/.exec((await button.textContent()) ?? '')![0]);
   await line.focus();
@@ -65,7 +65,7 @@ test('from a sheet to a report: import, code ten answers by keyboard, train, set
   }
   await accept.click();
   await expect(page.getByText(`${accepted} accepted (${accepted} in bulk)`)).toBeVisible();
-  await page.getByRole('button', { name: `Refuse the ${all - accepted} below` }).click();
+  await page.getByRole('button', { name: `Refuse ${all - accepted} below` }).click();
   await expect(page.getByText(`${all - accepted} refused`)).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText(/^Undid: refusing \d+ suggestions of “Room for cars”/)).toBeVisible();

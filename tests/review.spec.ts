@@ -7,7 +7,7 @@ test('the bulk is spot-checked by keyboard: read blind, measured, told in the re
   await openDemo(page, 'Review');
   await page.getByRole('link', { name: '2 Value' }).click();
   await page.getByRole('link', { name: /^Family and friends/ }).click();
-  await page.getByRole('button', { name: /^Accept the \d+ above$/ }).click();
+  await page.getByRole('button', { name: /^Accept \d+ above$/ }).click();
   await page.getByRole('button', { name: 'Spot check' }).click();
   const drawer = page.getByRole('dialog');
   await drawer.getByLabel('How many of those accepted to read').selectOption('25');
@@ -65,4 +65,66 @@ test('suggestions stand beside an answer in the ledger, are accepted and refused
   await saved(page);
   await page.keyboard.press('Control+z');
   await expect(suggested).toHaveCount(count);
+});
+
+test('one by one by keyboard: for marked words, another code instead and as well, unsure, beside what was coded by hand', async ({
+  page,
+}) => {
+  await openDemo(page, 'Review');
+  await page.getByRole('link', { name: '2 Value' }).click();
+  await page.getByRole('link', { name: /^Family and friends/ }).click();
+  const list = page.getByRole('feed');
+  const row = (at: number) => list.getByRole('article').nth(at);
+  const active = list.locator('[aria-current=true]');
+  await expect(active).toBeVisible();
+  const taken = (await page
+    .getByText(/\d+ accepted/)
+    .filter({ hasText: 'refused' })
+    .textContent())!;
+  const [accepted, refused] = [...taken.matchAll(/\d+/gu)].map(Number);
+
+  // words are marked, and the code is stitched to them
+  await page.keyboard.press('Shift+ArrowRight');
+  const marked = await active.locator('.bg-wash').textContent();
+  await page.keyboard.press('a');
+  await expect(row(0).locator('.box-decoration-clone')).toHaveText(marked!);
+
+  const give = async (key: string, letters: string) => {
+    await page.keyboard.press(key);
+    await expect(active.getByRole('combobox')).toBeFocused();
+    await page.keyboard.type(letters);
+    await page.keyboard.press('Enter');
+  };
+  await give('w', 'told in');
+  await expect(row(1)).toContainText('accepted · Demo researcher');
+  await expect(row(1).getByText('Told in time', { exact: true })).toBeVisible();
+  await give('i', 'sea and');
+  await expect(row(2)).toContainText('refused · Demo researcher');
+  await expect(row(2).getByText(/^Sea and scenery$/)).toBeVisible();
+  await page.keyboard.press('u');
+  await page.keyboard.press('ArrowDown');
+  await expect(row(3)).toContainText('unsure');
+  await saved(page);
+
+  await page.keyboard.press('h');
+  const drawer = page.getByRole('dialog');
+  await expect(drawer.getByRole('list', { name: 'Coded by hand' })).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Who decided what' }).click();
+  await expect(drawer).toContainText('Demo researcher:');
+  await page.keyboard.press('Escape');
+
+  await page.reload();
+  await expect(row(0).locator('.box-decoration-clone')).toHaveText(marked!);
+  await expect(row(3)).toContainText('unsure');
+  await expect(
+    page.getByText(new RegExp(`${accepted! + 2} accepted.*· ${refused! + 1} refused`, 'u')),
+  ).toBeVisible();
+  for (let n = 0; n < 4; n++) {
+    await page.keyboard.press('Control+z');
+    await expect(page.getByText(/^Undid: /).nth(0)).toBeVisible();
+    await saved(page);
+  }
+  await expect(list.getByText('Told in time', { exact: true })).toHaveCount(0);
 });

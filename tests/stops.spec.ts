@@ -99,7 +99,7 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   await openDemo(page, 'Review');
   await page.getByRole('link', { name: '3 Decided against' }).click();
   const line = page.getByRole('slider', { name: 'The line' });
-  const accept = page.getByRole('button', { name: /^Accept the \d+ above$/ });
+  const accept = page.getByRole('button', { name: /^Accept \d+ above$/ });
   await expect(line).toBeVisible();
   const box = (await line.boundingBox())!;
   const asked: string[] = [];

@@ -121,6 +121,13 @@ export const codeImpactSchema = z.object({
 });
 export type CodeImpact = z.infer<typeof codeImpactSchema>;
 
+/**
+ * How a mention came about: by hand, by accepting a suggestion after reading it or in bulk, with a sheet
+ * that was coded before, or by words that were looked for.
+ */
+export const originSchema = z.enum(['hand', 'accepted', 'bulk', 'import', 'words']);
+export type Origin = z.infer<typeof originSchema>;
+
 /** A mention of a code with the answer that it stands in. */
 export const mentionOfCodeSchema = z
   .object({
@@ -133,6 +140,7 @@ export const mentionOfCodeSchema = z
     start: z.number().int().nullable(),
     end: z.number().int().nullable(),
     typical: z.boolean(),
+    origin: originSchema,
   })
   .meta({ id: 'MentionOfCode' });
 export type MentionOfCode = z.infer<typeof mentionOfCodeSchema>;

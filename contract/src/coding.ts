@@ -1,13 +1,6 @@
 import { z } from 'zod';
-import { codeCreateSchema, themeCreateSchema } from './codebook.js';
+import { codeCreateSchema, originSchema, themeCreateSchema } from './codebook.js';
 import { idSchema, studyParams, uuidSchema } from './ids.js';
-
-/**
- * How a mention came about: by hand, by accepting a suggestion after reading it or in bulk, with a sheet
- * that was coded before, or by words that were looked for.
- */
-export const originSchema = z.enum(['hand', 'accepted', 'bulk', 'import', 'words']);
-export type Origin = z.infer<typeof originSchema>;
 
 export const mentionSchema = z
   .object({

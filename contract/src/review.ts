@@ -31,7 +31,11 @@ export const suggestedAnswerSchema = z
     evidence: z.array(z.object({ word: z.string(), weight: z.number() })),
     state: decisionSchema,
     bulk: z.boolean(),
+    /** Who decided it; null while it is open. */
+    by: z.string().nullable(),
     mentions: z.array(mentionSchema),
+    /** The note by which the coding of the answer was called doubtful; null for none. */
+    unsure: uuidSchema.nullable(),
   })
   .meta({ id: 'SuggestedAnswer' });
 export type SuggestedAnswer = z.infer<typeof suggestedAnswerSchema>;
@@ -84,6 +88,10 @@ export const reviewListSchema = z
         open: z.number().int(),
         accepted: z.number().int(),
         refused: z.number().int(),
+        /** Who decided how many: read one by one, and in bulk. */
+        deciders: z.array(
+          z.object({ name: z.string(), read: z.number().int(), bulk: z.number().int() }),
+        ),
       }),
     ),
     /** Bulk decisions that the run in force, which did not learn from them, strongly contradicts. */
@@ -112,6 +120,10 @@ export const decideSchema = z.object({
   state: decisionSchema,
   /** Whether the open suggestions for answers of the same words are decided with it. */
   toSame: z.boolean().default(false),
+  /** The words that what is accepted rests on; left out for the whole answer. */
+  passage: z.object({ start: z.number().int().min(0), end: z.number().int().min(1) }).optional(),
+  /** Another code that is given by hand in the same stroke, in its place or beside it, under this mention's id. */
+  other: z.object({ id: uuidSchema, codeId: uuidSchema }).optional(),
 });
 export type Decide = z.infer<typeof decideSchema>;
 

@@ -11,7 +11,7 @@ export async function readMentionsOfCode(em: EntityManager, studyId: number, cod
   const mentions = await rows<MentionOfCode>(
     em,
     `select m.id, m.code_id as "codeId", m.response_id as "responseId", r.question_id as "questionId",
-       p.external_id as "externalId", r.text, m.start, m."end", m.typical
+       p.external_id as "externalId", r.text, m.start, m."end", m.typical, m.origin
      from mention m join response r on r.id = m.response_id
      join respondent p on p.id = r.respondent_id
      where m.code_id = ? order by m.typical desc, r.question_id, r.id, m.start nulls first, m.id

@@ -3,3 +3,5 @@ export { chosenAnswers } from './ledger.js';
 export { openStudyEvents } from './events.js';
 export { historyRoutes } from './historyRoutes.js';
 export { codingRoutes } from './routes.js';
+export { refusePassage } from './mentions.js';
+export { findResponse } from './responses.js';

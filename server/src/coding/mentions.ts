@@ -93,7 +93,7 @@ interface Passage {
 }
 
 /** @throws Problem when there is nothing to be coded there */
-async function refusePassage(
+export async function refusePassage(
   em: EntityManager,
   studyId: number,
   response: FoundResponse,

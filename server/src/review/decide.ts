@@ -9,6 +9,7 @@ import {
   withinGroup,
   type ChangeDiff,
 } from '../database/index.js';
+import { findResponse, refusePassage } from '../coding/index.js';
 import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -24,13 +25,13 @@ export const suggestionColumns = `s.code_id as "codeId", s.response_id as "respo
 
 /**
  * Decides one suggestion: accepted makes a mention, refused none; open takes the decision back. With `toSame` what is
- * open of the code for answers of the same words is decided with it.
+ * open of the code for answers of the same words is decided with it; another code may be given in the same stroke.
  */
 export async function decideSuggestion(
   em: EntityManager,
   maker: Maker,
   { questionId, codeId }: Place,
-  { responseId, state, toSame }: Decide,
+  { responseId, state, toSame, passage, other }: Decide,
 ) {
   await em.transactional(async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
@@ -47,21 +48,53 @@ export async function decideSuggestion(
     const stored = found.find((one) => one.responseId === responseId);
     if (!stored) throw problems.notFound('suggestion');
     // what was decided in bulk and is now read stands as a decision of its own
-    if (stored.state === state && !stored.bulk) return;
+    if (stored.state === state && !stored.bulk && !passage && !other) return;
+    if (passage) {
+      const response = await findResponse(tx, maker.studyId, responseId);
+      await refusePassage(tx, maker.studyId, response, passage);
+    }
+    const beside = other ? await giveOther(tx, maker, responseId, other) : null;
     // settled by a person in the meantime: what they decided stands
     if (stored.state === 'open' && !stored.isOpen) throw problems.changedMeanwhile();
     const suggestions = found.filter((one) => one === stored || one.isOpen).map(asSuggestion);
-    const summary = {
+    const decision = {
       accepted: `accepting “${name}”`,
       refused: `refusing “${name}”`,
       open: `taking back a decision on “${name}”`,
     }[state];
+    const summary = beside ? `${decision}, coding “${beside.name}”` : decision;
     const given =
       stored.state === 'accepted' ? await mentionsByAcceptance(tx, codeId, responseId) : [];
     const diff = decide(suggestions, state, { by: maker.accountId, bulk: false });
-    diff.mention = { updated: [], added: diff.mention?.added ?? [], removed: given };
+    const accepted = (diff.mention?.added ?? []).map((mention) =>
+      mention.responseId === responseId ? { ...mention, ...passage } : mention,
+    );
+    diff.mention = {
+      updated: [],
+      added: beside?.mention ? [...accepted, beside.mention] : accepted,
+      removed: given,
+    };
     await makeChange(tx, { ...maker, summary, diff });
   });
+}
+
+/** Another code of the codebook for an answer; no mention where the answer has it already. */
+async function giveOther(
+  em: EntityManager,
+  maker: Maker,
+  responseId: number,
+  { id, codeId }: NonNullable<Decide['other']>,
+): Promise<{ name: string; mention: Mention | null }> {
+  const name = await nameOf(em, maker.studyId, codeId);
+  const standing = await findMentions(em, 'm.code_id = ? and m.response_id = ?', [
+    codeId,
+    responseId,
+  ]);
+  const mention: Mention = {
+    ...{ id, responseId, codeId, coderId: maker.accountId, start: null, end: null },
+    ...{ origin: 'hand', createdAt: new Date().toISOString(), typical: false },
+  };
+  return { name, mention: standing.length > 0 ? null : mention };
 }
 
 /**

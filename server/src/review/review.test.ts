@@ -114,6 +114,46 @@ describe('review', () => {
     expect((await allSuggestions()).slice(0, 2)).toEqual([first, second]);
   });
 
+  test('it is accepted for a passage, or with another code beside it, as one change that says who', async () => {
+    const [first, second] = await allSuggestions();
+    const { codes } = (await client.get<Codebook>(`${studyBase()}/codebook`)).body;
+    const other = codes.find(({ id }) => id !== codeId)!;
+    const send = (responseId: number, body: object) =>
+      client.send('POST', `${base}/review/${codeId}/decide`, { body: { responseId, ...body } });
+    const passage = { start: 0, end: first!.text.indexOf(' ') };
+    const given = { id: randomUUID(), codeId: other.id };
+    const beyond = { start: 0, end: first!.text.length + 1 };
+    expect(
+      (await send(first!.responseId, { state: 'accepted', passage: beyond })).status,
+    ).toBeGreaterThanOrEqual(400);
+    await send(first!.responseId, { state: 'accepted', passage });
+    await send(second!.responseId, { state: 'refused', other: given });
+    const after = await allSuggestions();
+    expect(after[0]).toMatchObject({
+      state: 'accepted',
+      by: 'Rowan',
+      mentions: [{ codeId, ...passage }],
+    });
+    expect(after[1]).toMatchObject({
+      ...{ state: 'refused', by: 'Rowan' },
+      mentions: [{ ...given, origin: 'hand', start: null }],
+    });
+    // moved to all of the answer: still one mention
+    await send(first!.responseId, {
+      state: 'accepted',
+      passage: { ...passage, end: passage.end + 1 },
+    });
+    expect((await allSuggestions())[0]!.mentions).toHaveLength(1);
+    const { body: list } = await client.get<ReviewList>(`${base}/review`);
+    expect(list.codes.find((one) => one.codeId === codeId)!.deciders).toEqual([
+      { name: 'Rowan', read: 2, bulk: 0 },
+    ]);
+    await undo();
+    expect((await undo()).body.summary).toBe(`refusing “Sea and scenery”, coding “${other.name}”`);
+    await undo();
+    expect((await allSuggestions()).slice(0, 2)).toEqual([first, second]);
+  });
+
   test('accepted mentions wait outside the report until the code is decided for everybody', async () => {
     const { row: before } = await reportRow('by=none');
     const { runId, line, open } = await review();
@@ -269,7 +309,9 @@ test('the list of codes to review counts what is open and decided', async () => 
   const { body } = await client.get<ReviewList>(`${base}/review`);
   const one = body.codes.find((code) => code.codeId === codeId)!;
   const { open, accepted, refused } = await review();
-  expect(one).toEqual({ codeId, open: open.length, accepted, refused });
+  expect(one).toMatchObject({ codeId, open: open.length, accepted, refused });
+  const decided = one.deciders.reduce((sum, { read, bulk }) => sum + read + bulk, 0);
+  expect(decided).toBe(accepted + refused);
 });
 
 test('a removed code is reviewed no more, and comes back with all that its model said', async () => {

@@ -20,14 +20,22 @@ export async function listReviews(
   const { head, values, gave } = withinGroup(within);
   const codes = await rows<ReviewList['codes'][number]>(
     em,
-    `${head} select s.code_id as "codeId",
-       (count(*) filter (where s.state = 'accepted'))::int as accepted,
-       (count(*) filter (where s.state = 'refused'))::int as refused,
-       (count(o.code_id))::int as open
-     from suggestion s join code c on c.id = s.code_id
-     left join open_suggestion o on o.code_id = s.code_id and o.response_id = s.response_id
-     where s.question_id = ? and ${gave('s.response_id')}
-     group by s.code_id order by open desc, s.code_id`,
+    `${head} select d.code_id as "codeId", sum(d.accepted)::int as accepted,
+       sum(d.refused)::int as refused, sum(d.open)::int as open,
+       coalesce(jsonb_agg(jsonb_build_object('name', a.name, 'read', d.read, 'bulk', d.bulk)
+         order by a.name) filter (where a.id is not null), '[]') as deciders
+     from (
+       select s.code_id, s.decided_by, count(o.code_id) as open,
+         count(*) filter (where s.state = 'accepted') as accepted,
+         count(*) filter (where s.state = 'refused') as refused,
+         count(*) filter (where s.state <> 'open' and not s.bulk) as read,
+         count(*) filter (where s.state <> 'open' and s.bulk) as bulk
+       from suggestion s join code c on c.id = s.code_id
+       left join open_suggestion o on o.code_id = s.code_id and o.response_id = s.response_id
+       where s.question_id = ? and ${gave('s.response_id')}
+       group by s.code_id, s.decided_by) d
+     left join account a on a.id = d.decided_by
+     group by d.code_id order by open desc, d.code_id`,
     [...values, questionId],
   );
   // what was decided anew since, or settled by hand, is contradicted no more
@@ -127,11 +135,12 @@ export async function readSuggestions(
   const page = await rows<
     Pick<
       SuggestionPage['suggestions'][number],
-      'responseId' | 'probability' | 'evidence' | 'state' | 'bulk'
+      'responseId' | 'probability' | 'evidence' | 'state' | 'bulk' | 'by'
     >
   >(
     em,
-    `${head} select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk ${shown}
+    `${head} select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk,
+       (select a.name from account a where a.id = s.decided_by) as by ${shown}
        and ${gave('s.response_id')}
        and (s.probability, -s.response_id) < (?, ?)
      order by s.probability desc, s.response_id limit ?`,
@@ -144,8 +153,9 @@ export async function readSuggestions(
   const last = page.at(-1);
   return {
     suggestions: page.map((one, i) => {
-      const { externalId, background, text, mentions } = answers[i]!;
-      return { ...one, externalId, background, text, mentions };
+      const { externalId, background, text, mentions, notes } = answers[i]!;
+      const unsure = notes.find((note) => note.unsure)?.id ?? null;
+      return { ...one, externalId, background, text, mentions, unsure };
     }),
     next: last && page.length === limit ? `${last.probability}:${last.responseId}` : null,
   };

@@ -7,7 +7,7 @@ import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
-import { Passage } from './passage.js';
+import { Passage } from '../parts/passage.js';
 
 const FEW = 5;
 

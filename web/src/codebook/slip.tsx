@@ -1,7 +1,7 @@
 import type { MentionOfCode } from '@yellow-thread/contract';
 import type { KeyboardEvent } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
-import { Passage } from './passage.js';
+import { Passage } from '../parts/passage.js';
 import type { Piles } from './usePiles.js';
 
 /** Under which kind a slip travels while it is dragged. */

@@ -6,7 +6,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { DRAGGED_CODE, DRAGGED_WORDS } from '../parts/draggedCode.js';
 import { stitchImage, type Look } from '../parts/stitches.js';
 import { ledgerGrid } from './ledgerGrid.js';
-import { readSelection } from './readSelection.js';
+import { readSelection } from '../parts/readSelection.js';
 import { Threads } from './threads.js';
 
 /** What lies over some characters of a line. */

@@ -12,6 +12,7 @@ import {
   type CheckSide,
   type Decision,
   type Judge,
+  type Mention,
   type Review,
   type SettleLine,
   type SuggestedAnswer,
@@ -23,9 +24,13 @@ import {
   useQuery,
   useQueryClient,
   type InfiniteData,
+  type QueryClient,
+  type QueryKey,
 } from '@tanstack/react-query';
 import { redecide } from '@yellow-thread/core/review';
+import type { Span } from '@yellow-thread/core/text';
 import { call } from './client.js';
+import { useSession } from './people.js';
 import { asChange } from './queryClient.js';
 
 const pathOf = (study: number, question: number, code?: string) =>
@@ -68,37 +73,101 @@ const followsFromDecisions = [
   'behind',
 ] as const;
 
+/** Changes one suggestion of a code's list as it is drawn. */
+function redraw(
+  client: QueryClient,
+  list: QueryKey,
+  responseId: number,
+  to: (before: SuggestedAnswer) => SuggestedAnswer,
+): void {
+  client.setQueryData<InfiniteData<SuggestionPage>>(
+    list,
+    (pages) =>
+      pages && {
+        ...pages,
+        pages: pages.pages.map((page) => ({
+          ...page,
+          suggestions: page.suggestions.map((one) =>
+            one.responseId === responseId ? to(one) : one,
+          ),
+        })),
+      },
+  );
+}
+
+export interface Deciding {
+  suggestion: SuggestedAnswer;
+  state: Decision;
+  /** The words that what is accepted rests on. */
+  passage?: Span;
+  /** A mention of another code that is given with it. */
+  other?: Mention;
+}
+
 /** Decides one suggestion; drawn at once, saved behind. */
 export function useDecide(study: number, question: number, code: string) {
   const client = useQueryClient();
   const list = ['suggestions', study, question, code];
+  const me = useSession().data?.account?.name ?? null;
   return useMutation({
     ...asChange(...followsFromDecisions),
-    mutationFn: ({ suggestion, state }: { suggestion: SuggestedAnswer; state: Decision }) =>
+    mutationFn: ({ suggestion, state, passage, other }: Deciding) =>
       call(`${pathOf(study, question, code)}/decide`, {
         method: 'POST',
-        body: { responseId: suggestion.responseId, state },
+        body: {
+          ...{ responseId: suggestion.responseId, state },
+          ...(passage && { passage }),
+          ...(other && { other: { id: other.id, codeId: other.codeId } }),
+        },
         reply: doneSchema,
       }),
-    onMutate: ({ suggestion, state }) => {
-      client.setQueryData<InfiniteData<SuggestionPage>>(list, (pages) =>
-        pages
-          ? {
-              ...pages,
-              pages: pages.pages.map((page) => ({
-                ...page,
-                suggestions: page.suggestions.map((one) =>
-                  one.responseId === suggestion.responseId ? { ...one, state, bulk: false } : one,
-                ),
-              })),
-            }
-          : pages,
-      );
+    onMutate: ({ suggestion, state, passage, other }) => {
+      const { responseId } = suggestion;
+      // as it will be drawn: under what id it is kept, nobody asks here
+      const accepted: Mention = {
+        ...{ id: crypto.randomUUID(), responseId, codeId: code, coderId: 0, origin: 'accepted' },
+        ...{ start: null, end: null, ...passage, typical: false },
+        createdAt: new Date().toISOString(),
+      };
+      redraw(client, list, responseId, (one) => ({
+        ...one,
+        ...{ state, bulk: false, by: state === 'open' ? null : me },
+        mentions: [
+          ...one.mentions.filter(
+            ({ codeId, origin }) => codeId !== code || (origin !== 'accepted' && origin !== 'bulk'),
+          ),
+          ...(state === 'accepted' ? [accepted] : []),
+          ...(other ? [other] : []),
+        ],
+      }));
       client.setQueryData<Review>(
         ['review', study, question, code],
         (review) => review && redecide(review, suggestion.probability, suggestion.state, state),
       );
     },
+    onError: () => client.invalidateQueries({ queryKey: list }),
+  });
+}
+
+/** Calls the coding of a suggested answer doubtful, or no longer; drawn at once, saved behind. */
+export function useUnsure(study: number, question: number, code: string) {
+  const client = useQueryClient();
+  const list = ['suggestions', study, question, code];
+  return useMutation({
+    ...asChange('notes', 'answers', 'ledger', 'history'),
+    mutationFn: ({ responseId, id, unsure }: { responseId: number; id: string; unsure: boolean }) =>
+      call(`/api/studies/${study}/notes${unsure ? '' : `/${id}`}`, {
+        method: unsure ? 'POST' : 'DELETE',
+        ...(unsure && {
+          body: {
+            ...{ id, responseId, start: null, end: null, respondentId: null, codeId: null },
+            ...{ text: '', unsure: true },
+          },
+        }),
+        reply: doneSchema,
+      }),
+    onMutate: ({ responseId, id, unsure }) =>
+      redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? id : null })),
     onError: () => client.invalidateQueries({ queryKey: list }),
   });
 }

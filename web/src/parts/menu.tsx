@@ -7,10 +7,23 @@ const item =
   'flex cursor-pointer items-baseline justify-between gap-4 rounded px-3 py-1 outline-none data-[highlighted]:bg-wash';
 
 /** A button that opens a list of things to do. */
-export function Menu({ name, children }: { name: ReactNode; children: ReactNode }) {
+export function Menu({
+  name,
+  label,
+  look = trigger,
+  children,
+}: {
+  name: ReactNode;
+  /** What the button is called where its name says too little. */
+  label?: string;
+  look?: string;
+  children: ReactNode;
+}) {
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={trigger}>{name}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger aria-label={label} className={look}>
+        {name}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="end"

@@ -1,41 +1,52 @@
 import type { Decision } from '@yellow-thread/contract';
+import { extendByWord } from '@yellow-thread/core/coding';
 import { expectAbove, outlookOf } from '@yellow-thread/core/review';
+import type { Span } from '@yellow-thread/core/text';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { DrawnCode } from '../data/codebook.js';
-import {
-  useDecide,
-  usePlaceLine,
-  useReview,
-  useSettleLine,
-  useSuggestions,
-} from '../data/review.js';
+import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
+import { usePlaceLine, useReview, useSettleLine, useSuggestions } from '../data/review.js';
+import { useDrawer } from '../frame/drawer.js';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { usePlace } from '../frame/place.js';
 import { isTyping } from '../frame/typing.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
+import { ByHand } from './byHand.js';
 import { LineFigures } from './lineFigures.js';
 import { LineScale } from './lineScale.js';
 import { SuggestionList } from './suggestionList.js';
+import type { Asking } from './suggestionRow.js';
+import { useRowDeeds } from './useRowDeeds.js';
 
 const keyHelp: readonly KeyHelp[] = [
   { keys: '↑ ↓', does: 'suggestion before, next suggestion' },
   { keys: 'A', does: 'accept it' },
   { keys: 'R', does: 'refuse it' },
   { keys: 'O', does: 'open it again' },
+  { keys: 'Shift ← →', does: 'mark words, on which it is then accepted' },
+  { keys: 'I', does: 'another code instead' },
+  { keys: 'W', does: 'another code as well' },
+  { keys: 'U', does: 'unsure, or no longer' },
+  { keys: 'H', does: 'what was coded by hand, to compare' },
   { keys: 'Shift ↑ ↓', does: 'move the line by one suggestion' },
   { keys: 'L', does: 'go to the line' },
 ];
 
 /** One code: the line across its suggestions, and what lies on either side. */
-export function CodeReview({ code }: { code: DrawnCode }) {
+export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: DrawnCodebook }) {
   const { study, question } = usePlace();
   const review = useReview(study.id, question.id, code.id);
   const list = useSuggestions(study.id, question.id, code.id);
-  const decide = useDecide(study.id, question.id, code.id);
   const settle = useSettleLine(study.id, question.id, code.id);
   const place = usePlaceLine(study.id, question.id, code.id);
   const [moved, setMoved] = useState<number | null>(null);
-  const [active, setActive] = useState(0);
+  const [active, setPlace] = useState(0);
+  const [passage, mark] = useState<Span | null>(null);
+  const [asking, ask] = useState<Asking | null>(null);
+  const setActive = useCallback((to: number) => {
+    setPlace(to);
+    mark(null);
+    ask(null);
+  }, []);
   useKeyHelp(keyHelp);
 
   const line = moved ?? review.data?.line ?? 1;
@@ -43,6 +54,8 @@ export function CodeReview({ code }: { code: DrawnCode }) {
     () => list.data?.pages.flatMap((page) => page.suggestions) ?? [],
     [list.data],
   );
+  const suggestion = suggestions[active];
+  const goOn = () => setActive(Math.min(suggestions.length - 1, active + 1));
   const outlook = useMemo(
     () => review.data && outlookOf(review.data.open, review.data.known, review.data.unsuggested),
     [review.data],
@@ -61,15 +74,18 @@ export function CodeReview({ code }: { code: DrawnCode }) {
   );
   useEffect(() => () => clearTimeout(rest.current), []);
 
-  const { mutate: decideOne } = decide;
-  const onDecide = useCallback(
-    (at: number, state: Decision) => {
-      const suggestion = suggestions[at];
-      if (suggestion && (suggestion.state !== state || suggestion.bulk))
-        decideOne({ suggestion, state });
-    },
-    [suggestions, decideOne],
-  );
+  const deeds = useRowDeeds({
+    study,
+    question,
+    code,
+    suggestion,
+    passage,
+    asking,
+    mark,
+    ask,
+    goOn,
+  });
+  const openDrawer = useDrawer();
   /** The place in the list above which the line lies. */
   const linePlace = suggestions.findIndex((one) => one.probability < line);
   const below = linePlace === -1 ? suggestions.length : linePlace;
@@ -85,8 +101,9 @@ export function CodeReview({ code }: { code: DrawnCode }) {
         return setActive(Math.max(0, place === -1 ? all.length - 1 : place));
       now = await fetchNextPage();
     }
-  }, [fetched, hasNextPage, fetchNextPage, line]);
+  }, [fetched, hasNextPage, fetchNextPage, line, setActive]);
 
+  // listens anew after every drawing: what a key does follows from all that is drawn
   useEffect(() => {
     const stepLine = (step: 1 | -1) => {
       const to = below + step;
@@ -95,9 +112,14 @@ export function CodeReview({ code }: { code: DrawnCode }) {
       if (to >= 0 && to <= suggestions.length) moveLine((before + after) / 2);
     };
     const goTo = (to: number) => setActive(Math.min(suggestions.length - 1, Math.max(0, to)));
-    const decideHere = (state: Decision) => {
-      onDecide(active, state);
-      if (state !== 'open') goTo(active + 1);
+    const decideAndGoOn = (state: Decision) => {
+      deeds.decide(state);
+      goOn();
+    };
+    const markWord = (step: 1 | -1) => {
+      if (!suggestion) return;
+      const { text } = suggestion;
+      mark(extendByWord(text, { start: 0, end: text.length }, passage, step));
     };
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -105,10 +127,20 @@ export function CodeReview({ code }: { code: DrawnCode }) {
       const acts: Record<string, () => void> = {
         ArrowDown: () => (event.shiftKey ? stepLine(1) : goTo(active + 1)),
         ArrowUp: () => (event.shiftKey ? stepLine(-1) : goTo(active - 1)),
-        a: () => decideHere('accepted'),
-        r: () => decideHere('refused'),
-        o: () => decideHere('open'),
+        a: () => decideAndGoOn('accepted'),
+        r: () => decideAndGoOn('refused'),
+        o: () => deeds.decide('open'),
+        i: () => ask('instead'),
+        w: () => ask('as well'),
+        u: deeds.unsure,
         l: () => void goToLine(),
+        h: () =>
+          openDrawer({
+            title: `${code.name}, coded by hand`,
+            body: <ByHand {...{ study, question, code }} />,
+          }),
+        ...(event.shiftKey && { ArrowRight: () => markWord(1), ArrowLeft: () => markWord(-1) }),
+        ...(passage && { Escape: () => mark(null) }),
       };
       const act = acts[event.key.length === 1 ? event.key.toLowerCase() : event.key];
       if (!act) return;
@@ -117,7 +149,7 @@ export function CodeReview({ code }: { code: DrawnCode }) {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [active, below, suggestions, moveLine, goToLine, onDecide]);
+  });
 
   if (review.isError) return <PageProblem error={review.error} />;
   if (list.isError) return <PageProblem error={list.error} />;
@@ -133,14 +165,13 @@ export function CodeReview({ code }: { code: DrawnCode }) {
         onLine={moveLine}
         onSettle={(side) => settle.mutate({ runId: review.data.runId, line, side })}
       />
-      <LineScale outlook={outlook} line={line} onLine={moveLine} />
+      <LineScale outlook={outlook} byHand={review.data.unseen.yes} line={line} onLine={moveLine} />
       <SuggestionList
         suggestions={suggestions}
-        code={code}
-        below={below}
-        active={active}
-        onActive={setActive}
-        onDecide={onDecide}
+        {...{ code, codebook, below, active, passage, asking, deeds }}
+        onActive={(at) => {
+          if (at !== active) setActive(at);
+        }}
         onLine={moveLine}
         more={hasNextPage && !isFetchingNextPage ? fetchNextPage : null}
       />

@@ -3,7 +3,7 @@ import { measureAtLine, measureCalibration } from '@yellow-thread/core/review';
 import { useMemo } from 'react';
 import { asShare } from '../parts/numbers.js';
 
-const [width, height] = [132, 78];
+const [width, height] = [100, 78];
 const [left, top, foot] = [4, 6, 62];
 const x = (p: number) => left + (width - 2 * left) * p;
 const y = (share: number) => foot - (foot - top) * share;
@@ -18,7 +18,7 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
   const path = (values: (number | null)[]) =>
     values.flatMap((value, i) => (value === null ? [] : [`${x(lines[i]!)} ${y(value)}`])).join('L');
   return (
-    <div className="flex gap-4">
+    <div className="flex gap-3">
       <figure>
         <svg
           role="img"
@@ -48,7 +48,7 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
           right <Dash /> found <Dash dashed /> by line
         </figcaption>
       </figure>
-      <figure className="hidden 2xl:block">
+      <figure>
         <svg
           role="img"
           aria-label={`Said and found: ${calibration.map((one) => `${asShare(one.said)} said, ${asShare(one.found)} found`).join('; ')}`}

@@ -6,6 +6,7 @@ import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { asCount, asShare, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { ByHand } from './byHand.js';
 import { LineChart } from './lineChart.js';
 import { SpotChecks } from './spotChecks.js';
 
@@ -42,20 +43,30 @@ export function LineFigures({
           <span className="figures text-soft">
             {asCount(review.accepted)} accepted
             {review.acceptedInBulk > 0 && ` (${asCount(review.acceptedInBulk)} in bulk)`} ·{' '}
-            {asCount(review.refused)} refused · {counted(review.examples, 'example')}
+            {asCount(review.refused)} refused ·{' '}
+            <button
+              type="button"
+              className="underline hover:text-ink"
+              title="What was coded by hand, to compare with: H"
+              onClick={() =>
+                openDrawer({
+                  title: `${code.name}, coded by hand`,
+                  body: <ByHand {...{ study, question, code }} />,
+                })
+              }
+            >
+              {counted(review.examples, 'example')}
+            </button>
           </span>
         </div>
         <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-          <dl className="figures flex gap-5">
+          <dl className="figures flex gap-4">
             <Figure name="line at" value={asShare(line)} />
             <Figure name="above it" value={asCount(expected.above)} />
             <Figure
               name="expected right"
-              value={
-                expected.shareRight
-                  ? `${asShare(expected.shareRight.value)} (${expected.shareRight.interval.map(asShare).join('–')})`
-                  : '–'
-              }
+              value={expected.shareRight ? asShare(expected.shareRight.value) : '–'}
+              interval={expected.shareRight?.interval.map(asShare).join('–')}
             />
             <Figure
               name="found of all"
@@ -82,14 +93,14 @@ export function LineFigures({
               </Button>
             )}
             <Button disabled={busy || below === 0} onClick={() => onSettle('below')}>
-              Refuse the {asCount(below)} below
+              Refuse {asCount(below)} below
             </Button>
             <Button
               look="main"
               disabled={busy || expected.above === 0}
               onClick={() => onSettle('above')}
             >
-              Accept the {asCount(expected.above)} above
+              Accept {asCount(expected.above)} above
             </Button>
           </div>
         </div>
@@ -109,11 +120,14 @@ export function LineFigures({
   );
 }
 
-function Figure({ name, value }: { name: string; value: string }) {
+function Figure({ name, value, interval }: { name: string; value: string; interval?: string }) {
   return (
     <div>
       <dt className="text-[13px] text-soft">{name}</dt>
-      <dd className="min-w-[3ch] whitespace-nowrap text-[17px] font-semibold">{value}</dd>
+      <dd className="min-w-[3ch] whitespace-nowrap text-[17px] font-semibold">
+        {value}
+        {interval && <span className="text-[13px] font-normal text-soft"> ({interval})</span>}
+      </dd>
     </div>
   );
 }

@@ -8,10 +8,13 @@ const BINS = 40;
 /** The scale of probability with the open suggestions on it; the line is dragged or stepped along it. */
 export function LineScale({
   outlook,
+  byHand,
   line,
   onLine,
 }: {
   outlook: Outlook;
+  /** What the model said of answers to which people gave the code, before it knew them. */
+  byHand: readonly number[];
   line: number;
   onLine: (line: number) => void;
 }) {
@@ -70,6 +73,15 @@ export function LineScale({
             }}
           />
         ))}
+        <span className="sr-only">{`${byHand.length} answers coded by hand, ${byHand.filter((p) => p >= line).length} of them above the line`}</span>
+        {byHand.map((p, at) => (
+          <span
+            key={at}
+            aria-hidden
+            className="absolute right-0 size-[5px] translate-y-1/2 rounded-full bg-ink opacity-40"
+            style={{ bottom: `${100 * p}%` }}
+          />
+        ))}
         <div
           role="slider"
           tabIndex={0}
@@ -90,6 +102,13 @@ export function LineScale({
         </div>
       </div>
       <span className="text-center text-[12px] text-soft">unsure</span>
+      <span
+        className="-mx-2 mt-1 whitespace-nowrap text-center text-[11px] leading-4 text-soft"
+        title="Where answers that people gave this code stand, by what the model said before it knew them"
+      >
+        <span aria-hidden className="mr-1 inline-block size-[5px] rounded-full bg-ink opacity-40" />
+        by hand
+      </span>
       <label className="mt-3 flex flex-col items-center text-[12px] leading-4 text-soft">
         wanted right
         <input

@@ -3,12 +3,14 @@ import { useDrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { CheckReading } from './checkReading.js';
 import { CodeReview } from './codeReview.js';
 import { Contradicted } from './contradicted.js';
+import { Progress } from './progress.js';
 
 /** The suggestions of a question, one code at a time. */
 export function ReviewStop() {
@@ -80,11 +82,23 @@ export function ReviewStop() {
             );
           })}
         </ul>
+        <Button
+          look="bare"
+          className="mt-3"
+          onClick={() =>
+            openDrawer({
+              title: 'Suggestions decided so far',
+              body: <Progress codes={codes} codebook={codebook} />,
+            })
+          }
+        >
+          Who decided what
+        </Button>
       </nav>
       {check ? (
         <CheckReading code={drawn} check={check} />
       ) : (
-        <CodeReview key={`${question.id} ${drawn.id}`} code={drawn} />
+        <CodeReview key={`${question.id} ${drawn.id}`} code={drawn} codebook={codebook} />
       )}
     </main>
   );

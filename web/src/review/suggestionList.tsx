@@ -1,31 +1,36 @@
-import type { Decision, SuggestedAnswer } from '@yellow-thread/contract';
-import { splitAtPassages } from '@yellow-thread/core/coding';
-import { blankAsides, findAsides, splitWords } from '@yellow-thread/core/text';
+import type { SuggestedAnswer } from '@yellow-thread/contract';
+import type { Span } from '@yellow-thread/core/text';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, type PointerEvent } from 'react';
-import type { DrawnCode } from '../data/codebook.js';
-import { usePlace } from '../frame/place.js';
-import { Knot } from '../parts/knot.js';
-import { asShare } from '../parts/numbers.js';
+import { useEffect, useRef, type PointerEvent } from 'react';
+import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
+import { SuggestionRow, type Asking, type RowDeeds } from './suggestionRow.js';
 
 /** All suggested answers in order of probability, the yellow line lying across them. */
 export function SuggestionList({
   suggestions,
   code,
+  codebook,
   below,
   active,
+  passage,
+  asking,
+  deeds,
   onActive,
-  onDecide,
   onLine,
   more,
 }: {
   suggestions: SuggestedAnswer[];
   code: DrawnCode;
+  codebook: DrawnCodebook;
   /** The first suggestion below the line. */
   below: number;
   active: number;
+  /** Words marked in the active answer. */
+  passage: Span | null;
+  /** Which other code is being asked for, for the active answer. */
+  asking: Asking | null;
+  deeds: RowDeeds;
   onActive: (at: number) => void;
-  onDecide: (at: number, state: Decision) => void;
   onLine: (line: number) => void;
   more: (() => unknown) | null;
 }) {
@@ -73,15 +78,17 @@ export function SuggestionList({
             key={item.key}
             ref={rows.measureElement}
             data-index={item.index}
-            className="absolute inset-x-0 top-0"
+            // what drops down from the active row lies over the rows after it
+            className={`absolute inset-x-0 top-0 ${asking && item.index === active ? 'z-20' : ''}`}
             style={{ transform: `translateY(${item.start}px)` }}
           >
             <SuggestionRow
               suggestion={suggestions[item.index]!}
-              active={item.index === active}
+              code={code}
+              codebook={codebook}
               above={item.index < below}
               onPick={() => onActive(item.index)}
-              onDecide={(state) => onDecide(item.index, state)}
+              active={item.index === active ? { passage, asking, deeds } : null}
             />
           </div>
         ))}
@@ -100,104 +107,4 @@ export function SuggestionList({
       </div>
     </div>
   );
-}
-
-function SuggestionRow({
-  suggestion,
-  active,
-  above,
-  onPick,
-  onDecide,
-}: {
-  suggestion: SuggestedAnswer;
-  active: boolean;
-  above: boolean;
-  onPick: () => void;
-  onDecide: (state: Decision) => void;
-}) {
-  const { state, bulk, probability } = suggestion;
-  const words = state === 'open' ? 'open' : `${state}${bulk ? ' in bulk' : ''}`;
-  const act = 'rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft';
-  return (
-    <article
-      aria-current={active ? 'true' : undefined}
-      onPointerDown={onPick}
-      className={`relative grid grid-cols-[52px_minmax(0,1fr)_150px] items-start gap-x-4 border-b border-rule px-5 py-2.5 ${active ? 'bg-card' : ''}`}
-    >
-      {active && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
-      <span className="figures pt-1 text-right text-soft">{asShare(probability)}</span>
-      <p className={`voice max-w-[44rem] break-words ${above ? '' : 'text-soft'}`}>
-        <Evidence suggestion={suggestion} />
-      </p>
-      <span className="flex items-center justify-end gap-2 pt-1">
-        {active ? (
-          <span className="flex gap-1">
-            {state !== 'accepted' && (
-              <button
-                type="button"
-                tabIndex={-1}
-                className={act}
-                onClick={() => onDecide('accepted')}
-              >
-                accept
-              </button>
-            )}
-            {state !== 'refused' && (
-              <button
-                type="button"
-                tabIndex={-1}
-                className={act}
-                onClick={() => onDecide('refused')}
-              >
-                refuse
-              </button>
-            )}
-            {state !== 'open' && (
-              <button type="button" tabIndex={-1} className={act} onClick={() => onDecide('open')}>
-                open
-              </button>
-            )}
-          </span>
-        ) : (
-          state !== 'open' && <span className="text-[13px] text-soft">{words}</span>
-        )}
-        <Knot state={state} label={words} />
-      </span>
-    </article>
-  );
-}
-
-/** The answer with the words that led to the suggestion underlined, the stronger the thicker. */
-function Evidence({ suggestion: { text, evidence } }: { suggestion: SuggestedAnswer }) {
-  const { asides } = usePlace().study;
-  const parts = useMemo(() => {
-    const weights = new Map(evidence.map((one) => [one.word, one.weight]));
-    const strongest = Math.max(...weights.values(), 0);
-    // the interviewer's words lead to nothing
-    const words = splitWords(blankAsides(text, asides)).flatMap(({ form, start, end }) => {
-      const weight = weights.get(form);
-      return weight === undefined ? [] : [{ start, end, strength: weight / strongest }];
-    });
-    const said = findAsides(text, asides).map((aside) => ({ ...aside, strength: 0 }));
-    return splitAtPassages({ start: 0, end: text.length }, [...words, ...said]);
-  }, [text, evidence, asides]);
-  return parts.map(({ start, end, passages: [mark] }) => {
-    const part = text.slice(start, end);
-    if (!mark) return <span key={start}>{part}</span>;
-    if (mark.strength === 0)
-      return (
-        <span key={start} className="text-soft">
-          {part}
-        </span>
-      );
-    return (
-      <span
-        key={start}
-        className="underline decoration-current underline-offset-4"
-        style={{ textDecorationThickness: `${Math.max(0.6, 3.2 * mark.strength)}px` }}
-      >
-        {part}
-      </span>
-    );
-  });
 }

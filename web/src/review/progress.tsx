@@ -1,0 +1,63 @@
+import type { ReviewList } from '@yellow-thread/contract';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { asCount } from '../parts/numbers.js';
+import { StitchMark } from '../parts/stitch.js';
+
+/** What was decided of each code's suggestions, and by whom. */
+export function Progress({
+  codes,
+  codebook,
+}: {
+  codes: ReviewList['codes'];
+  codebook: DrawnCodebook;
+}) {
+  return (
+    <table className="figures w-full">
+      <thead className="text-left text-[13px] text-soft">
+        <tr>
+          <th className="pb-1 font-normal">Code</th>
+          <th className="pb-1 text-right font-normal">open</th>
+          <th className="pb-1 text-right font-normal">accepted</th>
+          <th className="pb-1 text-right font-normal">refused</th>
+        </tr>
+      </thead>
+      {codes.map(({ codeId, open, accepted, refused, deciders }) => {
+        const code = codebook.byId.get(codeId);
+        return (
+          code && (
+            <tbody key={codeId} className="border-t border-rule align-top">
+              <tr>
+                <th scope="row" className="py-1.5 pr-3 text-left font-normal">
+                  <span className="mr-2 inline-block">
+                    <StitchMark look={code.look} width={18} />
+                  </span>
+                  {code.name}
+                </th>
+                {[open, accepted, refused].map((count, c) => (
+                  <td key={c} className="py-1.5 text-right">
+                    {asCount(count)}
+                  </td>
+                ))}
+              </tr>
+              {deciders.length > 0 && (
+                <tr>
+                  <td colSpan={4} className="pb-1.5 pl-7 text-[13px] text-soft">
+                    {deciders.map(sayDecider).join('; ')}
+                  </td>
+                </tr>
+              )}
+            </tbody>
+          )
+        );
+      })}
+    </table>
+  );
+}
+
+function sayDecider({ name, read, bulk }: ReviewList['codes'][number]['deciders'][number]) {
+  const parts = [
+    read > 0 && `${asCount(read)} one by one`,
+    bulk > 0 && `${asCount(bulk)} in bulk`,
+  ].filter(Boolean);
+  return `${name}: ${parts.join(', ')}`;
+}

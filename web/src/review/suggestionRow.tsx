@@ -1,0 +1,155 @@
+import type { Decision, SuggestedAnswer } from '@yellow-thread/contract';
+import type { Span } from '@yellow-thread/core/text';
+import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
+import { CodeList } from '../parts/codeList.js';
+import { CodePicker } from '../parts/codePicker.js';
+import { Knot } from '../parts/knot.js';
+import { Menu, MenuItem } from '../parts/menu.js';
+import { asShare } from '../parts/numbers.js';
+import { readSelection } from '../parts/readSelection.js';
+import { Evidence } from './evidence.js';
+
+/** Another code in place of the suggested one, or beside it. */
+export type Asking = 'instead' | 'as well';
+
+/** What can be done with the active suggestion. */
+export interface RowDeeds {
+  decide: (state: Decision) => void;
+  ask: (asking: Asking | null) => void;
+  give: (codeId: string) => void;
+  mark: (passage: Span | null) => void;
+  unsure: () => void;
+}
+
+const act = 'rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft';
+
+/** One suggested answer with its probability, the words that led to it and what was decided. */
+export function SuggestionRow({
+  suggestion,
+  code,
+  codebook,
+  active,
+  above,
+  onPick,
+}: {
+  suggestion: SuggestedAnswer;
+  code: DrawnCode;
+  codebook: DrawnCodebook;
+  /** Null for all but the row that one is on. */
+  active: { passage: Span | null; asking: Asking | null; deeds: RowDeeds } | null;
+  above: boolean;
+  onPick: () => void;
+}) {
+  const { state, bulk, by, probability, mentions, unsure } = suggestion;
+  const words = state === 'open' ? 'open' : `${state}${bulk ? ' in bulk' : ''}`;
+  const others = [...new Set(mentions.map(({ codeId }) => codeId))].filter((id) => id !== code.id);
+  return (
+    <article
+      aria-current={active ? 'true' : undefined}
+      onPointerDown={onPick}
+      className={`relative grid grid-cols-[52px_minmax(0,1fr)_190px] items-start gap-x-4 border-b border-rule px-5 py-2.5 ${active ? 'bg-card' : ''}`}
+    >
+      {active && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
+      <span className="figures pt-1 text-right text-soft">{asShare(probability)}</span>
+      <div className="max-w-[44rem]">
+        <p
+          className={`voice break-words ${above ? '' : 'text-soft'}`}
+          onPointerUp={(event) => {
+            const marked = readSelection(event.currentTarget);
+            if (marked) active?.deeds.mark(marked);
+          }}
+        >
+          <Evidence suggestion={suggestion} code={code} passage={active?.passage ?? null} />
+        </p>
+        {others.length > 0 && <CodeList codeIds={others} codebook={codebook} />}
+        {active?.asking && (
+          <div className="mt-1 flex items-center gap-3" ref={focusField}>
+            <span className="text-soft">
+              {active.asking === 'instead' ? 'Instead of' : 'As well as'} {code.name}
+            </span>
+            <span
+              onKeyDown={(event) => {
+                if (event.key !== 'Escape') return;
+                event.stopPropagation();
+                active.deeds.ask(null);
+              }}
+            >
+              <CodePicker
+                label={`The code ${active.asking} ${active.asking === 'instead' ? 'of' : 'as'} ${code.name}`}
+                codes={codebook.codes.filter(({ id }) => id !== code.id)}
+                onPick={({ id }) => active.deeds.give(id)}
+              />
+            </span>
+          </div>
+        )}
+      </div>
+      <span className="flex items-center justify-end gap-2 pt-1">
+        {active ? (
+          <Deeds state={state} isUnsure={unsure !== null} code={code} deeds={active.deeds} />
+        ) : (
+          (state !== 'open' || unsure) && (
+            <span className="min-w-0 truncate text-[13px] text-soft">
+              {[state !== 'open' && words, by, unsure && 'unsure'].filter(Boolean).join(' · ')}
+            </span>
+          )
+        )}
+        <Knot state={state} label={words} />
+      </span>
+    </article>
+  );
+}
+
+/** The field is typed into at once. */
+const focusField = (element: HTMLElement | null) => element?.querySelector('input')?.focus();
+
+function Deeds({
+  state,
+  isUnsure,
+  code,
+  deeds,
+}: {
+  state: Decision;
+  isUnsure: boolean;
+  code: DrawnCode;
+  deeds: RowDeeds;
+}) {
+  const choices: { to: Decision; name: string }[] = [
+    { to: 'accepted', name: 'accept' },
+    { to: 'refused', name: 'refuse' },
+    { to: 'open', name: 'open' },
+  ];
+  return (
+    <span className="flex gap-1">
+      {choices
+        .filter(({ to }) => to !== state)
+        .map(({ to, name }) => (
+          <button
+            key={to}
+            type="button"
+            tabIndex={-1}
+            className={act}
+            onClick={() => deeds.decide(to)}
+          >
+            {name}
+          </button>
+        ))}
+      <Menu name="…" label="More to do with this suggestion" look={act}>
+        <MenuItem
+          name={`Another code instead of ${code.name}`}
+          about="I"
+          onSelect={() => deeds.ask('instead')}
+        />
+        <MenuItem
+          name={`Another code as well as ${code.name}`}
+          about="W"
+          onSelect={() => deeds.ask('as well')}
+        />
+        <MenuItem
+          name={isUnsure ? 'No longer unsure' : 'Unsure'}
+          about="U"
+          onSelect={deeds.unsure}
+        />
+      </Menu>
+    </span>
+  );
+}
