@@ -1,5 +1,5 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `import`, `code` or `report`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code` or `report`; all without a name. What follows
  * the name is told to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
@@ -7,10 +7,12 @@ import { importing } from './importing.js';
 import { reporting } from './reporting.js';
 import { scale } from './scale.js';
 import { suggest } from './suggest.js';
+import { training } from './training.js';
 
 const benches: Record<string, (args: string[]) => unknown> = {
   suggest,
   scale,
+  train: training,
   import: importing,
   code: coding,
   report: reporting,

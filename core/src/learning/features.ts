@@ -186,19 +186,29 @@ export function vectoriser(vocabulary: Vocabulary): (text: string) => TextVector
   const isRun = new Uint8Array(idf.length);
   const meaningOf = meaningReader(vocabulary);
   for (const [feature, column] of columnOf) isRun[column] = Number(feature.startsWith('c:'));
+  // what is found in a text is gathered in room that all texts share
+  let [foundColumns, foundWords] = [new Int32Array(1024), new Int32Array(1024)];
+  let foundShares = new Float64Array(1024);
+  let found = 0;
+  const give = (column: number, word: number, share: number) => {
+    if (found === foundColumns.length) {
+      foundColumns = grown(foundColumns, new Int32Array(2 * found));
+      foundWords = grown(foundWords, new Int32Array(2 * found));
+      foundShares = grown(foundShares, new Float64Array(2 * found));
+    }
+    foundColumns[found] = column;
+    foundWords[found] = word;
+    foundShares[found] = share;
+    found += 1;
+  };
 
   return (text) => {
     const places = new Map<string, number>();
     const used: number[] = [];
-    const [foundColumns, foundWords, foundShares]: [number[], number[], number[]] = [[], [], []];
+    found = 0;
     const count = (column: number) => {
       if (counts[column]! === 0) used.push(column);
       counts[column]! += 1;
-    };
-    const give = (column: number, word: number, share: number) => {
-      foundColumns.push(column);
-      foundWords.push(word);
-      foundShares.push(share);
     };
     let before: { form: string; place: number } | null = null;
     const forms = formsOf(text, struck);
@@ -244,11 +254,11 @@ export function vectoriser(vocabulary: Vocabulary): (text: string) => TextVector
     for (let entry = first; entry < columns.length; entry++)
       values[entry]! /= lengths[isRun[columns[entry]!] as 0 | 1]!;
     const parts = {
-      word: new Int32Array(foundWords),
-      entry: new Int32Array(foundWords.length),
-      share: new Float64Array(foundShares),
+      word: foundWords.slice(0, found),
+      entry: new Int32Array(found),
+      share: foundShares.slice(0, found),
     };
-    for (let k = 0; k < foundColumns.length; k++) {
+    for (let k = 0; k < found; k++) {
       const column = foundColumns[k]!;
       parts.entry[k] = entryOf[column]!;
       parts.share[k]! /= counts[column]!;
@@ -256,6 +266,12 @@ export function vectoriser(vocabulary: Vocabulary): (text: string) => TextVector
     for (const column of used) counts[column] = 0;
     return { columns, values, words, parts, meaning };
   };
+}
+
+/** A larger list that begins as the one before. */
+function grown<List extends Int32Array | Float64Array>(list: List, larger: List): List {
+  larger.set(list);
+  return larger;
 }
 
 /** Makes the function that sums the vectors of a text's words, scaled to length √MEANING_WEIGHT. */
@@ -304,14 +320,11 @@ export function rowBuilder({ learnt }: Vocabulary): {
   return {
     add({ columns, values }) {
       const from = start.at(-1)!;
-      const firstUnlearnt = columns.findIndex((one) => one >= learnt);
-      const kept = firstUnlearnt === -1 ? columns.length : firstUnlearnt;
+      let kept = columns.length;
+      while (kept > 0 && columns[kept - 1]! >= learnt) kept -= 1;
       if (from + kept > column.length) {
-        const [columnsBefore, valuesBefore] = [column, value];
-        column = new Int32Array(2 * (from + kept));
-        value = new Float64Array(2 * (from + kept));
-        column.set(columnsBefore);
-        value.set(valuesBefore);
+        column = grown(column, new Int32Array(2 * (from + kept)));
+        value = grown(value, new Float64Array(2 * (from + kept)));
       }
       column.set(columns.subarray(0, kept), from);
       value.set(values.subarray(0, kept), from);

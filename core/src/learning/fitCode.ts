@@ -23,9 +23,12 @@ export const FEW_EXAMPLES = 10;
 /** Suggestions below this probability are not kept; their sum is. */
 export const LEAST_PROBABILITY = 0.05;
 
-/** How near to the best weights a model must come that is kept, and one that is only measured. */
+/**
+ * How near to the best weights a model must come that is kept, and one that is only measured. The latter begins from
+ * the one that is kept, which has seen what it is measured on: at 1e−4 that still showed, by .0005 of average precision.
+ */
 const kept = 1e-7;
-const measured = 1e-4;
+const measured = 1e-5;
 const mostFolds = 5;
 const codebookImportance = 3;
 const mostWords = 20;

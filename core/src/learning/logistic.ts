@@ -1,9 +1,21 @@
 import type { SparseRows } from './features.js';
+import {
+  commonColumns,
+  holdOfIntercept,
+  preconditioner,
+  type CommonColumns,
+  type Condition,
+} from './precondition.js';
 
 /** A linear model: score = Σ weight · value + intercept. */
 export interface LinearModel {
   weights: Float64Array;
   intercept: number;
+}
+
+/** A model with what the next fit of nearly the same rows can begin from besides. */
+export interface LogisticFit extends LinearModel {
+  condition: Condition | undefined;
 }
 
 export interface LogisticOptions {
@@ -18,8 +30,12 @@ export interface LogisticOptions {
   /** Ends at a gradient this small against the one at no weights; 1e−7 unless told otherwise. */
   tolerance?: number;
   /** A model of nearly the same rows to begin from: sooner there, at the same model within the tolerance. */
-  from?: LinearModel;
+  from?: LogisticFit;
 }
+
+const mostRounds = 200;
+/** After so many rounds for one step a preconditioner is worth working out anew. */
+const roundsBeforeAnew = 12;
 
 /**
  * L2-penalised logistic regression with a free intercept: minimises
@@ -28,7 +44,7 @@ export interface LogisticOptions {
  *
  * @see Lin, Weng & Keerthi (2008) Trust region Newton method for large-scale logistic regression
  */
-export function fitLogistic(x: SparseRows, options: LogisticOptions): LinearModel {
+export function fitLogistic(x: SparseRows, options: LogisticOptions): LogisticFit {
   const { rows, labels, importance, c, from, tolerance = 1e-7 } = options;
   const size = x.columns + 1; // the last parameter is the intercept
   let parameters = new Float64Array(size);
@@ -42,6 +58,9 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LinearMode
     scores = times(x, rows, parameters);
   }
   let objective = objectiveAt(parameters, scores, options);
+  let condition = from?.condition;
+  let common: CommonColumns | undefined;
+  let rounds = 0;
   for (let step = 0; step < 100; step++) {
     const residual = new Float64Array(rows.length);
     const curvature = new Float64Array(rows.length);
@@ -54,14 +73,14 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LinearMode
     for (let j = 0; j < x.columns; j++) gradient[j]! += parameters[j]! / c;
     const norm = Math.sqrt(dot(gradient, gradient));
     if (norm <= tolerance * firstNorm || norm < 1e-12) break;
-    const direction = solveNewton(
-      x,
-      rows,
-      curvature,
-      c,
-      gradient,
-      Math.min(0.1, Math.sqrt(norm / firstNorm)),
-    );
+    const accuracy = Math.min(0.1, Math.sqrt(norm / firstNorm));
+    if (!condition || rounds > roundsBeforeAnew) {
+      common ??= commonColumns(x, rows);
+      condition = preconditioner(x, rows, curvature, common, c);
+    }
+    const solved = solveNewton(x, rows, { curvature, c, gradient, condition, accuracy });
+    const { direction } = solved;
+    rounds = solved.rounds;
     const along = times(x, rows, direction);
     const slope = dot(gradient, direction);
     let length = 1;
@@ -79,7 +98,7 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LinearMode
     }
     if (!improved) break;
   }
-  return { weights: parameters.slice(0, x.columns), intercept: parameters[x.columns]! };
+  return { weights: parameters.slice(0, x.columns), intercept: parameters[x.columns]!, condition };
 }
 
 /** Scores of the rows. */
@@ -109,81 +128,77 @@ function objectiveAt(
   return loss + squares / (2 * c);
 }
 
-/** Solves H d = −g by conjugate gradients with a diagonal preconditioner. */
+/** A Newton step: what it is worked out from. */
+interface NewtonStep {
+  /** By row. */
+  curvature: Float64Array;
+  c: number;
+  gradient: Float64Array;
+  condition: Condition;
+  /** How near to the step's best direction, against the one at none. */
+  accuracy: number;
+}
+
+/** Solves H d = −g by preconditioned conjugate gradients. @returns d, and how many rounds that took */
 function solveNewton(
   x: SparseRows,
   rows: Int32Array,
-  curvature: Float64Array,
-  c: number,
-  gradient: Float64Array,
-  accuracy: number,
-): Float64Array {
+  { curvature, c, gradient, condition, accuracy }: NewtonStep,
+): { direction: Float64Array; rounds: number } {
   const size = gradient.length;
-  const diagonal = new Float64Array(size).fill(1 / c);
-  diagonal[size - 1] = 1e-10;
-  for (let i = 0; i < rows.length; i++) {
-    const row = rows[i]!;
-    for (let k = x.start[row]!; k < x.start[row + 1]!; k++)
-      diagonal[x.column[k]!]! += curvature[i]! * x.value[k]! * x.value[k]!;
-    diagonal[size - 1]! += curvature[i]!;
-  }
   const solution = new Float64Array(size);
-  const residual = new Float64Array(size);
-  const direction = new Float64Array(size);
-  let rho = 0;
-  for (let j = 0; j < size; j++) {
-    residual[j] = -gradient[j]!;
-    direction[j] = residual[j]! / diagonal[j]!;
-    rho += residual[j]! * direction[j]!;
-  }
+  const residual = gradient.map((value) => -value);
+  const conditioned = condition(residual);
+  const direction = Float64Array.from(conditioned);
+  let rho = dot(residual, conditioned);
   const target = accuracy * accuracy * rho;
-  for (let step = 0; step < 200 && rho > target && rho > 0; step++) {
+  let rounds = 0;
+  for (; rounds < mostRounds && rho > target && rho > 0; rounds++) {
     const along = times(x, rows, direction);
     for (let i = 0; i < along.length; i++) along[i]! *= curvature[i]!;
     const product = transposeTimes(x, rows, along);
-    let curved = 0;
-    for (let j = 0; j < size; j++) {
-      product[j]! += direction[j]! * (j < size - 1 ? 1 / c : 1e-10);
-      curved += direction[j]! * product[j]!;
-    }
-    const alpha = rho / curved;
-    let next = 0;
+    for (let j = 0; j < size - 1; j++) product[j]! += direction[j]! / c;
+    product[size - 1]! += direction[size - 1]! * holdOfIntercept;
+    const alpha = rho / dot(direction, product);
     for (let j = 0; j < size; j++) {
       solution[j]! += alpha * direction[j]!;
-      const left = residual[j]! - alpha * product[j]!;
-      residual[j] = left;
-      next += (left * left) / diagonal[j]!;
+      residual[j]! -= alpha * product[j]!;
     }
-    const beta = next / rho;
-    for (let j = 0; j < size; j++)
-      direction[j] = residual[j]! / diagonal[j]! + beta * direction[j]!;
-    rho = next;
+    const next = condition(residual);
+    const rhoNext = dot(residual, next);
+    const beta = rhoNext / rho;
+    for (let j = 0; j < size; j++) direction[j] = next[j]! + beta * direction[j]!;
+    rho = rhoNext;
   }
-  return solution;
+  return { direction: solution, rounds };
 }
 
 function times(x: SparseRows, rows: Int32Array, parameters: Float64Array): Float64Array {
+  const { start, column, value } = x;
   const product = new Float64Array(rows.length);
   const intercept = parameters[x.columns]!;
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
+    const end = start[row + 1]!;
     let sum = intercept;
-    for (let k = x.start[row]!; k < x.start[row + 1]!; k++)
-      sum += x.value[k]! * parameters[x.column[k]!]!;
+    for (let k = start[row]!; k < end; k++) sum += value[k]! * parameters[column[k]!]!;
     product[i] = sum;
   }
   return product;
 }
 
 function transposeTimes(x: SparseRows, rows: Int32Array, factors: Float64Array): Float64Array {
+  const { start, column, value } = x;
   const product = new Float64Array(x.columns + 1);
+  let total = 0;
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
+    const end = start[row + 1]!;
     const factor = factors[i]!;
-    for (let k = x.start[row]!; k < x.start[row + 1]!; k++)
-      product[x.column[k]!]! += x.value[k]! * factor;
-    product[x.columns]! += factor;
+    for (let k = start[row]!; k < end; k++) product[column[k]!]! += value[k]! * factor;
+    total += factor;
   }
+  product[x.columns] = total;
   return product;
 }
 

@@ -23,6 +23,30 @@ describe('finding words', () => {
     expect(found('*', 'wildcard').length).toBeGreaterThan(8);
   });
 
+  test('one word in plain text is found as it is among others and in other scripts', () => {
+    const piece = fc.constantFrom(
+      'Fare',
+      "fare's",
+      'fares',
+      'fair',
+      "x'fare",
+      '5fare',
+      'welfare',
+      "o'",
+      '-',
+      '. ',
+      ' ',
+    );
+    fc.assert(
+      fc.property(fc.array(piece), (pieces) => {
+        const plain = pieces.join('');
+        // one character beyond ASCII, and every word is parted and stemmed
+        const hits = findHits(`${plain} ☂`, 'fares', 'stem');
+        expect(findHits(plain, 'fares', 'stem')).toEqual(hits);
+      }),
+    );
+  });
+
   test('whatever is typed finds itself, and a text with a hit holds what it must', () => {
     const typed = fc.oneof(
       fc.string({ minLength: 1 }),

@@ -14,10 +14,16 @@ export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard';
  *   characters and `?` for one
  * @returns stretches in order that do not overlap; none when nothing is looked for
  */
-export function findHits(text: string, words: string, match: WordMatch): Span[] {
+export const findHits = (text: string, words: string, match: WordMatch): Span[] =>
+  hitFinder(words, match)(text);
+
+/** `findHits` for many texts: what is looked for is worked out once. */
+export function hitFinder(words: string, match: WordMatch): (text: string) => Span[] {
   const wanted = words.trim();
-  if (wanted === '') return [];
-  return match === 'stem' ? stemHits(text, wanted) : patternHits(text, hitPattern(wanted, match));
+  if (wanted === '') return () => [];
+  if (match === 'stem') return stemFinder(wanted);
+  const pattern = hitPattern(wanted, match);
+  return (text) => patternHits(text, pattern);
 }
 
 /** A word that was looked for may not go on before or behind. */
@@ -35,13 +41,35 @@ const patternHits = (text: string, pattern: RegExp): Span[] =>
     hit === '' ? [] : [{ start: index, end: index + hit.length }],
   );
 
-function stemHits(text: string, wanted: string): Span[] {
+function stemFinder(wanted: string): (text: string) => Span[] {
   const stems = splitWords(wanted).map((word) => stemmer(word.form));
-  // a form of a word begins as its stem does, but for the stem's last letter: most words need no stemming
-  const beginnings = stems.map((stem) => stem.slice(0, -1));
+  if (stems.length === 0) return () => [];
+  const [stem] = stems;
+  const quick = stems.length === 1 ? plainWordsFrom(beginningOf(stem!)) : null;
+  return (text) => {
+    if (!quick || !ASCII.test(text)) return stemHits(text, stems);
+    return patternHits(text, quick).filter(
+      ({ start, end }) => stemmer(text.slice(start, end).toLowerCase()) === stem,
+    );
+  };
+}
+
+/** A form of a word begins as its stem does, but for the stem's last letter: most words need no stemming. */
+const beginningOf = (stem: string) => stem.slice(0, -1);
+
+// eslint-disable-next-line no-control-regex -- the characters that ASCII has
+const ASCII = /^[\x00-\x7f]*$/;
+
+/** Words of ASCII text with this beginning, as `splitWords` parts them; null where that could not tell them. */
+function plainWordsFrom(beginning: string): RegExp | null {
+  if (!/^[a-z][a-z0-9']*$/.test(beginning)) return null;
+  return new RegExp(`(?<![a-z0-9]|[a-z0-9]')${beginning}[a-z0-9]*(?:'[a-z]+)*`, 'gi');
+}
+
+function stemHits(text: string, stems: readonly string[]): Span[] {
+  const beginnings = stems.map(beginningOf);
   const words = splitWords(text);
   const hits: Span[] = [];
-  if (stems.length === 0) return hits;
   for (let w = 0; w + stems.length <= words.length; w++) {
     const fits = stems.every((stem, s) => {
       const { form } = words[w + s]!;

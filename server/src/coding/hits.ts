@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { CodeHits, Hits, LedgerQuery, Mention } from '@yellow-thread/contract';
 import { lineOfPassage, linesOf, type Cut } from '@yellow-thread/core/coding';
-import { blankAsides, findHits, type Span } from '@yellow-thread/core/text';
+import { blankAsides, hitFinder, type Span } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findMentions, makeChange, rows, StudyEntity, type ChangeDiff } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
@@ -32,9 +32,10 @@ export async function readHits(
     [ids],
   );
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  const hitsIn = hitFinder(query.words, query.match);
   const answers = found.flatMap((answer) => {
     // the interviewer's words are not what was answered
-    const hits = findHits(blankAsides(answer.text, asides), query.words, query.match);
+    const hits = hitsIn(blankAsides(answer.text, asides));
     return hits.length > 0 ? [{ ...answer, hits }] : [];
   });
   return {

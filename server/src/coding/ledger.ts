@@ -1,6 +1,6 @@
 import type { Ledger, LedgerQuery, LedgerShow } from '@yellow-thread/contract';
 import { codesMeetInLine, linesOf, type Cut } from '@yellow-thread/core/coding';
-import { blankAsides, findHits, hitMustHold } from '@yellow-thread/core/text';
+import { blankAsides, hitFinder, hitMustHold } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, StudyEntity } from '../database/index.js';
 import { respondentsOf } from '../groups/index.js';
@@ -186,11 +186,12 @@ async function fittingInText(
     where.values,
   );
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  const hitsIn = hitFinder(words, match);
   return candidates
     .filter(
       ({ text, mentions, cuts }) =>
         // the interviewer's words are not what was answered
-        (!byWords || findHits(blankAsides(text, asides), words, match).length > 0) &&
+        (!byWords || hitsIn(blankAsides(text, asides)).length > 0) &&
         (!inLine ||
           codesMeetInLine(
             mentions ?? [],

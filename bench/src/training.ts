@@ -1,0 +1,152 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import { randomSource } from '@yellow-thread/core/statistics';
+import { splitWords } from '@yellow-thread/core/text';
+import { demoCodes, demoQuestions, rounded } from './material.js';
+
+const ANSWERS = 100_000;
+const WORDS = 13;
+const THREADS = 2;
+/** Debian's own, which knows Debian's scikit-learn. */
+const PYTHON = '/usr/bin/python3';
+
+export interface Coded {
+  text: string;
+  codes: string[];
+}
+
+/** What a thread of the benchmark is given: all texts, and the codes that it fits. */
+export interface PartOfTraining {
+  answers: Coded[];
+  settled: number;
+  codes: { id: string; name: string; definition: string; include: string }[];
+  only: string[];
+}
+
+/**
+ * A whole training run of a large question by the product's own code on two threads (folds, learning curves,
+ * calibration, and probabilities with reasons for 100,000 answers), beside scikit-learn's fit and prediction alone
+ * (word and character TF-IDF, one-vs-rest liblinear) on two processes, in the same run. `--large` trains 10,000
+ * settled × 100 codes too, without the comparison.
+ */
+export async function training(args: string[]) {
+  const [small, large] = [
+    { settled: 2_000, codes: 50 },
+    { settled: 10_000, codes: 100 },
+  ];
+  const product = await trainOnThreads(small.settled, small.codes);
+  const other = scikitLearn(small.settled, small.codes);
+  const row = { what: '2,000 settled × 50 codes, 100,000 answers', seconds: product.seconds };
+  const rows = [
+    {
+      ...row,
+      'peak MB': product.peak,
+      'scikit-learn, no folds': other.seconds,
+      ratio: rounded(product.seconds / other.seconds),
+    },
+  ];
+  if (!args.includes('--large')) return rows;
+  const more = await trainOnThreads(large.settled, large.codes);
+  return [
+    ...rows,
+    {
+      what: '10,000 settled × 100 codes, 100,000 answers',
+      seconds: more.seconds,
+      'peak MB': more.peak,
+      'times as long as the first': rounded(more.seconds / product.seconds),
+    },
+  ];
+}
+
+/** Answers of 13 words, made of the demo's, with its codes and some that go by a common word. */
+function makeAnswers(codes: number): { answers: Coded[]; ids: string[] } {
+  const next = randomSource(3);
+  const draw = (below: number) => Math.floor((next() / 2 ** 32) * below);
+  const pool = demoQuestions().flat();
+  const answers = Array.from({ length: ANSWERS }, () => {
+    const parts: (typeof pool)[number][] = [];
+    let words = 0;
+    while (words < WORDS - 3) {
+      const part = pool[draw(pool.length)]!;
+      parts.push(part);
+      words += part.text.split(/\s+/u).length;
+    }
+    return {
+      text: parts.map(({ text }) => text).join(' '),
+      codes: [...new Set(parts.flatMap((part) => [...part.codes]))],
+    };
+  });
+  const counts = new Map<string, number>();
+  for (const { text } of answers.slice(0, 5000))
+    for (const form of new Set(splitWords(text).map((word) => word.form)))
+      counts.set(form, (counts.get(form) ?? 0) + 1);
+  const common = [...counts]
+    .filter(([form]) => form.length > 3)
+    .sort(([, x], [, y]) => y - x)
+    .slice(0, Math.max(0, codes - demoCodes.length))
+    .map(([form]) => form);
+  for (const answer of answers) {
+    const forms = new Set(splitWords(answer.text).map((word) => word.form));
+    answer.codes.push(...common.filter((form) => forms.has(form)));
+  }
+  return { answers, ids: [...demoCodes.map(({ id }) => id), ...common].slice(0, codes) };
+}
+
+const named = (ids: readonly string[]) =>
+  ids.map(
+    (id) =>
+      demoCodes.find((code) => code.id === id) ?? { id, name: '', definition: '', include: '' },
+  );
+
+async function trainOnThreads(settled: number, codes: number) {
+  const { answers, ids } = makeAnswers(codes);
+  const before = performance.now();
+  let peak = process.memoryUsage.rss();
+  const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage.rss())), 100);
+  await Promise.all(
+    Array.from({ length: THREADS }, (_, thread) => {
+      const part: PartOfTraining = {
+        ...{ answers, settled, codes: named(ids) },
+        only: ids.filter((_, i) => i % THREADS === thread),
+      };
+      const worker = new Worker(new URL('./trainPart.mjs', import.meta.url), {
+        workerData: part,
+        execArgv: ['--conditions=source'],
+      });
+      return new Promise<void>((resolve, reject) => {
+        worker.once('error', reject);
+        worker.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`exit ${code}`))));
+      });
+    }),
+  );
+  clearInterval(watch);
+  const seconds = rounded((performance.now() - before) / 1000, 1);
+  return { seconds, peak: Math.round(peak / 2 ** 20) };
+}
+
+function scikitLearn(settled: number, codes: number): { seconds: number } {
+  const { answers, ids } = makeAnswers(codes);
+  const folder = mkdtempSync(join(tmpdir(), 'yellow-thread-train-'));
+  try {
+    writeFileSync(
+      join(folder, 'answers.json'),
+      JSON.stringify({
+        settled,
+        texts: answers.map(({ text }) => text),
+        labels: answers
+          .slice(0, settled)
+          .map((answer) => ids.map((id) => Number(answer.codes.includes(id)))),
+      }),
+    );
+    const script = fileURLToPath(new URL('./sklearn_train.py', import.meta.url));
+    return JSON.parse(
+      execFileSync(PYTHON, [script, join(folder, 'answers.json')], { encoding: 'utf8' }),
+    ) as { seconds: number };
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
