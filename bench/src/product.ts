@@ -103,26 +103,28 @@ export async function bringIn(call: Caller, file: string) {
     purpose: '',
   });
   const path = `/studies/${study.id}`;
-  const ended = async (job: number) => {
-    for (;;) {
-      const { state, problem } = await call<{ state: string; problem: unknown }>(
-        'GET',
-        `${path}/jobs/${job}`,
-      );
-      if (state === 'done') return;
-      if (state !== 'waiting' && state !== 'running') throw new Error(JSON.stringify(problem));
-      await new Promise((resolve) => setTimeout(resolve, 20));
-    }
-  };
   const form = new FormData();
   form.append('file', await openAsBlob(file), file);
   const sheet = await call<{ id: number; reading: { id: number } }>('POST', `${path}/sheets`, form);
-  const read = await timedAsync(() => ended(sheet.reading.id));
+  const read = await timedAsync(() => ended(call, path, sheet.reading.id));
   const step = `${path}/sheets/${sheet.id}`;
   const { ready } = await call<{ ready: { settings: object } }>('GET', step);
   const check = await timedAsync(() => call('POST', `${step}/check`, ready.settings));
   const { id } = await call<{ id: number }>('POST', `${step}/import`, ready.settings);
-  return { study: study.id, read, check, import: await timedAsync(() => ended(id)) };
+  return { study: study.id, read, check, import: await timedAsync(() => ended(call, path, id)) };
+}
+
+/** Waits for a job of a study. */
+export async function ended(call: Caller, study: string, job: number): Promise<void> {
+  for (;;) {
+    const { state, problem } = await call<{ state: string; problem: unknown }>(
+      'GET',
+      `${study}/jobs/${job}`,
+    );
+    if (state === 'done') return;
+    if (state !== 'waiting' && state !== 'running') throw new Error(JSON.stringify(problem));
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
 }
 
 export async function timedAsync(work: () => Promise<unknown>): Promise<number> {

@@ -1,10 +1,11 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code` or `report`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review` or `report`; all without a name. What follows
  * the name is told to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
 import { importing } from './importing.js';
 import { reporting } from './reporting.js';
+import { reviewing } from './reviewing.js';
 import { scale } from './scale.js';
 import { suggest } from './suggest.js';
 import { training } from './training.js';
@@ -15,6 +16,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   train: training,
   import: importing,
   code: coding,
+  review: reviewing,
   report: reporting,
 };
 const [, , wanted, ...args] = process.argv;
