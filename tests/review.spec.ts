@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { expectAccessible, openDemo, saved } from './steps.js';
 
 test('the bulk is spot-checked by keyboard: read blind, measured, told in the report', async ({
@@ -128,3 +128,41 @@ test('one by one by keyboard: for marked words, another code instead and as well
   }
   await expect(list.getByText('Told in time', { exact: true })).toHaveCount(0);
 });
+
+test('two who decide the same suggestion at once end with the same decision, without a reload', async ({
+  page,
+  context,
+}) => {
+  await openDemo(page, 'Review');
+  await page.getByRole('link', { name: '2 Value' }).click();
+  await page.getByRole('link', { name: /^Sea and scenery/ }).click();
+  await expect(page.getByRole('heading', { name: 'Sea and scenery' })).toBeVisible();
+  const other = await context.newPage();
+  await other.goto(page.url());
+  const state = (one: typeof page, at: number) =>
+    one.getByRole('feed').getByRole('article').nth(at).getByRole('img').last();
+  await expect(state(other, 0)).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(state(other, 0)).toHaveAccessibleName('accepted');
+
+  await page.bringToFront();
+  await Promise.all([
+    page.keyboard.press('a'),
+    other.keyboard.press('ArrowDown').then(() => other.keyboard.press('r')),
+  ]);
+  await saved(page);
+  await saved(other);
+  const decided = await decisionAfresh(page, 1);
+  expect(['accepted', 'refused']).toContain(decided);
+  for (const one of [page, other]) await expect(state(one, 1)).toHaveAccessibleName(decided);
+});
+
+/** What a page that is fetched anew says of a suggestion. */
+async function decisionAfresh(page: Page, at: number): Promise<string> {
+  const fresh = await page.context().newPage();
+  await fresh.goto(page.url());
+  const knot = fresh.getByRole('feed').getByRole('article').nth(at).getByRole('img').last();
+  const name = await knot.getAttribute('aria-label');
+  await fresh.close();
+  return name!;
+}

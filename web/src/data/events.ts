@@ -27,7 +27,7 @@ const follows: Record<string, readonly Resource[]> = {
   saved_group: ['groups', 'group-size', 'report', 'behind'],
   mention: ['answers', ...FROM_MENTIONS],
   settlement: ['answers', 'study', 'saturation', 'report', 'behind', 'together', 'groups'],
-  note: ['answers', 'notes', 'others'],
+  note: ['answers', 'notes', 'others', 'suggestions'],
   line_cut: ['answers'],
   suggestion: ['answers', ...FROM_DECISIONS],
   struck_word: ['training'],
