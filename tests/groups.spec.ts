@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { beginGroup, openDemo, saved } from './steps.js';
+import { beginGroup, expectAccessible, openDemo, saved } from './steps.js';
 
 test('a nested group restricts the study; its table is read, a cell opened, a draft written and taken out', async ({
   page,
@@ -106,6 +106,21 @@ test('charts leave whole as PNG and SVG, and a group is made of a number in one 
   const svg = (await take('SVG')).toString();
   for (const part of ['What one thing would most improve', 'Bicycles and dogs', '95% intervals'])
     expect(svg).toContain(part);
+
+  // put into a write-up it stands in its text, and in the document
+  await page.getByRole('button', { name: 'Write up' }).click();
+  await page.getByRole('menuitem', { name: 'This chart in a new write-up' }).click();
+  const tray = page.getByRole('complementary', { name: 'Tables and quotes' });
+  await tray.getByRole('button', { name: 'Put into the text' }).click();
+  const picture = page.getByLabel('The text of the write-up').getByRole('img');
+  await expect
+    .poll(() => picture.evaluate((one: HTMLImageElement) => one.naturalHeight))
+    .toBe(2 * height);
+  await saved(page);
+  await page.reload();
+  await expect(picture).toHaveAccessibleName(/^bars with intervals/);
+  await expectAccessible(page);
+  await page.getByRole('link', { name: /^Report\b/ }).click();
 
   await page.getByRole('link', { name: 'Codes together' }).click();
   await page.getByLabel('Shown', { exact: true }).selectOption('phi: correlation, −1 to 1');

@@ -72,7 +72,7 @@ test('one by one by keyboard: for marked words, another code instead and as well
 }) => {
   await openDemo(page, 'Review');
   await page.getByRole('link', { name: '2 Value' }).click();
-  await page.getByRole('link', { name: /^Family and friends/ }).click();
+  await page.getByRole('link', { name: /^Lifeline/ }).click();
   const list = page.getByRole('feed');
   const row = (at: number) => list.getByRole('article').nth(at);
   const active = list.locator('[aria-current=true]');

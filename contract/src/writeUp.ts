@@ -39,8 +39,22 @@ export const writeUpTableSchema = z.object({
   query: z.string().max(4000),
 });
 
+/** A chart as it was drawn: a picture that does not change, under an id of its own. Sizes are as it is shown. */
+export const pictureSchema = z.object({
+  id: uuidSchema,
+  /** What it shows, for those who cannot see it. */
+  alt: textSchema.min(1).max(1000),
+  width: z.number().int().min(1).max(10_000),
+  height: z.number().int().min(1).max(10_000),
+});
+export type Picture = z.infer<typeof pictureSchema>;
+/** A PNG in base64, of two megabytes at most. */
+export const pictureKeepSchema = z.object({ png: z.base64().max(2_800_000) });
+export const pictureParams = studyParams.extend({ picture: uuidSchema });
+
 export const writeUpContentSchema = z.object({
   tables: z.array(writeUpTableSchema).max(40),
+  pictures: z.array(pictureSchema).max(40).default([]),
   /** Background variables that stand behind a quote. */
   background: z.array(idSchema).max(10),
   /** Whether names and contact details are masked in quotes, and which words besides are names. */

@@ -119,6 +119,12 @@ export const problems = {
       'wrong_table',
       'A table of this write-up is not chosen as a report’s table is: choose it anew in the report.',
     ),
+  notAPicture: () =>
+    new Problem(
+      400,
+      'not_a_picture',
+      'The chart did not arrive as a PNG picture: put it in once more.',
+    ),
   tooManyColumns: (count: number, most: number) =>
     new Problem(
       422,

@@ -3,6 +3,7 @@ import {
   writeUpListSchema,
   writeUpSavedSchema,
   writeUpSchema,
+  type Picture,
   type ReportFormat,
   type WriteUpContent,
   type WriteUpSave,
@@ -49,44 +50,65 @@ export const useFreezeWriteUp = (study: number) =>
 
 export const emptyContent: WriteUpContent = {
   tables: [],
+  pictures: [],
   background: [],
   masked: true,
   names: [],
   body: null,
 };
 
-/** Puts a table into a write-up, which is read anew for that. */
-export function usePutTable(study: number) {
+/** What is put into a write-up: a table, which follows the data, or a chart as it was drawn. */
+export type PutIn =
+  | { table: Omit<WriteUpContent['tables'][number], 'id'> }
+  | { picture: Omit<Picture, 'id'>; png: Blob };
+
+/** Puts something into a write-up, which is read anew for that. */
+export function usePutIn(study: number) {
   const client = useQueryClient();
   const save = useSaveWriteUp(study);
   return useMutation({
     mutationFn: async ({
       writeUp,
       name,
-      questionId,
-      query,
+      what,
     }: {
       /** Null for a new one. */
       writeUp: string | null;
       name: string;
-      questionId: number;
-      query: string;
+      what: PutIn;
     }) => {
       const id = writeUp ?? crypto.randomUUID();
       const stored =
         writeUp === null ? null : await call(path(study, writeUp), { reply: writeUpSchema });
       const content = stored?.content ?? emptyContent;
-      const table = { id: crypto.randomUUID(), questionId, query };
+      const itsId = crypto.randomUUID();
+      if ('png' in what)
+        await call(pictureAddress(study, itsId), {
+          method: 'PUT',
+          body: { png: await asBase64(what.png) },
+          reply: doneSchema,
+        });
       await save.mutateAsync({
         id,
         name: stored?.name ?? name,
         version: stored?.version ?? 0,
-        content: { ...content, tables: [...content.tables, table] },
+        content:
+          'png' in what
+            ? { ...content, pictures: [...content.pictures, { id: itsId, ...what.picture }] }
+            : { ...content, tables: [...content.tables, { id: itsId, ...what.table }] },
       });
       return { id, name: stored?.name ?? name };
     },
     onSuccess: ({ id }) => client.invalidateQueries({ queryKey: ['write-up', study, id] }),
   });
+}
+
+export const pictureAddress = (study: number, id: string) => `/api/studies/${study}/pictures/${id}`;
+
+async function asBase64(blob: Blob): Promise<string> {
+  let binary = '';
+  for (const byte of new Uint8Array(await blob.arrayBuffer())) binary += String.fromCharCode(byte);
+  return btoa(binary);
 }
 
 export const writeUpFileAddress = (study: number, id: string, format: ReportFormat) =>

@@ -1,11 +1,14 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
-import { NavLink, useLocation } from 'react-router';
+import { NavLink, useLocation, useNavigation } from 'react-router';
 import { asCount } from '../parts/numbers.js';
 import { SavedSign } from './savedSign.js';
 
 /** The question's full wording, the switch between questions, and the base. */
 export function QuestionBar({ study, question }: { study: StudyDetail; question: Question }) {
-  const stop = /\/questions\/\d+\/(\w+)/.exec(useLocation().pathname)?.[1] ?? 'code';
+  const here = useLocation();
+  // a stop that is still being fetched is where one is already
+  const { pathname } = useNavigation().location ?? here;
+  const stop = /\/questions\/\d+\/(\w+)/.exec(pathname)?.[1] ?? 'code';
   return (
     <header className="border-b border-rule bg-card px-6 pb-3 pt-3.5">
       <div className="flex items-baseline justify-between gap-6">

@@ -13,6 +13,7 @@ import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { chartAsPng, chartAsSvg, download } from './chartFiles.js';
 import { chartKinds, chartOf, type ChartKind } from './chartConfig.js';
 import type { ChartPicture } from './chartFrame.js';
+import { PutInWriteUp } from './putInWriteUp.js';
 import { useTableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
 
@@ -166,6 +167,15 @@ function Picture({
         <Button onClick={() => void copyPicture(picture)}>
           <Copy size={15} aria-hidden /> Copy
         </Button>
+        <PutInWriteUp
+          study={study}
+          question={question}
+          name="This chart"
+          what={async () => ({
+            picture: { alt: summary, width: picture.width, height: picture.height },
+            png: await chartAsPng(picture),
+          })}
+        />
       </div>
       <Drawing picture={picture} label={summary} />
     </div>

@@ -4,36 +4,50 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { asProblem } from '../data/client.js';
 import { useRestriction } from '../data/restriction.js';
-import { usePutTable, useWriteUps } from '../data/writeUps.js';
+import { usePutIn, useWriteUps, type PutIn } from '../data/writeUps.js';
 import { Menu, MenuItem, MenuRule } from '../parts/menu.js';
 import { useTableChoice } from './tableChoice.js';
 
 /** Puts the table that is shown into a write-up, a new one or one that is there. */
-export function PutInWriteUp({ study, question }: { study: StudyDetail; question: Question }) {
-  const writeUps = useWriteUps(study.id).data?.writeUps ?? [];
+export function PutTableIn({ study, question }: { study: StudyDetail; question: Question }) {
   const [choice] = useTableChoice(study.variables);
   const within = useRestriction(study.id);
-  const put = usePutTable(study.id);
-  const navigate = useNavigate();
-  const into = (writeUp: string | null) => {
+  const table = () => {
     const query = new URLSearchParams(choice.query);
     if (within) query.set('group', within);
-    put.mutate(
-      {
-        writeUp,
-        name: `Findings: ${question.label}`,
-        questionId: question.id,
-        query: query.toString(),
-      },
-      {
-        onSuccess: ({ id, name }) => {
-          const open = () => void navigate(`/studies/${study.id}/write-ups/${id}`);
-          if (writeUp === null) open();
-          else toast(`Put into “${name}”.`, { action: { label: 'Open it', onClick: open } });
-        },
-        onError: (error) => toast.error(asProblem(error).sentence),
-      },
-    );
+    return Promise.resolve({ table: { questionId: question.id, query: query.toString() } });
+  };
+  return <PutInWriteUp study={study} question={question} name="This table" what={table} />;
+}
+
+/** Puts something of the report into a write-up, a new one or one that is there. */
+export function PutInWriteUp({
+  study,
+  question,
+  name,
+  what,
+}: {
+  study: StudyDetail;
+  question: Question;
+  /** What it is called, as in "This table". */
+  name: string;
+  what: () => Promise<PutIn>;
+}) {
+  const writeUps = useWriteUps(study.id).data?.writeUps ?? [];
+  const put = usePutIn(study.id);
+  const navigate = useNavigate();
+  const into = async (writeUp: string | null) => {
+    try {
+      const done = await put.mutateAsync({
+        ...{ writeUp, name: `Findings: ${question.label}` },
+        what: await what(),
+      });
+      const open = () => void navigate(`/studies/${study.id}/write-ups/${done.id}`);
+      if (writeUp === null) open();
+      else toast(`Put into “${done.name}”.`, { action: { label: 'Open it', onClick: open } });
+    } catch (error) {
+      toast.error(asProblem(error).sentence);
+    }
   };
   return (
     <Menu
@@ -43,11 +57,15 @@ export function PutInWriteUp({ study, question }: { study: StudyDetail; question
         </>
       }
     >
-      <MenuItem name="This table in a new write-up" onSelect={() => into(null)} />
+      <MenuItem name={`${name} in a new write-up`} onSelect={() => void into(null)} />
       {writeUps
         .filter(({ frozenAt }) => frozenAt === null)
-        .map(({ id, name }) => (
-          <MenuItem key={id} name={`This table in “${name}”`} onSelect={() => into(id)} />
+        .map((one) => (
+          <MenuItem
+            key={one.id}
+            name={`${name} in “${one.name}”`}
+            onSelect={() => void into(one.id)}
+          />
         ))}
       <MenuRule />
       <MenuItem

@@ -3,7 +3,7 @@ import { Link, useSearchParams } from 'react-router';
 import { usePlace } from '../frame/place.js';
 import { Waiting } from '../parts/notices.js';
 import { FilesMenu } from './filesMenu.js';
-import { PutInWriteUp } from './putInWriteUp.js';
+import { PutTableIn } from './putInWriteUp.js';
 import { TableView } from './tableView.js';
 import { TogetherView } from './togetherView.js';
 
@@ -48,7 +48,7 @@ export function ReportStop() {
         </Link>
         {view === 'table' && (
           <span className="ml-auto flex gap-2">
-            <PutInWriteUp study={study} question={question} />
+            <PutTableIn study={study} question={question} />
             <FilesMenu study={study} question={question.id} />
           </span>
         )}

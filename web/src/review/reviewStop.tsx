@@ -1,4 +1,4 @@
-import { Link, Navigate, NavLink, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -38,9 +38,9 @@ export function ReviewStop() {
       </EmptyState>
     );
   const base = `/studies/${study.id}/questions/${question.id}/review`;
-  const drawn = code ? codebook.byId.get(code) : undefined;
-  if (!drawn || !codes.some((one) => one.codeId === code))
-    return <Navigate to={`${base}/${codes[0]!.codeId}`} replace />;
+  // without a code in the address the first is shown: to lead there would undo where one has gone meanwhile
+  const shown = codes.find(({ codeId }) => codeId === code) ?? codes[0]!;
+  const drawn = codebook.byId.get(shown.codeId)!;
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[224px_minmax(0,1fr)]">
       <nav
@@ -67,8 +67,9 @@ export function ReviewStop() {
             return (
               one && (
                 <li key={codeId}>
-                  <NavLink
+                  <Link
                     to={`${base}/${codeId}`}
+                    aria-current={codeId === drawn.id ? 'page' : undefined}
                     className="flex items-center gap-2 rounded px-2 py-1.5 text-soft hover:text-ink aria-[current=page]:bg-wash aria-[current=page]:text-ink"
                   >
                     <StitchMark look={one.look} width={18} />
@@ -76,7 +77,7 @@ export function ReviewStop() {
                     <span className="figures text-[13px]" aria-label={`${open} open`}>
                       {open}
                     </span>
-                  </NavLink>
+                  </Link>
                 </li>
               )
             );

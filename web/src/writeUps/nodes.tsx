@@ -1,8 +1,9 @@
-import type { CountedTable } from '@yellow-thread/contract';
+import type { CountedTable, Picture } from '@yellow-thread/contract';
 import { columnName, figureText, type FigureRef } from '@yellow-thread/core/report';
 import { mergeAttributes, Node } from '@tiptap/core';
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
 import { createContext, useContext } from 'react';
+import { pictureAddress } from '../data/writeUps.js';
 import { asPercent } from '../parts/numbers.js';
 import { figureFormat } from './format.js';
 
@@ -96,6 +97,50 @@ function TableSlotView({ node, deleteNode, editor }: NodeViewProps) {
       {editor.isEditable && (
         <button type="button" className="py-1 text-[13px] text-soft underline" onClick={deleteNode}>
           Take the table out of the text
+        </button>
+      )}
+    </NodeViewWrapper>
+  );
+}
+
+/** Where the pictures of a write-up are fetched, and what they are. */
+export const Pictures = createContext<{ study: number; pictures: readonly Picture[] }>({
+  ...{ study: 0, pictures: [] },
+});
+
+/** The place in the text where a chart stands. */
+export const PictureSlot = Node.create({
+  name: 'pictureSlot',
+  group: 'block',
+  atom: true,
+  addAttributes: () => ({ picture: { default: '' } }),
+  parseHTML: () => [{ tag: 'div[data-picture]' }],
+  renderHTML: ({ HTMLAttributes }) => [
+    'div',
+    mergeAttributes(HTMLAttributes, { 'data-picture': '' }),
+  ],
+  addNodeView: () => ReactNodeViewRenderer(PictureSlotView),
+});
+
+function PictureSlotView({ node, deleteNode, editor }: NodeViewProps) {
+  const { study, pictures } = useContext(Pictures);
+  const picture = pictures.find(({ id }) => id === node.attrs['picture']);
+  return (
+    <NodeViewWrapper className="my-4" contentEditable={false}>
+      {picture ? (
+        <img
+          src={pictureAddress(study, picture.id)}
+          alt={picture.alt}
+          width={picture.width}
+          height={picture.height}
+          className="h-auto max-w-full border border-rule bg-white"
+        />
+      ) : (
+        <p className="text-brick">This chart is gone.</p>
+      )}
+      {editor.isEditable && (
+        <button type="button" className="py-1 text-[13px] text-soft underline" onClick={deleteNode}>
+          Take the chart out of the text
         </button>
       )}
     </NodeViewWrapper>

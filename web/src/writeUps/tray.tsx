@@ -2,11 +2,12 @@ import type { StudyDetail, WriteUp, WriteUpContent } from '@yellow-thread/contra
 import type { Editor } from '@tiptap/react';
 import { useState } from 'react';
 import { useDrawnCodebook } from '../data/codebook.js';
+import { pictureAddress } from '../data/writeUps.js';
 import { StitchMark } from '../parts/stitch.js';
 
 type Settings = Omit<WriteUpContent, 'body'>;
 
-/** What can be put into the text: tables, and quotes by theme; and how those who are quoted are named. */
+/** What can be put into the text: tables, charts, and quotes by theme; and how those who are quoted are named. */
 export function Tray({
   study,
   writeUp,
@@ -35,40 +36,71 @@ export function Tray({
                 .join('; ')}
             </span>
             {editor && (
-              <span className="flex gap-3 text-[13px]">
-                <button
-                  type="button"
-                  className="underline"
-                  onClick={() =>
-                    editor
-                      .chain()
-                      .focus()
-                      .insertContent({ type: 'tableSlot', attrs: { table: table.id } })
-                      .run()
-                  }
-                >
-                  Put into the text
-                </button>
-                <button
-                  type="button"
-                  className="underline"
-                  onClick={() =>
-                    onChange({ tables: settings.tables.filter(({ id }) => id !== table.id) })
-                  }
-                >
-                  Take out of the write-up
-                </button>
-              </span>
+              <PutOrTake
+                onPut={() =>
+                  editor
+                    .chain()
+                    .focus()
+                    .insertContent({ type: 'tableSlot', attrs: { table: table.id } })
+                    .run()
+                }
+                onTake={() =>
+                  onChange({ tables: settings.tables.filter(({ id }) => id !== table.id) })
+                }
+              />
             )}
           </li>
         ))}
       </ul>
+      {settings.pictures.length > 0 && (
+        <>
+          <h2>Charts</h2>
+          <ul className="mb-5">
+            {settings.pictures.map((picture) => (
+              <li key={picture.id} className="border-b border-rule py-1.5">
+                <img
+                  src={pictureAddress(study.id, picture.id)}
+                  alt={picture.alt}
+                  className="max-h-24 max-w-full border border-rule bg-white"
+                />
+                {editor && (
+                  <PutOrTake
+                    onPut={() =>
+                      editor
+                        .chain()
+                        .focus()
+                        .insertContent({ type: 'pictureSlot', attrs: { picture: picture.id } })
+                        .run()
+                    }
+                    onTake={() =>
+                      onChange({
+                        pictures: settings.pictures.filter(({ id }) => id !== picture.id),
+                      })
+                    }
+                  />
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <h2>Quotes</h2>
       {editor && <Naming study={study} settings={settings} onChange={onChange} />}
       <Quotes study={study} writeUp={writeUp} editor={editor} />
     </aside>
   );
 }
+
+const PutOrTake = ({ onPut, onTake }: { onPut: () => void; onTake: () => void }) => (
+  <span className="flex gap-3 text-[13px]">
+    <button type="button" className="underline" onClick={onPut}>
+      Put into the text
+    </button>
+    <button type="button" className="underline" onClick={onTake}>
+      Take out of the write-up
+    </button>
+  </span>
+);
 
 function Naming({
   study,

@@ -1,6 +1,6 @@
 import type { WriteUp, WriteUpContent } from '@yellow-thread/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useSaveWriteUp } from '../data/writeUps.js';
 
 const PAUSE = 700;
@@ -14,6 +14,7 @@ export function useAutosave(study: number, writeUp: WriteUp) {
   const waiting = useRef<{ name: string; content: WriteUpContent } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const underWay = useRef<Promise<unknown>>(Promise.resolve());
+  const [isWaiting, setIsWaiting] = useState(false);
   const { mutateAsync } = save;
 
   const flush = useCallback((): Promise<unknown> => {
@@ -25,6 +26,7 @@ export function useAutosave(study: number, writeUp: WriteUp) {
       try {
         const saved = await mutateAsync({ id, version: version.current, ...next });
         version.current = saved.version;
+        setIsWaiting(waiting.current !== null);
       } catch {
         // said where everything that is not saved is said; what comes next is tried again
         waiting.current ??= next;
@@ -36,6 +38,7 @@ export function useAutosave(study: number, writeUp: WriteUp) {
   const keep = useCallback(
     (next: { name: string; content: WriteUpContent }) => {
       waiting.current = next;
+      setIsWaiting(true);
       clearTimeout(timer.current);
       timer.current = setTimeout(() => void flush(), PAUSE);
     },
@@ -49,5 +52,15 @@ export function useAutosave(study: number, writeUp: WriteUp) {
     },
     [flush, client, study, id],
   );
-  return { keep, flush, error: save.error };
+  // closing the window would not wait for it: the browser asks first
+  useEffect(() => {
+    if (!isWaiting) return;
+    const ask = (event: BeforeUnloadEvent) => {
+      event.preventDefault();
+      void flush();
+    };
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [isWaiting, flush]);
+  return { keep, flush, isWaiting, error: save.error };
 }

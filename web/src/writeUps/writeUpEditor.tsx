@@ -2,7 +2,7 @@ import type { StudyDetail, WriteUp, WriteUpContent, WriteUpNode } from '@yellow-
 import { useQueryClient } from '@tanstack/react-query';
 import { EditorContent, useEditor, type Editor, type JSONContent } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { SavedSign } from '../frame/savedSign.js';
 import { Button } from '../parts/button.js';
@@ -10,7 +10,15 @@ import { inputBox } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asDate, counted } from '../parts/numbers.js';
 import { draftOf } from './draftOf.js';
-import { CountedTables, Figure, figureNow, refOf, TableSlot } from './nodes.js';
+import {
+  CountedTables,
+  Figure,
+  figureNow,
+  Pictures,
+  PictureSlot,
+  refOf,
+  TableSlot,
+} from './nodes.js';
 import { Toolbar } from './toolbar.js';
 import { Tray } from './tray.js';
 import { useAutosave } from './useAutosave.js';
@@ -21,17 +29,18 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
   const isFrozen = writeUp.frozenAt !== null;
   const [name, setName] = useState(writeUp.name);
   const [settings, setSettings] = useState<Omit<WriteUpContent, 'body'>>(writeUp.content);
-  const { keep, flush, error } = useAutosave(study.id, writeUp);
+  const { keep, flush, isWaiting, error } = useAutosave(study.id, writeUp);
   const client = useQueryClient();
   const contentNow = (editor: Editor, next = settings): WriteUpContent => {
-    const { tables, background, masked, names } = next;
-    return { tables, background, masked, names, body: asNode(editor.getJSON()) };
+    const { tables, pictures, background, masked, names } = next;
+    return { tables, pictures, background, masked, names, body: asNode(editor.getJSON()) };
   };
   const editor = useEditor({
     extensions: [
       StarterKit.configure({ link: false, codeBlock: false, code: false }),
       Figure,
       TableSlot,
+      PictureSlot,
     ],
     content: writeUp.content.body ?? '',
     editable: !isFrozen,
@@ -51,81 +60,91 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
   };
   const sheet = useRef<HTMLDivElement>(null);
   const isEmpty = editor.isEmpty;
+  const pictures = useMemo(
+    () => ({ study: study.id, pictures: settings.pictures }),
+    [study.id, settings.pictures],
+  );
   return (
-    <CountedTables.Provider value={writeUp.counted}>
-      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_320px] grid-rows-[auto_minmax(0,1fr)]">
-        <header className="col-span-2 flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule bg-card px-6 py-3">
-          <Link to=".." relative="path" className="text-soft underline">
-            Write-ups
-          </Link>
-          <input
-            aria-label="Name of the write-up"
-            className={`${inputBox} min-w-0 flex-1 !text-[16px] font-semibold`}
-            value={name}
-            maxLength={120}
-            disabled={isFrozen}
-            onChange={(event) => {
-              setName(event.target.value);
-              if (event.target.value.trim() !== '')
-                keep({ name: event.target.value, content: contentNow(editor) });
-            }}
-          />
-          {isFrozen ? (
-            <span className="text-soft">frozen {asDate(writeUp.frozenAt!)}</span>
-          ) : (
-            <SavedSign />
-          )}
-          <WriteUpFiles study={study.id} writeUp={writeUp} beforeFile={flush} />
-        </header>
-        <div className="flex min-h-0 flex-col border-r border-rule">
-          {!isFrozen && (
-            <Toolbar editor={editor}>
-              <Button
-                look={isEmpty ? 'main' : 'plain'}
-                className="!py-1"
-                disabled={writeUp.counted.length === 0}
-                onClick={() => {
-                  editor.commands.setContent(draftOf(study, writeUp), { emitUpdate: true });
-                  editor.commands.setTextSelection(0);
-                  editor.commands.focus(null, { scrollIntoView: false });
-                  // a draft is read from its beginning
-                  sheet.current?.scrollTo({ top: 0 });
-                }}
-              >
-                {isEmpty ? 'Draft the findings' : 'Draft anew'}
-              </Button>
-              <OldFigures editor={editor} writeUp={writeUp} />
-            </Toolbar>
-          )}
-          {error && (
-            <div className="px-8 pt-3">
-              <ProblemNote error={error} />
-            </div>
-          )}
-          {writeUp.lost.map(({ id, why }) => (
-            <p key={id} role="alert" className="px-8 pt-3 text-brick">
-              A table could not be counted: {why}
-            </p>
-          ))}
-          <div ref={sheet} className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
-            {writeUp.counted.length === 0 && !isFrozen && (
-              <p className="mb-4 text-soft">
-                There is no table yet. In the report, “Write up” puts the table that is shown in
-                here; then the findings can be drafted from it.
-              </p>
+    <Pictures.Provider value={pictures}>
+      <CountedTables.Provider value={writeUp.counted}>
+        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_320px] grid-rows-[auto_minmax(0,1fr)]">
+          <header className="col-span-2 flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule bg-card px-6 py-3">
+            <Link to=".." relative="path" className="text-soft underline">
+              Write-ups
+            </Link>
+            <input
+              aria-label="Name of the write-up"
+              className={`${inputBox} min-w-0 flex-1 !text-[16px] font-semibold`}
+              value={name}
+              maxLength={120}
+              disabled={isFrozen}
+              onChange={(event) => {
+                setName(event.target.value);
+                if (event.target.value.trim() !== '')
+                  keep({ name: event.target.value, content: contentNow(editor) });
+              }}
+            />
+            {isFrozen ? (
+              <span className="text-soft">frozen {asDate(writeUp.frozenAt!)}</span>
+            ) : isWaiting && !error ? (
+              <span role="status" className="w-20 text-right text-soft">
+                saving …
+              </span>
+            ) : (
+              <SavedSign />
             )}
-            <EditorContent editor={editor} className="written mx-auto max-w-[760px]" />
+            <WriteUpFiles study={study.id} writeUp={writeUp} beforeFile={flush} />
+          </header>
+          <div className="flex min-h-0 flex-col border-r border-rule">
+            {!isFrozen && (
+              <Toolbar editor={editor}>
+                <Button
+                  look={isEmpty ? 'main' : 'plain'}
+                  className="!py-1"
+                  disabled={writeUp.counted.length === 0}
+                  onClick={() => {
+                    editor.commands.setContent(draftOf(study, writeUp), { emitUpdate: true });
+                    editor.commands.setTextSelection(0);
+                    editor.commands.focus(null, { scrollIntoView: false });
+                    // a draft is read from its beginning
+                    sheet.current?.scrollTo({ top: 0 });
+                  }}
+                >
+                  {isEmpty ? 'Draft the findings' : 'Draft anew'}
+                </Button>
+                <OldFigures editor={editor} writeUp={writeUp} />
+              </Toolbar>
+            )}
+            {error && (
+              <div className="px-8 pt-3">
+                <ProblemNote error={error} />
+              </div>
+            )}
+            {writeUp.lost.map(({ id, why }) => (
+              <p key={id} role="alert" className="px-8 pt-3 text-brick">
+                A table could not be counted: {why}
+              </p>
+            ))}
+            <div ref={sheet} className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+              {writeUp.counted.length === 0 && !isFrozen && (
+                <p className="mb-4 text-soft">
+                  There is no table yet. In the report, “Write up” puts the table that is shown in
+                  here; then the findings can be drafted from it.
+                </p>
+              )}
+              <EditorContent editor={editor} className="written mx-auto max-w-[760px]" />
+            </div>
           </div>
-        </div>
-        <Tray
-          study={study}
-          writeUp={writeUp}
-          settings={settings}
-          onChange={change}
-          editor={isFrozen ? null : editor}
-        />
-      </main>
-    </CountedTables.Provider>
+          <Tray
+            study={study}
+            writeUp={writeUp}
+            settings={settings}
+            onChange={change}
+            editor={isFrozen ? null : editor}
+          />
+        </main>
+      </CountedTables.Provider>
+    </Pictures.Provider>
   );
 }
 

@@ -14,6 +14,8 @@ export type Block =
   | { kind: 'paragraph'; runs: Run[] }
   | { kind: 'item'; runs: Run[]; ordered: boolean }
   | { kind: 'quote'; runs: Run[] }
+  /** A PNG; sizes in pixels as it is shown. */
+  | { kind: 'picture'; png: Buffer; alt: string; width: number; height: number }
   | {
       kind: 'table';
       /** Lines of column heads; the first cell of each is the name's. */

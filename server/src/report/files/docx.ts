@@ -3,6 +3,7 @@ import {
   BorderStyle,
   Document,
   HeadingLevel,
+  ImageRun,
   LevelFormat,
   Packer,
   Paragraph,
@@ -20,6 +21,8 @@ const levels = {
   3: HeadingLevel.HEADING_3,
 } as const;
 const NUMBERS = 'numbers';
+/** Between the margins of a page, in pixels. */
+const PAGE_WIDTH = 600;
 /** In half points. */
 const SMALL = 17;
 
@@ -60,6 +63,22 @@ function write(block: Block): (Paragraph | Table)[] {
           spacing: { after: 120 },
         }),
       ];
+    case 'picture': {
+      const shown = Math.min(1, PAGE_WIDTH / block.width);
+      return [
+        new Paragraph({
+          spacing: { after: 120 },
+          children: [
+            new ImageRun({
+              type: 'png',
+              data: block.png,
+              transformation: { width: block.width * shown, height: block.height * shown },
+              altText: { name: 'Chart', title: 'Chart', description: block.alt },
+            }),
+          ],
+        }),
+      ];
+    }
     case 'table':
       return [
         tableOf(block),

@@ -22,6 +22,8 @@ function write(block: Block): string {
       return `<li>${runs(block.runs)}</li>`;
     case 'quote':
       return `<blockquote>${runs(block.runs)}</blockquote>`;
+    case 'picture':
+      return `<p><img src="data:image/png;base64,${block.png.toString('base64')}" alt="${escaped(block.alt)}" width="${block.width}" height="${block.height}"></p>`;
     case 'table': {
       const head = block.heads
         .map((line) => `<tr>${line.map((cell) => `<th>${escaped(cell)}</th>`).join('')}</tr>`)
@@ -66,10 +68,11 @@ th:first-child { text-align: left; white-space: nowrap } tbody th { padding-left
 thead tr:last-child th { border-bottom: 1px solid #23211c; color: #655f53 } thead th { font-weight: 600 }
 tr.head th, tr.head td { font-weight: 600; border-top: 1px solid #e3dfd4 } tr.head th { padding-left: .7em }
 .note { font-size: 12px; color: #655f53 }
+img { max-width: 100%; height: auto }
 blockquote { margin: .5em 0 .5em 1em; padding-left: .9em; border-left: 3px solid #f2b600 }
 @media print {
   body { font-size: 11pt; margin: 0; max-width: none; padding: 0 }
-  h1, h2, h3 { break-after: avoid } table { break-inside: auto; font-size: 8.5pt } tr, blockquote { break-inside: avoid }
+  h1, h2, h3 { break-after: avoid } table { break-inside: auto; font-size: 8.5pt } tr, blockquote, img { break-inside: avoid }
   thead { display: table-header-group } @page { margin: 18mm }
 }
 </style>

@@ -1,18 +1,52 @@
 import type { WriteUp, WriteUpNode } from '@yellow-thread/contract';
 import { factBlocks, reportTable, type Block, type Run } from '../files/index.js';
 
-/** A write-up as blocks of a document: what is written, with its tables where they stand, and what they are about. */
-export function documentOf({ name, content, counted }: WriteUp): Block[] {
-  const placed = new Set<string>();
-  const written = (content.body?.content ?? []).flatMap((node) => blocksOf(node, counted, placed));
-  // a table that nobody put into the text follows it
-  const left = counted.filter(({ id }) => !placed.has(id));
+/** What stands in a text: tables and charts, and which of them were met with so far. */
+interface Placed {
+  table: (id: unknown) => Block[];
+  picture: (id: unknown) => Block[];
+}
+
+/**
+ * A write-up as blocks of a document: what is written, with its tables and charts where they stand, and what the
+ * tables are about.
+ *
+ * @param pngs its pictures by their ids
+ */
+export function documentOf(
+  { name, content, counted }: WriteUp,
+  pngs: ReadonlyMap<string, Buffer>,
+): Block[] {
+  const met = new Set<string>();
+  const tableAt = (id: unknown) => counted.find((table) => table.id === id);
+  const pictureAt = (id: unknown) => content.pictures.find((picture) => picture.id === id);
+  const placed: Placed = {
+    table(id) {
+      const table = tableAt(id);
+      if (table) met.add(table.id);
+      return table ? tableBlocks(table) : [];
+    },
+    picture(id) {
+      const picture = pictureAt(id);
+      const png = picture && pngs.get(picture.id);
+      if (!picture || !png) return [];
+      met.add(picture.id);
+      const { alt, width, height } = picture;
+      return [{ kind: 'picture', png, alt, width, height }];
+    },
+  };
+  const written = (content.body?.content ?? []).flatMap((node) => blocksOf(node, placed));
+  // what nobody put into the text follows it
+  const left = [
+    ...counted.filter(({ id }) => !met.has(id)).flatMap(tableBlocks),
+    ...content.pictures.filter(({ id }) => !met.has(id)).flatMap(({ id }) => placed.picture(id)),
+  ];
   return [
     ...(written.some((block) => block.kind === 'heading' && block.level === 1)
       ? []
       : [heading(1, name)]),
     ...written,
-    ...left.flatMap(tableBlocks),
+    ...left,
     ...(counted.length > 0 ? [heading(2, 'About the tables')] : []),
     ...counted.flatMap(({ label, facts }) => [heading(3, label), ...factBlocks(facts)]),
   ];
@@ -25,8 +59,8 @@ const tableBlocks = ({ wording, report }: WriteUp['counted'][number]): Block[] =
   reportTable(report),
 ];
 
-function blocksOf(node: WriteUpNode, counted: WriteUp['counted'], placed: Set<string>): Block[] {
-  const inner = () => (node.content ?? []).flatMap((one) => blocksOf(one, counted, placed));
+function blocksOf(node: WriteUpNode, placed: Placed): Block[] {
+  const inner = () => (node.content ?? []).flatMap((one) => blocksOf(one, placed));
   switch (node.type) {
     case 'heading': {
       const level = Number(node.attrs?.['level'] ?? 2);
@@ -44,15 +78,13 @@ function blocksOf(node: WriteUpNode, counted: WriteUp['counted'], placed: Set<st
         (item.content ?? []).flatMap((one) =>
           one.type === 'paragraph'
             ? [{ kind: 'item' as const, ordered: node.type === 'orderedList', runs: runsOf(one) }]
-            : blocksOf(one, counted, placed),
+            : blocksOf(one, placed),
         ),
       );
-    case 'tableSlot': {
-      const table = counted.find(({ id }) => id === node.attrs?.['table']);
-      if (!table) return [];
-      placed.add(table.id);
-      return tableBlocks(table);
-    }
+    case 'tableSlot':
+      return placed.table(node.attrs?.['table']);
+    case 'pictureSlot':
+      return placed.picture(node.attrs?.['picture']);
     default:
       return inner();
   }

@@ -1,6 +1,8 @@
 import {
   doneSchema,
   freezeSchema,
+  pictureKeepSchema,
+  pictureParams,
   studyParams,
   writeUpFileParams,
   writeUpListSchema,
@@ -25,10 +27,12 @@ import {
 } from '../files/index.js';
 import { countNow, countWriteUp, readTableQuery } from './count.js';
 import { documentOf } from './document.js';
+import { keepPicture, readPicture, readPictures } from './pictures.js';
 import { findWriteUp, keepFrozen, listWriteUps, removeWriteUp, saveWriteUp } from './stored.js';
 
 const done = { done: true as const };
 const path = '/api/studies/:study/write-ups';
+const pictures = '/api/studies/:study/pictures/:picture';
 /** A long document with all its figures. */
 const LARGEST = 8 * 1024 * 1024;
 
@@ -108,6 +112,40 @@ export function writeUpRoutes(app: App): void {
       return done;
     },
   );
+  app.put(
+    pictures,
+    {
+      bodyLimit: LARGEST,
+      schema: {
+        operationId: 'keepPicture',
+        params: pictureParams,
+        body: pictureKeepSchema,
+        response: { 200: doneSchema },
+      },
+    },
+    async ({ em, params, body }) => {
+      await keepPicture(em, params.study, params.picture, body.png);
+      return done;
+    },
+  );
+  app.get(
+    pictures,
+    {
+      schema: {
+        operationId: 'readPicture',
+        params: pictureParams,
+        produces: ['image/png'],
+        response: asFile.response,
+      },
+      serializerCompiler: asFile.serializerCompiler,
+    },
+    async ({ em, params }, reply) =>
+      reply
+        .type('image/png')
+        // it never changes
+        .header('Cache-Control', 'private, max-age=86400, immutable')
+        .send(await readPicture(em, params.study, params.picture)),
+  );
   app.get(
     `${path}/:writeUp/files/:format`,
     {
@@ -130,11 +168,13 @@ export function writeUpRoutes(app: App): void {
       const grids = counted.counted.map(({ report, facts, label }) =>
         reportGrid(report, facts, label),
       );
+      const document = async () =>
+        documentOf(counted, await readPictures(em, study, counted.content));
       switch (format) {
         case 'html':
-          return reply.send(writeHtml(counted.name, documentOf(counted)));
+          return reply.send(writeHtml(counted.name, await document()));
         case 'docx':
-          return reply.send(await writeDocx(counted.name, documentOf(counted)));
+          return reply.send(await writeDocx(counted.name, await document()));
         case 'csv':
           return reply.send(gridsAsCsv(grids));
         case 'xlsx': {

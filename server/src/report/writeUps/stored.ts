@@ -11,6 +11,7 @@ import { z } from 'zod';
 import { isoTime, rows } from '../../database/index.js';
 import type { Maker } from '../../people/index.js';
 import { problems } from '../../problems.js';
+import { dropLoosePictures } from './pictures.js';
 
 /** What a frozen write-up keeps: figures and quotes as they were. */
 export const frozenSchema = z.object({
@@ -114,4 +115,5 @@ export const keepFrozen = (
 export async function removeWriteUp(em: EntityManager, studyId: number, id: string) {
   await findWriteUp(em, studyId, id);
   await rows(em, 'delete from write_up where study_id = ? and id = ?', [studyId, id]);
+  await dropLoosePictures(em, studyId);
 }

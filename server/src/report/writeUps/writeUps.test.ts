@@ -41,6 +41,7 @@ const figure = (shown: string) => ({
 });
 const contentOf = (table: string): WriteUpContent => ({
   tables: [{ id: table, questionId: study.question, query: `by=${home}` }],
+  pictures: [],
   background: [home],
   masked: true,
   names: ['quay'],
@@ -136,6 +137,46 @@ test('it leaves as HTML and DOCX with its text, table, quote and what the tables
   const docx = await client.get(`${path(id)}/files/docx`);
   const xml = strFromU8(unzipSync(docx.bytes)['word/document.xml']!);
   for (const part of ['What &lt;they&gt; said', '63% (12)', '“up”']) expect(xml).toContain(part);
+});
+
+test('a chart is kept once, stands in the text and in every file, and in a frozen copy when the write-up is gone', async () => {
+  const [id, copy, placed, left] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
+  const pixel =
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+  const at = (picture: string) => `${study.base}/pictures/${picture}`;
+  const keep = (picture: string, png: string) => client.send('PUT', at(picture), { body: { png } });
+  for (const picture of [placed, left, left]) expect((await keep(picture, pixel)).status).toBe(200);
+  expect(await keep(randomUUID(), Buffer.from('<svg>').toString('base64'))).toMatchObject({
+    status: 400,
+    body: { code: 'not_a_picture' },
+  });
+  expect((await client.get(at(placed))).bytes).toEqual(
+    new Uint8Array(Buffer.from(pixel, 'base64')),
+  );
+  const elsewhere = await importStudy(client, 'id,Why?\na,it is as it is here\n');
+  expect((await client.get(`${elsewhere.base}/pictures/${placed}`)).status).toBe(404);
+
+  const content = contentOf(randomUUID());
+  content.pictures = [placed, left].map((picture, n) => ({
+    ...{ id: picture, alt: `Chart "${n}"`, width: 900, height: 450 },
+  }));
+  content.body!.content!.splice(1, 0, { type: 'pictureSlot', attrs: { picture: placed } });
+  await save(id, 0, content, 'With charts');
+  await client.send('POST', `${path(id)}/freeze`, { body: { id: copy } });
+  await server.sql(`update picture set kept_at = now() - interval '2 days'`);
+  await client.send('DELETE', path(id));
+  const html = (await client.get(`${path(copy)}/files/html`)).text;
+  const pictures = [...html.matchAll(/<img src="data:image\/png;base64,([^"]+)" alt="([^"]+)"/gu)];
+  expect(pictures.map(([, png, alt]) => [png, alt])).toEqual([
+    [pixel, 'Chart &quot;0&quot;'],
+    [pixel, 'Chart &quot;1&quot;'],
+  ]);
+  const first = html.indexOf('<img');
+  expect(first).toBeLessThan(html.indexOf('Steps: '));
+  const files = unzipSync((await client.get(`${path(copy)}/files/docx`)).bytes);
+  expect(Object.keys(files).filter((name) => name.startsWith('word/media/'))).not.toEqual([]);
+  await client.send('DELETE', path(copy));
+  expect((await client.get(at(placed))).status).toBe(404);
 });
 
 test('a table whose group is gone is said to be lost; the rest stays', async () => {
