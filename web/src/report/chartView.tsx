@@ -127,8 +127,11 @@ function Picture({
   study: StudyDetail;
   question: Question;
 }) {
+  const rows = useMemo(
+    () => (size === 'all' ? report.rows : report.rows.slice(0, Number(size))),
+    [report, size],
+  );
   const picture = useMemo(() => {
-    const rows = size === 'all' ? report.rows : report.rows.slice(0, Number(size));
     const names = pair.map((place) => report.columns[place]?.label).join(' less ');
     const first = report.columns[0]!;
     return chartOf({
@@ -150,9 +153,9 @@ function Picture({
         .filter(Boolean)
         .join(' · '),
     });
-  }, [report, kind, size, pair, codebook, study, question]);
+  }, [report, rows, kind, pair, codebook, study, question]);
   const fileName = `${question.label}-${kind}`.replaceAll(/[^\p{L}\p{N}]+/gu, '-');
-  const summary = `${chartKinds[kind]}: ${report.rows.length} rows, ${report.columns.map(({ label }) => label).join(', ')}`;
+  const summary = `${chartKinds[kind]}: ${rows.length} rows, ${report.columns.map(({ label }) => label).join(', ')}`;
   return (
     <div className="min-h-0 flex-1 overflow-auto px-6 py-4">
       <div className="mb-3 flex gap-2">
