@@ -1,13 +1,12 @@
 import type { StudyDetail } from '@yellow-thread/contract';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { useMentionsOfCode, type DrawnCode, type DrawnCodebook } from '../data/codebook.js';
 import { useEditMention } from '../data/mentions.js';
 import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
-import { Passage } from '../parts/passage.js';
+import { SaidLine } from '../parts/saidLine.js';
 
 const FEW = 5;
 
@@ -32,20 +31,11 @@ export function CodeMentions({
       <ul className="flex flex-col gap-2">
         {all.slice(0, shown).map((mention) => (
           <li key={mention.id} className="flex items-baseline gap-3">
-            <p className="voice min-w-0 flex-1">
-              <Passage
-                text={mention.text}
-                start={mention.start}
-                end={mention.end}
-                look={code.look}
-              />
-            </p>
-            <Link
-              className="shrink-0 text-[13px] text-soft underline"
+            <SaidLine
+              mention={mention}
+              look={code.look}
               to={`${stopPath(study.id, 'code', mention.questionId)}?like=${mention.responseId}&same=apart`}
-            >
-              {mention.externalId}
-            </Link>
+            />
             <button
               type="button"
               aria-pressed={mention.typical}

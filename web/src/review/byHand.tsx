@@ -1,12 +1,11 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { useMentionsOfCode, type DrawnCode } from '../data/codebook.js';
 import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
-import { Passage } from '../parts/passage.js';
+import { SaidLine } from '../parts/saidLine.js';
 
 const FEW = 20;
 
@@ -51,20 +50,11 @@ export function ByHand({
       <ul aria-label="Coded by hand" className="flex flex-col gap-3">
         {given.slice(0, shown).map((mention) => (
           <li key={mention.id} className="flex items-baseline gap-3">
-            <p className="voice min-w-0 flex-1">
-              <Passage
-                text={mention.text}
-                start={mention.start}
-                end={mention.end}
-                look={code.look}
-              />
-            </p>
-            <Link
-              className="shrink-0 text-[13px] text-soft underline"
-              to={`${stopPath(study.id, 'code', question.id)}?like=${mention.responseId}&same=apart`}
-            >
-              {mention.externalId}
-            </Link>
+            <SaidLine
+              mention={mention}
+              look={code.look}
+              to={`${stopPath(study.id, 'code', mention.questionId)}?like=${mention.responseId}&same=apart`}
+            />
           </li>
         ))}
       </ul>
