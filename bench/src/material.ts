@@ -1,6 +1,9 @@
 import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from '@yellow-thread/core/sheet';
 import { codebook, readDemoPeople } from '@yellow-thread/demo';
 
+/** Debian's own, which knows Debian's pandas and scikit-learn. */
+export const PYTHON = '/usr/bin/python3';
+
 const noAnswers = noAnswerKeys(NO_ANSWERS);
 
 export interface CodedText {

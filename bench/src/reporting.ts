@@ -6,15 +6,13 @@ import { fileURLToPath } from 'node:url';
 import { addTo, emptyBitset, fullBitset } from '@yellow-thread/core/groups';
 import { asGroupShare, countCloth, exceededColumns } from '@yellow-thread/core/report';
 import { randomSource } from '@yellow-thread/core/statistics';
-import { rounded, timed } from './material.js';
+import { PYTHON, rounded, timed } from './material.js';
 
 const respondents = 100_000;
 const codes = 100;
 const groups = 20;
 const mentionsOfCode = 8_000;
 const RUNS = 5;
-/** Debian's own, which knows Debian's pandas. */
-const PYTHON = '/usr/bin/python3';
 
 /**
  * 100 codes × 20 groups of 100,000 respondents with counts, percentages, intervals and pairwise tests, against the same

@@ -6,13 +6,11 @@ import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { randomSource } from '@yellow-thread/core/statistics';
 import { splitWords } from '@yellow-thread/core/text';
-import { demoCodes, demoQuestions, rounded } from './material.js';
+import { demoCodes, demoQuestions, PYTHON, rounded } from './material.js';
 
 const ANSWERS = 100_000;
 const WORDS = 13;
 const THREADS = 2;
-/** Debian's own, which knows Debian's scikit-learn. */
-const PYTHON = '/usr/bin/python3';
 
 export interface Coded {
   text: string;

@@ -98,6 +98,11 @@ describe('two ways to the same model', () => {
           const byColumns = scoreRows(x, options.rows, fitLogistic(x, options));
           const kernel = fitKernel(gram, options);
           const fewer = { ...options, rows: options.rows.slice(1) };
+          // begun from another model, and with its preconditioner, it is the same in the end
+          const begun = fitLogistic(x, { ...options, from: fitLogistic(x, fewer) });
+          scoreRows(x, options.rows, begun).forEach((score, i) =>
+            expect(score).toBeCloseTo(byColumns[i]!, 5),
+          );
           for (const fit of [kernel, fitKernel(gram, options, fitKernel(gram, fewer))]) {
             const byProducts = scoreByKernel(gram, fit, options.rows);
             const asWeights = scoreRows(x, options.rows, asLinear(x, gram, fit));

@@ -1,4 +1,5 @@
 import { stemmer } from 'stemmer';
+import { isAscii } from './ascii.js';
 import { escapePattern } from './escapePattern.js';
 import type { Span } from './lines.js';
 import { splitWords } from './words.js';
@@ -47,7 +48,7 @@ function stemFinder(wanted: string): (text: string) => Span[] {
   const [stem] = stems;
   const quick = stems.length === 1 ? plainWordsFrom(beginningOf(stem!)) : null;
   return (text) => {
-    if (!quick || !ASCII.test(text)) return stemHits(text, stems);
+    if (!quick || !isAscii(text)) return stemHits(text, stems);
     return patternHits(text, quick).filter(
       ({ start, end }) => stemmer(text.slice(start, end).toLowerCase()) === stem,
     );
@@ -56,9 +57,6 @@ function stemFinder(wanted: string): (text: string) => Span[] {
 
 /** A form of a word begins as its stem does, but for the stem's last letter: most words need no stemming. */
 const beginningOf = (stem: string) => stem.slice(0, -1);
-
-// eslint-disable-next-line no-control-regex -- the characters that ASCII has
-const ASCII = /^[\x00-\x7f]*$/;
 
 /** Words of ASCII text with this beginning, as `splitWords` parts them; null where that could not tell them. */
 function plainWordsFrom(beginning: string): RegExp | null {

@@ -1,3 +1,4 @@
+import { isAscii } from './ascii.js';
 import type { Span } from './lines.js';
 
 /** A word as it is compared (`form`: lower case, ’ as ') and where it stands in the text. */
@@ -8,8 +9,6 @@ export interface Word extends Span {
 const pattern = /[\p{L}\p{M}\p{N}]+(?:['’][\p{L}\p{M}]+)*/gu;
 const unspaced =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
-// eslint-disable-next-line no-control-regex -- the characters that ASCII has
-const ASCII = /^[\x00-\x7f]*$/;
 const segmenter = new Intl.Segmenter(undefined, { granularity: 'word' });
 
 /**
@@ -19,8 +18,7 @@ const segmenter = new Intl.Segmenter(undefined, { granularity: 'word' });
  */
 export function splitWords(text: string): Word[] {
   const words: Word[] = [];
-  // most answers: nothing in them can be written in two ways or without spaces
-  if (ASCII.test(text)) {
+  if (isAscii(text)) {
     for (const { 0: raw, index } of text.matchAll(pattern))
       words.push({ form: raw.toLowerCase(), start: index, end: index + raw.length });
     return words;

@@ -47,33 +47,43 @@ export async function decideSuggestion(
     );
     const stored = found.find((one) => one.responseId === responseId);
     if (!stored) throw problems.notFound('suggestion');
-    // what was decided in bulk and is now read stands as a decision of its own
-    if (stored.state === state && !stored.bulk && !passage && !other) return;
     if (passage) {
       const response = await findResponse(tx, maker.studyId, responseId);
       await refusePassage(tx, maker.studyId, response, passage);
     }
-    const beside = other ? await giveOther(tx, maker, responseId, other) : null;
-    // settled by a person in the meantime: what they decided stands
-    if (stored.state === 'open' && !stored.isOpen) throw problems.changedMeanwhile();
-    const suggestions = found.filter((one) => one === stored || one.isOpen).map(asSuggestion);
-    const decision = {
-      accepted: `accepting “${name}”`,
-      refused: `refusing “${name}”`,
-      open: `taking back a decision on “${name}”`,
-    }[state];
-    const summary = beside ? `${decision}, coding “${beside.name}”` : decision;
     const given =
       stored.state === 'accepted' ? await mentionsByAcceptance(tx, codeId, responseId) : [];
-    const diff = decide(suggestions, state, { by: maker.accountId, bulk: false });
+    const beside = other ? await giveOther(tx, maker, responseId, other) : null;
+    // what was decided in bulk and is now read stands as a decision of its own
+    const isNew = stored.state !== state || stored.bulk;
+    const isMoved =
+      state === 'accepted' &&
+      passage !== undefined &&
+      !given.some(({ start, end }) => start === passage.start && end === passage.end);
+    // decided and given already, perhaps by the same request: it stays as it is
+    if (!isNew && !isMoved && !beside?.mention) return;
+    // settled by a person in the meantime: what they decided stands
+    if (stored.state === 'open' && !stored.isOpen) throw problems.changedMeanwhile();
+    const anew = isNew || isMoved;
+    const suggestions = anew ? found.filter((one) => one === stored || one.isOpen) : [];
+    const how = { by: maker.accountId, bulk: false };
+    const diff = decide(suggestions.map(asSuggestion), state, how);
     const accepted = (diff.mention?.added ?? []).map((mention) =>
       mention.responseId === responseId ? { ...mention, ...passage } : mention,
     );
     diff.mention = {
       updated: [],
       added: beside?.mention ? [...accepted, beside.mention] : accepted,
-      removed: given,
+      removed: anew ? given : [],
     };
+    const decision = {
+      accepted: `accepting “${name}”`,
+      refused: `refusing “${name}”`,
+      open: `taking back a decision on “${name}”`,
+    }[state];
+    const summary = [anew && decision, beside?.mention && `coding “${beside.name}”`]
+      .filter(Boolean)
+      .join(', ');
     await makeChange(tx, { ...maker, summary, diff });
   });
 }

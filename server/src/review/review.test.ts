@@ -127,7 +127,8 @@ describe('review', () => {
       (await send(first!.responseId, { state: 'accepted', passage: beyond })).status,
     ).toBeGreaterThanOrEqual(400);
     await send(first!.responseId, { state: 'accepted', passage });
-    await send(second!.responseId, { state: 'refused', other: given });
+    // a request that comes twice is carried out once
+    for (let n = 0; n < 2; n++) await send(second!.responseId, { state: 'refused', other: given });
     const after = await allSuggestions();
     expect(after[0]).toMatchObject({
       state: 'accepted',
@@ -144,6 +145,13 @@ describe('review', () => {
       passage: { ...passage, end: passage.end + 1 },
     });
     expect((await allSuggestions())[0]!.mentions).toHaveLength(1);
+    // another code beside it leaves the passage where it is
+    await send(first!.responseId, { state: 'accepted', other: { ...given, id: randomUUID() } });
+    expect((await allSuggestions())[0]!.mentions).toMatchObject([
+      { codeId: other.id, start: null },
+      { codeId, end: passage.end + 1 },
+    ]);
+    expect((await undo()).body.summary).toBe(`coding “${other.name}”`);
     const { body: list } = await client.get<ReviewList>(`${base}/review`);
     expect(list.codes.find((one) => one.codeId === codeId)!.deciders).toEqual([
       { name: 'Rowan', read: 2, bulk: 0 },

@@ -1,10 +1,11 @@
-import type { CodeCreate, LedgerAnswer, Mention, ShownNote } from '@yellow-thread/contract';
+import type { CodeCreate, LedgerAnswer, Mention } from '@yellow-thread/contract';
 import { extendByWord, passageIn } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import type { KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
+import { noteOn } from '../data/notes.js';
 import { useSession } from '../data/people.js';
 import { shownSuggestions } from './suggestedCodes.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
@@ -39,17 +40,7 @@ export function useDeeds(props: CodeFieldProps) {
     position.moveAnswer(1);
   };
   const note = (text: string, unsure: boolean, passage: Span | null) => {
-    const note: ShownNote = {
-      id: crypto.randomUUID(),
-      studyId: 0,
-      responseId: answer.id,
-      start: passage?.start ?? null,
-      end: passage?.end ?? null,
-      ...{ respondentId: null, codeId: null, text, unsure },
-      authorId: account?.id ?? 0,
-      author: account?.name ?? '',
-      createdAt: new Date().toISOString(),
-    };
+    const note = noteOn(answer.id, account ?? null, { text, unsure, passage });
     onChange({ do: 'addNote', note });
     if (place.passage) position.goTo({ ...place, passage: null });
   };

@@ -1,5 +1,6 @@
 import { doneSchema, notesSchema, type ShownNote } from '@yellow-thread/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Span } from '@yellow-thread/core/text';
 import { call } from './client.js';
 import { asChange } from './queryClient.js';
 
@@ -8,6 +9,23 @@ export const useNotes = (study: number) =>
     queryKey: ['notes', study],
     queryFn: () => call(`/api/studies/${study}/notes`, { reply: notesSchema }),
   });
+
+/** A note on an answer or on some of its words, as it is drawn before it is saved. */
+export const noteOn = (
+  responseId: number,
+  author: { id: number; name: string } | null,
+  { text, unsure, passage = null }: { text: string; unsure: boolean; passage?: Span | null },
+): ShownNote => ({
+  id: crypto.randomUUID(),
+  studyId: 0,
+  responseId,
+  start: passage?.start ?? null,
+  end: passage?.end ?? null,
+  ...{ respondentId: null, codeId: null, text, unsure },
+  authorId: author?.id ?? 0,
+  author: author?.name ?? '',
+  createdAt: new Date().toISOString(),
+});
 
 export type NoteChange =
   | { do: 'addNote'; note: ShownNote }
@@ -36,7 +54,7 @@ export function noteRequest(study: number, change: NoteChange) {
 /** Changes a note from outside the ledger. */
 export const useChangeNote = (study: number) =>
   useMutation({
-    ...asChange('notes', 'answers', 'others', 'history'),
+    ...asChange('notes', 'answers', 'others', 'ledger', 'history'),
     mutationFn: (change: NoteChange) => {
       const { path, ...request } = noteRequest(study, change);
       return call(path, { ...request, reply: doneSchema });

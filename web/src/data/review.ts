@@ -30,6 +30,7 @@ import {
 import { redecide } from '@yellow-thread/core/review';
 import type { Span } from '@yellow-thread/core/text';
 import { call } from './client.js';
+import { noteOn, useChangeNote } from './notes.js';
 import { useSession } from './people.js';
 import { asChange } from './queryClient.js';
 
@@ -104,6 +105,27 @@ export interface Deciding {
   other?: Mention;
 }
 
+/** The mentions of a suggested answer once it is decided, as they will be drawn. */
+function mentionsAfter(
+  { responseId, mentions, state: before, bulk }: SuggestedAnswer,
+  { state, passage, other }: Deciding,
+  code: string,
+): Mention[] {
+  const beside = other ? [other] : [];
+  if (before === state && !bulk && !passage) return [...mentions, ...beside];
+  const kept = mentions.filter(
+    ({ codeId, origin }) => codeId !== code || (origin !== 'accepted' && origin !== 'bulk'),
+  );
+  if (state !== 'accepted') return [...kept, ...beside];
+  const accepted: Mention = {
+    // under what id it is kept, nobody asks here
+    ...{ id: crypto.randomUUID(), responseId, codeId: code, coderId: 0, origin: 'accepted' },
+    ...{ start: null, end: null, ...passage, typical: false },
+    createdAt: new Date().toISOString(),
+  };
+  return [...kept, accepted, ...beside];
+}
+
 /** Decides one suggestion; drawn at once, saved behind. */
 export function useDecide(study: number, question: number, code: string) {
   const client = useQueryClient();
@@ -121,24 +143,12 @@ export function useDecide(study: number, question: number, code: string) {
         },
         reply: doneSchema,
       }),
-    onMutate: ({ suggestion, state, passage, other }) => {
-      const { responseId } = suggestion;
-      // as it will be drawn: under what id it is kept, nobody asks here
-      const accepted: Mention = {
-        ...{ id: crypto.randomUUID(), responseId, codeId: code, coderId: 0, origin: 'accepted' },
-        ...{ start: null, end: null, ...passage, typical: false },
-        createdAt: new Date().toISOString(),
-      };
-      redraw(client, list, responseId, (one) => ({
+    onMutate: (deciding) => {
+      const { suggestion, state } = deciding;
+      redraw(client, list, suggestion.responseId, (one) => ({
         ...one,
         ...{ state, bulk: false, by: state === 'open' ? null : me },
-        mentions: [
-          ...one.mentions.filter(
-            ({ codeId, origin }) => codeId !== code || (origin !== 'accepted' && origin !== 'bulk'),
-          ),
-          ...(state === 'accepted' ? [accepted] : []),
-          ...(other ? [other] : []),
-        ],
+        mentions: mentionsAfter(one, deciding, code),
       }));
       client.setQueryData<Review>(
         ['review', study, question, code],
@@ -153,23 +163,16 @@ export function useDecide(study: number, question: number, code: string) {
 export function useUnsure(study: number, question: number, code: string) {
   const client = useQueryClient();
   const list = ['suggestions', study, question, code];
-  return useMutation({
-    ...asChange('notes', 'answers', 'ledger', 'history'),
-    mutationFn: ({ responseId, id, unsure }: { responseId: number; id: string; unsure: boolean }) =>
-      call(`/api/studies/${study}/notes${unsure ? '' : `/${id}`}`, {
-        method: unsure ? 'POST' : 'DELETE',
-        ...(unsure && {
-          body: {
-            ...{ id, responseId, start: null, end: null, respondentId: null, codeId: null },
-            ...{ text: '', unsure: true },
-          },
-        }),
-        reply: doneSchema,
-      }),
-    onMutate: ({ responseId, id, unsure }) =>
-      redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? id : null })),
-    onError: () => client.invalidateQueries({ queryKey: list }),
-  });
+  const account = useSession().data?.account ?? null;
+  const change = useChangeNote(study);
+  return ({ responseId, unsure }: SuggestedAnswer) => {
+    const note = noteOn(responseId, account, { text: '', unsure: true });
+    redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? null : note.id }));
+    change.mutate(
+      unsure ? { do: 'removeNote', note: { ...note, id: unsure } } : { do: 'addNote', note },
+      { onError: () => void client.invalidateQueries({ queryKey: list }) },
+    );
+  };
 }
 
 /** Decides a suggestion from outside its code's list. */

@@ -1,6 +1,7 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { useMentionsOfCode, type DrawnCode } from '../data/codebook.js';
+import { useDrawer } from '../frame/drawer.js';
 import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
@@ -9,8 +10,15 @@ import { SaidLine } from '../parts/saidLine.js';
 
 const FEW = 20;
 
+/** Opens the drawer with what was coded by hand. */
+export function useOpenByHand(place: { study: StudyDetail; question: Question; code: DrawnCode }) {
+  const openDrawer = useDrawer();
+  return () =>
+    openDrawer({ title: `${place.code.name}, coded by hand`, body: <ByHand {...place} /> });
+}
+
 /** A code's definition, and the answers to this question to which people gave it, to compare suggestions with. */
-export function ByHand({
+function ByHand({
   study,
   question,
   code,

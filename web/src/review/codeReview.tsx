@@ -5,12 +5,11 @@ import type { Span } from '@yellow-thread/core/text';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { usePlaceLine, useReview, useSettleLine, useSuggestions } from '../data/review.js';
-import { useDrawer } from '../frame/drawer.js';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { usePlace } from '../frame/place.js';
 import { isTyping } from '../frame/typing.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { ByHand } from './byHand.js';
+import { useOpenByHand } from './byHand.js';
 import { LineFigures } from './lineFigures.js';
 import { LineScale } from './lineScale.js';
 import { SuggestionList } from './suggestionList.js';
@@ -85,7 +84,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     ask,
     goOn,
   });
-  const openDrawer = useDrawer();
+  const openByHand = useOpenByHand({ study, question, code });
   /** The place in the list above which the line lies. */
   const linePlace = suggestions.findIndex((one) => one.probability < line);
   const below = linePlace === -1 ? suggestions.length : linePlace;
@@ -134,11 +133,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
         w: () => ask('as well'),
         u: deeds.unsure,
         l: () => void goToLine(),
-        h: () =>
-          openDrawer({
-            title: `${code.name}, coded by hand`,
-            body: <ByHand {...{ study, question, code }} />,
-          }),
+        h: openByHand,
         ...(event.shiftKey && { ArrowRight: () => markWord(1), ArrowLeft: () => markWord(-1) }),
         ...(passage && { Escape: () => mark(null) }),
       };

@@ -6,7 +6,7 @@ import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { asCount, asShare, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
-import { ByHand } from './byHand.js';
+import { useOpenByHand } from './byHand.js';
 import { LineChart } from './lineChart.js';
 import { SpotChecks } from './spotChecks.js';
 
@@ -30,6 +30,7 @@ export function LineFigures({
 }) {
   const openDrawer = useDrawer();
   const { study, question } = usePlace();
+  const openByHand = useOpenByHand({ study, question, code });
   const below = review.open.length - expected.above;
   return (
     <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 border-b border-rule px-6 py-3">
@@ -48,12 +49,7 @@ export function LineFigures({
               type="button"
               className="underline hover:text-ink"
               title="What was coded by hand, to compare with: H"
-              onClick={() =>
-                openDrawer({
-                  title: `${code.name}, coded by hand`,
-                  body: <ByHand {...{ study, question, code }} />,
-                })
-              }
+              onClick={openByHand}
             >
               {counted(review.examples, 'example')}
             </button>

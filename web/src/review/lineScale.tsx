@@ -1,5 +1,5 @@
 import { lineForShareRight, type Outlook } from '@yellow-thread/core/review';
-import { useRef, type PointerEvent } from 'react';
+import { memo, useMemo, useRef, type PointerEvent } from 'react';
 import { toast } from 'sonner';
 import { asShare } from '../parts/numbers.js';
 
@@ -32,8 +32,12 @@ export function LineScale({
     scale.current!.setPointerCapture(event.pointerId);
     onLine(Math.min(1, Math.max(0, 1 - (event.clientY - top) / height)));
   };
-  const bins = new Array<number>(BINS).fill(0);
-  for (const p of probabilities) bins[Math.min(BINS - 1, Math.floor(p * BINS))]! += 1;
+  // neither these nor the marks change while the line is dragged
+  const bins = useMemo(() => {
+    const counts = new Array<number>(BINS).fill(0);
+    for (const p of probabilities) counts[Math.min(BINS - 1, Math.floor(p * BINS))]! += 1;
+    return counts;
+  }, [probabilities]);
   const fullest = Math.max(1, ...bins);
   const step = (event: { key: string; preventDefault: () => void }) => {
     const steps: Record<string, number> = {
@@ -74,14 +78,7 @@ export function LineScale({
           />
         ))}
         <span className="sr-only">{`${byHand.length} answers coded by hand, ${byHand.filter((p) => p >= line).length} of them above the line`}</span>
-        {byHand.map((p, at) => (
-          <span
-            key={at}
-            aria-hidden
-            className="absolute right-0 size-[5px] translate-y-1/2 rounded-full bg-ink opacity-40"
-            style={{ bottom: `${100 * p}%` }}
-          />
-        ))}
+        <ByHandMarks byHand={byHand} />
         <div
           role="slider"
           tabIndex={0}
@@ -128,3 +125,15 @@ export function LineScale({
     </div>
   );
 }
+
+const ByHandMarks = memo(({ byHand }: { byHand: readonly number[] }) =>
+  byHand.map((p, at) => (
+    <span
+      key={at}
+      aria-hidden
+      className="absolute right-0 size-[5px] translate-y-1/2 rounded-full bg-ink opacity-40"
+      style={{ bottom: `${100 * p}%` }}
+    />
+  )),
+);
+ByHandMarks.displayName = 'ByHandMarks';

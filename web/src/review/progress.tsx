@@ -1,16 +1,20 @@
 import type { ReviewList } from '@yellow-thread/contract';
 import type { DrawnCodebook } from '../data/codebook.js';
+import { useReviews } from '../data/review.js';
 import { asCount } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 
-/** What was decided of each code's suggestions, and by whom. */
+/** What was decided of each code's suggestions, and by whom; it follows what is decided beside it. */
 export function Progress({
-  codes,
+  study,
+  question,
   codebook,
 }: {
-  codes: ReviewList['codes'];
+  study: number;
+  question: number;
   codebook: DrawnCodebook;
 }) {
+  const codes = useReviews(study, question).data?.codes ?? [];
   return (
     <table className="figures w-full">
       <thead className="text-left text-[13px] text-soft">

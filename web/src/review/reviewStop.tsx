@@ -89,7 +89,7 @@ export function ReviewStop() {
           onClick={() =>
             openDrawer({
               title: 'Suggestions decided so far',
-              body: <Progress codes={codes} codebook={codebook} />,
+              body: <Progress study={study.id} question={question.id} codebook={codebook} />,
             })
           }
         >

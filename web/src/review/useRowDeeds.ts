@@ -29,7 +29,7 @@ export function useRowDeeds({
   goOn: () => void;
 }): RowDeeds {
   const { mutate: decide } = useDecide(study.id, question.id, code.id);
-  const { mutate: setUnsure } = useUnsure(study.id, question.id, code.id);
+  const changeUnsure = useUnsure(study.id, question.id, code.id);
   const coderId = useSession().data?.account?.id ?? 0;
   return {
     mark,
@@ -52,10 +52,6 @@ export function useRowDeeds({
       else decide({ suggestion, state: 'accepted', other, ...(passage && { passage }) });
       goOn();
     },
-    unsure: () => {
-      if (!suggestion) return;
-      const { responseId, unsure } = suggestion;
-      setUnsure({ responseId, id: unsure ?? crypto.randomUUID(), unsure: unsure === null });
-    },
+    unsure: () => suggestion && changeUnsure(suggestion),
   };
 }

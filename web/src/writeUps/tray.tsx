@@ -1,5 +1,5 @@
 import type { StudyDetail, WriteUp, WriteUpContent } from '@yellow-thread/contract';
-import type { Editor } from '@tiptap/react';
+import type { Editor, JSONContent } from '@tiptap/react';
 import { useState } from 'react';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { pictureAddress } from '../data/writeUps.js';
@@ -22,6 +22,7 @@ export function Tray({
   /** Null where nothing can be written. */
   editor: Editor | null;
 }) {
+  const insert = (content: JSONContent) => editor?.chain().focus().insertContent(content).run();
   return (
     <aside aria-label="Tables and quotes" className="min-h-0 overflow-y-auto px-5 py-4">
       <h2>Tables</h2>
@@ -37,13 +38,7 @@ export function Tray({
             </span>
             {editor && (
               <PutOrTake
-                onPut={() =>
-                  editor
-                    .chain()
-                    .focus()
-                    .insertContent({ type: 'tableSlot', attrs: { table: table.id } })
-                    .run()
-                }
+                onPut={() => insert({ type: 'tableSlot', attrs: { table: table.id } })}
                 onTake={() =>
                   onChange({ tables: settings.tables.filter(({ id }) => id !== table.id) })
                 }
@@ -65,13 +60,7 @@ export function Tray({
                 />
                 {editor && (
                   <PutOrTake
-                    onPut={() =>
-                      editor
-                        .chain()
-                        .focus()
-                        .insertContent({ type: 'pictureSlot', attrs: { picture: picture.id } })
-                        .run()
-                    }
+                    onPut={() => insert({ type: 'pictureSlot', attrs: { picture: picture.id } })}
                     onTake={() =>
                       onChange({
                         pictures: settings.pictures.filter(({ id }) => id !== picture.id),
