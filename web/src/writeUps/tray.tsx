@@ -25,28 +25,32 @@ export function Tray({
   const insert = (content: JSONContent) => editor?.chain().focus().insertContent(content).run();
   return (
     <aside aria-label="Tables and quotes" className="min-h-0 overflow-y-auto px-5 py-4">
-      <h2>Tables</h2>
-      <ul className="mb-5">
-        {writeUp.counted.map((table) => (
-          <li key={table.id} className="border-b border-rule py-1.5">
-            <span className="block font-medium">{table.label}</span>
-            <span className="block text-[13px] text-soft">
-              {table.facts
-                .filter(([name]) => ['Columns', 'Percent of', 'Restricted to'].includes(name))
-                .map(([name, value]) => `${name.toLowerCase()}: ${value}`)
-                .join('; ')}
-            </span>
-            {editor && (
-              <PutOrTake
-                onPut={() => insert({ type: 'tableSlot', attrs: { table: table.id } })}
-                onTake={() =>
-                  onChange({ tables: settings.tables.filter(({ id }) => id !== table.id) })
-                }
-              />
-            )}
-          </li>
-        ))}
-      </ul>
+      {writeUp.counted.length > 0 && (
+        <>
+          <h2>Tables</h2>
+          <ul className="mb-5">
+            {writeUp.counted.map((table) => (
+              <li key={table.id} className="border-b border-rule py-1.5">
+                <span className="block font-medium">{table.label}</span>
+                <span className="block text-[13px] text-soft">
+                  {table.facts
+                    .filter(([name]) => ['Columns', 'Percent of', 'Restricted to'].includes(name))
+                    .map(([name, value]) => `${name.toLowerCase()}: ${value}`)
+                    .join('; ')}
+                </span>
+                {editor && (
+                  <PutOrTake
+                    onPut={() => insert({ type: 'tableSlot', attrs: { table: table.id } })}
+                    onTake={() =>
+                      onChange({ tables: settings.tables.filter(({ id }) => id !== table.id) })
+                    }
+                  />
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       {settings.pictures.length > 0 && (
         <>
           <h2>Charts</h2>
