@@ -59,7 +59,8 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   code: async (page) => {
     await openDemo(page, 'Code');
     await page.getByRole('button', { name: 'Narrow' }).click();
-    await page.getByLabel('Answers containing').fill('a');
+    await page.getByLabel('Answers containing').fill('sunday');
+    await expect(page.getByText('Sunday', { exact: true }).first()).toBeVisible();
     await codeField(page).fill('fare');
     await expect(page.getByRole('listbox').getByRole('option').first()).toBeVisible();
   },

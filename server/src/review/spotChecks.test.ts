@@ -21,6 +21,7 @@ let path: string;
 const openTexts = [
   ...Array.from({ length: 30 }, (_, i) => `fare ${i % 3 ? 'too dear' : 'is fine'} on day ${i}`),
   ...['my fare', 'My fare.', 'crew', 'the crew sang'],
+  ...Array.from({ length: 15 }, (_, i) => `the crew sang on day ${i}`),
 ];
 const isWrong = (text: string) => text.includes('is fine');
 
@@ -142,11 +143,15 @@ test('the bulk that nobody read is opened again as one change, what was read sta
 });
 
 test('bulk decisions that later models are sure against are listed, not changed', async () => {
-  // what was accepted in bulk turns out not to be about fares: the answers like it are settled without the code
+  // all else is read, so that what is learnt does not hang on which few were drawn
   const { answers } = await study.ledger('same=apart');
   for (const { id, text } of answers)
-    if (settledTexts.includes(text) && text.includes('fare')) continue;
-    else if (isWrong(text)) await study.settle(id);
+    if (text.startsWith('the crew sang on')) await study.settle(id);
+  for (const { responseId, text } of await suggestions())
+    if (!text.includes('sang'))
+      await client.send('POST', `${review()}/decide`, {
+        body: { responseId, state: isWrong(text) ? 'refused' : 'accepted' },
+      });
   const sang = answers.find((one) => one.text === 'the crew sang')!;
   await server.sql(
     `insert into suggestion (question_id, code_id, response_id, run_id, probability, evidence, state, bulk,
