@@ -20,7 +20,7 @@ export default {
     {
       ...common,
       displayName: 'core',
-      testMatch: ['<rootDir>/{core,contract,web}/src/**/*.test.ts'],
+      testMatch: ['<rootDir>/{core,contract,web,demo}/src/**/*.test.ts'],
     },
     {
       ...common,

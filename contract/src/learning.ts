@@ -102,6 +102,8 @@ const runHeadSchema = z.object({
   fingerprint: z.string(),
   /** Which answers may get suggestions, as the ledger's filter; empty for all. */
   scope: z.string(),
+  /** Whether it learnt from decisions in bulk, too, that nobody had read. */
+  learntFromBulk: z.boolean(),
   seconds: z.number(),
   struck: z.array(struckWordSchema.pick({ codeId: true, word: true })),
 });
@@ -129,6 +131,8 @@ export const trainingSchema = z
     /** Settled answers by how they were chosen; the rest of them were in no sample. */
     settledInRandom: z.number().int(),
     settledInTelling: z.number().int(),
+    /** Decisions in bulk that nobody has read: learnt from only where that is asked for. */
+    unreadInBulk: z.number().int(),
     /** Whether a random sample is settled to the last, so that shares can be estimated. */
     canEstimate: z.boolean(),
     struck: z.array(struckWordSchema),
@@ -140,8 +144,12 @@ export const trainingSchema = z
   .meta({ id: 'Training' });
 export type Training = z.infer<typeof trainingSchema>;
 
-/** Which answers may get suggestions: a filter of the ledger as it stands in its address. */
-export const trainSchema = z.object({ scope: textSchema.max(2000).default('') });
+export const trainSchema = z.object({
+  /** Which answers may get suggestions: a filter of the ledger as it stands in its address. */
+  scope: textSchema.max(2000).default(''),
+  /** Whether decisions in bulk that nobody has read are examples, too. */
+  learnFromBulk: z.boolean().default(false),
+});
 export type Train = z.infer<typeof trainSchema>;
 export const runParams = questionParams.extend({ run: idSchema });
 

@@ -6,6 +6,8 @@ import { redecide, type Decision } from './redecide.js';
 import { isWorseThanExpected, shareApplying } from './spotCheck.js';
 
 const probability = fc.double({ min: 0, max: 1, noNaN: true });
+const unseenAnswers = fc.record({ yes: fc.array(probability), no: fc.array(probability) });
+const nothingSeen = { yes: [], no: [] };
 
 test('expectations above any line equal sums over the suggestions there', () => {
   const law = fc.property(
@@ -13,9 +15,10 @@ test('expectations above any line equal sums over the suggestions there', () => 
     probability,
     fc.nat(50),
     fc.double({ min: 0, max: 9, noNaN: true }),
-    (open, line, known, unsuggested) => {
+    unseenAnswers,
+    (open, line, known, unsuggested, unseen) => {
       const { above, shareRight, shareFound } = expectAbove(
-        outlookOf(open, known, unsuggested),
+        outlookOf(open, known, unsuggested, unseen),
         line,
       );
       const inside = open.filter((p) => p >= line);
@@ -42,7 +45,7 @@ test('a wanted share right lays the line as low as it can be laid, and nowhere w
       fc.array(fc.integer({ min: 0, max: 20 }).map((p) => p / 20)),
       probability,
       (open, wanted) => {
-        const outlook = outlookOf(open, 0, 0);
+        const outlook = outlookOf(open, 0, 0, nothingSeen);
         const line = lineForShareRight(outlook, wanted);
         const isRight = (at: number) =>
           (expectAbove(outlook, at).shareRight?.value ?? -1) >= wanted - 1e-9;
@@ -56,12 +59,20 @@ test('a wanted share right lays the line as low as it can be laid, and nowhere w
   );
 });
 
-test('the interval is that of a Poisson-binomial count (Poisson 1837; normal approximation)', () => {
-  // 100 suggestions at .5: a binomial with standard deviation 5, so ± 1.96 · .05
-  const { shareRight } = expectAbove(outlookOf(new Array<number>(100).fill(0.5), 0, 0), 0.5);
-  expect(shareRight!.value).toBe(0.5);
-  expect(shareRight!.interval[0]).toBeCloseTo(0.402, 4);
-  expect(shareRight!.interval[1]).toBeCloseTo(0.598, 4);
+test('the interval is that of a Poisson-binomial count (Poisson 1837) and of the calibration', () => {
+  // 100 suggestions at .5: a binomial with standard deviation 5, so ± 1.96 · .05 when the calibration is sure
+  const half = (settled: number) => {
+    const unseen = { yes: new Array<number>(settled / 2).fill(0.5), no: [] };
+    const { shareRight } = expectAbove(
+      outlookOf(new Array<number>(100).fill(0.5), 0, 0, { ...unseen, no: unseen.yes }),
+      0.5,
+    );
+    expect(shareRight!.value).toBe(0.5);
+    return shareRight!.interval[1] - 0.5;
+  };
+  expect(half(200_000)).toBeCloseTo(0.098, 3);
+  // learnt from 400 at .5, the share itself is known with a standard error of √(.25 / 400)
+  expect(half(400)).toBeCloseTo(1.959964 * Math.sqrt(0.05 ** 2 + 0.25 / 400), 6);
 });
 
 test('counts after decisions: nothing is lost, and taking all of them back gives the beginning', () => {
@@ -101,9 +112,8 @@ test('counts after decisions: nothing is lost, and taking all of them back gives
 });
 
 test('measured along the line: precision and recall as by counting, all answers in one step of what was said', () => {
-  const unseen = fc.record({ yes: fc.array(probability), no: fc.array(probability) });
   fc.assert(
-    fc.property(unseen, probability, ({ yes, no }, line) => {
+    fc.property(unseenAnswers, probability, ({ yes, no }, line) => {
       const { precision, recall } = measureAtLine({ yes, no }, line);
       const above = [...yes, ...no].filter((p) => p >= line).length;
       const right = yes.filter((p) => p >= line).length;

@@ -1,4 +1,5 @@
 import type { Interval } from '../statistics/index.js';
+import type { Unseen } from './measured.js';
 
 /** What accepting everything above a line is expected to bring. */
 export interface Expectation {
@@ -14,24 +15,67 @@ export interface Expectation {
 export interface Outlook {
   /** Probabilities of the open suggestions, highest first. */
   probabilities: Float64Array;
+  /** Σp, Σp(1−p) and Σp(1−p)·logit p of the likeliest so many. */
   sums: Float64Array;
   variances: Float64Array;
+  tilts: Float64Array;
+  /** How far the calibration itself is to be doubted. */
+  doubt: Doubt;
   /** Already known to mention the code: by hand or accepted. */
   known: number;
   /** Expected mentions among what was too improbable to be suggested. */
   unsuggested: number;
 }
 
-/** Prepares the figures of the line from calibrated probabilities, which need not be in order. */
-export function outlookOf(open: readonly number[], known: number, unsuggested: number): Outlook {
+/** Covariance of the two numbers of the calibration, on the scale of what it says: logit p → slope · logit p + shift. */
+interface Doubt {
+  slope: number;
+  both: number;
+  shift: number;
+}
+
+/** Beyond this, what is said is rounded and its logit unsure. */
+const surest = 1e-4;
+const logit = (p: number) => {
+  const inside = Math.min(1 - surest, Math.max(surest, p));
+  return Math.log(inside / (1 - inside));
+};
+
+/** The inverse of the information that the settled answers give of a logistic calibration, its slope held near 1. */
+function doubtOf({ yes, no }: Unseen): Doubt {
+  let [slope, both, shift] = [1, 0, 1e-9];
+  for (const p of [...yes, ...no]) {
+    const weight = p * (1 - p);
+    const z = logit(p);
+    slope += weight * z * z;
+    both += weight * z;
+    shift += weight;
+  }
+  const determinant = slope * shift - both * both;
+  return { slope: shift / determinant, both: -both / determinant, shift: slope / determinant };
+}
+
+/**
+ * Prepares the figures of the line from calibrated probabilities, which need not be in order.
+ *
+ * @param unseen what the model said of settled answers that it had not seen: what it is calibrated on
+ */
+export function outlookOf(
+  open: readonly number[],
+  known: number,
+  unsuggested: number,
+  unseen: Unseen,
+): Outlook {
   const probabilities = Float64Array.from(open).sort().reverse();
   const sums = new Float64Array(open.length + 1);
   const variances = new Float64Array(open.length + 1);
+  const tilts = new Float64Array(open.length + 1);
   probabilities.forEach((p, i) => {
     sums[i + 1] = sums[i]! + p;
     variances[i + 1] = variances[i]! + p * (1 - p);
+    tilts[i + 1] = tilts[i]! + p * (1 - p) * logit(p);
   });
-  return { probabilities, sums, variances, known, unsuggested };
+  return { probabilities, sums, variances, tilts, known, unsuggested, doubt: doubtOf(unseen) };
 }
 
 /** How many open suggestions have a probability of at least `line`. */
@@ -46,16 +90,30 @@ export function countAbove({ probabilities }: Outlook, line: number): number {
   return low;
 }
 
+/** Variance of how many of the likeliest so many are right: by chance, and by what the calibration may be off. */
+function varianceOfRight({ variances, tilts, doubt }: Outlook, above: number): number {
+  const chance = variances[above]!;
+  const tilt = tilts[above]!;
+  return (
+    chance +
+    doubt.slope * tilt * tilt +
+    2 * doubt.both * tilt * chance +
+    doubt.shift * chance * chance
+  );
+}
+
 /**
- * Expected precision and recall above a line. Each suggestion is right with its own calibrated
- * probability, so the number right is Poisson-binomial: its mean is Σp, its variance Σp(1−p); the
- * interval is normal, clipped to [0, 1].
+ * Expected precision and recall above a line. Each suggestion is right with its own calibrated probability, so the
+ * number right is Poisson-binomial with mean Σp and variance Σp(1−p); the calibration, fitted to few settled answers,
+ * adds its own variance by the delta method. The interval is normal, clipped to [0, 1].
+ *
+ * @see Oehlert (1992) A note on the delta method
  */
 export function expectAbove(outlook: Outlook, line: number): Expectation {
   const above = countAbove(outlook, line);
   const right = outlook.sums[above]!;
   const all = outlook.known + outlook.sums.at(-1)! + outlook.unsuggested;
-  const half = above > 0 ? (1.959964 * Math.sqrt(outlook.variances[above]!)) / above : 0;
+  const half = above > 0 ? (1.959964 * Math.sqrt(varianceOfRight(outlook, above))) / above : 0;
   return {
     above,
     shareRight:

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { ledgerQuery, type LedgerQuery } from '@yellow-thread/contract';
+import { ledgerQuery, type LedgerQuery, type Train } from '@yellow-thread/contract';
 import { linesOf, type Cut } from '@yellow-thread/core/coding';
 import type { TrainingInput } from '@yellow-thread/core/learning';
 import { blankAsides } from '@yellow-thread/core/text';
@@ -34,7 +34,7 @@ export async function readTrainingInput(
   em: EntityManager,
   studyId: number,
   questionId: number,
-  { seed, scope }: { seed: number; scope: string },
+  { seed, scope, learnFromBulk }: Train & { seed: number },
 ) {
   const stored = await rows<StoredAnswer>(
     em,
@@ -45,10 +45,10 @@ export async function readTrainingInput(
        (select jsonb_agg(jsonb_build_object('codeId', m.code_id, 'start', m.start, 'end', m."end") order by m.id)
          from mention m where m.response_id = r.id) as mentions,
        (select jsonb_agg(jsonb_build_object('codeId', s.code_id, 'accepted', s.state = 'accepted') order by s.code_id)
-         from suggestion s where s.response_id = r.id and s.state <> 'open' and not s.bulk) as decided,
+         from suggestion s where s.response_id = r.id and s.state <> 'open' and (? or not s.bulk)) as decided,
        ${cutsAsJson} as cuts
      from response r where r.question_id = ? and not r.no_answer order by r.id`,
-    [questionId],
+    [learnFromBulk, questionId],
   );
   if (!stored.some(({ settled }) => settled)) throw problems.nothingSettled();
   const inScope = await answersInScope(em, studyId, questionId, scope);

@@ -53,7 +53,7 @@ export function learningRoutes(app: App): void {
     },
     async (request) => {
       const { study, question } = request.params;
-      const { scope } = request.body;
+      const { scope, learnFromBulk } = request.body;
       await findQuestion(request.em, study, question);
       readScope(scope);
       if (!(await hasSettled(request.em, question))) throw problems.nothingSettled();
@@ -62,7 +62,7 @@ export function learningRoutes(app: App): void {
         studyId: study,
         questionId: question,
         accountId: requireAccount(request).id,
-        payload: { seed: TRAINING_SEED, scope },
+        payload: { seed: TRAINING_SEED, scope, learnFromBulk },
       });
     },
   );

@@ -7,7 +7,7 @@ import { problems } from '../problems.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
 const head = `t.id, t.settled, t.answers, t.seed, ${isoTime('t.finished_at')} as "finishedAt",
-  t.fingerprint, t.scope, t.seconds, t.struck`;
+  t.fingerprint, t.scope, t.learnt_from_bulk as "learntFromBulk", t.seconds, t.struck`;
 const newest = 'order by t.in_force_since desc, t.id desc limit 1';
 
 type StoredRun = TrainingRun & { lastResponseId: number };

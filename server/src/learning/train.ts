@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
-import type { TrainedCode } from '@yellow-thread/contract';
+import { trainSchema, type TrainedCode } from '@yellow-thread/contract';
 import {
   findConfused,
   type CodeResult,
@@ -14,7 +14,7 @@ import type { JobContext, JobHandler } from '../jobs/index.js';
 import { readTrainingInput } from './material.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
-export const trainPayload = z.object({ seed: z.number().int(), scope: z.string().default('') });
+const trainPayload = trainSchema.extend({ seed: z.number().int() });
 
 /** So many of the last runs can be put in force again. */
 const RUNS_KEPT = 5;
@@ -24,13 +24,14 @@ const WORTH_TWO_THREADS = 4000;
 /** Trains the models of a question on threads, then puts the run in force in one transaction. */
 export const train: JobHandler = async (job, context) => {
   const begun = performance.now();
-  const { seed, scope } = trainPayload.parse(job.payload);
+  const asked = trainPayload.parse(job.payload);
+  const { scope, learnFromBulk } = asked;
   const questionId = job.questionId!;
   const { input, responseIds, fingerprint } = await readTrainingInput(
     context.em,
     job.studyId,
     questionId,
-    { seed, scope },
+    asked,
   );
   const settled = input.answers.filter((answer) => answer.settled).length;
   const { codes, unseen } = await trainOnThreads(input, settled, context);
@@ -57,17 +58,19 @@ export const train: JobHandler = async (job, context) => {
     const { id: runId } = await row<{ id: number }>(
       tx,
       `insert into training_run (study_id, question_id, seed, settled, answers, last_response_id,
-         trained_by, finished_at, in_force_since, fingerprint, struck, scope, out_of_scope, seconds, outcome,
+         trained_by, finished_at, in_force_since, fingerprint, struck, scope, learnt_from_bulk, out_of_scope, seconds, outcome,
          codes, confused, unseen, contradicted)
-       values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
+       values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
       [
-        ...[job.studyId, questionId, seed, settled, responseIds.length, responseIds.at(-1)!],
+        ...[job.studyId, questionId, asked.seed, settled, responseIds.length, responseIds.at(-1)!],
         ...[job.createdBy, fingerprint, JSON.stringify(input.struck), scope],
+        learnFromBulk,
         ...[scope === '' ? null : outOfScope, seconds, outcome],
         JSON.stringify(codes.map((result) => describe(result, responseIds))),
         JSON.stringify(findConfused(unseen)),
         JSON.stringify(Object.fromEntries(unseen.map(asUnseen))),
-        JSON.stringify(await findContradicted(tx, questionId, kept)),
+        // models that learnt from the bulk cannot speak against it
+        JSON.stringify(learnFromBulk ? [] : await findContradicted(tx, questionId, kept)),
       ],
     );
     await replaceOpenSuggestions(tx, questionId, runId, kept);
@@ -127,7 +130,7 @@ const surelyNot = 0.1;
 const surely = 0.9;
 const mostContradicted = 200;
 
-/** Decisions in bulk of which the models, which never learn from them, are now sure of the opposite. */
+/** Decisions in bulk of which models that did not learn from them are now sure of the opposite. */
 async function findContradicted(
   em: EntityManager,
   questionId: number,

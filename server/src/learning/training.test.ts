@@ -38,11 +38,11 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const training = async () => (await client.get<Training>(`${path}/training`)).body;
-async function train(scope = '') {
+async function train(scope = '', learnFromBulk = false) {
   const { body: job, status } = await client.send<{ id: number; code: string }>(
     'POST',
     `${path}/training`,
-    { body: { scope } },
+    { body: { scope, learnFromBulk } },
   );
   if (status !== 200) return job.code;
   expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
@@ -145,7 +145,15 @@ test('suggestions that were read are learnt from, and not suggested again', asyn
   await client.send('POST', `${path}/review/${fares}/settle`, {
     body: { runId: review.runId, line: 0.3, side: 'above' },
   });
-  expect(trainedFares(await train())).toMatchObject({ decidedFor: 1, decidedAgainst: 1 });
+  const read = await train();
+  expect(trainedFares(read)).toMatchObject({ decidedFor: 1, decidedAgainst: 1 });
+  // unless that is asked for, which the run says of itself
+  const { unreadInBulk } = await training();
+  expect(unreadInBulk).toBeGreaterThan(0);
+  const withBulk = await train('', true);
+  expect(trainedFares(withBulk).decidedFor).toBe(1 + unreadInBulk);
+  expect(read).toMatchObject({ learntFromBulk: false });
+  expect(withBulk).toMatchObject({ learntFromBulk: true });
 });
 
 test('only answers in the scope get suggestions, and the others do not count as decided', async () => {

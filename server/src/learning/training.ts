@@ -16,18 +16,27 @@ export async function describeTraining(
     `exists (select 1 from sample_member m join sample s on s.id = m.sample_id
        where m.response_id = r.id and s.question_id = r.question_id and s.kind in (${kinds}))`;
   const counts = await row<
-    Pick<Training, 'settled' | 'answered' | 'settledInRandom' | 'settledInTelling' | 'canEstimate'>
+    Pick<
+      Training,
+      | 'settled'
+      | 'answered'
+      | 'settledInRandom'
+      | 'settledInTelling'
+      | 'unreadInBulk'
+      | 'canEstimate'
+    >
   >(
     em,
     `select count(*)::int as answered, (count(*) filter (where settled))::int as settled,
        (count(*) filter (where settled and ${inSample(`'random', 'stratified'`)}))::int as "settledInRandom",
        (count(*) filter (where settled and ${inSample(`'most_telling'`)}
          and not ${inSample(`'random', 'stratified'`)}))::int as "settledInTelling",
+       (select count(*) from suggestion s where s.question_id = ? and s.bulk)::int as "unreadInBulk",
        ${canEstimate(questionId)} as "canEstimate"
      from (select r.id, r.question_id, exists (
          select 1 from settlement t where t.response_id = r.id) as settled
        from response r where r.question_id = ? and not r.no_answer) r`,
-    [questionId],
+    [questionId, questionId],
   );
   const examples = await rows<Training['examples'][number]>(
     em,

@@ -5,6 +5,7 @@ import {
   trainingRunSchema,
   trainingSchema,
   type Strike,
+  type Train,
 } from '@yellow-thread/contract';
 import { skipToken, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from './client.js';
@@ -22,8 +23,8 @@ export const useTraining = (study: number, question: number) =>
 export function useTrain(study: number, question: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (scope: string) =>
-      call(path(study, question), { method: 'POST', body: { scope }, reply: jobSchema }),
+    mutationFn: (body: Train) =>
+      call(path(study, question), { method: 'POST', body, reply: jobSchema }),
     onSettled: () => client.invalidateQueries({ queryKey: ['training', study, question] }),
   });
 }

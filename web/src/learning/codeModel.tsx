@@ -188,7 +188,12 @@ function Struck({
           <Button
             className="shrink-0"
             disabled={train.isPending || train.isSuccess}
-            onClick={() => train.mutate(training.run?.scope ?? '')}
+            onClick={() =>
+              train.mutate({
+                scope: training.run?.scope ?? '',
+                learnFromBulk: training.run?.learntFromBulk ?? false,
+              })
+            }
           >
             Train now
           </Button>

@@ -34,7 +34,10 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
                 <span className="figures">{run.id}</span>{' '}
                 <span className="text-soft">{asDate(run.finishedAt)}</span>
               </th>
-              <td className="figures py-1.5 pr-6 text-right">{asCount(run.settled)}</td>
+              <td className="figures py-1.5 pr-6 text-right">
+                {asCount(run.settled)}
+                {run.learntFromBulk && ' and bulk'}
+              </td>
               <td className="figures py-1.5 pr-6 text-right">{asCount(run.answers)}</td>
               <td className="max-w-60 truncate py-1.5 pr-6 font-serif">
                 {run.struck.map((one) => one.word).join(', ') || '–'}

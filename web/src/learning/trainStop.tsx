@@ -88,6 +88,7 @@ function TrainHead({
   const within = useRestriction(study.id);
   const train = useTrain(study.id, question);
   const [scope, setScope] = useState(within ? `among=${within}` : (training.run?.scope ?? ''));
+  const [learnFromBulk, setLearnFromBulk] = useState(training.run?.learntFromBulk ?? false);
   const { job, underWay, cancel } = useJob(
     study.id,
     train.data?.id ?? training.job?.id ?? null,
@@ -108,6 +109,21 @@ function TrainHead({
               fresh > 0 ? `; ${asCount(fresh)} settled since` : ''
             }.`}
         </p>
+        {training.unreadInBulk > 0 && (
+          <label
+            className="flex items-center gap-2 text-soft"
+            title="They are the models’ own guesses: learning from them makes models surer, not righter"
+          >
+            <input
+              type="checkbox"
+              className="accent-thread"
+              checked={learnFromBulk}
+              disabled={underWay}
+              onChange={(event) => setLearnFromBulk(event.target.checked)}
+            />
+            learn also from {counted(training.unreadInBulk, 'decision')} in bulk that nobody read
+          </label>
+        )}
       </div>
       <div className="ml-auto flex items-center gap-3">
         {underWay && (
@@ -131,7 +147,7 @@ function TrainHead({
         <Button
           look={fresh > 0 || !run ? 'main' : 'plain'}
           disabled={underWay || train.isPending}
-          onClick={() => train.mutate(scope)}
+          onClick={() => train.mutate({ scope, learnFromBulk })}
         >
           {underWay ? 'Training …' : run ? 'Train again' : 'Train'}
         </Button>

@@ -56,7 +56,9 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   const suggestion = suggestions[active];
   const goOn = () => setActive(Math.min(suggestions.length - 1, active + 1));
   const outlook = useMemo(
-    () => review.data && outlookOf(review.data.open, review.data.known, review.data.unsuggested),
+    () =>
+      review.data &&
+      outlookOf(review.data.open, review.data.known, review.data.unsuggested, review.data.unseen),
     [review.data],
   );
 
