@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
@@ -50,7 +50,47 @@ async function enter(
   return { study, question: detail.questions[0]!.id, headers };
 }
 
-test('starts with the demo, survives a kill -9 with nothing lost, and stops in order', async ({
+/** The product's own database, asked by somebody beside the product. */
+const databaseUrl = () =>
+  execFileSync('bash', [`${project}scripts/pg.sh`, 'url'], {
+    env: { ...process.env, PG_FOLDER: `${dataFolder}/postgres` },
+    encoding: 'utf8',
+  }).trim();
+const sql = (text: string) =>
+  execFileSync('psql', [databaseUrl(), '-Atqc', text], { encoding: 'utf8' }).trim();
+
+/** Begins to settle a code in bulk, and comes back when that waits in its midst for a row that is held from outside. */
+async function beginToSettle(
+  api: APIRequestContext,
+  { study, question, headers }: Awaited<ReturnType<typeof enter>>,
+) {
+  const jobs = `select count(*) from job where state in ('waiting', 'running')`;
+  await expect.poll(() => sql(jobs), { timeout: 90_000 }).toBe('0');
+  const code = sql(`select code_id from open_suggestion where question_id = ${question}
+    group by code_id order by count(*) desc, code_id limit 1`);
+  const ofCode = `from suggestion where question_id = ${question} and code_id = '${code}'`;
+  const path = `/api/studies/${study}/questions/${question}/review/${code}`;
+  const { runId } = (await (await api.get(path)).json()) as { runId: number };
+  const settle = () =>
+    api.post(`${path}/settle`, { headers, data: { runId, line: 0, side: 'above' } });
+
+  const holder = spawn('psql', [databaseUrl(), '-Atq']);
+  holder.stdin.write(`begin; select 'held' from suggestion where ctid = (
+    select ctid ${ofCode} order by probability limit 1) for update;\n`);
+  await new Promise((resolve) => holder.stdout.once('data', resolve));
+  const outcome = settle().then(
+    () => 'answered',
+    () => 'cut off',
+  );
+  const waiting = `select count(*) from pg_stat_activity where wait_event_type = 'Lock'`;
+  await expect.poll(() => sql(waiting)).toBe('1');
+  const done = () =>
+    sql(`select count(*) filter (where bulk), (select count(*) from mention where code_id = '${code}'),
+      (select count(*) from change) ${ofCode}`);
+  return { settle, outcome, done };
+}
+
+test('starts with the demo, survives a kill -9 with nothing lost or half done, and stops in order', async ({
   page,
 }) => {
   test.setTimeout(180_000);
@@ -71,7 +111,8 @@ test('starts with the demo, survives a kill -9 with nothing lost, and stops in o
   await expect(page.getByRole('link', { name: /^Brindle Sound ferry/ })).toBeVisible();
 
   const api = await request.newContext({ baseURL });
-  const { study, question, headers } = await enter(api);
+  const entered = await enter(api);
+  const { study, question, headers } = entered;
   const ledger = `/api/studies/${study}/questions/${question}/ledger`;
   const openOnes = async () =>
     (await (await api.get(`${ledger}?show=open&same=apart`)).json()) as {
@@ -84,12 +125,15 @@ test('starts with the demo, survives a kill -9 with nothing lost, and stops in o
     data: { settled: true },
   });
   expect(settled.status()).toBe(200);
+  const bulk = await beginToSettle(api, entered);
+  const undone = bulk.done();
 
   // everything at once, as a power cut would: the start script, the server, PostgreSQL
   const postmaster = Number(readFileSync(postmasterFile, 'utf8').split('\n')[0]);
   process.kill(-product.pid!, 'SIGKILL');
   process.kill(postmaster, 'SIGKILL');
   await ended(product);
+  expect(await bulk.outcome).toBe('cut off');
 
   const again = await start();
   expect(again.output()).not.toContain('one-time password');
@@ -97,6 +141,11 @@ test('starts with the demo, survives a kill -9 with nothing lost, and stops in o
   const after = await openOnes();
   expect(after.total).toBe(before.total - 1);
   expect(after.ids[0]).toBe(before.ids[1]);
+  // of what was cut off in its midst nothing is there, and it can be done again
+  expect(bulk.done()).toBe(undone);
+  const { decided } = (await (await bulk.settle()).json()) as { decided: number };
+  expect(decided).toBeGreaterThan(10);
+  expect(bulk.done().split('|')[0]).toBe(String(decided));
 
   again.product.kill('SIGTERM');
   await ended(again.product);
