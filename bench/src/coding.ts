@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { chromium, type Page } from 'playwright-core';
+import { inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
 import { rounded } from './material.js';
 import { writeFiles } from './importing.js';
 import {
@@ -125,87 +125,25 @@ async function makeCodes(call: Caller, product: Product, study: number, question
 }
 
 /** What one feels: the first screen, a key to its code, scrolling. */
-async function inBrowser(cookie: string, url: string) {
-  const browser = await chromium.launch({
-    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-    chromiumSandbox: false,
-    args: ['--disable-gpu'],
-  });
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    const [name, value] = cookie.split('=') as [string, string];
-    await context.addCookies([{ name, value: decodeURIComponent(value), url: address }]);
-    const page = await context.newPage();
-    await page.goto(address);
+const inBrowser = (cookie: string, url: string) =>
+  withPage(cookie, async (page) => {
     const firstScreen = await timedAsync(async () => {
       await page.goto(url);
       await page.getByRole('article').first().waitFor();
     });
-    const keys = await keyToCode(page);
-    const frames = await scrolling(page);
-    const frame = (what: string, ms: number) => ({
-      ...{ what, 'ms (95th)': Math.round(ms), 'compared with': 'a frame of 16.7 ms' },
-      ratio: rounded(ms / 16.7),
+    await page.getByRole('combobox', { name: 'Code for this line' }).waitFor();
+    const keys = await keyToFrame(page, 'Enter', 40, async (n) => {
+      if (n > 0) await page.keyboard.press('PageDown');
+      // as fast as somebody types
+      await page.keyboard.type(`number ${n}`, { delay: 60 });
     });
+    const frames = await scrolling(page, '[role=feed]');
     return [
-      frame('first screen of the ledger (once)', firstScreen),
-      frame('Enter to the code drawn', quantile(keys, 0.95)),
-      frame('a frame of scrolling through all', quantile(frames, 0.95)),
-      frame('the longest of these frames (once)', Math.max(...frames)),
+      inFrames('first screen of the ledger (once)', firstScreen),
+      inFrames('Enter to the code drawn', quantile(keys, 0.95)),
+      inFrames('a frame of scrolling through all', quantile(frames, 0.95)),
+      inFrames('the longest of these frames (once)', Math.max(...frames)),
     ];
-  } finally {
-    await browser.close();
-  }
-}
-
-/** From the key that applies a code to the frame that shows it, measured inside the page. */
-async function keyToCode(page: Page): Promise<number[]> {
-  await page.getByRole('combobox', { name: 'Code for this line' }).waitFor();
-  await page.evaluate(() => {
-    const measured: number[] = [];
-    Object.assign(window, { measured });
-    window.addEventListener(
-      'keydown',
-      (event) => {
-        if (event.key !== 'Enter') return;
-        const at = performance.now();
-        requestAnimationFrame(() => {
-          const channel = new MessageChannel();
-          // after the frame is painted
-          channel.port1.onmessage = () => measured.push(performance.now() - at);
-          channel.port2.postMessage(null);
-        });
-      },
-      true,
-    );
-  });
-  for (let n = 0; n < 40; n++) {
-    // as fast as somebody types
-    await page.keyboard.type(`number ${n}`, { delay: 60 });
-    await page.keyboard.press('Enter');
-    await page.waitForFunction(
-      (count) => (window as unknown as { measured: number[] }).measured.length > count,
-      n,
-    );
-    await page.keyboard.press('PageDown');
-  }
-  return page.evaluate(() => (window as unknown as { measured: number[] }).measured);
-}
-
-/** Times between frames while the ledger is scrolled from its first answer to its last. */
-const scrolling = (page: Page): Promise<number[]> =>
-  page.evaluate(async () => {
-    const feed = document.querySelector('[role=feed]')!;
-    const frames: number[] = [];
-    let before = performance.now();
-    for (let n = 0; n < 300; n++) {
-      feed.scrollTop += feed.scrollHeight / 300;
-      await new Promise((resolve) => requestAnimationFrame(resolve));
-      const now = performance.now();
-      frames.push(now - before);
-      before = now;
-    }
-    return frames;
   });
 
 async function ms95(work: () => Promise<unknown>): Promise<number> {
@@ -213,6 +151,3 @@ async function ms95(work: () => Promise<unknown>): Promise<number> {
   for (let n = 0; n < 12; n++) times.push(await timedAsync(work));
   return quantile(times, 0.95);
 }
-
-const quantile = (values: readonly number[], q: number) =>
-  values.toSorted((x, y) => x - y)[Math.min(values.length - 1, Math.floor(q * values.length))]!;

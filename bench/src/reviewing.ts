@@ -1,6 +1,16 @@
+import { inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
 import { writeFiles } from './importing.js';
 import { rounded } from './material.js';
-import { bringIn, ended, enter, FOLDER, timedAsync, withProduct, type Product } from './product.js';
+import {
+  address,
+  bringIn,
+  ended,
+  enter,
+  FOLDER,
+  timedAsync,
+  withProduct,
+  type Product,
+} from './product.js';
 
 const CODES = 50;
 const SETTLED = 300;
@@ -14,7 +24,7 @@ export const reviewing = () =>
   withProduct(async (product) => {
     const csv = `${FOLDER}/large.csv`;
     await writeFiles(csv, null);
-    const { call } = await enter();
+    const { call, cookie } = await enter();
     const { study } = await bringIn(call, csv);
     const { questions } = await call<{ questions: { id: number }[] }>('GET', `/studies/${study}`);
     const question = questions[0]!.id;
@@ -68,7 +78,11 @@ export const reviewing = () =>
     );
     const undone = await timedAsync(() => call('POST', `/studies/${study}/undo`));
     const row = (what: string, ms: number) => ({
-      ...{ what, ms: Math.round(ms), 'compared with': 'a bare update of these rows, psql and all' },
+      ...{
+        what,
+        'ms (95th)': Math.round(ms),
+        'compared with': 'a bare update of these rows, psql and all',
+      },
       ratio: rounded(ms / bare),
     });
     return [
@@ -78,6 +92,28 @@ export const reviewing = () =>
       row('decide one (the slowest of 20)', decided),
       row(`settle ${count} in bulk, committed`, settled),
       row('undo of it', undone),
+      ...(await inBrowser(cookie(), `${address}${path}/review/${code}`)),
+    ];
+  });
+
+/** What one feels: opening a code, a key to its knot, pulling the line by keys, scrolling. */
+const inBrowser = (cookie: string, url: string) =>
+  withPage(cookie, async (page) => {
+    const opened = await timedAsync(async () => {
+      await page.goto(url);
+      await page.getByRole('article').first().waitFor();
+    });
+    const decided = await keyToFrame(page, 'a', 40);
+    const frames = await scrolling(page, '[role=feed]');
+    const slider = page.getByRole('slider', { name: 'The line' });
+    await slider.focus();
+    const moved = await keyToFrame(page, 'ArrowUp', 40);
+    return [
+      inFrames('open a code in the browser, page and all (once)', opened),
+      inFrames('A to the decision drawn', quantile(decided, 0.95)),
+      inFrames('a key that moves the line to its figures drawn', quantile(moved, 0.95)),
+      inFrames('a frame of scrolling through the list', quantile(frames, 0.95)),
+      inFrames('the longest of these frames (once)', Math.max(...frames)),
     ];
   });
 

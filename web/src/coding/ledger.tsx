@@ -1,9 +1,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { nameIn } from '../data/background.js';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { BLOCK, useAnswers, useCode } from '../data/coding.js';
 import { usePlace } from '../frame/place.js';
+import { useKeepInView } from '../parts/keepInView.js';
 import { LedgerAnswerRow } from './ledgerAnswer.js';
 import type { LedgerFilter } from './ledgerFilter.js';
 import { useLedgerPosition, type Place } from './useLedgerPosition.js';
@@ -17,6 +18,9 @@ interface LedgerProps {
   codebook: DrawnCodebook;
   filter: LedgerFilter;
 }
+
+/** Under the active answer hang the codes found. */
+const room = { above: 8, below: 230 };
 
 /** Answers down the page, however many: only those near the window are fetched and drawn. */
 export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
@@ -35,9 +39,8 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
     estimateSize: () => 92,
     getItemKey,
     overscan: 4,
-    // room under the active answer for the codes found
-    scrollPaddingStart: 8,
-    scrollPaddingEnd: 230,
+    scrollPaddingStart: room.above,
+    scrollPaddingEnd: room.below,
   });
   const items = rows.getVirtualItems();
   const [place, goTo] = useState<Place>({ answer: 0, line: 0, passage: null });
@@ -56,9 +59,7 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
   );
   const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
   const position = useLedgerPosition(place, goTo, ids.length, answerAt, study.asides);
-  useEffect(() => {
-    rows.scrollToIndex(place.answer, { align: 'auto' });
-  }, [rows, place.answer]);
+  useKeepInView(rows, place.answer, room);
   const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
   return (
     <div ref={scroller} role="feed" aria-label="Answers" className="min-h-0 flex-1 overflow-y-auto">

@@ -22,7 +22,7 @@ import { noteRequest, type NoteChange } from './notes.js';
 import { sendKept } from './outbox.js';
 import { useSession } from './people.js';
 import {
-  asChange,
+  asKeyedChange,
   FROM_DECISIONS,
   FROM_MENTIONS,
   holdFetches,
@@ -120,7 +120,7 @@ export function useCode(study: number, question: number) {
   const account = useSession().data?.account?.id ?? 0;
   const blocks = { queryKey: ['answers', study, question] };
   return useMutation({
-    ...asChange('study', 'training', 'notes', ...FROM_MENTIONS, ...FROM_DECISIONS),
+    ...asKeyedChange('study', 'training', 'notes', ...FROM_MENTIONS, ...FROM_DECISIONS),
     mutationFn: (change: CodingChange) =>
       sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, question, change) }),
     // while the server does not answer, what was done waits its turn

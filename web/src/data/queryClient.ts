@@ -48,7 +48,7 @@ export const FROM_DECISIONS = ['reviews', 'review', 'suggestions', 'checks'] sat
 
 declare module '@tanstack/react-query' {
   interface Register {
-    mutationMeta: { refreshes?: readonly Resource[] };
+    mutationMeta: { refreshes?: readonly Resource[]; keyByKey?: boolean };
   }
 }
 
@@ -67,7 +67,16 @@ export const asChange = (...refreshes: Resource[]) => ({
   meta: { refreshes },
 });
 
+/** The same for what is done key by key and drawn by itself: what follows is brought up to date when the keys rest. */
+export const asKeyedChange = (...refreshes: Resource[]) => ({
+  ...asChange(...refreshes),
+  meta: { refreshes, keyByKey: true },
+});
+/** So long after the last key. */
+const REST_MS = 500;
+
 const stale = new Set<Resource>();
+let atRest: ReturnType<typeof setTimeout> | undefined;
 /** Hashes of queries that are fetched anew once no change is on its way any more. */
 const owed = new Set<string>();
 
@@ -96,17 +105,31 @@ export const queryClient = new QueryClient({
       // the one that is settled is still counted among those on their way
       const itself = options.mutationKey?.[0] === CHANGE[0] ? 1 : 0;
       if (queryClient.isMutating({ mutationKey: CHANGE }) > itself) return;
-      const resources = new Set<unknown>(stale);
-      const hashes = new Set(owed);
-      stale.clear();
-      owed.clear();
-      if (resources.size + hashes.size > 0)
-        void fetchAnew(
-          ({ queryKey, queryHash }) => resources.has(queryKey[0]) || hashes.has(queryHash),
-        );
+      clearTimeout(atRest);
+      if (!meta?.keyByKey) return fetchStale();
+      // what is opened meanwhile is fetched then
+      void queryClient.invalidateQueries({ predicate: isStale(), refetchType: 'none' });
+      atRest = setTimeout(() => {
+        // else the last of those on their way sees to it
+        if (queryClient.isMutating({ mutationKey: CHANGE }) === 0) fetchStale();
+      }, REST_MS);
     },
   }),
 });
+
+function isStale(): (query: Query) => boolean {
+  const resources = new Set<unknown>(stale);
+  const hashes = new Set(owed);
+  return ({ queryKey, queryHash }) => resources.has(queryKey[0]) || hashes.has(queryHash);
+}
+
+function fetchStale(): void {
+  const isOwed = isStale();
+  const some = stale.size + owed.size > 0;
+  stale.clear();
+  owed.clear();
+  if (some) void fetchAnew(isOwed);
+}
 
 /** Has some of what is shown fetched anew when the changes that are on their way are saved. */
 export function owe(filters: QueryFilters): void {

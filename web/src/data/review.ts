@@ -32,7 +32,7 @@ import type { Span } from '@yellow-thread/core/text';
 import { call } from './client.js';
 import { noteOn, useChangeNote } from './notes.js';
 import { useSession } from './people.js';
-import { asChange } from './queryClient.js';
+import { asChange, asKeyedChange } from './queryClient.js';
 
 const pathOf = (study: number, question: number, code?: string) =>
   `/api/studies/${study}/questions/${question}/review${code ? `/${code}` : ''}`;
@@ -43,10 +43,12 @@ export const useReviews = (study: number, question: number) =>
     queryFn: () => call(pathOf(study, question), { reply: reviewListSchema }),
   });
 
+// thousands of probabilities and answers: comparing each with what was there would take longer than drawing
 export const useReview = (study: number, question: number, code: string) =>
   useQuery({
     queryKey: ['review', study, question, code],
     queryFn: () => call(pathOf(study, question, code), { reply: reviewSchema }),
+    structuralSharing: false,
   });
 
 export const useSuggestions = (study: number, question: number, code: string) =>
@@ -60,6 +62,7 @@ export const useSuggestions = (study: number, question: number, code: string) =>
       }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next ?? undefined,
+    structuralSharing: false,
   });
 
 const followsFromDecisions = [
@@ -132,7 +135,7 @@ export function useDecide(study: number, question: number, code: string) {
   const list = ['suggestions', study, question, code];
   const me = useSession().data?.account?.name ?? null;
   return useMutation({
-    ...asChange(...followsFromDecisions),
+    ...asKeyedChange(...followsFromDecisions),
     mutationFn: ({ suggestion, state, passage, other }: Deciding) =>
       call(`${pathOf(study, question, code)}/decide`, {
         method: 'POST',

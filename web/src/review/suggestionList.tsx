@@ -1,8 +1,9 @@
 import type { SuggestedAnswer } from '@yellow-thread/contract';
 import type { Span } from '@yellow-thread/core/text';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type PointerEvent } from 'react';
+import { useCallback, useEffect, useRef, type PointerEvent } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
+import { useKeepInView } from '../parts/keepInView.js';
 import { SuggestionRow, type Asking, type RowDeeds } from './suggestionRow.js';
 
 /** All suggested answers in order of probability, the yellow line lying across them. */
@@ -35,17 +36,17 @@ export function SuggestionList({
   more: (() => unknown) | null;
 }) {
   const scroller = useRef<HTMLDivElement>(null);
+  // the same function until there are others: a new one would have all rows laid out anew
+  const getItemKey = useCallback((index: number) => suggestions[index]!.responseId, [suggestions]);
   // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
   const rows = useVirtualizer({
     count: suggestions.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => 64,
-    getItemKey: (index) => suggestions[index]!.responseId,
+    getItemKey,
     overscan: 8,
   });
-  useEffect(() => {
-    rows.scrollToIndex(active, { align: 'auto' });
-  }, [rows, active]);
+  useKeepInView(rows, active);
   const items = rows.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
@@ -70,7 +71,7 @@ export function SuggestionList({
       role="feed"
       tabIndex={0}
       aria-label={`Suggestions of ${code.name}`}
-      className="min-h-0 overflow-y-auto outline-offset-[-2px]"
+      className="min-h-0 overflow-y-auto outline-offset-[-2px] contain-strict"
     >
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 120 }}>
         {items.map((item) => (
@@ -87,7 +88,8 @@ export function SuggestionList({
               code={code}
               codebook={codebook}
               above={item.index < below}
-              onPick={() => onActive(item.index)}
+              index={item.index}
+              onPick={onActive}
               active={item.index === active ? { passage, asking, deeds } : null}
             />
           </div>

@@ -1,5 +1,6 @@
 import type { Decision, SuggestedAnswer } from '@yellow-thread/contract';
 import type { Span } from '@yellow-thread/core/text';
+import { memo } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { CodeList } from '../parts/codeList.js';
 import { CodePicker } from '../parts/codePicker.js';
@@ -24,12 +25,13 @@ export interface RowDeeds {
 const act = 'rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft';
 
 /** One suggested answer with its probability, the words that led to it and what was decided. */
-export function SuggestionRow({
+export const SuggestionRow = memo(function SuggestionRow({
   suggestion,
   code,
   codebook,
   active,
   above,
+  index,
   onPick,
 }: {
   suggestion: SuggestedAnswer;
@@ -38,7 +40,8 @@ export function SuggestionRow({
   /** Null for all but the row that one is on. */
   active: { passage: Span | null; asking: Asking | null; deeds: RowDeeds } | null;
   above: boolean;
-  onPick: () => void;
+  index: number;
+  onPick: (index: number) => void;
 }) {
   const { state, bulk, by, probability, mentions, unsure } = suggestion;
   const words = state === 'open' ? 'open' : `${state}${bulk ? ' in bulk' : ''}`;
@@ -46,7 +49,7 @@ export function SuggestionRow({
   return (
     <article
       aria-current={active ? 'true' : undefined}
-      onPointerDown={onPick}
+      onPointerDown={active ? undefined : () => onPick(index)}
       className={`relative grid grid-cols-[52px_minmax(0,1fr)_190px] items-start gap-x-4 border-b border-rule px-5 py-2.5 ${active ? 'bg-card' : ''}`}
     >
       {active && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
@@ -97,7 +100,7 @@ export function SuggestionRow({
       </span>
     </article>
   );
-}
+});
 
 /** The field is typed into at once. */
 const focusField = (element: HTMLElement | null) => element?.querySelector('input')?.focus();

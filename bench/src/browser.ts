@@ -1,0 +1,87 @@
+import { chromium, type Page } from 'playwright-core';
+import { rounded } from './material.js';
+import { address } from './product.js';
+
+/** Runs something with a page of a browser that is signed in. */
+export async function withPage<Result>(cookie: string, work: (page: Page) => Promise<Result>) {
+  const browser = await chromium.launch({
+    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+    chromiumSandbox: false,
+    args: ['--disable-gpu'],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const [name, value] = cookie.split('=') as [string, string];
+    await context.addCookies([{ name, value: decodeURIComponent(value), url: address }]);
+    const page = await context.newPage();
+    await page.goto(address);
+    return await work(page);
+  } finally {
+    await browser.close();
+  }
+}
+
+/**
+ * From a key to the frame that shows what it did, measured inside the page.
+ *
+ * @param before what is done before each press
+ */
+export async function keyToFrame(
+  page: Page,
+  key: string,
+  times: number,
+  before: (n: number) => Promise<void> = () => Promise.resolve(),
+): Promise<number[]> {
+  await page.evaluate((awaited) => {
+    const measured: number[] = [];
+    Object.assign(window, { measured });
+    window.addEventListener(
+      'keydown',
+      (event) => {
+        if (event.key !== awaited) return;
+        const at = performance.now();
+        requestAnimationFrame(() => {
+          const channel = new MessageChannel();
+          // after the frame is painted
+          channel.port1.onmessage = () => measured.push(performance.now() - at);
+          channel.port2.postMessage(null);
+        });
+      },
+      true,
+    );
+  }, key);
+  for (let n = 0; n < times; n++) {
+    await before(n);
+    await page.keyboard.press(key);
+    await page.waitForFunction(
+      (count) => (window as unknown as { measured: number[] }).measured.length > count,
+      n,
+    );
+  }
+  return page.evaluate(() => (window as unknown as { measured: number[] }).measured);
+}
+
+/** Times between frames while something is scrolled from its beginning to its end, which may grow meanwhile. */
+export const scrolling = (page: Page, selector: string): Promise<number[]> =>
+  page.evaluate(async (scrolled) => {
+    const feed = document.querySelector(scrolled)!;
+    const frames: number[] = [];
+    let before = performance.now();
+    for (let n = 0; n < 300; n++) {
+      feed.scrollTop += feed.scrollHeight / 300;
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+      const now = performance.now();
+      frames.push(now - before);
+      before = now;
+    }
+    return frames;
+  }, selector);
+
+/** A row of a table of figures: so long, and how many frames that are. */
+export const inFrames = (what: string, ms: number) => ({
+  ...{ what, 'ms (95th)': Math.round(ms), 'compared with': 'a frame of 16.7 ms' },
+  ratio: rounded(ms / 16.7),
+});
+
+export const quantile = (values: readonly number[], q: number) =>
+  values.toSorted((x, y) => x - y)[Math.min(values.length - 1, Math.floor(q * values.length))]!;

@@ -1,0 +1,95 @@
+import type { Decision, SuggestedAnswer } from '@yellow-thread/contract';
+import { extendByWord } from '@yellow-thread/core/coding';
+import type { Span } from '@yellow-thread/core/text';
+import { useEffect } from 'react';
+import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
+import { isTyping } from '../frame/typing.js';
+import type { Asking, RowDeeds } from './suggestionRow.js';
+
+const keyHelp: readonly KeyHelp[] = [
+  { keys: '↑ ↓', does: 'suggestion before, next suggestion' },
+  { keys: 'A', does: 'accept it' },
+  { keys: 'R', does: 'refuse it' },
+  { keys: 'O', does: 'open it again' },
+  { keys: 'Shift ← →', does: 'mark words, on which it is then accepted' },
+  { keys: 'I', does: 'another code instead' },
+  { keys: 'W', does: 'another code as well' },
+  { keys: 'U', does: 'unsure, or no longer' },
+  { keys: 'H', does: 'what was coded by hand, to compare' },
+  { keys: 'Shift ↑ ↓', does: 'move the line by one suggestion' },
+  { keys: 'L', does: 'go to the line' },
+];
+
+/** What the keys do on the list of a code's suggestions. */
+export function useReviewKeys({
+  suggestions,
+  active,
+  passage,
+  below,
+  deeds,
+  setActive,
+  mark,
+  ask,
+  moveLine,
+  goToLine,
+  openByHand,
+}: {
+  suggestions: readonly SuggestedAnswer[];
+  active: number;
+  passage: Span | null;
+  /** The first suggestion below the line. */
+  below: number;
+  deeds: RowDeeds;
+  setActive: (to: number) => void;
+  mark: (passage: Span | null) => void;
+  ask: (asking: Asking | null) => void;
+  moveLine: (to: number) => void;
+  goToLine: () => Promise<void>;
+  openByHand: () => void;
+}) {
+  useKeyHelp(keyHelp);
+  // listens anew after every drawing: what a key does follows from all that is drawn
+  useEffect(() => {
+    const stepLine = (step: 1 | -1) => {
+      const to = below + step;
+      const before = suggestions[to - 1]?.probability ?? 1;
+      const after = suggestions[to]?.probability ?? Math.max(0, before - 0.01);
+      if (to >= 0 && to <= suggestions.length) moveLine((before + after) / 2);
+    };
+    const suggestion = suggestions[active];
+    const goTo = (to: number) => setActive(Math.min(suggestions.length - 1, Math.max(0, to)));
+    const decideAndGoOn = (state: Decision) => {
+      deeds.decide(state);
+      goTo(active + 1);
+    };
+    const markWord = (step: 1 | -1) => {
+      if (!suggestion) return;
+      const { text } = suggestion;
+      mark(extendByWord(text, { start: 0, end: text.length }, passage, step));
+    };
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.target instanceof HTMLInputElement) return;
+      const acts: Record<string, () => void> = {
+        ArrowDown: () => (event.shiftKey ? stepLine(1) : goTo(active + 1)),
+        ArrowUp: () => (event.shiftKey ? stepLine(-1) : goTo(active - 1)),
+        a: () => decideAndGoOn('accepted'),
+        r: () => decideAndGoOn('refused'),
+        o: () => deeds.decide('open'),
+        i: () => ask('instead'),
+        w: () => ask('as well'),
+        u: deeds.unsure,
+        l: () => void goToLine(),
+        h: openByHand,
+        ...(event.shiftKey && { ArrowRight: () => markWord(1), ArrowLeft: () => markWord(-1) }),
+        ...(passage && { Escape: () => mark(null) }),
+      };
+      const act = acts[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+}
