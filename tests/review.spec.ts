@@ -67,6 +67,22 @@ test('suggestions stand beside an answer in the ledger, are accepted and refused
   await expect(suggested).toHaveCount(count);
 });
 
+test('where no code is likely “nothing applies” is suggested, and settled by one key', async ({
+  page,
+}) => {
+  await openDemo(page, 'Code');
+  await page.getByRole('link', { name: '3 Decided against' }).click();
+  await page.getByLabel('Which answers').selectOption('where no code is likely');
+  const first = page.getByRole('article').first();
+  await expect(first).toContainText('nothing applies?');
+  await expect(page.getByText('nothing applies?')).toHaveCount(1);
+  await page.keyboard.press('Control+Enter');
+  await expect(first).toContainText('· nothing applies');
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(first).not.toContainText('· nothing applies');
+});
+
 test('one by one by keyboard: for marked words, another code instead and as well, unsure, beside what was coded by hand', async ({
   page,
 }) => {

@@ -13,6 +13,7 @@ export const ledgerShowSchema = z.enum([
   'settled',
   'sample',
   'suggested',
+  'nothing_likely',
   'disputed',
   'unsure',
   'marked',
@@ -103,6 +104,8 @@ export const ledgerAnswerSchema = z
     cuts: z.array(lineCutSchema),
     /** What the model thinks likely here and nobody decided yet, likeliest first. */
     suggestions: z.array(z.object({ codeId: uuidSchema, probability: z.number() })),
+    /** The models looked at it, and no code reaches its line. */
+    nothingLikely: z.boolean(),
   })
   .meta({ id: 'LedgerAnswer' });
 export type LedgerAnswer = z.infer<typeof ledgerAnswerSchema>;

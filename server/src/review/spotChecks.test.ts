@@ -81,6 +81,20 @@ test('what is suggested and what the models dispute is found in the ledger', asy
   expect(likeliest).toEqual(likeliest.toSorted((x, y) => y - x));
   for (const { text } of (await study.ledger('show=disputed')).answers)
     expect(settledTexts).toContain(text);
+  // what reaches no line may be about nothing, until somebody codes it
+  const { body } = await client.get<Review>(review());
+  const above = new Set(
+    (await suggestions())
+      .filter((one) => one.probability >= body.line)
+      .map((one) => one.responseId),
+  );
+  const all = (await study.ledger('same=apart&show=open')).answers;
+  expect(above.size).toBeLessThan(all.length);
+  for (const { id, nothingLikely } of all) expect(nothingLikely).toBe(!above.has(id));
+  const nothing = (await study.ledger('same=apart&show=nothing_likely')).answers;
+  expect(nothing.map(({ id }) => id)).toEqual(
+    all.map(({ id }) => id).filter((id) => !above.has(id)),
+  );
 });
 
 test('nothing can be checked before something was decided in bulk', async () => {

@@ -18,6 +18,7 @@ const shows: [LedgerShow, string][] = [
   ['settled', 'settled'],
   ['sample', 'in the sample'],
   ['suggested', 'with suggestions'],
+  ['nothing_likely', 'where no code is likely'],
   ['disputed', 'where the model disagrees'],
   ['unsure', 'unsure'],
   ['marked', 'marked or noted'],
@@ -43,6 +44,7 @@ const orders: [LedgerOrder, string][] = [
 /** What there is only after a training. */
 const fromModels = new Set<LedgerShow | LedgerOrder>([
   'suggested',
+  'nothing_likely',
   'disputed',
   'telling',
   'likely',

@@ -15,7 +15,7 @@ import { LedgerLine } from './ledgerLine.js';
 import { AnswerNotes } from './answerNotes.js';
 import { RespondentDrawer } from './respondentDrawer.js';
 import { SameAnswers } from './sameAnswers.js';
-import { SuggestedCodes } from './suggestedCodes.js';
+import { Suggested } from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface LedgerAnswerProps {
@@ -111,10 +111,14 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         <AnswerHead {...props} />
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">
           {whole.map(label)}
-          <SuggestedCodes
+          <Suggested
             answer={answer}
+            active={place !== null}
             codebook={codebook}
             onDecide={(mention, accepted) => onChange({ do: 'decide', mention, accepted, toSame })}
+            onNothing={() =>
+              onChange({ do: 'settle', responseId: answer.id, settled: true, toSame })
+            }
           />
         </div>
       </div>

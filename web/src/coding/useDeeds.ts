@@ -7,7 +7,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { noteOn } from '../data/notes.js';
 import { useSession } from '../data/people.js';
-import { shownSuggestions } from './suggestedCodes.js';
+import { shownSuggestions } from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface CodeFieldProps {

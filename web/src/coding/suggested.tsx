@@ -18,16 +18,58 @@ export const shownSuggestions = ({
 }: Pick<LedgerAnswer, 'settled' | 'inSample' | 'suggestions'>) =>
   settled || inSample ? [] : suggestions.slice(0, most);
 
-/** Suggested codes of an answer, hollow beside those that somebody gave. */
-export function SuggestedCodes({
+const suggested =
+  'inline-flex items-center gap-1.5 rounded border border-dashed border-rule px-1 text-[13px] leading-6 text-soft';
+const act = 'rounded p-0.5 hover:bg-wash';
+
+/** What is suggested for an answer, hollow beside what somebody gave: codes, or that nothing applies. */
+export function Suggested({
+  answer,
+  active,
+  codebook,
+  onDecide,
+  onNothing,
+}: {
+  answer: LedgerAnswer;
+  /** Whether one is in it. Everywhere, “nothing applies” would be louder than what does. */
+  active: boolean;
+  codebook: DrawnCodebook;
+  onDecide: (mention: Mention, accepted: boolean) => void;
+  onNothing: () => void;
+}) {
+  const { settled, inSample, mentions, nothingLikely } = answer;
+  const nothing = active && nothingLikely && !settled && !inSample && mentions.length === 0;
+  return (
+    <>
+      {nothing && (
+        <span
+          title="No code that the models learnt reaches its line here; codes with too few examples they know nothing of"
+          className={suggested}
+        >
+          <Knot state="open" label="suggested" />
+          nothing applies?
+          <button
+            type="button"
+            tabIndex={-1}
+            className={act}
+            aria-label="Nothing applies: settle it"
+            title="Ctrl Enter"
+            onClick={onNothing}
+          >
+            <Check size={13} aria-hidden />
+          </button>
+        </span>
+      )}
+      <SuggestedCodes {...{ answer, codebook, onDecide }} />
+    </>
+  );
+}
+
+function SuggestedCodes({
   answer,
   codebook,
   onDecide,
-}: {
-  answer: LedgerAnswer;
-  codebook: DrawnCodebook;
-  onDecide: (mention: Mention, accepted: boolean) => void;
-}) {
+}: Omit<Parameters<typeof Suggested>[0], 'active' | 'onNothing'>) {
   return shownSuggestions(answer).map(({ codeId, probability }) => {
     const code = codebook.byId.get(codeId);
     if (!code) return null;
@@ -41,12 +83,11 @@ export function SuggestedCodes({
         },
         accepted,
       );
-    const act = 'rounded p-0.5 hover:bg-wash';
     return (
       <span
         key={codeId}
         title={`suggested, probability ${asShare(probability)}`}
-        className="inline-flex items-center gap-1.5 rounded border border-dashed border-rule px-1 text-[13px] leading-6 text-soft"
+        className={suggested}
       >
         <Knot state="open" label="suggested" />
         <StitchMark look={code.look} width={14} />
