@@ -42,9 +42,9 @@ export interface QuestionMaterial {
   responseOf: Int32Array;
 }
 
-/** What one request has read already: its view of the database is its own, and ends with it. */
-const peopleRead = new WeakMap<EntityManager, Map<number, Promise<People>>>();
+/** What was read of a study's people: of their coding by question, and of their background by variable. */
 const materialRead = new WeakMap<People, Map<string, Promise<QuestionMaterial>>>();
+const columnsRead = new WeakMap<People, Map<number, Promise<Column[]>>>();
 
 function readOnce<Owner extends object, Key, Value>(
   known: WeakMap<Owner, Map<Key, Promise<Value>>>,
@@ -56,11 +56,39 @@ function readOnce<Owner extends object, Key, Value>(
   known.set(owner, own);
   const value = own.get(key) ?? read();
   own.set(key, value);
+  value.catch(() => own.delete(key));
   return value;
 }
 
-export const readPeople = (em: EntityManager, studyId: number): Promise<People> =>
-  readOnce(peopleRead, em, studyId, () => queryPeople(em, studyId));
+/** By database and study: the people read last, and what the database had seen by then. */
+const peopleRead = new WeakMap<object, Map<number, { seen: string; people: Promise<People> }>>();
+const MOST_STUDIES = 3;
+
+/**
+ * The people of a study. They, and all that is read of them, are kept from one request to the next until anything
+ * whatever is written to the database: PostgreSQL's snapshots are the same only as long as they show the same. What
+ * stands within a change that is being made is seen by that change alone and is not kept.
+ */
+export async function readPeople(em: EntityManager, studyId: number): Promise<People> {
+  const { seen } = await row<{ seen: string | null }>(
+    em,
+    `select case when pg_current_xact_id_if_assigned() is null
+       then pg_current_snapshot()::text end as seen`,
+  );
+  if (seen === null) return queryPeople(em, studyId);
+  const database = em.config;
+  const kept =
+    peopleRead.get(database) ?? new Map<number, { seen: string; people: Promise<People> }>();
+  peopleRead.set(database, kept);
+  const known = kept.get(studyId);
+  const people = known?.seen === seen ? known.people : queryPeople(em, studyId);
+  // the one that was asked for last is the last to go
+  kept.delete(studyId);
+  kept.set(studyId, { seen, people });
+  for (const least of [...kept.keys()].slice(0, -MOST_STUDIES)) kept.delete(least);
+  people.catch(() => kept.delete(studyId));
+  return people;
+}
 
 async function queryPeople(em: EntityManager, studyId: number): Promise<People> {
   const { packed, weights, weighted } = await row<{
@@ -234,7 +262,15 @@ const numerically = new Intl.Collator('en', { numeric: true });
  * The values of a background variable as columns, called and ordered as the study has them, those without a
  * value last.
  */
-export async function readColumns(
+export const readColumns = (
+  em: EntityManager,
+  people: People,
+  studyId: number,
+  variableId: number,
+): Promise<Column[]> =>
+  readOnce(columnsRead, people, variableId, () => queryColumns(em, people, studyId, variableId));
+
+async function queryColumns(
   em: EntityManager,
   people: People,
   studyId: number,

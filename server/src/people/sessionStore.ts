@@ -28,8 +28,17 @@ export function createSessionStore(orm: MikroORM): SessionStore {
       void answer(
         rows(
           orm.em.fork(),
-          `insert into session (id, account_id, data, expires_at)
-           values (?, ?, ?, now() + make_interval(days => ?))
+          // saved after every request, yet written only when it says something new: what was read of the study is kept
+          // until the database changes
+          `with saved as (
+             select ?::text as id, ?::int as account_id, ?::jsonb as data,
+               now() + make_interval(days => ?) as expires_at)
+           insert into session (id, account_id, data, expires_at)
+           select * from saved where not exists (
+             select 1 from session s where s.id = saved.id
+               and s.account_id is not distinct from saved.account_id
+               and s.data - 'cookie' = saved.data - 'cookie'
+               and s.expires_at > saved.expires_at - interval '1 hour')
            on conflict (id) do update set
              account_id = excluded.account_id, data = excluded.data, expires_at = excluded.expires_at
            where session.expires_at > now()`,
