@@ -169,8 +169,9 @@ export const behindQuery = reportQuery
     ...pageQuery.shape,
     row: uuidSchema,
     column: z.string().max(1100).default('total'),
-    /** Another code that must be there too. */
+    /** Another code that must be there too: in the same answer, or in one line of a settled answer. */
     with: uuidSchema.optional(),
+    inOne: z.enum(['answer', 'line']).default('answer'),
     words: z.string().max(200).default(''),
   });
 export type BehindQuery = z.infer<typeof behindQuery>;

@@ -9,20 +9,23 @@ export interface CodesWanted {
 }
 
 /**
- * Whether codes meet as wanted in one line of an answer. Codes on the whole answer stand in its head row, a
- * line of its own.
+ * Whether codes meet as wanted in one line of an answer.
  */
 export function codesMeetInLine(
   mentions: readonly { codeId: string; start: number | null; end: number | null }[],
   lines: readonly Span[],
   { all, any, none }: CodesWanted,
 ): boolean {
-  const byLine = new Map<number, Set<string>>();
+  const byLine = lines.map(() => new Set<string>());
   for (const { codeId, start, end } of mentions) {
-    const line = lineOfPassage(lines, start === null || end === null ? null : { start, end });
-    byLine.set(line, (byLine.get(line) ?? new Set()).add(codeId));
+    // what is said of the whole answer is said of each of its lines
+    const said =
+      start === null || end === null
+        ? byLine
+        : [byLine[lineOfPassage(lines, { start, end })]].filter((line) => line !== undefined);
+    for (const line of said) line.add(codeId);
   }
-  return [...byLine.values()].some(
+  return byLine.some(
     (codes) =>
       all.every((code) => codes.has(code)) &&
       (any.length === 0 || any.some((code) => codes.has(code))) &&

@@ -90,5 +90,7 @@ test('codes meet in a line only where one line has them all', () => {
   expect(meet(['a'], [], ['b'])).toBe(false);
   expect(meet(['c'], [], ['a'])).toBe(true);
   expect(meet(['d'])).toBe(true);
-  expect(meet(['a', 'd'])).toBe(false);
+  // what is said of the whole answer is said of each of its lines
+  expect(meet(['c', 'd'])).toBe(true);
+  expect(meet([], ['a', 'b', 'c'], ['d'])).toBe(false);
 });

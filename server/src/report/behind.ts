@@ -1,8 +1,8 @@
-import type { AnswersBehind, BehindQuery } from '@yellow-thread/contract';
+import { ledgerQuery, type AnswersBehind, type BehindQuery } from '@yellow-thread/contract';
 import { countOf, forEachIn, has, intersect, type Bitset } from '@yellow-thread/core/groups';
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { readAnswers } from '../coding/index.js';
+import { chosenAnswers, readAnswers } from '../coding/index.js';
 import { rows, type QuestionRow } from '../database/index.js';
 import { readPeople } from '../groups/index.js';
 import { problems } from '../problems.js';
@@ -45,13 +45,20 @@ export async function readBehind(
         questionOf.set(part.responseOf[i]!, part.questionId);
     });
   }
+  if (other && query.inOne === 'line') {
+    const all = [line.id, other.id].join(',');
+    const met = ledgerQuery.parse({ show: 'settled', together: 'line', all });
+    const inLine = new Set(await chosenAnswers(em, studyId, question.id, met));
+    for (const id of [...questionOf.keys()]) if (!inLine.has(id)) questionOf.delete(id);
+  }
   const found = await holdingWords(em, [...questionOf.keys()], query.words);
   const sorted = found.sort((x, y) => x - y);
   const page = sorted.filter((id) => id > (query.after ?? 0)).slice(0, query.limit);
   const answers = await readAnswers(em, page);
   return {
     total: found.length,
-    people: countOf(counted),
+    // one answer a person, in one question
+    people: query.inOne === 'line' ? questionOf.size : countOf(counted),
     answers: answers.map((answer) => ({ ...answer, questionId: questionOf.get(answer.id)! })),
     next: page.length > 0 && page.at(-1) !== sorted.at(-1) ? String(page.at(-1)) : null,
   };

@@ -116,4 +116,19 @@ test('codes together: in one answer, in one line of it, and the answers with bot
     `${path()}/report/answers?row=${codes['fares']!}&with=${codes['steps']!}`,
   );
   expect(body.answers.map(({ externalId }) => externalId)).toEqual(['a']);
+  const inLine = async (one: string, other: string) => {
+    const query = `row=${codes[one]!}&with=${codes[other]!}&inOne=line`;
+    return (await client.get<AnswersBehind>(`${path()}/report/answers?${query}`)).body;
+  };
+  expect(await inLine('fares', 'steps')).toMatchObject({ total: 0, people: 0, answers: [] });
+  // a code on the whole answer meets those of every line
+  const { answers } = await study.ledger('same=apart');
+  const a = answers.find(({ externalId }) => externalId === 'a')!;
+  await study.code(a.id, { codeId: codes['crew']! });
+  expect(await pair('line')).toEqual({ n: 4, found: 1, both: 0 });
+  for (const one of ['fares', 'steps']) {
+    const { total, people } = await inLine(one, 'crew');
+    expect([total, people]).toEqual([1, 1]);
+  }
+  await study.undo();
 });

@@ -36,6 +36,7 @@ export interface Cell {
   row: string;
   column: string;
   with?: string;
+  inOne?: TogetherQuery['inOne'];
 }
 
 export const useAnswersBehind = (

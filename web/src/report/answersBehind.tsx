@@ -170,6 +170,7 @@ function ledgerOf(cell: Cell, codebook: DrawnCodebook): string {
   return new URLSearchParams({
     any,
     ...(cell.with && { all: cell.with }),
+    ...(cell.inOne === 'line' && { together: 'line', show: 'settled' }),
     same: 'apart',
   }).toString();
 }

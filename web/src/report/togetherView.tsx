@@ -70,23 +70,20 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
             codes={codes}
             measure={measure}
             codebook={codebook}
-            onPair={
-              inOne === 'answer'
-                ? (one, other) =>
-                    openDrawer({
-                      title: `${one.name} with ${other.name}`,
-                      body: (
-                        <AnswersBehind
-                          key={one.id + other.id}
-                          study={study}
-                          question={question.id}
-                          query="by=none"
-                          cell={{ row: one.id, column: 'total', with: other.id }}
-                          codebook={codebook}
-                        />
-                      ),
-                    })
-                : undefined
+            onPair={(one, other) =>
+              openDrawer({
+                title: `${one.name} with ${other.name}${inOne === 'line' ? ', in one line' : ''}`,
+                body: (
+                  <AnswersBehind
+                    key={one.id + other.id}
+                    study={study}
+                    question={question.id}
+                    query="by=none"
+                    cell={{ row: one.id, column: 'total', with: other.id, inOne }}
+                    codebook={codebook}
+                  />
+                ),
+              })
             }
           />
           <p className="mt-4 max-w-prose text-[13px] text-soft">
@@ -110,7 +107,7 @@ function Matrix({
   codes: Code[];
   measure: Measure;
   codebook: DrawnCodebook;
-  onPair: ((one: Code, other: Code) => void) | undefined;
+  onPair: (one: Code, other: Code) => void;
 }) {
   const strengthOf = (code: Code, other: number) => {
     const value = code.cells[other]?.[measure] ?? 0;
@@ -181,10 +178,10 @@ function Matrix({
                 >
                   <button
                     type="button"
-                    disabled={!onPair || cell.both === 0}
+                    disabled={cell.both === 0}
                     aria-label={`${code.name} with ${other.name}: ${text}`}
                     className="block w-full px-1.5 py-1 text-right enabled:hover:bg-wash disabled:cursor-default"
-                    onClick={() => onPair?.(code, other)}
+                    onClick={() => onPair(code, other)}
                   >
                     {isNone ? <span className="text-soft">·</span> : text}
                   </button>
