@@ -21,6 +21,22 @@ export async function withPage<Result>(cookie: string, work: (page: Page) => Pro
   }
 }
 
+/** From going to an address to the frame that first shows an answer, measured inside the page. */
+export async function firstScreen(page: Page, url: string): Promise<number> {
+  await page.addInitScript(() => {
+    new MutationObserver((_, observer) => {
+      if (!document.querySelector('article')) return;
+      observer.disconnect();
+      requestAnimationFrame((at) => Object.assign(window, { firstShown: at }));
+    }).observe(document, { childList: true, subtree: true });
+  });
+  await page.goto(url);
+  const shown = await page.waitForFunction(
+    () => (window as unknown as { firstShown?: number }).firstShown,
+  );
+  return Number(await shown.jsonValue());
+}
+
 /**
  * From a key to the frame that shows what it did, measured inside the page.
  *

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
+import { firstScreen, inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
 import { rounded } from './material.js';
 import { writeFiles } from './importing.js';
 import {
@@ -138,10 +138,7 @@ async function makeCodes(call: Caller, product: Product, study: number, question
 /** What one feels: the first screen, a key to its code, scrolling. */
 const inBrowser = (cookie: string, url: string) =>
   withPage(cookie, async (page) => {
-    const firstScreen = await timedAsync(async () => {
-      await page.goto(url);
-      await page.getByRole('article').first().waitFor();
-    });
+    const first = await firstScreen(page, url);
     await page.getByRole('combobox', { name: 'Code for this line' }).waitFor();
     const keys = await keyToFrame(page, 'Enter', 40, async (n) => {
       if (n > 0) await page.keyboard.press('PageDown');
@@ -150,7 +147,7 @@ const inBrowser = (cookie: string, url: string) =>
     });
     const frames = await scrolling(page, '[role=feed]');
     return [
-      inFrames('first screen of the ledger (once)', firstScreen),
+      inFrames('first screen of the ledger (once)', first),
       inFrames('Enter to the code drawn', quantile(keys, 0.95)),
       inFrames('a frame of scrolling through all', quantile(frames, 0.95)),
       inFrames('the longest of these frames (once)', Math.max(...frames)),

@@ -1,4 +1,4 @@
-import { inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
+import { firstScreen, inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
 import { writeFiles } from './importing.js';
 import { rounded } from './material.js';
 import {
@@ -99,10 +99,7 @@ export const reviewing = () =>
 /** What one feels: opening a code, a key to its knot, pulling the line by keys, scrolling. */
 const inBrowser = (cookie: string, url: string) =>
   withPage(cookie, async (page) => {
-    const opened = await timedAsync(async () => {
-      await page.goto(url);
-      await page.getByRole('article').first().waitFor();
-    });
+    const opened = await firstScreen(page, url);
     const decided = await keyToFrame(page, 'a', 40);
     const frames = await scrolling(page, '[role=feed]');
     const slider = page.getByRole('slider', { name: 'The line' });

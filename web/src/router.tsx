@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { ledgerQueryIn } from './coding/ledgerFilter.js';
+import { fetchStudyAhead } from './data/ahead.js';
 import { fetchLedgerAhead } from './data/coding.js';
 import { QuestionFrame } from './frame/questionFrame.js';
 import { StudyFrame } from './frame/studyFrame.js';
@@ -16,6 +17,10 @@ export const router = createBrowserRouter([
       {
         path: 'studies/:study',
         element: <StudyFrame />,
+        loader: ({ params }) => {
+          fetchStudyAhead(Number(params['study']));
+          return null;
+        },
         children: [
           {
             path: 'import/:sheet?',
@@ -77,7 +82,7 @@ export const router = createBrowserRouter([
                 path: 'code',
                 loader: ({ params, request }) => {
                   const query = ledgerQueryIn(new URL(request.url).searchParams);
-                  fetchLedgerAhead(Number(params['study']), Number(params['question']), query);
+                  void fetchLedgerAhead(Number(params['study']), Number(params['question']), query);
                   return null;
                 },
                 // what is chosen is fetched by the page itself

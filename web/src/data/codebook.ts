@@ -29,11 +29,13 @@ import { asChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
 
 export const codebookKey = (study: number) => ['codebook', study];
 
-export const useCodebook = (study: number) =>
-  useQuery({
+export const codebookOptions = (study: number) =>
+  queryOptions({
     queryKey: codebookKey(study),
     queryFn: () => call(`/api/studies/${study}/codebook`, { reply: codebookSchema }),
   });
+
+export const useCodebook = (study: number) => useQuery(codebookOptions(study));
 
 /** A code with its theme and how it is drawn. */
 export interface DrawnCode extends CountedCode {

@@ -51,10 +51,26 @@ const ledgerOptions = (study: number, question: number, filter: string) =>
 export const useLedger = (study: number, question: number, filter: string) =>
   useQuery(ledgerOptions(study, question, filter));
 
-/** Asks for the list anew while the page that shows it is still on its way. */
-export function fetchLedgerAhead(study: number, question: number, filter: string): void {
-  void queryClient.prefetchQuery({ ...ledgerOptions(study, question, filter), staleTime: 0 });
+/** Asks for the list anew, and for its first answers, while the page that shows them is still on its way. */
+export async function fetchLedgerAhead(study: number, question: number, filter: string) {
+  const ledger = ledgerOptions(study, question, filter);
+  await queryClient.prefetchQuery({ ...ledger, staleTime: 0 });
+  const { ids = [] } = queryClient.getQueryData(ledger.queryKey) ?? {};
+  if (ids.length > 0)
+    await queryClient.prefetchQuery(answersOptions(study, question, ids.slice(0, BLOCK)));
 }
+
+const answersOptions = (study: number, question: number, block: readonly number[]) =>
+  queryOptions({
+    queryKey: ['answers', study, question, block],
+    queryFn: async ({ signal }) => {
+      const path = `${questionPath(study, question)}/answers`;
+      const query = { ids: block.join(',') };
+      return (await call(path, { query, signal, reply: answersSchema })).answers;
+    },
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
 
 /** What stands in the answers of some blocks, by id. */
 export function useAnswers(
@@ -65,16 +81,7 @@ export function useAnswers(
 ): Map<number, LedgerAnswer> {
   const wanted = blocks.map((block) => ids.slice(block * BLOCK, (block + 1) * BLOCK));
   return useQueries({
-    queries: wanted.map((block) => ({
-      queryKey: ['answers', study, question, block],
-      queryFn: async ({ signal }: { signal: AbortSignal }) => {
-        const path = `${questionPath(study, question)}/answers`;
-        const query = { ids: block.join(',') };
-        return (await call(path, { query, signal, reply: answersSchema })).answers;
-      },
-      staleTime: Infinity,
-      gcTime: 60_000,
-    })),
+    queries: wanted.map((block) => answersOptions(study, question, block)),
     combine: byId,
   });
 }

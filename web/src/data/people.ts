@@ -1,10 +1,14 @@
 import { doneSchema, type SignIn } from '@yellow-thread/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, callSession } from './client.js';
 
-const session = { queryKey: ['session'], queryFn: () => callSession('/api/session') };
+export const session = queryOptions({
+  queryKey: ['session'],
+  queryFn: () => callSession('/api/session'),
+  staleTime: Infinity,
+});
 
-export const useSession = () => useQuery({ ...session, staleTime: Infinity });
+export const useSession = () => useQuery(session);
 
 function useSessionChange<Input>(change: (input: Input) => ReturnType<typeof callSession>) {
   const client = useQueryClient();

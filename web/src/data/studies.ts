@@ -5,7 +5,7 @@ import {
   undoneSchema,
   type StudyCreate,
 } from '@yellow-thread/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, call } from './client.js';
 import { refresh } from './queryClient.js';
@@ -25,11 +25,13 @@ export function useCreateStudy() {
   });
 }
 
-export const useStudy = (study: number) =>
-  useQuery({
+export const studyOptions = (study: number) =>
+  queryOptions({
     queryKey: ['study', study],
     queryFn: () => call(`/api/studies/${study}`, { reply: studyDetailSchema }),
   });
+
+export const useStudy = (study: number) => useQuery(studyOptions(study));
 
 /** Undo and redo of the person's own changes in a study; says what it took back. */
 export function useHistory(study: number) {

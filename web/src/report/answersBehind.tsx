@@ -1,10 +1,10 @@
-import type { AnswersBehind as Behind, Report, Rule, StudyDetail } from '@yellow-thread/contract';
+import type { AnswersBehind as Behind, Report, StudyDetail } from '@yellow-thread/contract';
 import { Copy, Quote, Shapes } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { usePutGroup } from '../data/groups.js';
+import { useGroups, usePutGroup } from '../data/groups.js';
 import { useEditMention } from '../data/mentions.js';
 import { useAnswersBehind, type Cell } from '../data/report.js';
 import { AnswerText } from '../parts/answerText.js';
@@ -13,6 +13,7 @@ import { inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { codesOf, groupOf, ledgerOf } from './cell.js';
 
 /** The answers that a number counts, in people's own words; from here on to the ledger, or to a group of these people. */
 export function AnswersBehind({
@@ -155,26 +156,6 @@ function QuoteButton({
   );
 }
 
-/** The codes that a row stands for. */
-function codesOf(row: string, codebook: DrawnCodebook): string[] {
-  if (codebook.byId.has(row)) return [row];
-  const bundle = codebook.bundles.find(({ id }) => id === row);
-  return bundle
-    ? bundle.codeIds
-    : codebook.codes.filter(({ themeId }) => themeId === row).map(({ id }) => id);
-}
-
-/** The ledger's filter for what a number counts: its codes, in settled answers. */
-function ledgerOf(cell: Cell, codebook: DrawnCodebook): string {
-  const any = codesOf(cell.row, codebook).slice(0, 50).join(',');
-  return new URLSearchParams({
-    any,
-    ...(cell.with && { all: cell.with }),
-    ...(cell.inOne === 'line' && { together: 'line', show: 'settled' }),
-    same: 'apart',
-  }).toString();
-}
-
 /** Makes a saved group of the people whom a number counts, in one action. */
 function GroupOf({
   study,
@@ -193,43 +174,23 @@ function GroupOf({
 }) {
   const put = usePutGroup(study.id);
   const navigate = useNavigate();
-  const questionId =
-    new URLSearchParams(query).get('questions') === 'all'
-      ? null
-      : Number(/^question-(\d+)$/u.exec(cell.column)?.[1] ?? question);
-  const theme = codebook.themes.find(({ id }) => id === cell.row);
-  const mentioning = (codeIds: string[], themeIds: string[] = []): Rule => ({
-    ...{ is: 'mentions', which: 'any', codeIds, themeIds, questionId },
-  });
-  const rules: Rule[] = [
-    theme ? mentioning([], [theme.id]) : mentioning(codesOf(cell.row, codebook)),
-    ...(cell.with ? [mentioning([cell.with])] : []),
-    ...(column?.rule ? [column.rule] : []),
-  ];
-  const nameOf = (id: string) =>
-    theme?.name ??
-    codebook.byId.get(id)?.name ??
-    codebook.bundles.find((bundle) => bundle.id === id)?.name ??
-    '';
+  const groups = useGroups(study.id).data?.groups;
+  const group =
+    groups &&
+    groupOf(
+      cell,
+      codebook,
+      { question, query, ...(column && { column }) },
+      groups.map(({ name }) => name),
+    );
+  if (!group) return null;
   const make = () => {
     const id = crypto.randomUUID();
-    const name = [
-      nameOf(cell.row),
-      cell.with && codebook.byId.get(cell.with)?.name,
-      column?.rule && column.label,
-    ]
-      .filter(Boolean)
-      .join(', ');
     put.mutate(
-      {
-        id,
-        name: `Mentions ${name}`.slice(0, 120),
-        description: '',
-        rule: { is: 'all_of', rules },
-      },
+      { id, ...group },
       {
         onSuccess: () =>
-          toast(`Made the group “Mentions ${name}”.`, {
+          toast(`Made the group “${group.name}”.`, {
             action: {
               label: 'See it',
               onClick: () => void navigate(`/studies/${study.id}/groups?edit=${id}`),
