@@ -72,10 +72,9 @@ test('where no code is likely “nothing applies” is suggested, and settled by
 }) => {
   await openDemo(page, 'Code');
   await page.getByRole('link', { name: '3 Decided against' }).click();
-  await page.getByLabel('Which answers').selectOption('where no code is likely');
+  await page.getByLabel('Which answers').selectOption('no code likely');
   const first = page.getByRole('article').first();
   await expect(first).toContainText('nothing applies?');
-  await expect(page.getByText('nothing applies?')).toHaveCount(1);
   await page.keyboard.press('Control+Enter');
   await expect(first).toContainText('· nothing applies');
   await saved(page);

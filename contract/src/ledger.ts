@@ -118,6 +118,12 @@ export const answersQuery = z.object({
 });
 export const answersSchema = z.object({ answers: z.array(ledgerAnswerSchema) });
 
+/** The codes of coded answers that are like one, with how much speaks for each: from 0 to 1, the most first. */
+export const nearCodesSchema = z
+  .object({ codes: z.array(z.object({ codeId: uuidSchema, share: z.number() })) })
+  .meta({ id: 'NearCodes' });
+export type NearCodes = z.infer<typeof nearCodesSchema>;
+
 /** What else a respondent wrote. */
 export const otherAnswersSchema = z.object({
   answers: z.array(

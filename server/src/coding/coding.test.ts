@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import type { Codebook, Hits, ListedNote, StudyDetail } from '@yellow-thread/contract';
+import type { Codebook, Hits, ListedNote, NearCodes, StudyDetail } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
 
@@ -130,6 +130,27 @@ describe('answers of the same words', () => {
     expect((await apart()).flatMap((answer) => answer.mentions)).toEqual([]);
     expect((await study.undo()).body.summary).toBe('taking “Boats” away from 2 answers');
   });
+});
+
+test('what like answers were coded with by hand is found for one that is being read', async () => {
+  const like = await importStudy(
+    client,
+    'id,Why?\n1,the fares are mad\n2,mad fares\n3,steps\n4,the fares: quite mad\n',
+  );
+  const [one, two, three, four] = (await like.ledger()).answers.map(({ id }) => id);
+  const near = async (id: number, by = client) =>
+    by.get<NearCodes>(`${like.base}/responses/${id}/near`);
+  expect((await near(four!)).body).toEqual({ codes: [] });
+  const { codeId } = await like.code(one!, { newCode: 'Fares' });
+  await like.code(two!, { codeId });
+  const { codeId: season } = await like.code(two!, { newCode: 'Season' });
+  await like.code(three!, { newCode: 'Steps' });
+  const { codes } = (await near(four!)).body;
+  expect(codes.map((code) => code.codeId)).toEqual([codeId, season]);
+  expect(codes[0]!.share).toBeCloseTo(1, 12);
+  // an answer says nothing of itself, and nothing to a stranger
+  expect((await near(three!)).body).toEqual({ codes: [] });
+  expect((await near(four!, await server.enter('Sorrel'))).status).toBe(404);
 });
 
 describe('what is chosen of the answers', () => {

@@ -16,6 +16,7 @@ import {
   noteEditSchema,
   noteParams,
   notesSchema,
+  nearCodesSchema,
   otherAnswersSchema,
   questionParams,
   respondentParams,
@@ -37,7 +38,9 @@ import { codeHits, readHits } from './hits.js';
 import { readLedger } from './ledger.js';
 import { editLine } from './lines.js';
 import { addMention, editMention, removeMention, settleResponse } from './mentions.js';
+import { readNearCodes } from './near.js';
 import { addNote, editNote, readNotes, removeNote } from './notes.js';
+import { findResponse } from './responses.js';
 
 export function codingRoutes(app: App, threads: Threads): void {
   const response = { 200: doneSchema };
@@ -123,6 +126,18 @@ export function codingRoutes(app: App, threads: Threads): void {
       const { id } = await findQuestion(request.em, study, question);
       return { mentions: await codeHits(request.em, makerOf(request, study), id, request.body) };
     },
+  );
+  app.get(
+    '/api/studies/:study/responses/:response/near',
+    {
+      schema: {
+        operationId: 'getNearCodes',
+        params: responseParams,
+        response: { 200: nearCodesSchema },
+      },
+    },
+    async ({ em, params }) =>
+      readNearCodes(em, params.study, await findResponse(em, params.study, params.response)),
   );
   app.get(
     '/api/studies/:study/respondents/:respondent/answers',

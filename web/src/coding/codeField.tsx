@@ -3,6 +3,7 @@ import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { usePins, useSetPin } from '../data/codebook.js';
+import { useNearCodes } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { inputBox } from '../parts/field.js';
@@ -18,10 +19,17 @@ export function CodeField(props: CodeFieldProps) {
   const { study, question } = usePlace();
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
-  const likely = useMemo(
-    () => new Map(answer.suggestions.map(({ codeId, probability }) => [codeId, probability])),
-    [answer.suggestions],
-  );
+  const near = useNearCodes(study.id, answer.id).data;
+  const { likely, about } = useMemo(() => {
+    const said = new Map(answer.suggestions.map((one) => [one.codeId, one.probability]));
+    // what the models say of an answer they say of its every word; the nearest are a few
+    const voted = new Map(near?.codes.map(({ codeId, share }) => [codeId, share / 2]));
+    return {
+      likely: new Map([...voted, ...said]),
+      about: (codeId: string) =>
+        said.has(codeId) ? 'likely here' : voted.has(codeId) ? 'in similar answers' : undefined,
+    };
+  }, [answer.suggestions, near]);
   const offered = useMemo(
     () =>
       codebook.codes.filter(
@@ -170,7 +178,7 @@ export function CodeField(props: CodeFieldProps) {
       <FoundCodes
         id={list}
         search={search}
-        likely={likely}
+        about={about}
         newName={
           <>
             New code “{search.name}” <kbd className="ml-auto">Shift Enter</kbd>

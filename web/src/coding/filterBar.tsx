@@ -18,7 +18,7 @@ const shows: [LedgerShow, string][] = [
   ['settled', 'settled'],
   ['sample', 'in the sample'],
   ['suggested', 'with suggestions'],
-  ['nothing_likely', 'where no code is likely'],
+  ['nothing_likely', 'no code likely'],
   ['disputed', 'where the model disagrees'],
   ['unsure', 'unsure'],
   ['marked', 'marked or noted'],

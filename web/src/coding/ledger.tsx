@@ -94,6 +94,7 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
                   goTo={goTo}
                   lifted={lifted}
                   onLift={setLifted}
+                  offersNothing={filter.show === 'nothing_likely'}
                   words={filter.words}
                   match={filter.match}
                   onChange={change}

@@ -38,6 +38,8 @@ export interface LedgerAnswerProps {
   /** The mention that is pointed at. */
   lifted: string | null;
   onLift: (mention: string | null) => void;
+  /** Whether the list is of answers where no code is likely. */
+  offersNothing: boolean;
   /** What is looked for. */
   words: string;
   match: WordMatch;
@@ -113,7 +115,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           {whole.map(label)}
           <Suggested
             answer={answer}
-            active={place !== null}
+            offersNothing={props.offersNothing}
             codebook={codebook}
             onDecide={(mention, accepted) => onChange({ do: 'decide', mention, accepted, toSame })}
             onNothing={() =>

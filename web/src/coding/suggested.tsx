@@ -25,20 +25,20 @@ const act = 'rounded p-0.5 hover:bg-wash';
 /** What is suggested for an answer, hollow beside what somebody gave: codes, or that nothing applies. */
 export function Suggested({
   answer,
-  active,
+  offersNothing,
   codebook,
   onDecide,
   onNothing,
 }: {
   answer: LedgerAnswer;
-  /** Whether one is in it. Everywhere, “nothing applies” would be louder than what does. */
-  active: boolean;
+  /** Whether it may be suggested that nothing applies: of all else the models may know too few codes. */
+  offersNothing: boolean;
   codebook: DrawnCodebook;
   onDecide: (mention: Mention, accepted: boolean) => void;
   onNothing: () => void;
 }) {
   const { settled, inSample, mentions, nothingLikely } = answer;
-  const nothing = active && nothingLikely && !settled && !inSample && mentions.length === 0;
+  const nothing = offersNothing && nothingLikely && !settled && !inSample && mentions.length === 0;
   return (
     <>
       {nothing && (
@@ -69,7 +69,7 @@ function SuggestedCodes({
   answer,
   codebook,
   onDecide,
-}: Omit<Parameters<typeof Suggested>[0], 'active' | 'onNothing'>) {
+}: Omit<Parameters<typeof Suggested>[0], 'offersNothing' | 'onNothing'>) {
   return shownSuggestions(answer).map(({ codeId, probability }) => {
     const code = codebook.byId.get(codeId);
     if (!code) return null;

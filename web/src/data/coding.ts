@@ -2,6 +2,7 @@ import {
   answersSchema,
   ledgerSchema,
   membersSchema,
+  nearCodesSchema,
   otherAnswersSchema,
   type Codebook,
   type CodeCreate,
@@ -97,6 +98,16 @@ export const useOtherAnswers = (study: number, respondent: number) =>
       call(`/api/studies/${study}/respondents/${respondent}/answers`, {
         reply: otherAnswersSchema,
       }),
+  });
+
+/** What answers like one were coded with, as it was when one came to it. */
+export const useNearCodes = (study: number, response: number) =>
+  useQuery({
+    queryKey: ['near', study, response],
+    queryFn: ({ signal }) =>
+      call(`/api/studies/${study}/responses/${response}/near`, { signal, reply: nearCodesSchema }),
+    staleTime: 10_000,
+    gcTime: 10_000,
   });
 
 export const useMembers = (study: number) =>

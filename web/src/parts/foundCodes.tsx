@@ -26,7 +26,10 @@ export function useCodeSearch(
   const [typed, setTyped] = useState('');
   const [chosen, choose] = useState(0);
   const name = typed.trim();
-  const found = name === '' ? [] : findCodes(codes, name, likely).slice(0, most);
+  // what is learnt while somebody types must not put another code under their Enter
+  const [ranking, setRanking] = useState(likely);
+  if (name === '' && ranking !== likely) setRanking(likely);
+  const found = name === '' ? [] : findCodes(codes, name, ranking).slice(0, most);
   const isNew = offersNew && name !== '' && !findCodeNamed(codes, name);
   const choices = found.length + (isNew ? 1 : 0);
   return {
@@ -50,14 +53,15 @@ export function FoundCodes({
   id,
   search,
   newName,
-  likely,
+  about,
   className,
   onPick,
 }: {
   id: string;
   search: CodeSearch;
   newName: ReactNode;
-  likely?: Map<string, number>;
+  /** What speaks for a code here, in words. */
+  about?: (codeId: string) => string | undefined;
   className: string;
   onPick: (place: number) => void;
 }) {
@@ -86,8 +90,7 @@ export function FoundCodes({
           <span className="font-medium">{code.name}</span>
           <span className="truncate text-[13px] text-soft">{code.themeName}</span>
           <span className="figures ml-auto text-[13px] text-soft">
-            {likely?.has(code.id) && 'likely here · '}
-            {code.people}
+            {[about?.(code.id), code.people].filter((one) => one !== undefined).join(' · ')}
           </span>
         </li>
       ))}

@@ -1,0 +1,30 @@
+import { likeThese } from '../text/index.js';
+
+const NEAREST = 7;
+/** Less alike than this, two answers share little more than a word that many use. */
+const LEAST_LIKENESS = 0.25;
+
+/**
+ * The codes of the coded answers nearest to a text, each with the share of their likeness that speaks for it: a vote of
+ * the nearest, weighted by how near they are.
+ *
+ * @returns shares from 0 to 1, by code; empty where no coded answer is like the text
+ * @see Dudani (1976) The distance-weighted k-nearest-neighbor rule
+ */
+export function codesOfNearest(
+  text: string,
+  coded: readonly { text: string; codeIds: readonly string[] }[],
+): Map<string, number> {
+  const [, ...likeness] = likeThese([text, ...coded.map((one) => one.text)], [0]);
+  const nearest = likeness
+    .map((near, i) => ({ near, codeIds: coded[i]!.codeIds }))
+    .filter(({ near }) => near >= LEAST_LIKENESS)
+    .sort((x, y) => y.near - x.near)
+    .slice(0, NEAREST);
+  const all = nearest.reduce((sum, { near }) => sum + near, 0);
+  const shares = new Map<string, number>();
+  for (const { near, codeIds } of nearest)
+    for (const codeId of new Set(codeIds))
+      shares.set(codeId, (shares.get(codeId) ?? 0) + near / all);
+  return shares;
+}
