@@ -59,6 +59,9 @@ export const coding = () =>
     };
     await row('list of all answers', ledger(''));
     await row('50 answers with everything in them', first);
+    await row('codes of similar answers', () =>
+      call('GET', `/studies/${study}/responses/${ids.at(-1)!}/near`),
+    );
     await row('filter: containing', ledger('words=boat'));
     await row('filter: any form of a word', ledger('words=boats&match=stem'));
     await row('filter: coded with', ledger(`all=${codes[0]}`));

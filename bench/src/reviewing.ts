@@ -49,6 +49,13 @@ export const reviewing = () =>
         call('GET', `${path}/review/${codeId}/suggestions?limit=100`),
       ]),
     );
+    const ledger = (query: string) => call<{ ids: number[] }>('GET', `${path}/ledger?${query}`);
+    const likely = await timedAsync(() => ledger('show=suggested&order=likely'));
+    const unlikely = await timedAsync(() => ledger('show=nothing_likely'));
+    const { ids } = await ledger('');
+    const answers = await timedAsync(() =>
+      call('GET', `${path}/answers?ids=${ids.slice(0, 50).join(',')}`),
+    );
     const code = codes[0]!.codeId;
     const { suggestions } = await call<{ suggestions: { responseId: number }[] }>(
       'GET',
@@ -89,6 +96,9 @@ export const reviewing = () =>
       row(`train on ${SETTLED} settled × ${CODES} codes, suggest for 100,000`, trained),
       row('open the list of a code (the slowest of 20)', listed),
       row('codes with their counts', await timedAsync(() => call('GET', `${path}/review`))),
+      row('answers with suggestions, likeliest first', likely),
+      row('answers where no code is likely', unlikely),
+      row('50 answers with what is suggested', answers),
       row('decide one (the slowest of 20)', decided),
       row(`settle ${count} in bulk, committed`, settled),
       row('undo of it', undone),

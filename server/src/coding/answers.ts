@@ -5,28 +5,13 @@ import { isoTime, rows } from '../database/index.js';
 /** What is less likely than this would crowd out what is likely. */
 export const WORTH_A_LOOK = 0.2;
 
-/** The codes that were trained for some questions, each with the line laid for it or else its model's own. */
-const linesInForce = (questions: string) =>
+/** The codes that were trained for some questions, each with the line laid for it or else its model's own, as SQL. */
+export const linesInForce = (questions: string) =>
   `select f.question_id, (c.value->>'codeId')::uuid as code_id,
      coalesce(l.line, (c.value->>'line')::float) as line
    from run_in_force f cross join jsonb_array_elements(f.codes) c
    left join review_line l on l.question_id = f.question_id and l.code_id = (c.value->>'codeId')::uuid
    where f.question_id in (${questions})`;
-
-/**
- * Ids of the answers to some questions that the models looked at and of which no code reaches its line, as SQL.
- *
- * @param questions and which answers to them, as lists or queries of ids
- */
-export const nothingLikely = (questions: string, answers: string) =>
-  `select n.id from response n join run_in_force f on f.question_id = n.question_id
-   where n.question_id in (${questions}) and n.id in (${answers})
-     and not n.no_answer and n.id <= f.last_response_id
-     and n.id not in (select unnest(out_of_scope) from run_in_force where question_id in (${questions}))
-     and n.id not in (
-       select o.response_id from open_suggestion o
-       join (${linesInForce(questions)}) l on l.question_id = o.question_id and l.code_id = o.code_id
-       where o.question_id in (${questions}) and o.response_id in (${answers}) and o.probability >= l.line)`;
 
 const noteFields = `'id', n.id, 'studyId', n.study_id, 'responseId', n.response_id, 'start', n.start,
   'end', n."end", 'respondentId', n.respondent_id, 'codeId', n.code_id, 'text', n.text,
@@ -56,9 +41,12 @@ export async function readAnswers(
   if (ids.length === 0) return [];
   return rows<LedgerAnswer>(
     em,
-    `with asked as materialized (select id, question_id from response where id = any(?::int[])),
-       unlikely as materialized (
-         ${nothingLikely('select question_id from asked', 'select id from asked')})
+    `with asked as materialized (
+         select distinct question_id from response where id = any(?::int[])),
+       run as materialized (
+         select question_id, last_response_id, out_of_scope from run_in_force
+         where question_id in (select question_id from asked)),
+       line as materialized (${linesInForce('select question_id from asked')})
      select r.id, r.respondent_id as "respondentId", p.external_id as "externalId", p.background,
        r.text, r.no_answer as "noAnswer",
        r.changed_at is not null as changed,
@@ -78,7 +66,13 @@ export async function readAnswers(
            order by o.probability desc, o.code_id)
          from open_suggestion o where o.response_id = r.id and o.probability >= ${WORTH_A_LOOK}), '[]')
          as suggestions,
-       r.id in (select id from unlikely) as "nothingLikely"
+       not r.no_answer and exists (
+         select 1 from run where run.question_id = r.question_id and r.id <= run.last_response_id
+           and r.id <> all(coalesce(run.out_of_scope, '{}')))
+       and not exists (
+         select 1 from suggestion s join line
+           on line.question_id = s.question_id and line.code_id = s.code_id and s.probability >= line.line
+         where s.response_id = r.id and s.state = 'open') as "nothingLikely"
      from unnest(?::int[]) with ordinality as wanted (id, place)
      join response r on r.id = wanted.id
      join respondent p on p.id = r.respondent_id

@@ -7,7 +7,7 @@ import { respondentsOf } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import { distanceFromLine } from '../sampling/index.js';
 import { readVariable } from '../study/index.js';
-import { cutsAsJson, nothingLikely, WORTH_A_LOOK } from './answers.js';
+import { cutsAsJson, linesInForce, WORTH_A_LOOK } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
@@ -28,9 +28,16 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
     and not exists (select 1 from sample_member s where s.response_id = r.id) and r.id in (
     select o.response_id from open_suggestion o
     where o.question_id = ${questionId} and o.probability >= ${WORTH_A_LOOK})`,
+  // the models looked at it, and no code reaches its line
   nothing_likely: `not r.no_answer and not ${settled} and not ${coded}
-    and not exists (select 1 from sample_member s where s.response_id = r.id) and r.id in (
-    ${nothingLikely(String(questionId), `select id from response where question_id = ${questionId}`)})`,
+    and not exists (select 1 from sample_member s where s.response_id = r.id)
+    and r.id <= (select last_response_id from run_in_force where question_id = ${questionId})
+    and r.id not in (
+      select unnest(out_of_scope) from run_in_force where question_id = ${questionId})
+    and r.id not in (
+      select s.response_id from suggestion s
+      join (${linesInForce(String(questionId))}) l on l.code_id = s.code_id and s.probability >= l.line
+      where s.question_id = ${questionId} and s.state = 'open')`,
   disputed: `r.id in (
     select (w->>'responseId')::int
     from (select codes from run_in_force where question_id = ${questionId}) t,

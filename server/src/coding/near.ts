@@ -6,7 +6,7 @@ import { rows, StudyEntity } from '../database/index.js';
 import type { FoundResponse } from './responses.js';
 
 /** So many of the answers coded last are looked at: what is like an answer is seldom alone. */
-const MOST = 2000;
+const MOST = 1000;
 
 /** What answers like this one were coded with by hand. */
 export async function readNearCodes(
