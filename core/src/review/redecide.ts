@@ -23,11 +23,14 @@ export function redecide<Counts extends ReviewCounts>(
 ): Counts {
   const open = counts.open.slice();
   if (from === 'open') open.splice(open.indexOf(probability), 1);
-  if (to === 'open') open.push(probability);
+  if (to === 'open') {
+    const place = open.findIndex((one) => one < probability);
+    open.splice(place === -1 ? open.length : place, 0, probability);
+  }
   const step = (decision: Decision) => Number(to === decision) - Number(from === decision);
   return {
     ...counts,
-    open: open.sort((x, y) => y - x),
+    open,
     accepted: counts.accepted + step('accepted'),
     refused: counts.refused + step('refused'),
     known: counts.known + step('accepted'),

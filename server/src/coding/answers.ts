@@ -7,10 +7,10 @@ export const WORTH_A_LOOK = 0.2;
 
 /** The codes that were trained for some questions, each with the line laid for it or else its model's own, as SQL. */
 export const linesInForce = (questions: string) =>
-  `select f.question_id, (c.value->>'codeId')::uuid as code_id,
-     coalesce(l.line, (c.value->>'line')::float) as line
-   from run_in_force f cross join jsonb_array_elements(f.codes) c
-   left join review_line l on l.question_id = f.question_id and l.code_id = (c.value->>'codeId')::uuid
+  `select f.question_id, c.id as code_id, coalesce(l.line, (t.value->>'line')::float) as line
+   from run_in_force f cross join jsonb_array_elements(f.codes) t
+   join code c on c.id = (t.value->>'codeId')::uuid
+   left join review_line l on l.question_id = f.question_id and l.code_id = c.id
    where f.question_id in (${questions})`;
 
 const noteFields = `'id', n.id, 'studyId', n.study_id, 'responseId', n.response_id, 'start', n.start,

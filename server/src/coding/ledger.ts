@@ -24,10 +24,12 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
   changed: 'r.changed_at is not null',
   no_answer: 'r.no_answer',
   // what is drawn for coding by hand is read without the model's word
-  suggested: `not r.no_answer
+  suggested: `not r.no_answer and not ${settled}
     and not exists (select 1 from sample_member s where s.response_id = r.id) and r.id in (
-    select o.response_id from open_suggestion o
-    where o.question_id = ${questionId} and o.probability >= ${WORTH_A_LOOK})`,
+    select s.response_id from suggestion s join code c on c.id = s.code_id
+    where s.question_id = ${questionId} and s.state = 'open' and s.probability >= ${WORTH_A_LOOK}
+      and not exists (
+        select 1 from mention m where m.response_id = s.response_id and m.code_id = s.code_id))`,
   // the models looked at it, and no code reaches its line
   nothing_likely: `not r.no_answer and not ${settled} and not ${coded}
     and not exists (select 1 from sample_member s where s.response_id = r.id)
@@ -231,8 +233,11 @@ async function listed(
   };
   const joined: Partial<typeof places> = {
     telling: `left join (${distanceFromLine(questionId)}) t on t.response_id = r.id`,
-    likely: `left join (select response_id, max(probability) as probability from open_suggestion
-      where question_id = ${questionId} group by response_id) t on t.response_id = r.id`,
+    likely: `left join (
+        select s.response_id, max(s.probability) as probability
+        from suggestion s join code c on c.id = s.code_id
+        where s.question_id = ${questionId} and s.state = 'open' group by s.response_id) t
+      on t.response_id = r.id`,
   };
   // 16 bytes an answer, grouped and sorted here: five times as fast as rows that PostgreSQL groups and sorts
   const { packed } = await row<{ packed: Buffer | null }>(

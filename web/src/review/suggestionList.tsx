@@ -45,6 +45,8 @@ export function SuggestionList({
     estimateSize: () => 64,
     getItemKey,
     overscan: 8,
+    // a row more is drawn with the next frame: drawing it within the key's own would hold up what the key did
+    useFlushSync: false,
   });
   useKeepInView(rows, active);
   const items = rows.getVirtualItems();
