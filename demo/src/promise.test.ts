@@ -1,15 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { readFileSync } from 'node:fs';
-import { readWordTable, trainQuestion } from '@yellow-thread/core/learning';
+import { trainQuestion } from '@yellow-thread/core/learning';
 import { expectAbove, outlookOf } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from '@yellow-thread/core/sheet';
 import { codebook } from './codebook.js';
 import { readDemoPeople } from './people.js';
 
-const table = readWordTable(
-  readFileSync(new URL('../../server/words/english.bin', import.meta.url)),
-);
 const codes = codebook.flatMap((theme) =>
   theme.codes.map(({ key, ...code }) => ({ ...code, id: key })),
 );
@@ -22,17 +18,14 @@ function promises(question: number) {
     .filter(({ text }) => !isNoAnswer(text, noAnswers))
     .map(({ text, mentions }) => ({ text, truth: new Set(mentions.map(({ code }) => code)) }));
   const sample = new Set(simpleRandomSample(answers.length, 200, 1));
-  const { codes: trained, unseen } = trainQuestion(
-    {
-      seed: 1,
-      codes,
-      answers: answers.map(({ text, truth }, i) => ({
-        ...{ text, settled: sample.has(i) },
-        codes: sample.has(i) ? truth : new Set<string>(),
-      })),
-    },
-    table,
-  );
+  const { codes: trained, unseen } = trainQuestion({
+    seed: 1,
+    codes,
+    answers: answers.map(({ text, truth }, i) => ({
+      ...{ text, settled: sample.has(i) },
+      codes: sample.has(i) ? truth : new Set<string>(),
+    })),
+  });
   return trained.flatMap((code) => {
     if (code.state !== 'ready') return [];
     const { settledLabels, outOfFold } = unseen.find(({ codeId }) => codeId === code.codeId)!;
