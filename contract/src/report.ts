@@ -162,6 +162,9 @@ export const reportSchema = z
   .meta({ id: 'Report' });
 export type Report = z.infer<typeof reportSchema>;
 
+/** Where two codes must meet. */
+const inOneSchema = z.enum(['answer', 'line']).default('answer');
+
 /** Which answers stand behind a number: a row (code, theme or bundle) in a column. */
 export const behindQuery = reportQuery
   .pick({ group: true, by: true, groups: true, questions: true })
@@ -171,7 +174,7 @@ export const behindQuery = reportQuery
     column: z.string().max(1100).default('total'),
     /** Another code that must be there too: in the same answer, or in one line of a settled answer. */
     with: uuidSchema.optional(),
-    inOne: z.enum(['answer', 'line']).default('answer'),
+    inOne: inOneSchema,
     words: z.string().max(200).default(''),
   });
 export type BehindQuery = z.infer<typeof behindQuery>;
@@ -187,7 +190,7 @@ export type AnswersBehind = z.infer<typeof behindSchema>;
 
 /** Codes that occur together: in one answer, or in one line of it. */
 export const togetherQuery = withinQuery.extend({
-  inOne: z.enum(['answer', 'line']).default('answer'),
+  inOne: inOneSchema,
 });
 export type TogetherQuery = z.infer<typeof togetherQuery>;
 export const togetherSchema = z

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { codesOfNearest } from './codesOfNearest.js';
+import { codesOfNearest, weighLikely } from './codesOfNearest.js';
 
 test('the codes of like answers speak by how like they are; of unlike ones not at all', () => {
   const coded = [
@@ -16,6 +16,15 @@ test('the codes of like answers speak by how like they are; of unlike ones not a
   expect(near.has('steps')).toBe(false);
   expect(codesOfNearest('puffins', coded)).toEqual(new Map());
   expect(codesOfNearest('fares', [])).toEqual(new Map());
+});
+
+test('for ranking the models’ word goes before that of the nearest, which counts half', () => {
+  const suggested = [{ codeId: 'a', probability: 0.3 }];
+  const near = [
+    { codeId: 'a', share: 1 },
+    { codeId: 'b', share: 0.8 },
+  ];
+  expect(Object.fromEntries(weighLikely(suggested, near))).toEqual({ a: 0.3, b: 0.4 });
 });
 
 test('shares lie between none and all, whatever the answers; the same words have the same codes', () => {

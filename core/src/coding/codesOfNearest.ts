@@ -28,3 +28,16 @@ export function codesOfNearest(
       shares.set(codeId, (shares.get(codeId) ?? 0) + near / all);
   return shares;
 }
+
+/**
+ * How likely codes are where one codes, for ranking: what the models say of an answer they learnt from all that are
+ * coded, the nearest are a few, and count half.
+ */
+export const weighLikely = (
+  suggested: readonly { codeId: string; probability: number }[],
+  near: readonly { codeId: string; share: number }[],
+): Map<string, number> =>
+  new Map([
+    ...near.map(({ codeId, share }) => [codeId, share / 2] as const),
+    ...suggested.map(({ codeId, probability }) => [codeId, probability] as const),
+  ]);

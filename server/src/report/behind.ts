@@ -1,5 +1,5 @@
 import { ledgerQuery, type AnswersBehind, type BehindQuery } from '@yellow-thread/contract';
-import { countOf, forEachIn, has, intersect, type Bitset } from '@yellow-thread/core/groups';
+import { forEachIn, has, intersect, type Bitset } from '@yellow-thread/core/groups';
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { chosenAnswers, readAnswers } from '../coding/index.js';
@@ -21,11 +21,11 @@ export async function readBehind(
   const people = await readPeople(em, studyId);
   const placed = await placeColumns(em, studyId, people, question, query, asSet(people, within));
   const column = placed.find((one) => one.key === query.column);
-  const line =
-    (await findLine(em, studyId, 'book', query.row)) ??
-    (await findLine(em, studyId, 'bundles', query.row));
+  const { lines: book } = await readLines(em, studyId, { rows: 'book', chosen: [] });
+  const { lines: bundles } = await readLines(em, studyId, { rows: 'bundles', chosen: [] });
+  const line = [...book, ...bundles].find(({ id }) => id === query.row);
   if (!column || !line) throw problems.notFound('cell');
-  const other = query.with ? await findLine(em, studyId, 'book', query.with) : null;
+  const other = query.with && book.find(({ id }) => id === query.with);
   if (query.with && !other) throw problems.notFound('code');
   const { material } = column;
   const countedBy = (row: ClothRow): Bitset =>
@@ -33,7 +33,12 @@ export async function readBehind(
   let counted = intersect(countedBy(rowOf(material, line)), column.members);
   if (other) counted = intersect(counted, countedBy(rowOf(material, other)));
 
+  const inLine =
+    other && query.inOne === 'line'
+      ? await meetingInLine(em, studyId, question.id, [line.id, other.id])
+      : null;
   const questionOf = new Map<number, number>();
+  const found = new Set<number>();
   for (const part of material.parts) {
     const mentions = (codeIds: readonly string[]) =>
       codeIds.map((id) => part.codes.get(id)?.mentioned).filter((set) => set !== undefined);
@@ -41,32 +46,34 @@ export async function readBehind(
       ? [mentions(line.codeIds), mentions(other.codeIds)]
       : [mentions(line.codeIds)];
     forEachIn(intersect(counted, part.answered), (i) => {
-      if (both.every((sets) => sets.some((set) => has(set, i))))
-        questionOf.set(part.responseOf[i]!, part.questionId);
+      const id = part.responseOf[i]!;
+      if (inLine && !inLine.has(id)) return;
+      if (!both.every((sets) => sets.some((set) => has(set, i)))) return;
+      questionOf.set(id, part.questionId);
+      found.add(i);
     });
   }
-  if (other && query.inOne === 'line') {
-    const all = [line.id, other.id].join(',');
-    const met = ledgerQuery.parse({ show: 'settled', together: 'line', all });
-    const inLine = new Set(await chosenAnswers(em, studyId, question.id, met));
-    for (const id of [...questionOf.keys()]) if (!inLine.has(id)) questionOf.delete(id);
-  }
-  const found = await holdingWords(em, [...questionOf.keys()], query.words);
-  const sorted = found.sort((x, y) => x - y);
+  const holding = await holdingWords(em, [...questionOf.keys()], query.words);
+  const sorted = holding.sort((x, y) => x - y);
   const page = sorted.filter((id) => id > (query.after ?? 0)).slice(0, query.limit);
   const answers = await readAnswers(em, page);
   return {
-    total: found.length,
-    // one answer a person, in one question
-    people: query.inOne === 'line' ? questionOf.size : countOf(counted),
+    total: holding.length,
+    people: found.size,
     answers: answers.map((answer) => ({ ...answer, questionId: questionOf.get(answer.id)! })),
     next: page.length > 0 && page.at(-1) !== sorted.at(-1) ? String(page.at(-1)) : null,
   };
 }
 
-async function findLine(em: EntityManager, studyId: number, kind: 'book' | 'bundles', id: string) {
-  const { lines } = await readLines(em, studyId, { rows: kind, chosen: [] });
-  return lines.find((one) => one.id === id) ?? null;
+/** Ids of the settled answers that have all of some codes in one line. */
+async function meetingInLine(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  codeIds: readonly string[],
+): Promise<Set<number>> {
+  const met = ledgerQuery.parse({ show: 'settled', together: 'line', all: codeIds.join(',') });
+  return new Set(await chosenAnswers(em, studyId, questionId, met));
 }
 
 async function holdingWords(

@@ -1,4 +1,5 @@
 import { findCodeNamed, parseCodeName } from '@yellow-thread/core/codebook';
+import { weighLikely } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
@@ -21,13 +22,14 @@ export function CodeField(props: CodeFieldProps) {
   const list = useId();
   const near = useNearCodes(study.id, answer.id).data;
   const { likely, about } = useMemo(() => {
-    const said = new Map(answer.suggestions.map((one) => [one.codeId, one.probability]));
-    // what the models say of an answer they say of its every word; the nearest are a few
-    const voted = new Map(near?.codes.map(({ codeId, share }) => [codeId, share / 2]));
+    const likely = weighLikely(answer.suggestions, near?.codes ?? []);
+    const suggested = new Set(answer.suggestions.map(({ codeId }) => codeId));
     return {
-      likely: new Map([...voted, ...said]),
-      about: (codeId: string) =>
-        said.has(codeId) ? 'likely here' : voted.has(codeId) ? 'in similar answers' : undefined,
+      likely,
+      about: (codeId: string) => {
+        if (!likely.has(codeId)) return undefined;
+        return suggested.has(codeId) ? 'likely here' : 'in similar answers';
+      },
     };
   }, [answer.suggestions, near]);
   const offered = useMemo(

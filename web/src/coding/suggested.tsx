@@ -1,5 +1,5 @@
 import type { LedgerAnswer, Mention } from '@yellow-thread/contract';
-import { Check, X } from 'lucide-react';
+import { Check, X, type LucideIcon } from 'lucide-react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { Knot } from '../parts/knot.js';
 import { asShare } from '../parts/numbers.js';
@@ -20,7 +20,29 @@ export const shownSuggestions = ({
 
 const suggested =
   'inline-flex items-center gap-1.5 rounded border border-dashed border-rule px-1 text-[13px] leading-6 text-soft';
-const act = 'rounded p-0.5 hover:bg-wash';
+
+/** What can be done with a suggestion; the keys do the same, so that Tab passes it by. */
+function Act({
+  name,
+  icon: Icon,
+  onClick,
+}: {
+  name: string;
+  icon: LucideIcon;
+  onClick: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      className="rounded p-0.5 hover:bg-wash"
+      aria-label={name}
+      onClick={onClick}
+    >
+      <Icon size={13} aria-hidden />
+    </button>
+  );
+}
 
 /** What is suggested for an answer, hollow beside what somebody gave: codes, or that nothing applies. */
 export function Suggested({
@@ -48,16 +70,7 @@ export function Suggested({
         >
           <Knot state="open" label="suggested" />
           nothing applies?
-          <button
-            type="button"
-            tabIndex={-1}
-            className={act}
-            aria-label="Nothing applies: settle it"
-            title="Ctrl Enter"
-            onClick={onNothing}
-          >
-            <Check size={13} aria-hidden />
-          </button>
+          <Act name="Nothing applies: settle it" icon={Check} onClick={onNothing} />
         </span>
       )}
       <SuggestedCodes {...{ answer, codebook, onDecide }} />
@@ -93,24 +106,8 @@ function SuggestedCodes({
         <StitchMark look={code.look} width={14} />
         {code.name}
         <span className="figures">{asShare(probability)}</span>
-        <button
-          type="button"
-          tabIndex={-1}
-          className={act}
-          aria-label={`Accept ${code.name}`}
-          onClick={() => decide(true)}
-        >
-          <Check size={13} aria-hidden />
-        </button>
-        <button
-          type="button"
-          tabIndex={-1}
-          className={act}
-          aria-label={`Refuse ${code.name}`}
-          onClick={() => decide(false)}
-        >
-          <X size={13} aria-hidden />
-        </button>
+        <Act name={`Accept ${code.name}`} icon={Check} onClick={() => decide(true)} />
+        <Act name={`Refuse ${code.name}`} icon={X} onClick={() => decide(false)} />
       </span>
     );
   });

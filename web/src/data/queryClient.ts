@@ -108,7 +108,7 @@ export const queryClient = new QueryClient({
       clearTimeout(atRest);
       if (!meta?.keyByKey) return fetchStale();
       // what is opened meanwhile is fetched then
-      void queryClient.invalidateQueries({ predicate: isStale(), refetchType: 'none' });
+      void queryClient.invalidateQueries({ predicate: staleByNow(), refetchType: 'none' });
       atRest = setTimeout(() => {
         // else the last of those on their way sees to it
         if (queryClient.isMutating({ mutationKey: CHANGE }) === 0) fetchStale();
@@ -117,18 +117,19 @@ export const queryClient = new QueryClient({
   }),
 });
 
-function isStale(): (query: Query) => boolean {
+/** Tells the queries that are stale by now from the others, also when that is forgotten meanwhile. */
+function staleByNow(): (query: Query) => boolean {
   const resources = new Set<unknown>(stale);
   const hashes = new Set(owed);
   return ({ queryKey, queryHash }) => resources.has(queryKey[0]) || hashes.has(queryHash);
 }
 
 function fetchStale(): void {
-  const isOwed = isStale();
+  const isStale = staleByNow();
   const some = stale.size + owed.size > 0;
   stale.clear();
   owed.clear();
-  if (some) void fetchAnew(isOwed);
+  if (some) void fetchAnew(isStale);
 }
 
 /** Has some of what is shown fetched anew when the changes that are on their way are saved. */
