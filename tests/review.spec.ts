@@ -170,6 +170,31 @@ test('two who decide the same suggestion at once end with the same decision, wit
   const decided = await decisionAfresh(page, 1);
   expect(['accepted', 'refused']).toContain(decided);
   for (const one of [page, other]) await expect(state(one, 1)).toHaveAccessibleName(decided);
+
+  // the list that the other's decision has fetched is from before one's own, and comes after it
+  let release = () => {};
+  const held = new Promise<void>((resolve) => (release = resolve));
+  let asked = 0;
+  const early = new Promise<void>((resolve) => {
+    void page.route('**/suggestions?*', async (route) => {
+      if ((asked += 1) > 1) return route.continue();
+      const response = await route.fetch();
+      resolve();
+      await held;
+      await route.fulfill({ response }).catch(() => undefined); // called off by then
+    });
+  });
+  await other.bringToFront();
+  await other.keyboard.press('a');
+  await early;
+  await page.bringToFront();
+  await page.keyboard.press('ArrowDown');
+  const settled = page.waitForResponse('**/decide');
+  await page.keyboard.press('r');
+  await settled;
+  release();
+  await expect(state(page, 2)).toHaveAccessibleName('accepted');
+  await expect(state(page, 3)).toHaveAccessibleName('refused');
 });
 
 /** What a page that is fetched anew says of a suggestion. */

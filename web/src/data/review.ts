@@ -32,7 +32,7 @@ import type { Span } from '@yellow-thread/core/text';
 import { call } from './client.js';
 import { noteOn, useChangeNote } from './notes.js';
 import { useSession } from './people.js';
-import { asChange, asKeyedChange } from './queryClient.js';
+import { asChange, asKeyedChange, holdFetches } from './queryClient.js';
 
 const pathOf = (study: number, question: number, code?: string) =>
   `/api/studies/${study}/questions/${question}/review${code ? `/${code}` : ''}`;
@@ -77,13 +77,14 @@ const followsFromDecisions = [
   'behind',
 ] as const;
 
-/** Changes one suggestion of a code's list as it is drawn. */
-function redraw(
+/** Changes one suggestion of a code's list as it is drawn; a list from before the change would undo that. */
+async function redraw(
   client: QueryClient,
   list: QueryKey,
   responseId: number,
   to: (before: SuggestedAnswer) => SuggestedAnswer,
-): void {
+): Promise<void> {
+  await holdFetches(list);
   client.setQueryData<InfiniteData<SuggestionPage>>(
     list,
     (pages) =>
@@ -133,6 +134,7 @@ function mentionsAfter(
 export function useDecide(study: number, question: number, code: string) {
   const client = useQueryClient();
   const list = ['suggestions', study, question, code];
+  const figures = ['review', study, question, code];
   const me = useSession().data?.account?.name ?? null;
   return useMutation({
     ...asKeyedChange(...followsFromDecisions),
@@ -146,15 +148,16 @@ export function useDecide(study: number, question: number, code: string) {
         },
         reply: doneSchema,
       }),
-    onMutate: (deciding) => {
+    onMutate: async (deciding) => {
       const { suggestion, state } = deciding;
-      redraw(client, list, suggestion.responseId, (one) => ({
+      await holdFetches(figures);
+      await redraw(client, list, suggestion.responseId, (one) => ({
         ...one,
         ...{ state, bulk: false, by: state === 'open' ? null : me },
         mentions: mentionsAfter(one, deciding, code),
       }));
       client.setQueryData<Review>(
-        ['review', study, question, code],
+        figures,
         (review) => review && redecide(review, suggestion.probability, suggestion.state, state),
       );
     },
@@ -170,7 +173,7 @@ export function useUnsure(study: number, question: number, code: string) {
   const change = useChangeNote(study);
   return ({ responseId, unsure }: SuggestedAnswer) => {
     const note = noteOn(responseId, account, { text: '', unsure: true });
-    redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? null : note.id }));
+    void redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? null : note.id }));
     change.mutate(
       unsure ? { do: 'removeNote', note: { ...note, id: unsure } } : { do: 'addNote', note },
       { onError: () => void client.invalidateQueries({ queryKey: list }) },
@@ -217,6 +220,8 @@ export function usePlaceLine(study: number, question: number, code: string) {
         reply: doneSchema,
       });
     },
+    // figures from before the move would bring the old line back
+    onMutate: () => holdFetches(key),
     onSuccess: (_, to) =>
       client.setQueryData<Review>(key, (review) => review && { ...review, line: to }),
     onError: () => client.invalidateQueries({ queryKey: key }),
@@ -262,7 +267,8 @@ export function useJudge(study: number, question: number, code: string, check: s
         body,
         reply: doneSchema,
       }),
-    onMutate: ({ responseId, verdict }) =>
+    onMutate: async ({ responseId, verdict }) => {
+      await holdFetches(key);
       client.setQueryData<CheckAnswers>(
         key,
         (before) =>
@@ -271,7 +277,8 @@ export function useJudge(study: number, question: number, code: string, check: s
               one.responseId === responseId ? { ...one, verdict } : one,
             ),
           },
-      ),
+      );
+    },
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
 }
