@@ -38,7 +38,7 @@ export async function firstScreen(page: Page, url: string): Promise<number> {
 }
 
 /**
- * From a key to the frame that shows what it did, measured inside the page.
+ * From a key to what it did standing in the page, and to the frame that shows it, measured inside the page.
  *
  * @param before what is done before each press
  */
@@ -47,34 +47,40 @@ export async function keyToFrame(
   key: string,
   times: number,
   before: (n: number) => Promise<void> = () => Promise.resolve(),
-): Promise<number[]> {
+): Promise<{ changed: number[]; painted: number[] }> {
   await page.evaluate((awaited) => {
-    const measured: number[] = [];
+    const measured = { changed: [] as number[], painted: [] as number[] };
     Object.assign(window, { measured });
+    const all = { subtree: true, childList: true, attributes: true, characterData: true };
     window.addEventListener(
       'keydown',
       (event) => {
         if (event.key !== awaited) return;
         const at = performance.now();
+        new MutationObserver((_, observer) => {
+          observer.disconnect();
+          measured.changed.push(performance.now() - at);
+        }).observe(document, all);
         requestAnimationFrame(() => {
           const channel = new MessageChannel();
           // after the frame is painted
-          channel.port1.onmessage = () => measured.push(performance.now() - at);
+          channel.port1.onmessage = () => measured.painted.push(performance.now() - at);
           channel.port2.postMessage(null);
         });
       },
       true,
     );
   }, key);
+  type Measured = Window & { measured: Awaited<ReturnType<typeof keyToFrame>> };
   for (let n = 0; n < times; n++) {
     await before(n);
     await page.keyboard.press(key);
     await page.waitForFunction(
-      (count) => (window as unknown as { measured: number[] }).measured.length > count,
+      (count) => (window as unknown as Measured).measured.painted.length > count,
       n,
     );
   }
-  return page.evaluate(() => (window as unknown as { measured: number[] }).measured);
+  return page.evaluate(() => (window as unknown as Measured).measured);
 }
 
 /** Times between frames while something is scrolled from its beginning to its end, which may grow meanwhile. */

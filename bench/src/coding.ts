@@ -143,7 +143,7 @@ const inBrowser = (cookie: string, url: string) =>
   withPage(cookie, async (page) => {
     const first = await firstScreen(page, url);
     await page.getByRole('combobox', { name: 'Code for this line' }).waitFor();
-    const keys = await keyToFrame(page, 'Enter', 40, async (n) => {
+    const { painted: keys } = await keyToFrame(page, 'Enter', 40, async (n) => {
       if (n > 0) await page.keyboard.press('PageDown');
       // as fast as somebody types
       await page.keyboard.type(`number ${n}`, { delay: 60 });

@@ -117,8 +117,12 @@ const inBrowser = (cookie: string, url: string) =>
     const moved = await keyToFrame(page, 'ArrowUp', 40);
     return [
       inFrames('open a code in the browser, page and all (once)', opened),
-      inFrames('A to the decision drawn', quantile(decided, 0.95)),
-      inFrames('a key that moves the line to its figures drawn', quantile(moved, 0.95)),
+      inFrames('A to the decision drawn', quantile(decided.painted, 0.95)),
+      inFrames(
+        'a key that moves the line to its figures in the page',
+        quantile(moved.changed, 0.95),
+      ),
+      inFrames('the same to the frame that shows them', quantile(moved.painted, 0.95)),
       inFrames('a frame of scrolling through the list', quantile(frames, 0.95)),
       inFrames('the longest of these frames (once)', Math.max(...frames)),
     ];

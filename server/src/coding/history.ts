@@ -32,9 +32,7 @@ export async function readHistory(
     em,
     `select c.id, c.summary, a.name as by, c.undone_at is not null as undone,
        ${isoTime('c.made_at')} as "madeAt",
-       (select coalesce(jsonb_object_agg(t.key, (
-          select sum(jsonb_array_length(part.value))::int from jsonb_each(t.value) part)), '{}')
-        from jsonb_each(c.diff) t) as touched
+       c.touched
      from change c join account a on a.id = c.account_id
      where ${conditions.join(' and ')} order by c.id desc limit ?`,
     [...values, limit],

@@ -1,13 +1,11 @@
 import { isEmptyRecordsDiff, reverseRecordsDiff, type TableDiff } from '@yellow-thread/core/coding';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { problems, type Problem } from '../problems.js';
-import { shapes, type ChangeDiff, type ChangeTables, type TableShape } from './changeTables.js';
+import { shapes, type ChangeDiff, type ChangeTables } from './changeTables.js';
 import { row, rows } from './query.js';
+import { deletion, insertion, update, type Statement } from './recordStatements.js';
 
 const tables = Object.keys(shapes) as (keyof ChangeTables)[];
-
-const column = (field: string) =>
-  `"${field.replaceAll(/[A-Z]/g, (capital) => `_${capital.toLowerCase()}`)}"`;
 
 /** Who makes a change, where, and in which tab of theirs: that one knows of it already. */
 export interface ChangeMaker {
@@ -37,12 +35,14 @@ export async function makeChange(
   );
   await rows(
     em,
-    'insert into change (study_id, account_id, summary, codes, diff) values (?, ?, ?, ?::uuid[], ?)',
+    `insert into change (study_id, account_id, summary, codes, touched, diff)
+     values (?, ?, ?, ?::uuid[], ?, ?)`,
     [
       change.studyId,
       change.accountId,
       change.summary,
       codesIn(change.diff),
+      JSON.stringify(touchedBy(change.diff)),
       JSON.stringify(change.diff),
     ],
   );
@@ -94,26 +94,39 @@ export async function redoChange(em: EntityManager, maker: ChangeMaker) {
   });
 }
 
+type AnyRecord = ChangeTables[keyof ChangeTables];
+
 /** Every record that a change touches, as it is before and after. */
-const recordsIn = (diff: ChangeDiff) =>
-  tables.flatMap((table): ChangeTables[keyof ChangeTables][] =>
-    recordsOf<ChangeTables[keyof ChangeTables]>(diff[table]),
-  );
-const recordsOf = <R>(part: TableDiff<R> | undefined): R[] =>
-  part
-    ? [...part.added, ...part.removed, ...part.updated.flatMap(({ from, to }) => [from, to])]
-    : [];
+function* recordsIn(diff: ChangeDiff): Generator<AnyRecord> {
+  for (const table of tables) yield* recordsOf<AnyRecord>(diff[table]);
+}
+function* recordsOf<R>(part: TableDiff<R> | undefined): Generator<R> {
+  if (!part) return;
+  yield* part.added;
+  yield* part.removed;
+  for (const { from, to } of part.updated) {
+    yield from;
+    yield to;
+  }
+}
 
 /** The codes that a change is about: of themselves, or of what hangs on them. */
-const codesIn = (diff: ChangeDiff): string[] => [
-  ...new Set([
-    ...recordsOf(diff.code).map((code) => code.id),
-    ...recordsIn(diff).flatMap((record) => {
-      if ('codeId' in record) return record.codeId ? [record.codeId] : [];
-      return [];
-    }),
-  ]),
-];
+function codesIn(diff: ChangeDiff): string[] {
+  const codes = new Set<string>();
+  for (const { id } of recordsOf(diff.code)) codes.add(id);
+  for (const record of recordsIn(diff))
+    if ('codeId' in record && record.codeId) codes.add(record.codeId);
+  return [...codes];
+}
+
+/** How many records of each table a change is about. */
+const touchedBy = (diff: ChangeDiff): Record<string, number> =>
+  Object.fromEntries(
+    Object.entries(diff).map(([table, { added, updated, removed }]) => [
+      table,
+      added.length + updated.length + removed.length,
+    ]),
+  );
 
 /** What is told of a change to whoever has the study open, when it is committed. */
 export interface ToldChange {
@@ -128,11 +141,11 @@ export const CHANGE_CHANNEL = 'study_change';
 const MOST_NAMED = 300;
 
 async function tellChange(em: EntityManager, maker: ChangeMaker, diff: ChangeDiff): Promise<void> {
-  const responses = new Set(
-    recordsIn(diff).flatMap((record) =>
-      'responseId' in record && record.responseId ? [record.responseId] : [],
-    ),
-  );
+  const responses = new Set<number>();
+  for (const record of recordsIn(diff)) {
+    if ('responseId' in record && record.responseId) responses.add(record.responseId);
+    if (responses.size > MOST_NAMED) break;
+  }
   const told: ToldChange = {
     studyId: maker.studyId,
     accountId: maker.accountId,
@@ -163,71 +176,27 @@ const isConstraintError = (error: unknown): boolean =>
 async function applyDiff(em: EntityManager, diff: ChangeDiff): Promise<boolean> {
   let expected = 0;
   let touched = 0;
-  const run = async (sql: string, records: unknown[]) => {
-    if (records.length === 0) return;
-    expected += records.length;
+  const run = async (count: number, { sql, values }: Statement) => {
+    expected += count;
     const counted = await row<{ count: number }>(
       em,
       `with touched as (${sql} returning 1) select count(*)::int as count from touched`,
-      [JSON.stringify(records)],
+      values,
     );
     touched += counted.count;
   };
   // a mention may go over to another code while its own one goes: keys are checked at the end
   await rows(em, 'set constraints all deferred');
-  for (const table of tables.toReversed())
-    await run(deleteSql(table, shapes[table]), diff[table]?.removed ?? []);
+  for (const table of tables.toReversed()) {
+    const { removed = [] } = diff[table] ?? {};
+    if (removed.length > 0) await run(removed.length, deletion(table, removed));
+  }
   for (const table of tables) {
-    await run(updateSql(table, shapes[table]), diff[table]?.updated ?? []);
-    await run(insertSql(table, shapes[table]), diff[table]?.added ?? []);
+    const { updated = [], added = [] }: Partial<TableDiff<AnyRecord>> = diff[table] ?? {};
+    if (updated.length > 0) await run(updated.length, update(table, updated));
+    if (added.length > 0) await run(added.length, insertion(table, added));
   }
   if (touched !== expected) return false;
   await rows(em, 'set constraints all immediate');
   return true;
-}
-
-/** The records in the JSON parameter as a table named `alias`. */
-const recordset = ({ fields, formerly = {} }: TableShape, alias: string) =>
-  `(select r.* from jsonb_array_elements(?::jsonb) as element,
-     jsonb_to_record('${JSON.stringify(formerly)}'::jsonb || element) as r(${Object.entries(fields)
-       .map(([field, type]) => `"${field}" ${type}`)
-       .join(', ')})) as ${alias}`;
-
-const sameKey = (table: string, { key }: TableShape, alias: string) =>
-  key.map((field) => `${table}.${column(field)} = ${alias}."${field}"`).join(' and ');
-
-/** Keys are compared by `=` besides, which the database can look up; this must hold for nulls too. */
-const same = (table: string, fields: readonly string[], alias: string) =>
-  fields
-    .map((field) => `${table}.${column(field)} is not distinct from ${alias}."${field}"`)
-    .join(' and ');
-
-function deleteSql(table: string, shape: TableShape): string {
-  return `delete from ${table} using ${recordset(shape, 'gone')}
-    where ${sameKey(table, shape, 'gone')} and ${same(table, Object.keys(shape.fields), 'gone')}`;
-}
-
-function insertSql(table: string, shape: TableShape): string {
-  const fields = Object.keys(shape.fields);
-  return `insert into ${table} (${fields.map(column).join(', ')})
-    select ${fields.map((field) => `fresh."${field}"`).join(', ')}
-    from ${recordset(shape, 'fresh')}`;
-}
-
-function updateSql(table: string, shape: TableShape): string {
-  const { key, fields, formerly = {} } = shape;
-  const typed = (path: 'from' | 'to') =>
-    `jsonb_to_record('${JSON.stringify(formerly)}'::jsonb || (element->'${path}')) as ${path}_record(${Object.entries(
-      fields,
-    )
-      .map(([field, type]) => `"${field}" ${type}`)
-      .join(', ')})`;
-  const set = Object.keys(fields)
-    .filter((field) => !key.includes(field))
-    .map((field) => `${column(field)} = to_record."${field}"`);
-  // a record that is all key (what is in a bundle) has nothing to be updated
-  return `update ${table} set ${set.join(', ') || `${column(key[0]!)} = ${table}.${column(key[0]!)}`}
-    from jsonb_array_elements(?::jsonb) as element, ${typed('from')}, ${typed('to')}
-    where ${sameKey(table, shape, 'to_record')}
-      and ${same(table, Object.keys(fields), 'from_record')}`;
 }
