@@ -134,3 +134,34 @@ test('charts leave whole as PNG and SVG, and a group is made of a number in one 
     ),
   ).toBeVisible();
 });
+
+test('a variable of what is mentioned breaks the report down, and is what its rule says it is', async ({
+  page,
+}) => {
+  await openDemo(page, 'Groups');
+  await page.getByRole('button', { name: 'Make a variable' }).press('Enter');
+  const drawer = page.getByRole('dialog', { name: 'A new variable' });
+  await drawer.getByLabel('Its categories are').selectOption('whether something is mentioned');
+  await drawer.getByLabel('Theme or code').selectOption('Price');
+  await drawer.getByLabel('Mentioned in').selectOption('Improve');
+  await expectAccessible(page);
+  await drawer.getByLabel('Name of the new variable').press('Enter');
+  await saved(page);
+  await expect(drawer).toBeHidden();
+
+  await page.getByRole('link', { name: /^Report\b/ }).click();
+  await page.getByLabel('Across', { exact: true }).selectOption('Mentions Price, Improve');
+  await expect(page.getByRole('columnheader', { name: /^(YesA|NoB) / })).toHaveCount(2);
+  const price = (column: string) => page.getByRole('button', { name: `Price, ${column}:` });
+  await expect(price('Yes')).toContainText('100%');
+  await expect(price('No')).toContainText('0%');
+
+  await page.getByRole('link', { name: 'Respondents' }).click();
+  await page.getByRole('button', { name: 'About Mentions Price, Improve' }).click();
+  await expect(
+    page.getByText('who are decided for and do not mention “Price” answering “Improve”'),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Remove this variable' }).click();
+  await saved(page);
+  await expect(page.getByRole('columnheader', { name: /^Mentions Price/ })).toBeHidden();
+});

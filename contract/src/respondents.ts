@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ruleTextSchema, withinQuery } from './groups.js';
+import { ruleSchema, ruleTextSchema, withinQuery } from './groups.js';
 import { asideMarksSchema, noAnswersSchema } from './sheet.js';
 import {
   backgroundKindSchema,
@@ -20,6 +20,26 @@ export const bandSchema = z.object({
   from: z.union([z.number(), z.iso.date()]).nullable(),
 });
 export type Band = z.infer<typeof bandSchema>;
+
+/** Categories that respondents are dealt out to by rules; what becomes of those whom several pick, or none. */
+export const byRuleSchema = z
+  .object({
+    rules: z
+      .array(z.object({ label: nameSchema, rule: ruleSchema }))
+      .min(1)
+      .max(60),
+    inSeveral: nameSchema.nullable(),
+    inNone: nameSchema.nullable(),
+  })
+  .meta({ id: 'ByRule' });
+export type ByRule = z.infer<typeof byRuleSchema>;
+/** How a variable is worked out: in bands of another one, or by rules. */
+export const derivedSchema = z.union([
+  z.object({ from: z.number().int(), bands: z.array(bandSchema) }),
+  byRuleSchema,
+]);
+export type Derived = z.infer<typeof derivedSchema>;
+export const byRuleCreateSchema = z.object({ name: nameSchema, by: byRuleSchema });
 
 /** In which order respondents are listed, and which of them. */
 export const respondentQuery = withinQuery.extend({
@@ -65,8 +85,7 @@ export const variableDetailSchema = z
     id: idSchema,
     name: z.string(),
     kind: backgroundKindSchema,
-    /** Set for a variable that is worked out from another one. */
-    derived: z.object({ from: z.number().int(), bands: z.array(bandSchema) }).nullable(),
+    derived: derivedSchema.nullable(),
     /** In order; those of one label count as one. Empty when there are too many to be listed. */
     categories: z.array(
       z.object({ value: z.string(), label: z.string(), count: z.number().int() }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { backgroundKindSchema, idSchema, nameSchema, proseSchema } from './ids.js';
-import { bandSchema } from './respondents.js';
+import { derivedSchema } from './respondents.js';
 import { asideMarksSchema } from './sheet.js';
 
 export const studyCreateSchema = z.object({ name: nameSchema, purpose: proseSchema });
@@ -45,8 +45,8 @@ export const variableSchema = z
     id: idSchema,
     name: z.string(),
     kind: backgroundKindSchema,
-    /** Set for a variable that is worked out from another one. */
-    derived: z.object({ from: z.number().int(), bands: z.array(bandSchema) }).nullable(),
+    /** Set for a variable that is worked out. */
+    derived: derivedSchema.nullable(),
     /** What its values are called, where that differs from what is stored. */
     labels: z.record(z.string(), z.string()),
     /** How many different values respondents have, "not stated" among them. */

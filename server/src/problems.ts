@@ -56,6 +56,12 @@ export const problems = {
     ),
   sheetStops: (sentences: string[]) =>
     new Problem(422, 'sheet_stops', sentences.join(' '), { findings: sentences }),
+  columnWorkedOut: (name: string) =>
+    new Problem(
+      409,
+      'column_worked_out',
+      `“${name}” is worked out in this study, so no values of it can come in: give the column another name, or leave it out.`,
+    ),
   columnTaken: (kind: string, name: string) =>
     new Problem(
       409,

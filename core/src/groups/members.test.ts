@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addTo, countOf, emptyBitset, forEachIn, type Bitset } from './bitset.js';
 import { membersOf, type RuleMaterial } from './members.js';
-import { findCircle, type Rule } from './rule.js';
+import { findCircle, type Rule, type RuleGround } from './rule.js';
 import { ruleSentence } from './sentence.js';
 
 // six people: home, age, what they mention of question 1 (a, b of theme t), decided for
@@ -120,14 +120,24 @@ test('joined conditions keep the laws of sets', () => {
 test('a circle of groups is found with its way, and picks nobody where it is closed', () => {
   const rules = new Map<string, Rule>([
     ['b', { is: 'none_of', rules: [{ is: 'in_group', groupId: 'c', member: true }] }],
-    ['c', { is: 'any_of', rules: [{ is: 'in_group', groupId: 'a', member: false }] }],
+    ['c', { is: 'stated', variableId: 9, stated: true }],
     ['d', { is: 'in_group', groupId: 'd', member: true }],
   ]);
   const ruleOf = (id: string) => rules.get(id);
+  // variable 9 is made by rules
+  const made: Rule[] = [{ is: 'any_of', rules: [{ is: 'in_group', groupId: 'a', member: false }] }];
+  const rulesOf = (ground: RuleGround) =>
+    'groupId' in ground ? [ruleOf(ground.groupId)].filter((one) => !!one) : made;
   const onB: Rule = { is: 'in_group', groupId: 'b', member: true };
-  expect(findCircle('a', onB, ruleOf)).toEqual(['a', 'b', 'c', 'a']);
+  expect(findCircle('a', onB, rulesOf)).toEqual([
+    { groupId: 'a' },
+    { groupId: 'b' },
+    { groupId: 'c' },
+    { variableId: 9 },
+    { groupId: 'a' },
+  ]);
   // another group's circle is not this one's
-  expect(findCircle('x', { is: 'in_group', groupId: 'd', member: true }, ruleOf)).toBeNull();
+  expect(findCircle('x', { is: 'in_group', groupId: 'd', member: true }, rulesOf)).toBeNull();
   // one that was closed all the same still comes to an end
   expect(countOf(membersOf(rules.get('d')!, { ...material, ruleOf }))).toBe(0);
 });

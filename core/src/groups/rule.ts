@@ -52,34 +52,43 @@ export function conditionsIn(rule: Rule): Exclude<Rule, { rules: readonly Rule[]
   return 'rules' in rule ? rule.rules.flatMap(conditionsIn) : [rule];
 }
 
+/** What a condition stands on. */
+export function groundsOf(condition: Rule): RuleGround[] {
+  if (condition.is === 'in_group') return [{ groupId: condition.groupId }];
+  return 'variableId' in condition ? [{ variableId: condition.variableId }] : [];
+}
+
 /** How deep conditions are joined: 1 for a condition by itself. */
 export const depthOf = (rule: Rule): number =>
   'rules' in rule ? 1 + Math.max(0, ...rule.rules.map(depthOf)) : 1;
 
+/** A group or a variable that rules stand on. */
+export type RuleGround = { groupId: string } | { variableId: number };
+
 /**
- * The way by which a rule comes back to its own group through other groups.
+ * The way by which a rule comes back to its own group, through other groups and through variables that are made by rules.
  *
- * @param ruleOf the rule of a group; undefined for one that is not there
- * @returns group ids from the group back to itself, or null when there is no circle
+ * @param rulesOf the rules of a group or variable; none where it has none or is not there
+ * @returns from the group back to itself, or null when there is no circle
  */
 export function findCircle(
   groupId: string,
   rule: Rule,
-  ruleOf: (groupId: string) => Rule | undefined,
-): string[] | null {
-  const seen = new Set<string>();
-  const search = (current: Rule, way: string[]): string[] | null => {
-    for (const condition of conditionsIn(current)) {
-      if (condition.is !== 'in_group') continue;
-      const next = condition.groupId;
-      if (next === groupId) return [...way, groupId];
-      if (seen.has(next)) continue;
-      seen.add(next);
-      const further = ruleOf(next);
-      const found = further && search(further, [...way, next]);
-      if (found) return found;
+  rulesOf: (ground: RuleGround) => readonly Rule[],
+): RuleGround[] | null {
+  const seen = new Set<string | number>();
+  const search = (current: Rule, way: RuleGround[]): RuleGround[] | null => {
+    for (const ground of conditionsIn(current).flatMap(groundsOf)) {
+      const key = 'groupId' in ground ? ground.groupId : ground.variableId;
+      if (key === groupId) return [...way, ground];
+      if (seen.has(key)) continue;
+      seen.add(key);
+      for (const further of rulesOf(ground)) {
+        const found = search(further, [...way, ground]);
+        if (found) return found;
+      }
     }
     return null;
   };
-  return search(rule, [groupId]);
+  return search(rule, [{ groupId }]);
 }

@@ -3,10 +3,9 @@ import { codesMeetInLine, linesOf, type Cut } from '@yellow-thread/core/coding';
 import { blankAsides, hitFinder, hitMustHold } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, StudyEntity } from '../database/index.js';
-import { respondentsOf } from '../groups/index.js';
+import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import { distanceFromLine } from '../sampling/index.js';
-import { readVariable } from '../study/index.js';
 import { cutsAsJson, linesInForce, WORTH_A_LOOK } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
@@ -152,18 +151,27 @@ async function backgroundIs(
   labels: readonly string[],
 ): Promise<Condition> {
   const variable = await readVariable(em, studyId, variableId);
+  if ('byRule' in variable) {
+    const labelOf = await readLabels(em, studyId, variableId);
+    const { ids } = await readPeople(em, studyId);
+    return {
+      sql: 'r.respondent_id = any(?::int[])',
+      values: [[...ids].filter((id) => labels.includes(labelOf(id) ?? ''))],
+    };
+  }
+  const { valueId, labelOf } = variable.stored;
   const found = await rows<{ value: string | number | boolean | null }>(
     em,
     // categories are listed; numbers and dates are found where they stand
     `select to_jsonb(c.value) as value from category c where c.variable_id = ?
      union all (select distinct background->? from respondent
        where study_id = ? and not exists (select 1 from category where variable_id = ?))`,
-    [variable.valueId, String(variable.valueId), studyId, variable.valueId],
+    [valueId, String(valueId), studyId, valueId],
   );
   const fitting = found
     .map(({ value }) => value)
-    .filter((value) => value !== null && labels.includes(variable.labelOf(value) ?? ''));
-  const stored = `p.background->>'${variable.valueId}'`;
+    .filter((value) => value !== null && labels.includes(labelOf(value) ?? ''));
+  const stored = `p.background->>'${valueId}'`;
   return {
     sql: `exists (select 1 from respondent p where p.id = r.respondent_id
       and (${stored} = any(?::text[])${labels.includes('') ? ` or ${stored} is null` : ''}))`,

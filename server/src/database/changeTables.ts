@@ -1,7 +1,7 @@
 import type {
   AsideMarks,
   BackgroundValue,
-  Band,
+  Derived,
   Bundle,
   BundleCode,
   Code,
@@ -60,7 +60,7 @@ export interface VariableRecord {
   position: number;
   name: string;
   kind: Variable['kind'];
-  derived: { from: number; bands: Band[] } | null;
+  derived: Derived | null;
 }
 export interface CategoryRecord {
   variableId: number;

@@ -1,5 +1,4 @@
-import type { AsideMarks, FileSettings, SheetSettings } from '@yellow-thread/contract';
-import type { Band } from '@yellow-thread/core/groups';
+import type { AsideMarks, Derived, FileSettings, SheetSettings } from '@yellow-thread/contract';
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 
 // Foreign keys, checks and indexes stand in the migrations (see docs/decisions): entities map columns.
@@ -79,8 +78,8 @@ export const VariableEntity = defineEntity({
     kind: p.enum(['category', 'number', 'date', 'yes_no'] as const),
     distinctValues: p.integer().default(0),
     importId: p.integer().nullable(),
-    /** Set for a variable that is worked out from another one by bands. */
-    derived: p.json<{ from: number; bands: Band[] }>().nullable(),
+    /** Set for a variable that is worked out. */
+    derived: p.json<Derived>().nullable(),
   },
 });
 

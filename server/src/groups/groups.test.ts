@@ -1,14 +1,18 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import type {
+  ByRule,
   Codebook,
   GroupList,
   Ledger,
   Look,
   Report,
+  RespondentRow,
   Rule,
   StudyDetail,
+  VariableDetail,
 } from '@yellow-thread/contract';
+import { strFromU8, unzipSync } from 'fflate';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { bringIn, importStudy } from '../../test/study.js';
 
@@ -153,4 +157,110 @@ test('restricted to a group, every stop counts and lists its members alone', asy
   expect(text).toContain('Restricted to,Tye: respondents whose “home” is Tye');
   const gone = await client.get<{ code: string }>(`${question}/report?group=${randomUUID()}`);
   expect(gone).toMatchObject({ status: 404, body: { code: 'not_found' } });
+});
+
+test('a variable made of rules stands wherever background does, and follows the coding', async () => {
+  const { id: tye } = await save('Tye', fromTye());
+  const { id: old } = await save('Old', { is: 'range', variableId: age, from: 50, to: null });
+  const inGroup = (groupId: string): Rule => ({ is: 'in_group', groupId, member: true });
+  const make = (name: string, by: ByRule) =>
+    client.send<{ id: number }>('POST', `${study.base}/variables`, { body: { name, by } });
+  const rules = [
+    { label: 'Tye', rule: inGroup(tye) },
+    { label: 'Old', rule: inGroup(old) },
+  ];
+  const first = await make('First', { rules, inSeveral: null, inNone: null });
+  const kind = (await make('Kind', { rules, inSeveral: 'Both', inNone: 'Neither' })).body.id;
+  const aboutFares = (
+    await make('Fares', {
+      rules: [
+        { label: 'Yes', rule: mentionsFares('any') },
+        { label: 'No', rule: mentionsFares('none') },
+      ],
+      ...{ inSeveral: null, inNone: null },
+    })
+  ).body.id;
+  expect(await make('Kind', { rules, inSeveral: null, inNone: null })).toMatchObject({
+    ...{ status: 409, body: { code: 'name_taken' } },
+  });
+
+  // f is from Tye and 50
+  const counted = async (id: number) => {
+    const { body } = await client.get<VariableDetail>(`${study.base}/variables/${id}`);
+    return body.categories.map(({ label, count }) => [label, count]);
+  };
+  expect(await counted(first.body.id)).toEqual([
+    ['Tye', 3],
+    ['Old', 2],
+  ]);
+  expect(await counted(kind)).toEqual([
+    ['Tye', 2],
+    ['Old', 2],
+    ['Both', 1],
+    ['Neither', 1],
+  ]);
+  const question = `${study.base}/questions/${study.question}`;
+  const columns = async (id: number) =>
+    (await client.get<Report>(`${question}/report?by=${id}`)).body.columns.map((one) => [
+      one.label,
+      one.asked,
+    ]);
+  expect(await columns(aboutFares)).toEqual([
+    ['Total', 6],
+    ['Yes', 3],
+    ['No', 1],
+    ['Not stated', 2],
+  ]);
+
+  const listed = async (query: string) => {
+    const { body } = await client.get<{ ids: number[] }>(`${study.base}/respondents?${query}`);
+    const rows = await client.get<{ respondents: RespondentRow[] }>(
+      `${study.base}/respondents/rows?ids=${body.ids.join(',')}`,
+    );
+    return rows.body.respondents.map((one) => [one.externalId, one.background[kind]]);
+  };
+  const inOrder = [
+    ...[['a', 'Tye'] as const, ['b', 'Tye'] as const, ['c', 'Old'] as const],
+    ...[['d', 'Old'] as const, ['f', 'Both'] as const, ['e', 'Neither'] as const],
+  ];
+  expect(await listed(`sort=${kind}`)).toEqual(inOrder);
+  expect(await listed('words=neith')).toEqual([['e', 'Neither']]);
+  const whose = (labels: string[]): Rule => ({
+    ...{ is: 'value', variableId: kind, test: 'any_of', labels },
+  });
+  expect(await listed(`rule=${JSON.stringify(whose(['Both', 'Old']))}`)).toEqual([
+    ...[inOrder[2], inOrder[3], inOrder[4]],
+  ]);
+  const ledger = await study.ledger(`where=${kind}:Old&same=apart`);
+  expect(ledger.answers.map(({ externalId }) => externalId)).toEqual(['c', 'd']);
+  const sample = await client.send<{ id: number }>('POST', `${question}/samples`, {
+    body: { kind: 'stratified', variableId: kind, size: 3, seed: 1 },
+  });
+  expect(sample.status).toBe(200);
+  const { bytes } = await client.get(`${study.base}/respondents/files/zip`);
+  const [head, ...lines] = strFromU8(unzipSync(bytes)['respondents.csv']!).trim().split(/\r?\n/u);
+  const place = head!.split(',').indexOf('kind');
+  expect(lines.map((line) => line.split(',')[place])).toEqual([
+    ...['Tye', 'Tye', 'Old', 'Old', 'Neither', 'Both'],
+  ]);
+
+  // what hangs on it follows, and cannot be pulled from under it
+  const { answers } = await study.ledger('same=apart');
+  await study.settle(answers.find(({ externalId }) => externalId === 'e')!.id);
+  expect(await counted(aboutFares)).toEqual([
+    ['Yes', 3],
+    ['No', 2],
+  ]);
+  const needed = await client.send('DELETE', `${study.base}/groups/${old}`);
+  expect(needed).toMatchObject({ status: 409, body: { code: 'group_needed' } });
+  expect(needed.body.sentence).toContain('“Kind”');
+  const circle = await save('Old', whose(['Tye']), old);
+  expect(circle).toMatchObject({ status: 409, body: { code: 'group_circle' } });
+  expect(circle.body.sentence).toContain('“Old” → “Kind” → “Old”');
+  const sheet = await bringIn(client, study.id, 'id,Kind,Why?\nz,Tye,fares\n');
+  expect(sheet.problem).toMatchObject({ code: 'column_worked_out' });
+
+  expect((await client.send('DELETE', `${study.base}/variables/${kind}`)).status).toBe(200);
+  await study.undo();
+  expect(await counted(kind)).toHaveLength(4);
 });

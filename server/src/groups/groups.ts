@@ -1,5 +1,11 @@
 import type { Group, GroupFields, GroupList, Rule } from '@yellow-thread/contract';
-import { conditionsIn, countOf, depthOf, findCircle } from '@yellow-thread/core/groups';
+import {
+  conditionsIn,
+  countOf,
+  depthOf,
+  findCircle,
+  type RuleGround,
+} from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
@@ -7,6 +13,7 @@ import { problems } from '../problems.js';
 import { readPeople } from './material.js';
 import { readMembers } from './members.js';
 import { findGroup, readGroups } from './stored.js';
+import { readByRule } from './variables.js';
 
 /** The groups of a study with how many belong to each now. */
 export async function listGroups(em: EntityManager, studyId: number): Promise<GroupList> {
@@ -32,7 +39,7 @@ export async function sizeOf(
   groupId: string | undefined,
 ) {
   refuseTooDeep(rule);
-  if (groupId !== undefined) refuseCircle(await readGroups(em, studyId), groupId, rule);
+  if (groupId !== undefined) await refuseCircle(em, studyId, groupId, rule);
   const people = await readPeople(em, studyId);
   const [members] = await readMembers(em, studyId, people, [rule]);
   return { people: countOf(members!), respondents: people.ids.length };
@@ -54,7 +61,7 @@ export async function putGroup(em: EntityManager, maker: Maker, id: string, fiel
       (group) => group.id !== id && group.name.toLowerCase() === fields.name.toLowerCase(),
     );
     if (alike) throw problems.nameTaken('group', alike.name);
-    refuseCircle(groups, id, fields.rule);
+    await refuseCircle(tx, studyId, id, fields.rule);
     const from = groups.find((group) => group.id === id);
     const { position } = await row<{ position: number }>(
       tx,
@@ -81,8 +88,12 @@ export async function removeGroup(em: EntityManager, maker: Maker, id: string) {
   await em.transactional(async (tx) => {
     const group = await findGroup(tx, maker.studyId, id);
     const groups = await readGroups(tx, maker.studyId);
-    const standing = groups.filter(({ rule }) =>
-      conditionsIn(rule).some((one) => one.is === 'in_group' && one.groupId === id),
+    const variables = await readByRule(tx, maker.studyId);
+    const standing = [
+      ...groups.map(({ name, rule }) => ({ name, rules: [rule] })),
+      ...variables.values(),
+    ].filter(({ rules }) =>
+      rules.flatMap(conditionsIn).some((one) => one.is === 'in_group' && one.groupId === id),
     );
     if (standing.length > 0)
       throw problems.groupNeeded(
@@ -99,13 +110,23 @@ export async function removeGroup(em: EntityManager, maker: Maker, id: string) {
 
 /** Deeper than anybody could read. */
 const DEEPEST = 12;
-function refuseTooDeep(rule: Rule): void {
+/** @throws Problem rule_too_deep */
+export function refuseTooDeep(rule: Rule): void {
   if (depthOf(rule) > DEEPEST) throw problems.ruleTooDeep(DEEPEST);
 }
 
-function refuseCircle(groups: readonly Group[], id: string, rule: Rule): void {
-  const circle = findCircle(id, rule, (other) => groups.find((one) => one.id === other)?.rule);
+async function refuseCircle(em: EntityManager, studyId: number, id: string, rule: Rule) {
+  const groups = await readGroups(em, studyId);
+  const variables = await readByRule(em, studyId);
+  const circle = findCircle(id, rule, (ground) =>
+    'groupId' in ground
+      ? groups.filter((one) => one.id === ground.groupId).map((one) => one.rule)
+      : (variables.get(ground.variableId)?.rules ?? []),
+  );
   if (!circle) return;
-  const nameOf = (one: string) => groups.find((group) => group.id === one)?.name ?? 'this group';
-  throw problems.groupCircle(circle.map(nameOf));
+  const nameOf = (ground: RuleGround) =>
+    'groupId' in ground
+      ? groups.find((group) => group.id === ground.groupId)?.name
+      : variables.get(ground.variableId)?.name;
+  throw problems.groupCircle(circle.map((ground) => nameOf(ground) ?? 'this group'));
 }

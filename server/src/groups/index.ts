@@ -1,14 +1,16 @@
+export { refuseTooDeep } from './groups.js';
 export { describeRule } from './describe.js';
 export { groupRoutes } from './routes.js';
+export { readMaterial, readPeople, type People, type QuestionMaterial } from './material.js';
 export {
+  MISSING,
   readColumns,
-  readMaterial,
-  readPeople,
+  readLabels,
+  readMembers,
+  respondentsOf,
   totalColumn,
   type Column,
-  type People,
-  type QuestionMaterial,
-} from './material.js';
-export { readMembers, respondentsOf } from './members.js';
+} from './members.js';
 export { findGroup, readGroups } from './stored.js';
+export { readByRule, readVariable } from './variables.js';
 export { readWithin } from './within.js';

@@ -4,7 +4,8 @@ import { countOf } from '@yellow-thread/core/groups';
 import { rows } from '../database/index.js';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
-import { readColumns, readMaterial, readPeople } from './material.js';
+import { readMaterial, readPeople } from './material.js';
+import { readColumns } from './members.js';
 
 let server: TestServer;
 let client: Client;

@@ -1,16 +1,8 @@
 import type { Origin } from '@yellow-thread/contract';
-import {
-  addTo,
-  emptyBitset,
-  fullBitset,
-  has,
-  unite,
-  type Bitset,
-} from '@yellow-thread/core/groups';
+import { addTo, emptyBitset, has, unite, type Bitset } from '@yellow-thread/core/groups';
 import type { ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, unpackInts } from '../database/index.js';
-import { readVariable } from '../study/index.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
 export interface People {
@@ -42,11 +34,11 @@ export interface QuestionMaterial {
   responseOf: Int32Array;
 }
 
-/** What was read of a study's people: of their coding by question, and of their background by variable. */
+/** What was read of a study's people: of their coding by question. */
 const materialRead = new WeakMap<People, Map<string, Promise<QuestionMaterial>>>();
-const columnsRead = new WeakMap<People, Map<number, Promise<Column[]>>>();
 
-function readOnce<Owner extends object, Key, Value>(
+/** What is known of its owner already, or else what is read now; kept for as long as the owner is. */
+export function readOnce<Owner extends object, Key, Value>(
   known: WeakMap<Owner, Map<Key, Promise<Value>>>,
   owner: Owner,
   key: Key,
@@ -241,64 +233,4 @@ async function queryMaterial(
     },
     responseOf,
   };
-}
-
-/** A column of the report: a group of respondents. */
-export interface Column {
-  key: string;
-  label: string;
-  members: Bitset;
-}
-
-export const totalColumn = (people: People): Column => ({
-  key: 'total',
-  label: 'Total',
-  members: fullBitset(people.ids.length),
-});
-
-const numerically = new Intl.Collator('en', { numeric: true });
-
-/**
- * The values of a background variable as columns, called and ordered as the study has them, those without a
- * value last.
- */
-export const readColumns = (
-  em: EntityManager,
-  people: People,
-  studyId: number,
-  variableId: number,
-): Promise<Column[]> =>
-  readOnce(columnsRead, people, variableId, () => queryColumns(em, people, studyId, variableId));
-
-async function queryColumns(
-  em: EntityManager,
-  people: People,
-  studyId: number,
-  variableId: number,
-): Promise<Column[]> {
-  const { valueId, labelOf, placeOf } = await readVariable(em, studyId, variableId);
-  const values = await rows<{ value: string | number | boolean | null; packed: Buffer }>(
-    em,
-    `select background->? as value, string_agg(int4send(id), '') as packed from respondent
-     where study_id = ? group by 1`,
-    [String(valueId), studyId],
-  );
-  const columns = new Map<string, Column>();
-  for (const group of values) {
-    const label = labelOf(group.value);
-    const key = label === null ? 'missing' : `=${label}`;
-    let column = columns.get(key);
-    if (!column) {
-      const members = emptyBitset(people.ids.length);
-      column = { key, label: label ?? 'Not stated', members };
-      columns.set(key, column);
-    }
-    for (const id of unpackInts(group.packed)) addTo(column.members, people.indexOf(id));
-  }
-  return [...columns.values()].sort(
-    (x, y) =>
-      Number(x.key === 'missing') - Number(y.key === 'missing') ||
-      placeOf(x.label) - placeOf(y.label) ||
-      numerically.compare(x.label, y.label),
-  );
 }

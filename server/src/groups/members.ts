@@ -1,25 +1,36 @@
-import type { Rule } from '@yellow-thread/contract';
+import type { ByRule, Rule } from '@yellow-thread/contract';
 import {
   addTo,
   conditionsIn,
+  countOf,
+  dealOut,
   emptyBitset,
   forEachIn,
+  fullBitset,
+  has,
   membersOf,
+  subtract,
+  unite,
   type Bitset,
   type RuleMaterial,
 } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { QuestionEntity, rows } from '../database/index.js';
-import { readVariable } from '../study/index.js';
+import { QuestionEntity, rows, unpackInts } from '../database/index.js';
+import { readMaterial, readOnce, readPeople, type People } from './material.js';
 import { findGroup, readGroups } from './stored.js';
-import { readColumns, readMaterial, readPeople, type People } from './material.js';
+import { readVariable, type StoredValues } from './variables.js';
 
-/** Who belongs to each of some rules now; everything that they ask of the study is read once. */
+/**
+ * Who belongs to each of some rules now; everything that they ask of the study is read once.
+ *
+ * @param within variables that are being worked out by these rules: in a circle they have no values
+ */
 export async function readMembers(
   em: EntityManager,
   studyId: number,
   people: People,
   rules: readonly Rule[],
+  within: readonly number[] = [],
 ): Promise<Bitset[]> {
   const groups = await readGroups(em, studyId);
   const ruleOf = (id: string) => groups.find((group) => group.id === id)?.rule;
@@ -37,7 +48,7 @@ export async function readMembers(
       case 'stated':
         labelled.set(
           condition.variableId,
-          await readLabelled(em, studyId, people, condition.variableId),
+          labelledBy(await readColumns(em, people, studyId, condition.variableId, within)),
         );
         break;
       case 'range':
@@ -129,17 +140,10 @@ const asMentioned = ({ answered, codes, emptyRow }: Awaited<ReturnType<typeof re
   };
 };
 
-async function readLabelled(
-  em: EntityManager,
-  studyId: number,
-  people: People,
-  variableId: number,
-): Promise<Map<string, Bitset>> {
-  const columns = await readColumns(em, people, studyId, variableId);
-  return new Map(
-    columns.filter(({ key }) => key !== 'missing').map(({ label, members }) => [label, members]),
+const labelledBy = (columns: readonly Column[]): Map<string, Bitset> =>
+  new Map(
+    columns.filter(({ key }) => key !== MISSING).map(({ label, members }) => [label, members]),
   );
-}
 
 async function readValues(
   em: EntityManager,
@@ -147,11 +151,12 @@ async function readValues(
   people: People,
   { variableId }: { variableId: number },
 ): Promise<(number | string | null)[]> {
-  const { valueId } = await readVariable(em, studyId, variableId);
+  const variable = await readVariable(em, studyId, variableId);
+  if (!('stored' in variable)) return [];
   const [stored] = await rows<{ values: (number | string | null)[] | null }>(
     em,
     'select json_agg(background->? order by id) as values from respondent where study_id = ?',
-    [String(valueId), studyId],
+    [String(variable.stored.valueId), studyId],
   );
   return stored?.values?.slice(0, people.ids.length) ?? [];
 }
@@ -166,4 +171,108 @@ async function readCame(em: EntityManager, people: People, importId: number): Pr
     if (i >= 0) addTo(members, i);
   }
   return members;
+}
+
+/** The key of the column of those without a value. */
+export const MISSING = 'missing';
+const NOT_STATED = 'Not stated';
+
+/** A column of the report: a group of respondents. */
+export interface Column {
+  key: string;
+  label: string;
+  members: Bitset;
+}
+
+export const totalColumn = (people: People): Column => ({
+  key: 'total',
+  label: 'Total',
+  members: fullBitset(people.ids.length),
+});
+
+const columnsRead = new WeakMap<People, Map<number, Promise<Column[]>>>();
+const numerically = new Intl.Collator('en', { numeric: true });
+
+/**
+ * The values of a background variable as columns, called and ordered as the study has them, those without a
+ * value last.
+ */
+export const readColumns = (
+  em: EntityManager,
+  people: People,
+  studyId: number,
+  variableId: number,
+  within: readonly number[] = [],
+): Promise<Column[]> => {
+  const query = async () => {
+    const variable = await readVariable(em, studyId, variableId);
+    if ('stored' in variable) return storedColumns(em, people, studyId, variable.stored);
+    const { byRule } = variable;
+    const rules = byRule.rules.map(({ rule }) => rule);
+    // taking back older changes can close a circle
+    const picked = within.includes(variableId)
+      ? rules.map(() => emptyBitset(people.ids.length))
+      : await readMembers(em, studyId, people, rules, [...within, variableId]);
+    return columnsByRule(byRule, picked, people.ids.length);
+  };
+  // what stands in a circle is not the same seen from without
+  return within.length > 0 ? query() : readOnce(columnsRead, people, variableId, query);
+};
+
+function columnsByRule(by: ByRule, picked: readonly Bitset[], size: number): Column[] {
+  const dealt = dealOut(by, picked, size);
+  const somewhere = [...dealt.values()].reduce(unite, emptyBitset(size));
+  const columns = [...dealt].map(([label, members]) => ({ key: `=${label}`, label, members }));
+  const nowhere = subtract(fullBitset(size), somewhere);
+  return [...columns, { key: MISSING, label: NOT_STATED, members: nowhere }].filter(
+    ({ members }) => countOf(members) > 0,
+  );
+}
+
+async function storedColumns(
+  em: EntityManager,
+  people: People,
+  studyId: number,
+  { valueId, labelOf, placeOf }: StoredValues,
+): Promise<Column[]> {
+  const values = await rows<{ value: string | number | boolean | null; packed: Buffer }>(
+    em,
+    `select background->? as value, string_agg(int4send(id), '') as packed from respondent
+     where study_id = ? group by 1`,
+    [String(valueId), studyId],
+  );
+  const columns = new Map<string, Column>();
+  for (const group of values) {
+    const label = labelOf(group.value);
+    const key = label === null ? MISSING : `=${label}`;
+    let column = columns.get(key);
+    if (!column) {
+      const members = emptyBitset(people.ids.length);
+      column = { key, label: label ?? NOT_STATED, members };
+      columns.set(key, column);
+    }
+    for (const id of unpackInts(group.packed)) addTo(column.members, people.indexOf(id));
+  }
+  return [...columns.values()].sort(
+    (x, y) =>
+      Number(x.key === MISSING) - Number(y.key === MISSING) ||
+      placeOf(x.label) - placeOf(y.label) ||
+      numerically.compare(x.label, y.label),
+  );
+}
+
+/** What a variable's value is called of each respondent, by their id; null for none. */
+export async function readLabels(
+  em: EntityManager,
+  studyId: number,
+  variableId: number,
+): Promise<(respondentId: number) => string | null> {
+  const people = await readPeople(em, studyId);
+  const columns = await readColumns(em, people, studyId, variableId);
+  const stated = columns.filter(({ key }) => key !== MISSING);
+  return (respondentId) => {
+    const i = people.indexOf(respondentId);
+    if (i < 0) return null;
+    return stated.find(({ members }) => has(members, i))?.label ?? null;
+  };
 }

@@ -3,8 +3,7 @@ import { has } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
 import { CodeEntity, QuestionEntity, rows, VariableEntity } from '../database/index.js';
-import { readMaterial, readPeople } from '../groups/index.js';
-import { readVariable } from '../study/index.js';
+import { readLabels, readMaterial, readPeople } from '../groups/index.js';
 
 /** A column of the respondent-level file, with what a statistics package should know of it. */
 export interface RespondentField {
@@ -58,8 +57,8 @@ export async function readRespondentTable(
     readers.push((i) => weights[i]!);
   }
   for (const { id, name: title, kind, derived } of variables) {
-    const { valueId, labelOf } = await readVariable(em, studyId, id);
     const isCategory = kind === 'category' || derived;
+    const labelOf = isCategory ? await readLabels(em, studyId, id) : null;
     fields.push({
       name: name(title),
       type: isCategory
@@ -70,9 +69,9 @@ export async function readRespondentTable(
       title,
       description: kind === 'yes_no' ? 'Background: 1 for yes, 0 for no' : 'Background',
     });
-    readers.push((_, background) => {
-      const value = background[valueId] ?? null;
-      if (isCategory) return labelOf(value);
+    readers.push((i, background) => {
+      if (labelOf) return labelOf(people.ids[i]!);
+      const value = background[id] ?? null;
       return typeof value === 'boolean' ? Number(value) : value;
     });
   }

@@ -4,12 +4,12 @@ import { simpleRandomSample, stratifiedSample } from '@yellow-thread/core/sampli
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
 import { problems } from '../problems.js';
-import { readVariable } from '../study/index.js';
+import { readLabels } from '../groups/index.js';
 import { chooseTelling } from './telling.js';
 
 interface Candidate {
   id: number;
-  value: string | number | boolean | null;
+  respondentId: number;
 }
 
 /**
@@ -57,11 +57,10 @@ async function drawAtRandom(
     seed,
   }: { studyId: number; questionId: number; size: number; variableId: number | null; seed: number },
 ): Promise<number[]> {
-  const variable = variableId === null ? null : await readVariable(em, studyId, variableId);
+  const labelOf = variableId === null ? null : await readLabels(em, studyId, variableId);
   const candidates = await rows<Candidate>(
     em,
-    `select r.id, ${variable ? `p.background->'${variable.valueId}'` : 'null'} as value
-     from response r join respondent p on p.id = r.respondent_id
+    `select r.id, r.respondent_id as "respondentId" from response r
      where r.question_id = ? and not r.no_answer
        and not exists (select 1 from sample_member m join sample s on s.id = m.sample_id
          where m.response_id = r.id and s.kind <> 'most_telling')
@@ -69,9 +68,12 @@ async function drawAtRandom(
     [questionId],
   );
   const count = Math.min(size, candidates.length);
-  const strata = () => candidates.map(({ value }) => variable!.labelOf(value) ?? '');
-  const chosen = variable
-    ? stratifiedSample(strata(), count, seed)
+  const chosen = labelOf
+    ? stratifiedSample(
+        candidates.map(({ respondentId }) => labelOf(respondentId) ?? ''),
+        count,
+        seed,
+      )
     : simpleRandomSample(candidates.length, count, seed);
   return chosen.map((i) => candidates[i]!.id);
 }

@@ -6,6 +6,7 @@ import { CodeEntity, QuestionEntity, row, rows, VariableEntity } from '../databa
 import type { Threads } from '../jobs/index.js';
 import { problems } from '../problems.js';
 import { readySheet } from './sheets.js';
+import { refusedColumn } from './studyColumns.js';
 
 const ROWS_NAMED = 200;
 const LONGEST_PREVIEW = 2_000;
@@ -81,8 +82,9 @@ export async function describeCheck(
   const codeNames = new Set(codes.map((code) => code.name.toLowerCase()));
   const taken = outcome.variables.flatMap(({ name, kind }) =>
     variables
-      .filter((known) => known.name === name && known.kind !== kind)
-      .map((known) => problems.columnTaken(known.kind, name).message),
+      .filter((known) => known.name === name)
+      .map((known) => refusedColumn(known, kind)?.message)
+      .filter((sentence) => sentence !== undefined),
   );
   return {
     respondents: outcome.respondents,

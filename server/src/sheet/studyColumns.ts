@@ -9,6 +9,12 @@ import type { ImportSource } from './importRecord.js';
 /** The background variable that tells imports apart, where the researcher names waves. */
 export const WAVE = 'Wave';
 
+/** Why values of a sheet cannot be kept in a variable of the study; null when they can. */
+export function refusedColumn({ name, kind, derived }: VariableRow, wanted: VariableRow['kind']) {
+  if (derived) return problems.columnWorkedOut(name);
+  return kind === wanted ? null : problems.columnTaken(kind, name);
+}
+
 /** The study's variables of these names, in order; those that are missing are made. */
 export async function ensureVariables(
   em: EntityManager,
@@ -19,7 +25,8 @@ export async function ensureVariables(
   const known = await em.find(VariableEntity, { studyId });
   const variables = wanted.map(({ name, kind }, v) => {
     const existing = known.find((variable) => variable.name === name);
-    if (existing && existing.kind !== kind) throw problems.columnTaken(existing.kind, name);
+    const refused = existing && refusedColumn(existing, kind);
+    if (refused) throw refused;
     return (
       existing ??
       em.create(VariableEntity, { studyId, name, kind, importId, position: known.length + v })

@@ -1,5 +1,6 @@
 import {
   bandsSchema,
+  byRuleCreateSchema,
   categoriesSchema,
   doneSchema,
   idSchema,
@@ -27,6 +28,7 @@ import { changeBackground, listRespondents, readRespondents } from './respondent
 import { changeNoAnswers, changeQuestion, changeStudy, orderQuestions } from './studyChanges.js';
 import {
   addBands,
+  addByRule,
   changeCategories,
   describeVariable,
   removeVariable,
@@ -82,6 +84,21 @@ export function backgroundRoutes(app: App): void {
       const maker = makerOf(request, params.study);
       await changeBackground(request.em, maker, params.respondent, body.variableId, body.value);
       return done;
+    },
+  );
+  app.post(
+    `${study}/variables`,
+    {
+      schema: {
+        operationId: 'addVariable',
+        params: studyParams,
+        body: byRuleCreateSchema,
+        response: { 200: z.object({ id: idSchema }) },
+      },
+    },
+    async (request) => {
+      const { em, params, body } = request;
+      return { id: await addByRule(em, makerOf(request, params.study), body.name, body.by) };
     },
   );
   app.get(

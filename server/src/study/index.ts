@@ -1,4 +1,4 @@
 export { backgroundRoutes } from './backgroundRoutes.js';
 export { studyRoutes } from './routes.js';
 export { countAnswers, findQuestion } from './studies.js';
-export { addCategories, readVariable, type VariableReader } from './variables.js';
+export { addCategories } from './variables.js';

@@ -1,4 +1,5 @@
 import type { BackgroundValue, RespondentQuery, RespondentRow } from '@yellow-thread/contract';
+import { forEachIn } from '@yellow-thread/core/groups';
 import { isStoredAs } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
@@ -8,6 +9,14 @@ import {
   withinGroup,
   type RespondentRecord,
 } from '../database/index.js';
+import {
+  MISSING,
+  readByRule,
+  readColumns,
+  readLabels,
+  readPeople,
+  readVariable,
+} from '../groups/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { addCategories } from './variables.js';
@@ -25,22 +34,46 @@ export async function listRespondents(
   const values: (string | number | readonly number[])[] = [...its, studyId];
   let where = `r.study_id = ? and ${holds('r.id')}`;
   if (holding) {
-    where += ` and (r.external_id ilike ? or exists (
+    where += ` and (r.external_id ilike ? or r.id = any(?::int[]) or exists (
       select 1 from jsonb_each_text(r.background) b where b.value ilike ?))`;
-    values.push(`%${holding}%`, `%${holding}%`);
+    const called = await calledLike(em, studyId, words.trim().toLowerCase());
+    values.push(`%${holding}%`, called, `%${holding}%`);
   }
   let from = 'respondent r';
   let order = `r.id ${way}`;
   if (sort === 'id') order = `r.external_id ${way}, r.id`;
   else if (typeof sort === 'number') {
-    const variable = await em.findOne(VariableEntity, { id: sort, studyId });
-    if (!variable) throw problems.notFound('variable');
-    // what is worked out from a variable rises with it
-    const id = Number(variable.derived?.from ?? sort);
+    const variable = await readVariable(em, studyId, sort);
+    if ('byRule' in variable) {
+      const people = await readPeople(em, studyId);
+      const columns = await readColumns(em, people, studyId, sort);
+      const rank = new Map<number, number>();
+      columns.forEach(({ key, members }, place) => {
+        // those without a value stand last either way
+        const at = descending && key !== MISSING ? -place : place;
+        forEachIn(members, (i) => rank.set(people.ids[i]!, at));
+      });
+      return (await find(em, head, from, where, 'r.id', values)).sort(
+        (x, y) => (rank.get(x) ?? 0) - (rank.get(y) ?? 0),
+      );
+    }
+    // bands of a variable rise with it
+    const id = variable.stored.valueId;
     from += ` left join category c on c.variable_id = ${id} and c.value = r.background->>'${id}'`;
     const value = `nullif(r.background->'${id}', 'null'::jsonb)`;
     order = `c.position ${way} nulls last, ${value} ${way} nulls last, r.id`;
   }
+  return find(em, head, from, where, order, values);
+}
+
+async function find(
+  em: EntityManager,
+  head: string,
+  from: string,
+  where: string,
+  order: string,
+  values: readonly (string | number | readonly number[])[],
+): Promise<number[]> {
   const found = await rows<{ ids: number[] | null }>(
     em,
     `${head} select json_agg(id) as ids from (select r.id from ${from} where ${where} order by ${order}) r`,
@@ -49,18 +82,36 @@ export async function listRespondents(
   return found[0]?.ids ?? [];
 }
 
-export const readRespondents = (
+/** Ids of those who are in a category that is worked out by rules and whose name holds some words. */
+async function calledLike(em: EntityManager, studyId: number, words: string): Promise<number[]> {
+  const people = await readPeople(em, studyId);
+  const ids: number[] = [];
+  for (const variableId of (await readByRule(em, studyId)).keys())
+    for (const { key, label, members } of await readColumns(em, people, studyId, variableId))
+      if (key !== MISSING && label.toLowerCase().includes(words))
+        forEachIn(members, (i) => ids.push(people.ids[i]!));
+  return ids;
+}
+
+/** Respondents with their background, what is worked out by rules among it. */
+export async function readRespondents(
   em: EntityManager,
   studyId: number,
   ids: readonly number[],
-): Promise<RespondentRow[]> =>
-  rows(
+): Promise<RespondentRow[]> {
+  const respondents = await rows<RespondentRow>(
     em,
     `select r.id, r.external_id as "externalId", r.weight, r.background
      from unnest(?::int[]) with ordinality as wanted (id, place)
      join respondent r on r.id = wanted.id and r.study_id = ? order by wanted.place`,
     [ids, studyId],
   );
+  for (const variableId of (await readByRule(em, studyId)).keys()) {
+    const labelOf = await readLabels(em, studyId, variableId);
+    for (const { id, background } of respondents) background[variableId] = labelOf(id);
+  }
+  return respondents;
+}
 
 /** Writes one background value of one respondent, as a change that can be undone. */
 export async function changeBackground(

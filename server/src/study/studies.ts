@@ -114,7 +114,8 @@ export async function describeStudy(
   const variables = await rows<StudyDetail['variables'][number]>(
     em,
     `select v.id, v.name, v.kind, v.derived, coalesce(c.labels, '{}') as labels,
-       case when v.derived is not null then jsonb_array_length(v.derived->'bands') + 1
+       case when v.derived is not null
+           then jsonb_array_length(coalesce(v.derived->'bands', v.derived->'rules')) + 1
          else coalesce(c.different + 1, v.distinct_values)::int end as "values"
      from variable v
      left join lateral (

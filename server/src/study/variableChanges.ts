@@ -1,4 +1,5 @@
-import type { Band, VariableDetail } from '@yellow-thread/contract';
+import type { Band, ByRule, Derived, VariableDetail } from '@yellow-thread/contract';
+import { countOf, labelsByRule } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   makeChange,
@@ -8,6 +9,7 @@ import {
   type CategoryRecord,
   type VariableRecord,
 } from '../database/index.js';
+import { readColumns, readPeople, refuseTooDeep } from '../groups/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 
@@ -29,6 +31,21 @@ export async function describeVariable(
   id: number,
 ): Promise<VariableDetail> {
   const { name, kind, derived } = await findVariable(em, studyId, id);
+  if (derived && 'rules' in derived) {
+    const people = await readPeople(em, studyId);
+    const counts = new Map(
+      (await readColumns(em, people, studyId, id)).map(({ key, members }) => [
+        key,
+        countOf(members),
+      ]),
+    );
+    const categories = labelsByRule(derived).map((label) => ({
+      ...{ value: label, label },
+      count: counts.get(`=${label}`) ?? 0,
+    }));
+    const stated = categories.reduce((sum, { count }) => sum + count, 0);
+    return { id, name, kind, derived, categories, stated, lowest: null, highest: null };
+  }
   const key = String(derived?.from ?? id);
   const range = await row<Pick<VariableDetail, 'stated' | 'lowest' | 'highest'>>(
     em,
@@ -100,6 +117,44 @@ export async function changeCategories(
   });
 }
 
+/** Makes a variable of categories that people are dealt out to by rules. @returns its id @throws Problem rule_too_deep, name_taken */
+export const addByRule = (
+  em: EntityManager,
+  maker: Maker,
+  name: string,
+  by: ByRule,
+): Promise<number> => {
+  for (const { rule } of by.rules) refuseTooDeep(rule);
+  return em.transactional((tx) => addDerived(tx, maker, `the new variable “${name}”`, name, by));
+};
+
+async function addDerived(
+  tx: EntityManager,
+  maker: Maker,
+  summary: string,
+  name: string,
+  derived: Derived,
+): Promise<number> {
+  const taken = await tx.count(VariableEntity, { studyId: maker.studyId, name });
+  if (taken > 0) throw problems.nameTaken('variable', name);
+  const { id, position } = await row<{ id: number; position: number }>(
+    tx,
+    `select nextval(pg_get_serial_sequence('variable', 'id'))::int as id,
+       (select coalesce(max(position) + 1, 0) from variable where study_id = ?) as position`,
+    [maker.studyId],
+  );
+  const fresh: VariableRecord = {
+    ...{ id, position, name, derived, studyId: maker.studyId },
+    kind: 'category',
+  };
+  await makeChange(tx, {
+    ...maker,
+    summary,
+    diff: { variable: { added: [fresh], removed: [], updated: [] } },
+  });
+  return id;
+}
+
 /** Makes a variable of bands of a number or date. @returns its id */
 export async function addBands(
   em: EntityManager,
@@ -115,29 +170,11 @@ export async function addBands(
       throw problems.noBandsOf(source.name);
     if (bands.some((band) => band.from !== null && typeof band.from !== limit))
       throw problems.noBandsOf(source.name);
-    const taken = await tx.count(VariableEntity, { studyId: maker.studyId, name });
-    if (taken > 0) throw problems.nameTaken('variable', name);
-    const { id, position } = await row<{ id: number; position: number }>(
-      tx,
-      `select nextval(pg_get_serial_sequence('variable', 'id'))::int as id,
-         (select coalesce(max(position) + 1, 0) from variable where study_id = ?) as position`,
-      [maker.studyId],
-    );
-    const fresh: VariableRecord = {
-      ...{ id, position, name, studyId: maker.studyId },
-      kind: 'category',
-      derived: { from, bands },
-    };
-    await makeChange(tx, {
-      ...maker,
-      summary: `banding “${source.name}”`,
-      diff: { variable: { added: [fresh], removed: [], updated: [] } },
-    });
-    return id;
+    return addDerived(tx, maker, `banding “${source.name}”`, name, { from, bands });
   });
 }
 
-/** Takes a variable of bands away; what came in with a sheet goes with its import only. */
+/** Takes a variable that is worked out away; what came in with a sheet goes with its import only. */
 export async function removeVariable(em: EntityManager, maker: Maker, id: number) {
   await em.transactional(async (tx) => {
     const variable = await findVariable(tx, maker.studyId, id);

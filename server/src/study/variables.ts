@@ -1,40 +1,5 @@
-import { valueName } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows, VariableEntity } from '../database/index.js';
-import { problems } from '../problems.js';
-
-/** How the values of a variable are called and ordered. */
-export interface VariableReader {
-  /** The variable whose values are stored: another one where this is worked out from it. */
-  valueId: number;
-  /** What a stored value is called; null when it is none, or in no band. */
-  labelOf: (value: string | number | boolean | null) => string | null;
-  /** Where a label stands among the others; the same for all where the study has no order of its own. */
-  placeOf: (label: string) => number;
-}
-
-/** @throws Problem not_found when the variable is not of this study */
-export async function readVariable(
-  em: EntityManager,
-  studyId: number,
-  id: number,
-): Promise<VariableReader> {
-  const variable = await em.findOne(VariableEntity, { id, studyId });
-  if (!variable) throw problems.notFound('variable');
-  const { derived = null } = variable;
-  const categories = await rows<{ value: string; label: string }>(
-    em,
-    'select value, label from category where variable_id = ? order by position, value',
-    [id],
-  );
-  const labels = Object.fromEntries(categories.map(({ value, label }) => [value, label]));
-  const order = (derived?.bands ?? categories).map(({ label }) => label);
-  return {
-    valueId: derived?.from ?? id,
-    labelOf: (value) => valueName({ derived, labels }, value),
-    placeOf: (label) => (order.includes(label) ? order.indexOf(label) : order.length),
-  };
-}
+import { rows } from '../database/index.js';
 
 const LONGEST_CATEGORY = 200;
 

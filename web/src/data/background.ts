@@ -1,12 +1,19 @@
-import { valueName } from '@yellow-thread/core/groups';
+import { labelsByRule, valueName } from '@yellow-thread/core/groups';
 import { readBackground } from '@yellow-thread/core/sheet';
-import type { BackgroundValue, Variable } from '@yellow-thread/contract';
+import type { BackgroundValue, Derived, Variable } from '@yellow-thread/contract';
 
 type Background = Readonly<Record<string, BackgroundValue | null>>;
 
 /** What a respondent's value of a variable is called; '' for none. */
-export const nameIn = (variable: Variable, background: Background): string =>
-  valueName(variable, background[String(variable.derived?.from ?? variable.id)] ?? null) ?? '';
+export function nameIn({ id, derived, labels }: Variable, background: Background): string {
+  const inBands = derived && 'from' in derived ? derived : null;
+  const value = background[String(inBands?.from ?? id)] ?? null;
+  return valueName({ bands: inBands?.bands ?? null, labels }, value) ?? '';
+}
+
+/** The categories of a variable that is worked out, in their order. */
+export const categoriesOf = (derived: Derived): string[] =>
+  'bands' in derived ? derived.bands.map(({ label }) => label) : labelsByRule(derived);
 
 /** Reads what was typed as a value of a variable; undefined when it is none. */
 export const typedValue = (

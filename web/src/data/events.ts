@@ -24,7 +24,7 @@ export const useConnected = () =>
 
 /** What follows from a change of each kind of record. */
 const follows: Record<string, readonly Resource[]> = {
-  saved_group: ['groups', 'group-size', 'report', 'behind'],
+  saved_group: ['groups', 'group-size', 'report', 'behind', 'variable', 'respondent-rows'],
   mention: ['answers', ...FROM_MENTIONS],
   settlement: ['answers', 'study', 'saturation', 'report', 'behind', 'together', 'groups'],
   note: ['answers', 'notes', 'others', 'suggestions'],

@@ -41,7 +41,7 @@ export const useGroupSize = (study: number, rule: Rule, groupId: string) =>
 /** What a group decides: who is counted and listed. */
 const fromGroups = asChange(
   ...(['groups', 'group-size', 'report', 'behind', 'ledger', 'study', 'respondents'] as const),
-  ...(['together', 'write-up', 'history'] as const),
+  ...(['together', 'write-up', 'history', 'variable', 'respondent-rows'] as const),
 );
 
 export const usePutGroup = (study: number) =>

@@ -42,6 +42,8 @@ export type Resource =
 export const FROM_MENTIONS = [
   ...(['codebook', 'hits', 'others', 'mentions-of-code', 'saturation'] as const),
   ...(['report', 'behind', 'together', 'groups', 'group-size', 'write-up', 'history'] as const),
+  // background that is worked out by rules
+  ...(['variable', 'respondents', 'respondent-rows'] as const),
 ] satisfies Resource[];
 /** What shows what is left to be decided of suggestions. */
 export const FROM_DECISIONS = ['reviews', 'review', 'suggestions', 'checks'] satisfies Resource[];

@@ -8,6 +8,7 @@ import {
   type AsideMarks,
   type BackgroundValue,
   type Band,
+  type ByRule,
   type Rule,
 } from '@yellow-thread/contract';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
@@ -74,7 +75,9 @@ export const useVariable = (study: number, id: number) =>
     queryFn: () => call(`${base(study)}/variables/${id}`, { reply: variableDetailSchema }),
   });
 
-const variableChange = asChange('study', 'variable', 'report', 'respondents');
+const variableChange = asChange(
+  ...(['study', 'variable', 'report', 'respondents', 'respondent-rows', 'history'] as const),
+);
 
 export const useRenameVariable = (study: number, id: number) =>
   useMutation({
@@ -102,6 +105,18 @@ export const useChangeCategories = (study: number, id: number) =>
         method: 'PUT',
         body: { categories },
         reply: doneSchema,
+      }),
+  });
+
+/** Makes a variable of categories that people are dealt out to by rules. */
+export const useAddByRule = (study: number) =>
+  useMutation({
+    ...variableChange,
+    mutationFn: (body: { name: string; by: ByRule }) =>
+      call(`${base(study)}/variables`, {
+        method: 'POST',
+        body,
+        reply: z.object({ id: idSchema }),
       }),
   });
 

@@ -4,12 +4,14 @@ import { Plus } from 'lucide-react';
 import { useSearchParams } from 'react-router';
 import { restrictTo, useGroups, useRemoveGroup, useRuleNames } from '../data/groups.js';
 import { useRestriction } from '../data/restriction.js';
+import { useDrawer } from '../frame/drawer.js';
 import { useStudyPlace } from '../frame/place.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { GroupEditor } from './groupEditor.js';
 import { Size } from './size.js';
+import { VariableMaker } from './variableMaker.js';
 
 const blank: GroupFields = { name: '', description: '', rule: { is: 'all_of', rules: [] } };
 
@@ -17,6 +19,7 @@ const blank: GroupFields = { name: '', description: '', rule: { is: 'all_of', ru
 export function GroupsPage() {
   const study = useStudyPlace();
   const groups = useGroups(study.id);
+  const openDrawer = useDrawer();
   const [search, setSearch] = useSearchParams();
   const edited = search.get('edit');
   const edit = (id: string | null) => setSearch(id ? { edit: id } : {}, { replace: true });
@@ -36,6 +39,16 @@ export function GroupsPage() {
         </div>
         <span className="flex items-center gap-4">
           <SavedSign />
+          <Button
+            onClick={() =>
+              openDrawer({
+                title: 'A new variable',
+                body: <VariableMaker study={study} groups={list} />,
+              })
+            }
+          >
+            Make a variable …
+          </Button>
           <Button look="main" disabled={isNew} onClick={() => edit(crypto.randomUUID())}>
             <Plus size={15} aria-hidden /> New group
           </Button>

@@ -1,4 +1,5 @@
 import type { RuleCondition, Variable } from '@yellow-thread/contract';
+import { categoriesOf } from '../data/background.js';
 import { useVariable } from '../data/respondents.js';
 import { Choice, inputBox } from './field.js';
 import { Toggles } from './toggles.js';
@@ -151,7 +152,9 @@ function ValueToggles({
   const labels =
     variable.kind === 'yes_no'
       ? ['Yes', 'No']
-      : (detail.derived?.bands ?? detail.categories).map(({ label }) => label);
+      : detail.derived
+        ? categoriesOf(detail.derived)
+        : detail.categories.map(({ label }) => label);
   // what is chosen and has gone since can still be taken out
   const all = [...new Set([...labels, ...chosen])];
   return (

@@ -1,5 +1,7 @@
-import type { VariableDetail } from '@yellow-thread/contract';
+import type { Band, ByRule, VariableDetail } from '@yellow-thread/contract';
+import { ruleSentence } from '@yellow-thread/core/groups';
 import { useState } from 'react';
+import { useRuleNames } from '../data/groups.js';
 import {
   useChangeCategories,
   useRemoveVariable,
@@ -41,23 +43,19 @@ export function VariableDrawer({ study, id }: { study: number; id: number }) {
       )}
       {data.derived && (
         <section>
-          <h3 className="font-semibold">Bands</h3>
-          <ul>
-            {data.derived.bands.map((band) => (
-              <li key={band.label} className="border-b border-rule py-1">
-                {band.label}
-                <span className="text-soft">
-                  {band.from === null ? ' everything below' : ` from ${band.from}`}
-                </span>
-              </li>
-            ))}
-          </ul>
+          {'bands' in data.derived ? (
+            <Bands bands={data.derived.bands} />
+          ) : (
+            <ByRules study={study} by={data.derived} categories={data.categories} />
+          )}
           <Button
             className="mt-3"
+            disabled={remove.isPending}
             onClick={() => remove.mutate(undefined, { onSuccess: () => openDrawer(null) })}
           >
             Remove this variable
           </Button>
+          {remove.error && <ProblemNote error={remove.error} />}
         </section>
       )}
       {(data.kind === 'number' || data.kind === 'date') && (
@@ -67,11 +65,69 @@ export function VariableDrawer({ study, id }: { study: number; id: number }) {
   );
 }
 
+const Bands = ({ bands }: { bands: readonly Band[] }) => (
+  <>
+    <h3 className="font-semibold">Bands</h3>
+    <ul>
+      {bands.map((band) => (
+        <li key={band.label} className="border-b border-rule py-1">
+          {band.label}
+          <span className="text-soft">
+            {band.from === null ? ' everything below' : ` from ${band.from}`}
+          </span>
+        </li>
+      ))}
+    </ul>
+  </>
+);
+
+/** Categories with the rule that each is made by, and how many are in it now. */
+function ByRules({
+  study,
+  by,
+  categories,
+}: {
+  study: number;
+  by: ByRule;
+  categories: VariableDetail['categories'];
+}) {
+  const names = useRuleNames(study);
+  // to mention and not to mention: nobody is in both
+  const areMentions = by.rules.every(({ rule }) => rule.is === 'mentions');
+  const meaning = (label: string): string => {
+    const rules = by.rules.filter((one) => one.label === label);
+    if (label === by.inSeveral) return 'in several of these';
+    if (label === by.inNone) return 'in none of these';
+    return names ? rules.map(({ rule }) => ruleSentence(rule, names)).join('; or ') : '…';
+  };
+  return (
+    <>
+      <h3 className="font-semibold">Categories</h3>
+      <p className="text-[13px] text-soft">
+        Who is in which follows from its rule, and is up to date at any time.
+        {by.inSeveral === null && !areMentions && ' Who is in several counts in the first.'}
+      </p>
+      <ul className="mt-2">
+        {categories.map(({ label, count }) => (
+          <li key={label} className="flex items-baseline gap-3 border-b border-rule py-1.5">
+            <span className="min-w-0 flex-1">
+              {label}
+              <span className="block text-[13px] text-soft">{meaning(label)}</span>
+            </span>
+            <span className="figures text-soft">{asCount(count)}</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 /** What kind a variable is, and what its values run from and to. */
 function about({ derived, kind, stated, lowest, highest }: VariableDetail): string {
   const ranges = kind === 'number' || kind === 'date';
   const range = ranges && lowest !== null ? `, from ${lowest} to ${highest}` : '';
-  return `${derived ? 'bands' : kinds[kind]}, ${asCount(stated)} stated${range}`;
+  const how = derived && ('bands' in derived ? 'bands' : 'worked out by rules');
+  return `${how ?? kinds[kind]}, ${asCount(stated)} stated${range}`;
 }
 
 interface Category {

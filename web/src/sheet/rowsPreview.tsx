@@ -3,7 +3,7 @@ import { valueName } from '@yellow-thread/core/groups';
 import { asCount } from '../parts/numbers.js';
 
 const said = (value: string | number | boolean | null) =>
-  valueName({ derived: null, labels: {} }, value) ?? '–';
+  valueName({ bands: null, labels: {} }, value) ?? '–';
 
 /** Rows as they will be stored: the first ones and some at random. */
 export function RowsPreview({ check }: { check: SheetCheck }) {

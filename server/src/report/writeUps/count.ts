@@ -9,9 +9,9 @@ import {
 import { maskDetails } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, VariableEntity } from '../../database/index.js';
-import { respondentsOf } from '../../groups/index.js';
+import { readLabels, respondentsOf } from '../../groups/index.js';
 import { Problem, problems } from '../../problems.js';
-import { findQuestion, readVariable } from '../../study/index.js';
+import { findQuestion } from '../../study/index.js';
 import { readFacts } from '../files/index.js';
 import { makeReport } from '../report.js';
 import type { Frozen, StoredWriteUp } from './stored.js';
@@ -81,26 +81,27 @@ export async function readQuotes(
     text: string;
     start: number | null;
     end: number | null;
-    background: Record<string, string | number | boolean | null>;
+    respondentId: number;
   }>(
     em,
-    `select m.code_id as "codeId", r.question_id as "questionId", r.text, m.start, m."end", p.background
-     from mention m join response r on r.id = m.response_id join respondent p on p.id = r.respondent_id
-     where p.study_id = ? and m.typical order by m.created_at, m.id`,
+    `select m.code_id as "codeId", r.question_id as "questionId", r.text, m.start, m."end",
+       r.respondent_id as "respondentId"
+     from mention m join response r on r.id = m.response_id join question q on q.id = r.question_id
+     where q.study_id = ? and m.typical order by m.created_at, m.id`,
     [studyId],
   );
   const known = await em.find(VariableEntity, { studyId, id: { $in: [...background] } });
-  const readers: Awaited<ReturnType<typeof readVariable>>[] = [];
+  const readers: Awaited<ReturnType<typeof readLabels>>[] = [];
   for (const id of background.filter((one) => known.some((variable) => variable.id === one)))
-    readers.push(await readVariable(em, studyId, id));
-  return found.map(({ codeId, questionId, text, start, end, background: values }) => {
+    readers.push(await readLabels(em, studyId, id));
+  return found.map(({ codeId, questionId, text, start, end, respondentId }) => {
     const said = start === null || end === null ? text : text.slice(start, end);
     return {
       codeId,
       questionId,
       text: masked ? maskDetails(said, names) : said,
       who: readers
-        .map(({ valueId, labelOf }) => labelOf(values[String(valueId)] ?? null))
+        .map((labelOf) => labelOf(respondentId))
         .filter((label) => label !== null)
         .join(', '),
     };
