@@ -83,9 +83,16 @@ export async function keyToFrame(
   return page.evaluate(() => (window as unknown as Measured).measured);
 }
 
-/** Times between frames while something is scrolled from its beginning to its end, which may grow meanwhile. */
-export const scrolling = (page: Page, selector: string): Promise<number[]> =>
-  page.evaluate(async (scrolled) => {
+/** So long after the last key all that followed from it has come. */
+const REST_MS = 3000;
+
+/**
+ * Times between frames while something is scrolled from its beginning to its end, which may grow meanwhile. Nothing is
+ * fetched anew beside it: the server would take the browser's processor.
+ */
+export async function scrolling(page: Page, selector: string): Promise<number[]> {
+  await page.waitForTimeout(REST_MS);
+  return page.evaluate(async (scrolled) => {
     const feed = document.querySelector(scrolled)!;
     const frames: number[] = [];
     let before = performance.now();
@@ -98,6 +105,7 @@ export const scrolling = (page: Page, selector: string): Promise<number[]> =>
     }
     return frames;
   }, selector);
+}
 
 /** A row of a table of figures: so long, and how many frames that are. */
 export const inFrames = (what: string, ms: number) => ({

@@ -6,19 +6,22 @@ export interface ReviewCounts {
   /** Probabilities of the open suggestions, highest first. */
   open: number[];
   accepted: number;
+  acceptedInBulk: number;
   refused: number;
+  refusedInBulk: number;
   /** Answers known to mention the code, by hand or accepted. */
   known: number;
 }
 
 /**
- * The counts after a suggestion of some probability went from one decision to another, so that they need
- * not be asked for after each. Other fields are kept.
+ * The counts after somebody read a suggestion and decided it, so that they need not be asked for after each. Other
+ * fields are kept.
+ *
+ * @param suggestion as it stood before
  */
 export function redecide<Counts extends ReviewCounts>(
   counts: Counts,
-  probability: number,
-  from: Decision,
+  { probability, state: from, bulk }: { probability: number; state: Decision; bulk: boolean },
   to: Decision,
 ): Counts {
   const open = counts.open.slice();
@@ -32,7 +35,9 @@ export function redecide<Counts extends ReviewCounts>(
     ...counts,
     open,
     accepted: counts.accepted + step('accepted'),
+    acceptedInBulk: counts.acceptedInBulk - Number(bulk && from === 'accepted'),
     refused: counts.refused + step('refused'),
+    refusedInBulk: counts.refusedInBulk - Number(bulk && from === 'refused'),
     known: counts.known + step('accepted'),
   };
 }

@@ -65,26 +65,25 @@ export const useSuggestions = (study: number, question: number, code: string) =>
     structuralSharing: false,
   });
 
-const followsFromDecisions = [
+const elsewhereFromDecisions = [
   'study',
   'answers',
   'checks',
   'codebook',
   'ledger',
   'reviews',
-  'review',
   'report',
   'behind',
 ] as const;
+const followsFromDecisions = ['review', ...elsewhereFromDecisions] as const;
 
-/** Changes one suggestion of a code's list as it is drawn; a list from before the change would undo that. */
-async function redraw(
+/** Changes one suggestion of a code's list as it is drawn. */
+function redraw(
   client: QueryClient,
   list: QueryKey,
   responseId: number,
   to: (before: SuggestedAnswer) => SuggestedAnswer,
-): Promise<void> {
-  await holdFetches(list);
+): void {
   client.setQueryData<InfiniteData<SuggestionPage>>(
     list,
     (pages) =>
@@ -131,14 +130,28 @@ function mentionsAfter(
 }
 
 /** Decides one suggestion; drawn at once, saved behind. */
-export function useDecide(study: number, question: number, code: string) {
+export function useDecide(
+  study: number,
+  question: number,
+  code: string,
+): (deciding: Deciding) => void {
   const client = useQueryClient();
   const list = ['suggestions', study, question, code];
   const figures = ['review', study, question, code];
   const me = useSession().data?.account?.name ?? null;
-  return useMutation({
-    ...asKeyedChange(...followsFromDecisions),
-    mutationFn: ({ suggestion, state, passage, other }: Deciding) =>
+  const draw = (deciding: Deciding) => {
+    const { suggestion, state } = deciding;
+    redraw(client, list, suggestion.responseId, (one) => ({
+      ...one,
+      ...{ state, bulk: false, by: state === 'open' ? null : me },
+      mentions: mentionsAfter(one, deciding, code),
+    }));
+    client.setQueryData<Review>(figures, (review) => review && redecide(review, suggestion, state));
+  };
+  const { mutate } = useMutation({
+    // its own list and figures it draws by itself
+    ...asKeyedChange(...elsewhereFromDecisions),
+    mutationFn: ({ suggestion, state, passage, other }: Deciding & { drawn: boolean }) =>
       call(`${pathOf(study, question, code)}/decide`, {
         method: 'POST',
         body: {
@@ -148,21 +161,21 @@ export function useDecide(study: number, question: number, code: string) {
         },
         reply: doneSchema,
       }),
-    onMutate: async (deciding) => {
-      const { suggestion, state } = deciding;
-      await holdFetches(figures);
-      await redraw(client, list, suggestion.responseId, (one) => ({
-        ...one,
-        ...{ state, bulk: false, by: state === 'open' ? null : me },
-        mentions: mentionsAfter(one, deciding, code),
-      }));
-      client.setQueryData<Review>(
-        figures,
-        (review) => review && redecide(review, suggestion.probability, suggestion.state, state),
-      );
+    onMutate: async ({ drawn, ...deciding }) => {
+      if (drawn) return;
+      // what comes from before the decision would undo it
+      await Promise.all([list, figures].map(holdFetches));
+      draw(deciding);
     },
-    onError: () => client.invalidateQueries({ queryKey: list }),
+    onError: () =>
+      Promise.all([list, figures].map((queryKey) => client.invalidateQueries({ queryKey }))),
   });
+  return (deciding) => {
+    // with all else that the key does, in one drawing, where nothing has to be held for it
+    const drawn = [list, figures].every((queryKey) => client.isFetching({ queryKey }) === 0);
+    if (drawn) draw(deciding);
+    mutate({ ...deciding, drawn });
+  };
 }
 
 /** Calls the coding of a suggested answer doubtful, or no longer; drawn at once, saved behind. */
@@ -171,9 +184,10 @@ export function useUnsure(study: number, question: number, code: string) {
   const list = ['suggestions', study, question, code];
   const account = useSession().data?.account ?? null;
   const change = useChangeNote(study);
-  return ({ responseId, unsure }: SuggestedAnswer) => {
+  return async ({ responseId, unsure }: SuggestedAnswer) => {
+    await holdFetches(list);
     const note = noteOn(responseId, account, { text: '', unsure: true });
-    void redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? null : note.id }));
+    redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? null : note.id }));
     change.mutate(
       unsure ? { do: 'removeNote', note: { ...note, id: unsure } } : { do: 'addNote', note },
       { onError: () => void client.invalidateQueries({ queryKey: list }) },

@@ -44,7 +44,7 @@ export function SuggestionList({
     getScrollElement: () => scroller.current,
     estimateSize: () => 64,
     getItemKey,
-    overscan: 8,
+    overscan: 4,
     // a row more is drawn with the next frame: drawing it within the key's own would hold up what the key did
     useFlushSync: false,
   });

@@ -28,7 +28,7 @@ export function useRowDeeds({
   ask: (asking: Asking | null) => void;
   goOn: () => void;
 }): RowDeeds {
-  const { mutate: decide } = useDecide(study.id, question.id, code.id);
+  const decide = useDecide(study.id, question.id, code.id);
   const changeUnsure = useUnsure(study.id, question.id, code.id);
   const coderId = useSession().data?.account?.id ?? 0;
   return {
@@ -52,6 +52,6 @@ export function useRowDeeds({
       else decide({ suggestion, state: 'accepted', other, ...(passage && { passage }) });
       goOn();
     },
-    unsure: () => suggestion && changeUnsure(suggestion),
+    unsure: () => void (suggestion && changeUnsure(suggestion)),
   };
 }
