@@ -54,7 +54,7 @@ def table():
 
 
 times = []
-for _ in range(3):
+for _ in range(5):
     begun = time.perf_counter()
     counts, share, low, high, all_mentions, beyond = table()
     times.append((time.perf_counter() - begun) * 1000)

@@ -1,6 +1,6 @@
 import { addTo, emptyBitset, fullBitset } from '@yellow-thread/core/groups';
 import { trainQuestion } from '@yellow-thread/core/learning';
-import { countCloth } from '@yellow-thread/core/report';
+import { countCloth, rowOfMentions } from '@yellow-thread/core/report';
 import { expectAbove, outlookOf } from '@yellow-thread/core/review';
 import { randomSource } from '@yellow-thread/core/statistics';
 import { demoCodes, demoQuestions, rounded, timed } from './material.js';
@@ -51,12 +51,9 @@ function clothAtScale() {
   const groups = Array.from({ length: 20 }, (_, g) =>
     setOf([...groupOf.keys()].filter((i) => groupOf[i] === g)),
   );
-  const rows = mentionsOf.map((mentions, c) => ({
-    key: String(c),
-    mentioned: setOf(mentions),
-    decided: everybody,
-    mentions,
-  }));
+  const rows = mentionsOf.map((mentions, c) =>
+    rowOfMentions(String(c), [mentions], everybody, answers),
+  );
   const sets = timed(() =>
     countCloth({
       rows,

@@ -2,7 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apiSample, checkValue } from '../../test/checkValues.js';
 import { addTo, countOf, emptyBitset, fullBitset, has, type Bitset } from '../groups/index.js';
-import { acrossQuestions, countCloth, rollUp, type BaseKind, type ClothRow } from './cloth.js';
+import {
+  acrossQuestions,
+  countCloth,
+  rollUp,
+  rowOfMentions,
+  type BaseKind,
+  type ClothRow,
+} from './cloth.js';
 
 const setOf = (size: number, members: Iterable<number>): Bitset => {
   const set = emptyBitset(size);
@@ -14,12 +21,7 @@ const rowOf = (
   key: string,
   mentions: number[],
   decided = fullBitset(size),
-): ClothRow => ({
-  key,
-  mentioned: setOf(size, mentions),
-  decided,
-  mentions: Int32Array.from(mentions),
-});
+): ClothRow => rowOfMentions(key, [Int32Array.from(mentions)], decided, size);
 
 describe('countCloth', () => {
   // ten asked, 0–7 answered, 0–5 settled; 0 mentions the code twice, 6 only in an open answer

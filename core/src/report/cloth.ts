@@ -1,7 +1,7 @@
 import {
+  addTo,
   countOfBoth,
   emptyBitset,
-  forEachIn,
   forEachInBoth,
   has,
   intersect,
@@ -21,8 +21,8 @@ export interface ClothRow {
   mentioned: Bitset;
   /** Respondents for whom this row is decided: settled, or every suggestion of the code decided. */
   decided: Bitset;
-  /** The respondent of each mention, one entry a mention. */
-  mentions: Int32Array;
+  /** Who mentions it again: one entry for each mention after a respondent's first. Few, mostly. */
+  again: Int32Array;
 }
 
 export interface ClothInput {
@@ -79,7 +79,7 @@ export function countCloth(input: ClothInput): ClothCell[][] {
   return input.rows.map((row) => {
     const counted = countedIn(row, input);
     const first = counter.people(counted);
-    const again = counter.list(repeatedMentions(row, counted));
+    const again = counter.list(row.again, counted);
     const bases = basesOf(row.decided);
     return input.columns.map((_, c) => {
       const [people, weighted] = [first.people[c]!, first.weighted[c]!];
@@ -110,93 +110,110 @@ interface Sums {
   weighted: Float64Array;
   squares: Float64Array;
 }
-
 /**
- * Counts people by column, each person looked at once however many columns there are: columns that have nobody in
- * common share a layer, which says of every respondent which of its columns they stand in.
+ * Counts people by column, each looked at once however many columns there are: people who stand in the same columns are
+ * of one kind, and are counted by kind first.
  */
 function columnCounter({
   columns,
   asked,
   weights,
 }: Pick<ClothInput, 'columns' | 'asked' | 'weights'>) {
-  const layers: { taken: Bitset; of: Int16Array }[] = [];
-  columns.forEach(({ members }, c) => {
-    let layer = layers.find(({ taken }) => countOfBoth(taken, members) === 0);
-    if (!layer) {
-      layer = {
-        taken: emptyBitset(32 * asked.length),
-        of: new Int16Array(32 * asked.length).fill(-1),
-      };
-      layers.push(layer);
-    }
-    const { of } = layer;
-    forEachIn(members, (i) => {
-      of[i] = c;
+  const { kindOf, columnsOf } = kindsOf(columns, 32 * asked.length);
+  const kinds = columnsOf.length;
+  const byColumn = (byKind: Float64Array): Float64Array => {
+    const sums = new Float64Array(columns.length);
+    byKind.forEach((sum, kind) => {
+      if (sum !== 0) for (const c of columnsOf[kind]!) sums[c]! += sum;
     });
-    layer.taken = unite(layer.taken, members);
+    return sums;
+  };
+  const begin = () => ({
+    people: new Float64Array(kinds),
+    weighted: new Float64Array(weights ? kinds : 0),
+    squares: new Float64Array(weights ? kinds : 0),
   });
-  const nothing = (): Sums => ({
-    people: new Float64Array(columns.length),
-    weighted: new Float64Array(columns.length),
-    squares: new Float64Array(columns.length),
-  });
+  const end = ({ people, weighted, squares }: Sums): Sums => {
+    const counted = byColumn(people);
+    return weights
+      ? { people: counted, weighted: byColumn(weighted), squares: byColumn(squares) }
+      : { people: counted, weighted: counted, squares: counted };
+  };
   return {
     people(set: Bitset): Sums {
-      const sums = nothing();
-      for (const { of } of layers)
-        if (weights) addWeighted(set, of, weights, sums);
-        else addPeople(set, of, sums.people);
-      return weights ? sums : { ...sums, weighted: sums.people, squares: sums.people };
+      const sums = begin();
+      if (weights) addWeighted(set, kindOf, weights, sums);
+      else addPeople(set, kindOf, sums.people);
+      return end(sums);
     },
-    /** People who may stand in the list more than once, and count as often. */
-    list(list: Int32Array): Sums {
-      const sums = nothing();
-      for (const { of } of layers)
-        for (const i of list) {
-          const c = of[i]!;
-          if (c < 0) continue;
-          sums.people[c]! += 1;
-          sums.weighted[c]! += weights ? weights[i]! : 1;
-        }
-      return sums;
+    /** Those of a list who are in a set; who stands in the list more than once counts as often. */
+    list(list: Int32Array, set: Bitset): Sums {
+      const sums = begin();
+      for (const i of list) {
+        if (!has(set, i)) continue;
+        const kind = kindOf[i]!;
+        sums.people[kind]! += 1;
+        if (!weights) continue;
+        sums.weighted[kind]! += weights[i]!;
+        sums.squares[kind]! += weights[i]! * weights[i]!;
+      }
+      return end(sums);
     },
   };
 }
 
-// the two loops that a large table spends its time in: written out, without a call for each person, and on words with a
+/** Which kind each respondent is of, and in which columns each kind stands. */
+function kindsOf(columns: ClothInput['columns'], size: number) {
+  const kindOf = new Int32Array(size);
+  const columnsOf: number[][] = [[]];
+  columns.forEach(({ members }, c) => {
+    // what those of a kind become who stand in this column too; 0 for none yet
+    const become = new Int32Array(columnsOf.length);
+    for (let w = 0; w < members.length; w++)
+      for (let word = members[w]! | 0; word !== 0; word &= word - 1) {
+        const i = w * 32 + 31 - Math.clz32(word & -word);
+        const before = kindOf[i]!;
+        if (become[before] === 0) become[before] = columnsOf.push([...columnsOf[before]!, c]) - 1;
+        kindOf[i] = become[before]!;
+      }
+  });
+  return { kindOf, columnsOf };
+}
+
+// the loops that a large table spends its time in: written out, without a call for each person, and on words with a
 // sign, which the machine has an integer for
 
-function addPeople(set: Bitset, of: Int16Array, people: Float64Array): void {
+function addPeople(set: Bitset, kindOf: Int32Array, people: Float64Array): void {
   for (let w = 0; w < set.length; w++)
-    for (let word = set[w]! | 0; word !== 0; word &= word - 1) {
-      const c = of[w * 32 + 31 - Math.clz32(word & -word)]!;
-      if (c >= 0) people[c]! += 1;
-    }
+    for (let word = set[w]! | 0; word !== 0; word &= word - 1)
+      people[kindOf[w * 32 + 31 - Math.clz32(word & -word)]!]! += 1;
 }
 
 function addWeighted(
   set: Bitset,
-  of: Int16Array,
+  kindOf: Int32Array,
   weights: Float64Array,
   { people, weighted, squares }: Sums,
 ): void {
   for (let w = 0; w < set.length; w++)
     for (let word = set[w]! | 0; word !== 0; word &= word - 1) {
       const i = w * 32 + 31 - Math.clz32(word & -word);
-      const c = of[i]!;
-      if (c < 0) continue;
+      const kind = kindOf[i]!;
       const weight = weights[i]!;
-      people[c]! += 1;
-      weighted[c]! += weight;
-      squares[c]! += weight * weight;
+      people[kind]! += 1;
+      weighted[kind]! += weight;
+      squares[kind]! += weight * weight;
     }
 }
+
 type ColumnCounter = ReturnType<typeof columnCounter>;
 
 /** Whose mentions of a row count. */
-const countedIn = ({ mentioned, decided }: ClothRow, { answered }: ClothInput): Bitset =>
-  intersect(intersect(mentioned, decided), answered);
+function countedIn({ mentioned, decided }: ClothRow, { answered }: ClothInput): Bitset {
+  const counted = new Uint32Array(answered.length);
+  for (let w = 0; w < counted.length; w++) counted[w] = mentioned[w]! & decided[w]! & answered[w]!;
+  return counted;
+}
 
 /** The base of every column; rows that are decided for the same people share theirs. */
 function baseCounter(input: ClothInput, counter: ColumnCounter): (decided: Bitset) => Base[] {
@@ -229,13 +246,34 @@ function baseCounter(input: ClothInput, counter: ColumnCounter): (decided: Bitse
 function allMentions(input: ClothInput, counter: ColumnCounter): Base[] {
   const parts = (input.codes ?? input.rows).flatMap((row) => {
     const counted = countedIn(row, input);
-    return [counter.people(counted), counter.list(repeatedMentions(row, counted))];
+    return [counter.people(counted), counter.list(row.again, counted)];
   });
   return input.columns.map((_, c) => {
     const sum = (of: 'people' | 'weighted') => parts.reduce((all, part) => all + part[of][c]!, 0);
     const weighted = sum('weighted');
     return { people: sum('people'), weighted, squares: weighted, effective: weighted };
   });
+}
+
+/**
+ * A code's row from its mentions.
+ *
+ * @param lists the respondent of each mention, in one list or several
+ * @param size how many respondents there are
+ */
+export function rowOfMentions(
+  key: string,
+  lists: readonly Int32Array[],
+  decided: Bitset,
+  size: number,
+): ClothRow {
+  const mentioned = emptyBitset(size);
+  const again: number[] = [];
+  for (const mentions of lists)
+    for (const i of mentions)
+      if (has(mentioned, i)) again.push(i);
+      else addTo(mentioned, i);
+  return { key, mentioned, decided, again: Int32Array.from(again) };
 }
 
 /**
@@ -251,7 +289,7 @@ export function rollUp(key: string, codes: readonly ClothRow[]): ClothRow {
     key,
     mentioned: others.reduce((all, code) => unite(all, code.mentioned), first.mentioned),
     decided: others.reduce((all, code) => intersect(all, code.decided), first.decided),
-    mentions: joined(codes.map(({ mentions }) => mentions)),
+    again: againInAny(codes),
   };
 }
 
@@ -269,30 +307,33 @@ export function acrossQuestions(
   if (!first) throw new RangeError(`Code ${key} has no question to be counted in.`);
   const none = emptyBitset(32 * first.answered.length);
   const answeredAny = rows.reduce((all, { answered }) => unite(all, answered), none);
+  // a mention counts where the answer that it is in is one
+  const counted = rows.map(({ row, answered }) => ({
+    mentioned: intersect(row.mentioned, answered),
+    again: row.again.filter((i) => has(answered, i)),
+  }));
   const undecided = rows.reduce(
     (all, { row, answered }) => unite(all, subtract(answered, row.decided)),
     none,
   );
   return {
     key,
-    // a mention counts where the answer that it is in is one
-    mentioned: rows.reduce(
-      (all, { row, answered }) => unite(all, intersect(row.mentioned, answered)),
-      none,
-    ),
+    mentioned: counted.reduce((all, { mentioned }) => unite(all, mentioned), none),
     decided: subtract(answeredAny, undecided),
-    mentions: joined(rows.map(({ row, answered }) => row.mentions.filter((i) => has(answered, i)))),
+    again: againInAny(counted),
   };
 }
 
-function joined(parts: readonly Int32Array[]): Int32Array {
-  const all = new Int32Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    all.set(part, at);
-    at += part.length;
+/** Who mentions any of several things again: one of them more than once, or one after another. */
+function againInAny(rows: readonly Pick<ClothRow, 'mentioned' | 'again'>[]): Int32Array {
+  const again: number[] = [];
+  let before: Bitset | null = null;
+  for (const row of rows) {
+    for (const i of row.again) again.push(i);
+    if (before) forEachInBoth(before, row.mentioned, (i) => again.push(i));
+    before = before ? unite(before, row.mentioned) : row.mentioned;
   }
-  return all;
+  return Int32Array.from(again);
 }
 
 /** People of a set who are in a group, with their weights. */
@@ -307,18 +348,4 @@ export function measureBase(set: Bitset, members: Bitset, weights: Float64Array 
     squares += weight * weight;
   });
   return { people, weighted: sum, squares, effective: effectiveBase(sum, squares) };
-}
-
-/** Who makes the counted mentions after their first: few, where most people mention a thing once. */
-function repeatedMentions({ mentions }: ClothRow, counted: Bitset): Int32Array {
-  // whoever is counted and has not come up yet
-  const left = counted.slice();
-  const repeats: number[] = [];
-  for (const i of mentions) {
-    const word = i >>> 5;
-    const bit = 1 << (i & 31);
-    if ((left[word]! & bit) !== 0) left[word]! &= ~bit;
-    else if ((counted[word]! & bit) !== 0) repeats.push(i);
-  }
-  return Int32Array.from(repeats);
 }

@@ -10,6 +10,7 @@ import {
   type Correction,
   type GroupShare,
   type Interval,
+  type Share,
 } from '../statistics/index.js';
 
 export interface CompareOptions {
@@ -85,27 +86,29 @@ export function exceededColumns(
   { correction, level = 0.95, isWeighted = false }: CompareOptions,
   mayCompare: (one: number, other: number) => boolean = () => true,
 ): number[][] {
-  const pairs: { higher: number; lower: number; p: number }[] = [];
   const critical = normalQuantile(0.5 + level / 2);
+  const shares = cells.map((cell) => cell && { share: shareOf(cell), n: cell.people });
+  // columns of arrays: a table has thousands of pairs
+  const higher: number[] = [];
+  const lower: number[] = [];
+  const chances: number[] = [];
   cells.forEach((one, i) => {
     for (let j = i + 1; j < cells.length; j++) {
       const other = cells[j];
       if (!one || !other || !mayCompare(i, j)) continue;
-      const isHigher = shareOf(one) >= shareOf(other);
-      pairs.push({
-        higher: isHigher ? i : j,
-        lower: isHigher ? j : i,
-        p: chanceOf(one, other, isWeighted, critical),
-      });
+      const [first, second] = [shares[i]!, shares[j]!];
+      const isHigher = first.share >= second.share;
+      higher.push(isHigher ? i : j);
+      lower.push(isHigher ? j : i);
+      chances.push(
+        isWeighted ? weightedChance(one, other, critical) : chanceOf(first, second, critical),
+      );
     }
   });
-  const adjusted = adjust(
-    pairs.map(({ p }) => p),
-    correction,
-  );
+  const adjusted = adjust(chances, correction);
   const exceeded = cells.map((): number[] => []);
-  pairs.forEach(({ higher, lower }, k) => {
-    if (adjusted[k]! < 1 - level) exceeded[higher]!.push(lower);
+  adjusted.forEach((p, k) => {
+    if (p < 1 - level) exceeded[higher[k]!]!.push(lower[k]!);
   });
   return exceeded.map((places) => places.sort((x, y) => x - y));
 }
@@ -116,24 +119,17 @@ export function exceededColumns(
  *
  * @param critical how many standard errors a difference must be off to be beyond chance by itself
  */
-function chanceOf(
-  one: GroupShare,
-  other: GroupShare,
-  isWeighted: boolean,
-  critical: number,
-): number {
-  if (isWeighted) {
-    const effect = pairEffect(one, other);
-    if (!effect) return raoScott([one, other])?.p ?? 1;
-    // the tails of F are no lighter than those of the normal
-    return effect.value < critical * critical ? 1 : fTail(effect.value, 1, effect.others);
-  }
-  const sides = [
-    { share: shareOf(one), n: one.people },
-    { share: shareOf(other), n: other.people },
-  ] as const;
-  const z = pooledZ(...sides);
-  return z !== null && Math.abs(z) < critical ? 1 : compareShares(...sides).p;
+function chanceOf(one: Share, other: Share, critical: number): number {
+  const z = pooledZ(one, other);
+  return z !== null && Math.abs(z) < critical ? 1 : compareShares(one, other).p;
+}
+
+/** The same for groups of people with weights. */
+function weightedChance(one: GroupShare, other: GroupShare, critical: number): number {
+  const effect = pairEffect(one, other);
+  if (!effect) return raoScott([one, other])?.p ?? 1;
+  // the tails of F are no lighter than those of the normal
+  return effect.value < critical * critical ? 1 : fTail(effect.value, 1, effect.others);
 }
 
 /** How a column's share stands to that of everyone else. */
@@ -157,7 +153,13 @@ export function compareWithRest(
     if (!rest || rest.people === 0 || rest.weighted <= 0) return null;
     return {
       isHigher: shareOf(cell) >= shareOf(rest),
-      p: chanceOf(cell, rest, isWeighted, critical),
+      p: isWeighted
+        ? weightedChance(cell, rest, critical)
+        : chanceOf(
+            { share: shareOf(cell), n: cell.people },
+            { share: shareOf(rest), n: rest.people },
+            critical,
+          ),
     };
   });
   const adjusted = adjust(

@@ -3,6 +3,7 @@ export {
   countCloth,
   measureBase,
   rollUp,
+  rowOfMentions,
   type Base,
   type BaseKind,
   type ClothCell,

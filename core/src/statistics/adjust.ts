@@ -11,23 +11,24 @@ export type Correction = 'holm' | 'benjamini_hochberg' | 'none';
 export function adjust(p: readonly number[], correction: Correction): number[] {
   if (correction === 'none') return [...p];
   const m = p.length;
-  const adjusted = new Array<number>(m);
+  // a probability of 1 stays 1 whatever the correction, and most of a large table are
+  const adjusted = new Array<number>(m).fill(1);
+  const rising: number[] = [];
+  for (let i = 0; i < m; i++) if (p[i]! < 1) rising.push(i);
+  rising.sort((x, y) => p[x]! - p[y]!);
   if (correction === 'holm') {
     let highest = 0;
-    [...p.keys()]
-      .sort((x, y) => p[x]! - p[y]!)
-      .forEach((i, rank) => {
-        highest = Math.max(highest, (m - rank) * p[i]!);
-        adjusted[i] = Math.min(1, highest);
-      });
+    rising.forEach((i, rank) => {
+      highest = Math.max(highest, (m - rank) * p[i]!);
+      adjusted[i] = Math.min(1, highest);
+    });
     return adjusted;
   }
   let lowest = 1;
-  [...p.keys()]
-    .sort((x, y) => p[y]! - p[x]!)
-    .forEach((i, rank) => {
-      lowest = Math.min(lowest, (m / (m - rank)) * p[i]!);
-      adjusted[i] = lowest;
-    });
+  for (let rank = rising.length - 1; rank >= 0; rank--) {
+    const i = rising[rank]!;
+    lowest = Math.min(lowest, (m / (rank + 1)) * p[i]!);
+    adjusted[i] = lowest;
+  }
   return adjusted;
 }

@@ -171,17 +171,9 @@ export function pairEffect(
   const n = one.people + other.people;
   const total = one.weighted + other.weighted;
   const mentioning = one.mentioningWeighted + other.mentioningWeighted;
-  let designed = 0;
-  let simple = 0;
-  for (const group of [one, other]) {
-    const rest = group.weighted - group.mentioningWeighted;
-    if (group.mentioningWeighted <= 0 || rest <= 0) return null;
-    // s / p² and 1 / p of both cells of the group, with weights that sum to 1
-    designed +=
-      group.mentioningSquares / (group.mentioningWeighted * group.mentioningWeighted) +
-      (group.squares - group.mentioningSquares) / (rest * rest);
-    simple += total / group.mentioningWeighted + total / rest;
-  }
+  if (hasEmptyCell(one) || hasEmptyCell(other)) return null;
+  const designed = squaresByShare(one) + squaresByShare(other);
+  const simple = total * (inverseShares(one) + inverseShares(other));
   const share = mentioning / total;
   const part = one.weighted / total;
   const off = one.mentioningWeighted / total - part * share;
@@ -189,6 +181,22 @@ export function pairEffect(
   const effect = (designed * n) / (n - 1) / (simple / n);
   return { value: pearson / effect, others: n - 1 };
 }
+
+const hasEmptyCell = ({ weighted, mentioningWeighted }: GroupShare) =>
+  mentioningWeighted <= 0 || weighted - mentioningWeighted <= 0;
+
+/** s / p² of both cells of a group, with weights that sum to 1. */
+function squaresByShare({ weighted, squares, mentioningWeighted, mentioningSquares }: GroupShare) {
+  const rest = weighted - mentioningWeighted;
+  return (
+    mentioningSquares / (mentioningWeighted * mentioningWeighted) +
+    (squares - mentioningSquares) / (rest * rest)
+  );
+}
+
+/** 1 / p of both cells of a group. */
+const inverseShares = ({ weighted, mentioningWeighted }: GroupShare) =>
+  1 / mentioningWeighted + 1 / (weighted - mentioningWeighted);
 
 const sumOf = <T>(list: readonly T[], of: (one: T) => number) =>
   list.reduce((sum, one) => sum + of(one), 0);

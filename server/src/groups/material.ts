@@ -1,6 +1,6 @@
 import type { Origin } from '@yellow-thread/contract';
 import { addTo, emptyBitset, has, unite, type Bitset } from '@yellow-thread/core/groups';
-import type { ClothRow } from '@yellow-thread/core/report';
+import { rowOfMentions, type ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, unpackInts } from '../database/index.js';
 
@@ -205,17 +205,8 @@ async function queryMaterial(
     given.push({ origin, decided, members });
     peopleOf.set(codeId, [...(peopleOf.get(codeId) ?? []), members]);
   }
-  const rowOf = (codeId: string, parts: readonly Int32Array[]): ClothRow => {
-    const mentioned = emptyBitset(size);
-    const all = new Int32Array(parts.reduce((sum, { length }) => sum + length, 0));
-    let at = 0;
-    for (const part of parts) {
-      all.set(part, at);
-      at += part.length;
-      for (const i of part) addTo(mentioned, i);
-    }
-    return { key: codeId, mentioned, decided: decidedFor(codeId), mentions: all };
-  };
+  const rowOf = (codeId: string, parts: readonly Int32Array[]) =>
+    rowOfMentions(codeId, parts, decidedFor(codeId), size);
   return {
     questionId,
     asked,

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { has } from '@yellow-thread/core/groups';
+import { forEachInBoth, has } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
 import { CodeEntity, QuestionEntity, rows, VariableEntity } from '../database/index.js';
@@ -94,8 +94,11 @@ export async function readRespondentTable(
       flag(has(material.settled, i)),
     );
     const counts = new Map<number, number>();
-    for (const { mentions, decided } of material.codes.values())
-      for (const i of mentions) if (has(decided, i)) counts.set(i, (counts.get(i) ?? 0) + 1);
+    const count = (i: number) => counts.set(i, (counts.get(i) ?? 0) + 1);
+    for (const { mentioned, again, decided } of material.codes.values()) {
+      forEachInBoth(mentioned, decided, count);
+      for (const i of again) if (has(decided, i)) count(i);
+    }
     add('mentions', 'How many mentions there are in the answer', (i) =>
       has(material.answered, i) ? (counts.get(i) ?? 0) : null,
     );
