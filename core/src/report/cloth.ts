@@ -120,44 +120,39 @@ function columnCounter({
   weights,
 }: Pick<ClothInput, 'columns' | 'asked' | 'weights'>) {
   const { kindOf, columnsOf } = kindsOf(columns, 32 * asked.length);
-  const kinds = columnsOf.length;
-  const byColumn = (byKind: Float64Array): Float64Array => {
-    const sums = new Float64Array(columns.length);
-    byKind.forEach((sum, kind) => {
-      if (sum !== 0) for (const c of columnsOf[kind]!) sums[c]! += sum;
+  /** Sums by kind, those of one kind beside each other: people, and where there are weights these and their squares. */
+  const begin = () => new Float64Array(3 * columnsOf.length);
+  const end = (byKind: Float64Array): Sums => {
+    const sums = [0, 1, 2].map(() => new Float64Array(columns.length)) as [
+      Float64Array,
+      Float64Array,
+      Float64Array,
+    ];
+    columnsOf.forEach((its, kind) => {
+      for (const c of its) for (let k = 0; k < 3; k++) sums[k]![c]! += byKind[3 * kind + k]!;
     });
-    return sums;
-  };
-  const begin = () => ({
-    people: new Float64Array(kinds),
-    weighted: new Float64Array(weights ? kinds : 0),
-    squares: new Float64Array(weights ? kinds : 0),
-  });
-  const end = ({ people, weighted, squares }: Sums): Sums => {
-    const counted = byColumn(people);
-    return weights
-      ? { people: counted, weighted: byColumn(weighted), squares: byColumn(squares) }
-      : { people: counted, weighted: counted, squares: counted };
+    const [people, weighted, squares] = sums;
+    return weights ? { people, weighted, squares } : { people, weighted: people, squares: people };
   };
   return {
     people(set: Bitset): Sums {
-      const sums = begin();
-      if (weights) addWeighted(set, kindOf, weights, sums);
-      else addPeople(set, kindOf, sums.people);
-      return end(sums);
+      const byKind = begin();
+      if (weights) addWeighted(set, kindOf, weights, byKind);
+      else addPeople(set, kindOf, byKind);
+      return end(byKind);
     },
     /** Those of a list who are in a set; who stands in the list more than once counts as often. */
     list(list: Int32Array, set: Bitset): Sums {
-      const sums = begin();
+      const byKind = begin();
       for (const i of list) {
         if (!has(set, i)) continue;
-        const kind = kindOf[i]!;
-        sums.people[kind]! += 1;
+        const at = 3 * kindOf[i]!;
+        byKind[at]! += 1;
         if (!weights) continue;
-        sums.weighted[kind]! += weights[i]!;
-        sums.squares[kind]! += weights[i]! * weights[i]!;
+        byKind[at + 1]! += weights[i]!;
+        byKind[at + 2]! += weights[i]! * weights[i]!;
       }
-      return end(sums);
+      return end(byKind);
     },
   };
 }
@@ -183,26 +178,26 @@ function kindsOf(columns: ClothInput['columns'], size: number) {
 // the loops that a large table spends its time in: written out, without a call for each person, and on words with a
 // sign, which the machine has an integer for
 
-function addPeople(set: Bitset, kindOf: Int32Array, people: Float64Array): void {
+function addPeople(set: Bitset, kindOf: Int32Array, byKind: Float64Array): void {
   for (let w = 0; w < set.length; w++)
     for (let word = set[w]! | 0; word !== 0; word &= word - 1)
-      people[kindOf[w * 32 + 31 - Math.clz32(word & -word)]!]! += 1;
+      byKind[3 * kindOf[w * 32 + 31 - Math.clz32(word & -word)]!]! += 1;
 }
 
 function addWeighted(
   set: Bitset,
   kindOf: Int32Array,
   weights: Float64Array,
-  { people, weighted, squares }: Sums,
+  byKind: Float64Array,
 ): void {
   for (let w = 0; w < set.length; w++)
     for (let word = set[w]! | 0; word !== 0; word &= word - 1) {
       const i = w * 32 + 31 - Math.clz32(word & -word);
-      const kind = kindOf[i]!;
+      const at = 3 * kindOf[i]!;
       const weight = weights[i]!;
-      people[kind]! += 1;
-      weighted[kind]! += weight;
-      squares[kind]! += weight * weight;
+      byKind[at]! += 1;
+      byKind[at + 1]! += weight;
+      byKind[at + 2]! += weight * weight;
     }
 }
 
