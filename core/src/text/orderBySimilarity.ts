@@ -3,7 +3,6 @@ import { weighWords, type WordVectors } from './wordVectors.js';
 
 const ROUNDS = 5;
 const LEAF = 6;
-const MOST_FOR_NEAR = 20_000;
 
 /**
  * Orders texts so that those about the same things stand near each other: the texts, as vectors of their words
@@ -100,14 +99,12 @@ function widestGap(scores: Float64Array): number {
 }
 
 /**
- * The same order, with texts that are nearly the same one after the other. Among more than 20,000 texts these are
- * not looked for, which would take minutes.
+ * The same order, with texts that are nearly the same one after the other.
  *
  * @returns the order, and for each place whether its text is nearly the same as the one before it
  */
 export function layOutBySimilarity(texts: readonly string[]): { order: number[]; near: boolean[] } {
-  const firstOf =
-    texts.length > MOST_FOR_NEAR ? Int32Array.from(texts.keys()) : nearDuplicates(texts);
+  const firstOf = nearDuplicates(texts);
   const groups = new Map<number, number[]>();
   for (const [i, first] of firstOf.entries()) {
     const group = groups.get(first);

@@ -7,6 +7,7 @@ import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/i
 import type { Threads } from '../jobs/index.js';
 import { distanceFromLine } from '../sampling/index.js';
 import { cutsAsJson, linesInForce, WORTH_A_LOOK } from './answers.js';
+import { laidOut } from './laidOut.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
@@ -297,9 +298,10 @@ async function bySimilarity(em: EntityManager, threads: Threads, ledger: Ledger)
      join response r on r.id = wanted.id order by wanted.place`,
     [ledger.ids],
   );
-  const { order, near } = await threads.run('layOutBySimilarity', {
-    texts: texts.map(({ text }) => text),
-  });
+  const { order, near } = await laidOut(
+    threads,
+    texts.map(({ text }) => text),
+  );
   return {
     ...ledger,
     ids: order.map((i) => ledger.ids[i]!),
