@@ -107,6 +107,47 @@ export async function scrolling(page: Page, selector: string): Promise<number[]>
   }, selector);
 }
 
+/**
+ * From a reply of the server to the first frame after which what it is drawn in changes no more, measured inside the
+ * page.
+ *
+ * @param part of the address that is asked for
+ * @param act what has it asked for
+ */
+export async function replyToFrame(
+  page: Page,
+  part: string,
+  selector: string,
+  act: () => Promise<unknown>,
+): Promise<number> {
+  await page.locator(selector).waitFor();
+  await page.waitForTimeout(REST_MS);
+  await page.evaluate((drawn) => {
+    const seen: { at: number; text: string }[] = [];
+    const its = window as unknown as { seen: typeof seen };
+    its.seen = seen;
+    const look = (at: number) => {
+      seen.push({ at, text: document.querySelector(drawn)?.textContent ?? '' });
+      if (its.seen === seen) requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  }, selector);
+  await act();
+  await page.waitForTimeout(REST_MS);
+  return page.evaluate((asked) => {
+    const { seen } = window as unknown as { seen: { at: number; text: string }[] };
+    const replied = performance
+      .getEntriesByType('resource')
+      .filter(({ name }) => name.includes(asked))
+      .map((one) => (one as PerformanceResourceTiming).responseEnd)
+      .at(-1)!;
+    const last = seen.at(-1)!.text;
+    // the frame after the one at whose beginning it stands in the page
+    const at = seen.findIndex(({ text }) => text === last);
+    return seen[at + 1]!.at - replied;
+  }, part);
+}
+
 /** A row of a table of figures: so long, and how many frames that are. */
 export const inFrames = (what: string, ms: number) => ({
   ...{ what, 'ms (95th)': Math.round(ms), 'compared with': 'a frame of 16.7 ms' },

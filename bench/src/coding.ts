@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { firstScreen, inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
+import {
+  firstScreen,
+  inFrames,
+  keyToFrame,
+  quantile,
+  replyToFrame,
+  scrolling,
+  withPage,
+} from './browser.js';
 import { rounded } from './material.js';
 import { writeFiles } from './importing.js';
 import {
@@ -109,10 +117,10 @@ export const coding = () =>
     await row('a code, saved', code);
     const similar = await timedAsync(ledger('order=similar'));
     rows.push({ what: 'order: similar together (once)', 'ms (95th)': Math.round(similar) });
-    return [...rows, ...(await inBrowser(cookie(), `${address}${path}/code`))];
+    return [...rows, ...(await inBrowser(cookie(), `${address}${path}`))];
   });
 
-/** 200 codes, 100 mentions each. */
+/** 200 codes, 100 mentions each, on answers that are settled. */
 async function makeCodes(call: Caller, product: Product, study: number, question: number) {
   const codes = Array.from({ length: CODES }, () => randomUUID());
   await call('POST', `/studies/${study}/codebook/list`, {
@@ -130,7 +138,13 @@ async function makeCodes(call: Caller, product: Product, study: number, question
        where study_id = ${study}) c on r.place % ${CODES} = c.place
      cross join (select min(id) as id from account) a where r.place <= ${CODES * 100}`,
   );
-  product.sql('analyze mention');
+  // what is not settled is in no cell of a report
+  product.sql(
+    `insert into settlement (response_id, coder_id, settled_at)
+     select distinct response_id, coder_id, now() from mention m join response r on r.id = m.response_id
+     where r.question_id = ${question} on conflict do nothing;
+     analyze mention, settlement`,
+  );
   const { codes: made } = await call<{ codes: { id: string }[] }>(
     'GET',
     `/studies/${study}/codebook`,
@@ -138,10 +152,10 @@ async function makeCodes(call: Caller, product: Product, study: number, question
   return made.map(({ id }) => id);
 }
 
-/** What one feels: the first screen, a key to its code, scrolling. */
-const inBrowser = (cookie: string, url: string) =>
+/** What one feels: the first screen, a key to its code, scrolling; another table of the report. */
+const inBrowser = (cookie: string, question: string) =>
   withPage(cookie, async (page) => {
-    const first = await firstScreen(page, url);
+    const first = await firstScreen(page, `${question}/code`);
     await page.getByRole('combobox', { name: 'Code for this line' }).waitFor();
     const { painted: keys } = await keyToFrame(page, 'Enter', 40, async (n) => {
       if (n > 0) await page.keyboard.press('PageDown');
@@ -149,7 +163,19 @@ const inBrowser = (cookie: string, url: string) =>
       await page.keyboard.type(`number ${n}`, { delay: 60 });
     });
     const frames = await scrolling(page, '[role=feed]');
+    await page.goto(`${question}/report?base=answered`);
+    const tables = [];
+    for (const change of [
+      () => page.getByLabel('Across', { exact: true }).selectOption('home'),
+      () => page.getByLabel('Percent of', { exact: true }).selectOption('asked'),
+      () => page.getByLabel('weighted').check(),
+    ])
+      tables.push(await replyToFrame(page, '/report?', 'table', change));
     return [
+      inFrames(
+        'another table, from its reply to its drawing (the slowest of three)',
+        Math.max(...tables),
+      ),
       inFrames('first screen of the ledger (once)', first),
       inFrames('Enter to the code drawn', quantile(keys, 0.95)),
       inFrames('a frame of scrolling through all', quantile(frames, 0.95)),

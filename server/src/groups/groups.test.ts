@@ -260,7 +260,12 @@ test('a variable made of rules stands wherever background does, and follows the 
   const sheet = await bringIn(client, study.id, 'id,Kind,Why?\nz,Tye,fares\n');
   expect(sheet.problem).toMatchObject({ code: 'column_worked_out' });
 
+  // a group that stands on a variable which is gone picks nobody, and can be seen
+  await save('Kinds', whose(['Both']));
+  const kinds = async () => (await groups()).groups.find(({ name }) => name === 'Kinds')!.people;
+  expect(await kinds()).toBe(1);
   expect((await client.send('DELETE', `${study.base}/variables/${kind}`)).status).toBe(200);
+  expect(await kinds()).toBe(0);
   await study.undo();
   expect(await counted(kind)).toHaveLength(4);
 });

@@ -15,7 +15,7 @@ import {
   type RuleMaterial,
 } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { QuestionEntity, rows, unpackInts } from '../database/index.js';
+import { QuestionEntity, rows, unpackInts, VariableEntity } from '../database/index.js';
 import { readMaterial, readOnce, readPeople, type People } from './material.js';
 import { findGroup, readGroups } from './stored.js';
 import { readVariable, type StoredValues } from './variables.js';
@@ -42,7 +42,11 @@ export async function readMembers(
   const values = new Map<number, (number | string | null)[]>();
   const imports = new Map<number, Bitset>();
   const questions: RuleMaterial['questions'] = await readQuestions(em, studyId, people, asked);
-  for (const condition of asked)
+  const variables = await em.find(VariableEntity, { studyId }, { fields: ['id'] });
+  const isGone = (id: number) => !variables.some((variable) => variable.id === id);
+  for (const condition of asked) {
+    // a variable that is gone has no values: the rule can still be seen and mended
+    if ('variableId' in condition && isGone(condition.variableId)) continue;
     switch (condition.is) {
       case 'value':
       case 'stated':
@@ -60,6 +64,7 @@ export async function readMembers(
       default:
         break;
     }
+  }
   const codes = await rows<{ id: string; themeId: string | null }>(
     em,
     'select id, theme_id as "themeId" from code where study_id = ?',
@@ -190,7 +195,9 @@ export const totalColumn = (people: People): Column => ({
   members: fullBitset(people.ids.length),
 });
 
+/** What was read of people's background: of every variable, and of what is stored of it. */
 const columnsRead = new WeakMap<People, Map<number, Promise<Column[]>>>();
+const storedRead = new WeakMap<People, Map<number, Promise<Column[]>>>();
 const numerically = new Intl.Collator('en', { numeric: true });
 
 /**
@@ -206,7 +213,12 @@ export const readColumns = (
 ): Promise<Column[]> => {
   const query = async () => {
     const variable = await readVariable(em, studyId, variableId);
-    if ('stored' in variable) return storedColumns(em, people, studyId, variable.stored);
+    if ('stored' in variable) {
+      const { stored } = variable;
+      return readOnce(storedRead, people, variableId, () =>
+        storedColumns(em, people, studyId, stored),
+      );
+    }
     const { byRule } = variable;
     const rules = byRule.rules.map(({ rule }) => rule);
     // taking back older changes can close a circle
