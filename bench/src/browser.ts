@@ -126,11 +126,12 @@ export async function replyToFrame(
     const seen: { at: number; text: string }[] = [];
     const its = window as unknown as { seen: typeof seen };
     its.seen = seen;
-    const look = (at: number) => {
-      seen.push({ at, text: document.querySelector(drawn)?.textContent ?? '' });
-      if (its.seen === seen) requestAnimationFrame(look);
-    };
-    requestAnimationFrame(look);
+    void (async () => {
+      while (its.seen === seen) {
+        const at = await new Promise<number>(requestAnimationFrame);
+        seen.push({ at, text: document.querySelector(drawn)?.textContent ?? '' });
+      }
+    })();
   }, selector);
   await act();
   await page.waitForTimeout(REST_MS);

@@ -166,7 +166,7 @@ const inBrowser = (cookie: string, question: string) =>
     await page.goto(`${question}/report?base=answered`);
     const tables = [];
     for (const change of [
-      () => page.getByLabel('Across', { exact: true }).selectOption('home'),
+      () => page.getByLabel('Across', { exact: true }).selectOption({ label: 'car' }),
       () => page.getByLabel('Percent of', { exact: true }).selectOption('asked'),
       () => page.getByLabel('weighted').check(),
     ])
