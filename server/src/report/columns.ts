@@ -11,6 +11,7 @@ import {
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { QuestionEntity, rows, type QuestionRow } from '../database/index.js';
 import {
+  MISSING,
   readColumns,
   readGroups,
   readMaterial,
@@ -134,7 +135,7 @@ async function readGroupsAcross(
       ...column,
       under: null,
       rule: ruleOfValue(first!, column),
-      comparedIn: column.key === 'missing' ? null : 'values',
+      comparedIn: column.key === MISSING ? null : 'values',
     }));
   return outer.flatMap((one) =>
     inner.flatMap((other): GroupColumn[] => {
@@ -150,7 +151,7 @@ async function readGroupsAcross(
             is: 'all_of',
             rules: [ruleOfValue(first!, one), ruleOfValue(second!, other)],
           },
-          comparedIn: other.key === 'missing' ? null : one.key,
+          comparedIn: other.key === MISSING ? null : one.key,
         },
       ];
     }),
@@ -159,7 +160,7 @@ async function readGroupsAcross(
 
 /** A value of a background variable, or that there is none, as a condition. */
 const ruleOfValue = (variableId: number, { key, label }: Column): Rule =>
-  key === 'missing'
+  key === MISSING
     ? { is: 'stated', variableId, stated: false }
     : { is: 'value', variableId, test: 'any_of', labels: [label] };
 

@@ -1,4 +1,4 @@
 export { backgroundRoutes } from './backgroundRoutes.js';
 export { studyRoutes } from './routes.js';
 export { countAnswers, findQuestion } from './studies.js';
-export { addCategories } from './variables.js';
+export { addCategories } from './categories.js';

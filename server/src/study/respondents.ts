@@ -19,7 +19,7 @@ import {
 } from '../groups/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
-import { addCategories } from './variables.js';
+import { addCategories } from './categories.js';
 
 /** Ids of the respondents that are asked for, in the order asked for. */
 export async function listRespondents(

@@ -1,4 +1,4 @@
-import type { ByRule, CountedGroup, Rule, StudyDetail } from '@yellow-thread/contract';
+import type { ByRule, CountedGroup, StudyDetail } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useAddByRule } from '../data/respondents.js';
@@ -7,12 +7,7 @@ import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
 import { Toggles } from '../parts/toggles.js';
-
-/** A variable that is still being made; null where it says nothing yet. */
-interface Begun {
-  name: string;
-  by: ByRule | null;
-}
+import { ofGroups, ofMentions, type ProposedVariable } from './byRule.js';
 
 /** Makes a variable by which reports can be broken down: of groups, or of whether something is mentioned. */
 export function VariableMaker({
@@ -24,18 +19,17 @@ export function VariableMaker({
 }) {
   const codebook = useDrawnCodebook(study.id);
   const [ofGroups, setOfGroups] = useState(groups.length > 0);
-  const [begun, setBegun] = useState<Begun>({ name: '', by: null });
+  const [proposed, propose] = useState<ProposedVariable | null>(null);
   const [named, setNamed] = useState<string | null>(null);
   const add = useAddByRule(study.id);
   const openDrawer = useDrawer();
-  const name = named ?? begun.name;
-  const { by } = begun;
+  const name = named ?? proposed?.name ?? '';
   return (
     <form
       className="flex flex-col gap-4"
       onSubmit={(event) => {
         event.preventDefault();
-        if (by) add.mutate({ name, by }, { onSuccess: () => openDrawer(null) });
+        if (proposed) add.mutate({ ...proposed, name }, { onSuccess: () => openDrawer(null) });
       }}
     >
       <p className="text-soft">
@@ -47,7 +41,7 @@ export function VariableMaker({
         value={ofGroups ? 'groups' : 'mentions'}
         onChange={(event) => {
           setOfGroups(event.target.value === 'groups');
-          setBegun({ name: '', by: null });
+          propose(null);
         }}
       >
         <option value="groups" disabled={groups.length === 0}>
@@ -56,9 +50,9 @@ export function VariableMaker({
         <option value="mentions">whether something is mentioned</option>
       </Choice>
       {ofGroups ? (
-        <OfGroups groups={groups} onChange={setBegun} />
+        <OfGroups groups={groups} onChange={propose} />
       ) : (
-        codebook && <OfMentions study={study} codebook={codebook} onChange={setBegun} />
+        codebook && <OfMentions study={study} codebook={codebook} onChange={propose} />
       )}
       <Field
         label="Name of the new variable"
@@ -71,7 +65,7 @@ export function VariableMaker({
         type="submit"
         look="main"
         className="self-start"
-        disabled={!by || name.trim() === '' || add.isPending}
+        disabled={!proposed || name.trim() === '' || add.isPending}
       >
         Make the variable
       </Button>
@@ -80,31 +74,22 @@ export function VariableMaker({
   );
 }
 
+/** Which groups, and what becomes of those who are in several or none. */
+type GroupChoice = { chosen: string[] } & Pick<ByRule, 'inSeveral' | 'inNone'>;
+
 function OfGroups({
   groups,
   onChange,
 }: {
   groups: readonly CountedGroup[];
-  onChange: (begun: Begun) => void;
+  onChange: (proposed: ProposedVariable | null) => void;
 }) {
-  const [chosen, setChosen] = useState<string[]>([]);
-  const [inSeveral, setInSeveral] = useState<string | null>(null);
-  const [inNone, setInNone] = useState<string | null>(null);
-  const tell = (next: { chosen: string[] } & Pick<ByRule, 'inSeveral' | 'inNone'>) => {
-    setChosen(next.chosen);
-    setInSeveral(next.inSeveral);
-    setInNone(next.inNone);
-    const rules = next.chosen.map((id) => ({
-      label: groups.find((group) => group.id === id)!.name,
-      rule: { is: 'in_group', groupId: id, member: true } satisfies Rule,
-    }));
-    onChange({
-      name: rules
-        .map(({ label }) => label)
-        .join(' / ')
-        .slice(0, 120),
-      by: rules.length === 0 ? null : { rules, inSeveral: next.inSeveral, inNone: next.inNone },
-    });
+  const [choice, setChoice] = useState<GroupChoice>({ chosen: [], inSeveral: null, inNone: null });
+  const change = (changed: Partial<GroupChoice>) => {
+    const next = { ...choice, ...changed };
+    setChoice(next);
+    const { chosen, ...rest } = next;
+    onChange(ofGroups(groups, chosen, rest));
   };
   return (
     <>
@@ -114,22 +99,22 @@ function OfGroups({
         </legend>
         <Toggles
           options={groups.map(({ id, name }) => ({ key: id, name }))}
-          chosen={chosen}
-          onChange={(next) => tell({ chosen: next, inSeveral, inNone })}
+          chosen={choice.chosen}
+          onChange={(chosen) => change({ chosen })}
         />
       </fieldset>
       <Choice
         label="People in several"
-        value={inSeveral ?? ''}
-        onChange={(event) => tell({ chosen, inSeveral: event.target.value || null, inNone })}
+        value={choice.inSeveral ?? ''}
+        onChange={(event) => change({ inSeveral: event.target.value || null })}
       >
         <option value="">count in the first chosen</option>
         <option value="In several">are a category, “In several”</option>
       </Choice>
       <Choice
         label="People in none"
-        value={inNone ?? ''}
-        onChange={(event) => tell({ chosen, inSeveral, inNone: event.target.value || null })}
+        value={choice.inNone ?? ''}
+        onChange={(event) => change({ inNone: event.target.value || null })}
       >
         <option value="">are not stated</option>
         <option value="In none">are a category, “In none”</option>
@@ -145,54 +130,37 @@ function OfMentions({
 }: {
   study: StudyDetail;
   codebook: DrawnCodebook;
-  onChange: (begun: Begun) => void;
+  onChange: (proposed: ProposedVariable | null) => void;
 }) {
   const [what, setWhat] = useState('');
   const [question, setQuestion] = useState('');
-  const themes = codebook.themes.map(({ id, name }) => ({ key: `theme ${id}`, name }));
-  const codes = codebook.codes.map(({ id, name }) => ({ key: `code ${id}`, name }));
-  const tell = (nextWhat: string, nextQuestion: string) => {
+  const themes = codebook.themes.map(({ id, name }) => ({ kind: 'theme' as const, id, name }));
+  const codes = codebook.codes.map(({ id, name }) => ({ kind: 'code' as const, id, name }));
+  const change = (nextWhat: string, nextQuestion: string) => {
     setWhat(nextWhat);
     setQuestion(nextQuestion);
-    const [kind, id] = nextWhat.split(' ');
-    if (!id) return onChange({ name: '', by: null });
-    const named = [...themes, ...codes].find(({ key }) => key === nextWhat)!.name;
-    const where = study.questions.find((one) => String(one.id) === nextQuestion);
-    const mentions = (which: 'any' | 'none'): Rule => ({
-      ...{ is: 'mentions', which, questionId: where?.id ?? null },
-      codeIds: kind === 'code' ? [id] : [],
-      themeIds: kind === 'theme' ? [id] : [],
-    });
-    onChange({
-      name: `Mentions ${named}${where ? `, ${where.label}` : ''}`.slice(0, 120),
-      by: {
-        rules: [
-          { label: 'Yes', rule: mentions('any') },
-          { label: 'No', rule: mentions('none') },
-        ],
-        inSeveral: null,
-        inNone: null,
-      },
-    });
+    const mentioned = [...themes, ...codes].find(({ id }) => id === nextWhat);
+    const where = study.questions.find(({ id }) => String(id) === nextQuestion) ?? null;
+    onChange(mentioned ? ofMentions(mentioned, where) : null);
   };
   return (
     <>
       <Choice
         label="Theme or code"
         value={what}
-        onChange={(event) => tell(event.target.value, question)}
+        onChange={(event) => change(event.target.value, question)}
       >
         <option value="">choose one …</option>
         <optgroup label="Themes">
-          {themes.map(({ key, name }) => (
-            <option key={key} value={key}>
+          {themes.map(({ id, name }) => (
+            <option key={id} value={id}>
               {name}
             </option>
           ))}
         </optgroup>
         <optgroup label="Codes">
-          {codes.map(({ key, name }) => (
-            <option key={key} value={key}>
+          {codes.map(({ id, name }) => (
+            <option key={id} value={id}>
               {name}
             </option>
           ))}
@@ -201,7 +169,7 @@ function OfMentions({
       <Choice
         label="Mentioned in"
         value={question}
-        onChange={(event) => tell(what, event.target.value)}
+        onChange={(event) => change(what, event.target.value)}
       >
         <option value="">any question</option>
         {study.questions.map(({ id, label }) => (
