@@ -1,5 +1,5 @@
 import type { TextVector, Vocabulary } from './features.js';
-import type { LinearModel } from './logistic.js';
+import type { LinearModel } from './linearModel.js';
 import type { Calibration } from './platt.js';
 import type { WordTable } from './wordTable.js';
 
@@ -9,32 +9,46 @@ export interface WordPart {
   weight: number;
 }
 
+export interface Explained {
+  parts: WordPart[];
+  constant: number;
+}
+
 /**
- * Takes the log-odds of a text apart into what each of its words adds. A pair of words is shared
- * equally by the two, a run of characters goes to the words that it stands in, the text's meaning to the words whose
- * vectors make it up. The model is linear, so
- * Σ weights + `constant` is the log-odds exactly.
+ * Makes the function that takes the log-odds of a text apart into what each of its words adds. A pair of words is
+ * shared equally by the two, a run of characters goes to the words that it stands in, the text's meaning to the words
+ * whose vectors make it up. The model is linear, so Σ weights + `constant` is the log-odds exactly.
  */
-export function explain(
-  { columns, values, words, parts, meaning }: TextVector,
+export function explainer(
   { table }: Pick<Vocabulary, 'table'>,
-  model: LinearModel,
+  { weights, intercept }: LinearModel,
   { slope, shift }: Calibration,
-): { parts: WordPart[]; constant: number } {
-  const sums = new Float64Array(words.length);
-  for (let k = 0; k < parts.word.length; k++) {
-    const entry = parts.entry[k]!;
-    // a column beyond the weights was in no text that the model was fitted to
-    const weight = model.weights[columns[entry]!] ?? 0;
-    sums[parts.word[k]!]! += slope * parts.share[k]! * values[entry]! * weight;
-  }
-  meaning.row.forEach((row, w) => {
-    if (table && row !== -1)
-      sums[w]! += slope * meaning.times[w]! * table.along(row, model.weights);
-  });
-  return {
-    parts: words.map((word, w) => ({ word, weight: sums[w]! })),
-    constant: slope * model.intercept + shift,
+): (vector: TextVector) => Explained {
+  /** How far each word's vector points along the weights, by row of the table, as far as it was asked for. */
+  const along = new Map<number, number>();
+  const alongWeights = (table: WordTable, row: number): number => {
+    let one = along.get(row);
+    if (one === undefined) along.set(row, (one = table.along(row, weights)));
+    return one;
+  };
+  const constant = slope * intercept + shift;
+  return ({ columns, values, words, parts, meaning }) => {
+    const sums = new Array<number>(words.length).fill(0);
+    const { word, entry, share } = parts;
+    for (let k = 0; k < word.length; k++) {
+      const at = entry[k]!;
+      const column = columns[at]!;
+      // a column beyond the weights was in no text that the model was fitted to
+      if (column < weights.length) sums[word[k]!]! += share[k]! * values[at]! * weights[column]!;
+    }
+    return {
+      parts: words.map((form, w) => {
+        const row = meaning.row[w]!;
+        const meant = table && row !== -1 ? meaning.times[w]! * alongWeights(table, row) : 0;
+        return { word: form, weight: slope * (sums[w]! + meant) };
+      }),
+      constant,
+    };
   };
 }
 
@@ -68,10 +82,7 @@ export function wordShareBuilder({ learnt, table }: Vocabulary): {
   add: (vector: TextVector) => void;
   shares: () => WordShares;
 } {
-  const gathered = new Map<
-    string,
-    { answers: number; sums: Map<number, number>; row: number; times: number }
-  >();
+  const gathered = new Map<string, GatheredWord>();
   return {
     add({ columns, values, words, parts, meaning }) {
       const ofText = words.map((word, w) => {
@@ -79,7 +90,10 @@ export function wordShareBuilder({ learnt, table }: Vocabulary): {
         if (!one)
           gathered.set(
             word,
-            (one = { answers: 0, sums: new Map(), row: meaning.row[w]!, times: 0 }),
+            (one = {
+              ...{ answers: 0, row: meaning.row[w]!, times: 0 },
+              ...{ columns: [], sums: [], placeOf: new Map(), next: 0 },
+            }),
           );
         one.answers += 1;
         one.times += meaning.times[w]!;
@@ -89,21 +103,45 @@ export function wordShareBuilder({ learnt, table }: Vocabulary): {
         const entry = parts.entry[k]!;
         const column = columns[entry]!;
         if (column >= learnt) continue;
-        const { sums } = ofText[parts.word[k]!]!;
-        sums.set(column, (sums.get(column) ?? 0) + parts.share[k]! * values[entry]!);
+        const one = ofText[parts.word[k]!]!;
+        const place = one.columns[one.next] === column ? one.next : placeOf(one, column);
+        one.sums[place]! += parts.share[k]! * values[entry]!;
+        one.next = place + 1;
       }
     },
     shares: () => ({
       table,
       words: [...gathered]
         .filter(([, { answers }]) => answers >= 2)
-        .map(([word, { answers, sums, row, times }]) => ({
+        .map(([word, { answers, columns, sums, row, times }]) => ({
           ...{ word, answers, row, times },
-          columns: Int32Array.from(sums.keys()),
-          sums: Float64Array.from(sums.values()),
+          columns: Int32Array.from(columns),
+          sums: Float64Array.from(sums),
         })),
     }),
   };
+}
+
+interface GatheredWord {
+  answers: number;
+  row: number;
+  times: number;
+  columns: number[];
+  sums: number[];
+  placeOf: Map<number, number>;
+  /** Where its next column likely is: a word's runs of characters come in the same order each time. */
+  next: number;
+}
+
+function placeOf(word: GatheredWord, column: number): number {
+  let place = word.placeOf.get(column);
+  if (place === undefined) {
+    place = word.columns.length;
+    word.placeOf.set(column, place);
+    word.columns.push(column);
+    word.sums.push(0);
+  }
+  return place;
 }
 
 /**

@@ -1,4 +1,5 @@
 import { splitWords } from '../text/index.js';
+import { newFloats, newInts, roomForLists, withRoom, type RoomForLists } from './lists.js';
 import type { WordTable } from './wordTable.js';
 
 /** Rows of sparse numbers in compressed form: row r holds entries start[r] … start[r + 1] − 1. */
@@ -7,6 +8,8 @@ export interface SparseRows {
   column: Int32Array;
   value: Float64Array;
   columns: number;
+  /** So many of the first columns are filled in nearly all rows: those of the word vectors. */
+  common: number;
 }
 
 /**
@@ -179,162 +182,182 @@ export interface TextVector {
  * words is shared equally by the two.
  */
 export function vectoriser(vocabulary: Vocabulary): (text: string) => TextVector {
-  const { columnOf, idf, struck } = vocabulary;
-  const runsOf = runNumbers((feature) => columnOf.get(feature) ?? -1);
+  const { columnOf, idf, struck, table } = vocabulary;
+  const known = new Map<string, KnownWord>();
   const counts = new Float64Array(idf.length);
   const entryOf = new Int32Array(idf.length);
   const isRun = new Uint8Array(idf.length);
-  const meaningOf = meaningReader(vocabulary);
   for (const [feature, column] of columnOf) isRun[column] = Number(feature.startsWith('c:'));
+  const room = roomForLists();
   // what is found in a text is gathered in room that all texts share
-  let [foundColumns, foundWords] = [new Int32Array(1024), new Int32Array(1024)];
+  let used = new Int32Array(1024);
+  let foundColumns = new Int32Array(1024);
+  let foundWords = new Int32Array(1024);
   let foundShares = new Float64Array(1024);
-  let found = 0;
-  const give = (column: number, word: number, share: number) => {
-    if (found === foundColumns.length) {
-      foundColumns = grown(foundColumns, new Int32Array(2 * found));
-      foundWords = grown(foundWords, new Int32Array(2 * found));
-      foundShares = grown(foundShares, new Float64Array(2 * found));
-    }
-    foundColumns[found] = column;
-    foundWords[found] = word;
-    foundShares[found] = share;
-    found += 1;
+  const pairOf = (word: KnownWord, next: KnownWord): number => {
+    let pair = word.pairs.get(next);
+    if (pair === undefined)
+      word.pairs.set(next, (pair = columnOf.get(ofPair(word.form, next.form)) ?? -1));
+    return pair;
   };
+  let texts = 0;
 
   return (text) => {
-    const places = new Map<string, number>();
-    const used: number[] = [];
-    found = 0;
-    const count = (column: number) => {
-      if (counts[column]! === 0) used.push(column);
-      counts[column]! += 1;
-    };
-    let before: { form: string; place: number } | null = null;
-    const forms = formsOf(text, struck);
-    for (const form of forms) {
-      let place = places.get(form);
-      if (place === undefined) places.set(form, (place = places.size));
-      const pair = before ? columnOf.get(ofPair(before.form, form)) : undefined;
-      if (before && pair !== undefined) {
-        count(pair);
-        give(pair, before.place, 0.5);
-        give(pair, place, 0.5);
+    texts += 1;
+    const words: KnownWord[] = [];
+    let [different, found] = [0, 0];
+    let before: KnownWord | null = null;
+    for (const form of formsOf(text, struck)) {
+      let word = known.get(form);
+      if (!word) known.set(form, (word = lookUp(form, vocabulary)));
+      if (word.lastText !== texts) {
+        word.lastText = texts;
+        word.place = words.length;
+        word.occurrences = 0;
+        words.push(word);
       }
-      const alone = columnOf.get(ofWord(form));
-      if (alone !== undefined) {
-        count(alone);
-        give(alone, place, 1);
+      word.occurrences += 1;
+      const { columns, place } = word;
+      const room = found + columns.length + 2;
+      if (room > foundColumns.length) {
+        used = withRoom(used, room, newInts);
+        foundColumns = withRoom(foundColumns, room, newInts);
+        foundWords = withRoom(foundWords, room, newInts);
+        foundShares = withRoom(foundShares, room, newFloats);
       }
-      for (const run of runsOf(form)) {
-        if (run === -1) continue;
-        count(run);
-        give(run, place, 1);
+      const pair = before ? pairOf(before, word) : -1;
+      if (before && pair !== -1) {
+        if (counts[pair]! === 0) used[different++] = pair;
+        counts[pair]! += 1;
+        for (const one of [before.place, place]) {
+          foundColumns[found] = pair;
+          foundWords[found] = one;
+          foundShares[found++] = 0.5;
+        }
       }
-      before = { form, place };
+      for (let k = 0; k < columns.length; k++) {
+        const column = columns[k]!;
+        if (counts[column]! === 0) used[different++] = column;
+        counts[column]! += 1;
+        foundColumns[found] = column;
+        foundWords[found] = place;
+        foundShares[found++] = 1;
+      }
+      before = word;
     }
 
-    const words = [...places.keys()];
-    const { sum, ...meaning } = meaningOf(words, forms);
-    const first = sum ? sum.length : 0;
-    const columns = new Int32Array(first + used.length);
-    columns.set(new Int32Array(used).sort(), first);
-    const values = new Float64Array(columns.length);
-    if (sum) values.set(sum);
+    const meaning = meaningOf(words, table, room);
+    const first = meaning.sum ? meaning.sum.length : 0;
+    const columns = room.ints(first + different);
+    const values = room.floats(columns.length);
+    columns.set(used.subarray(0, different), first);
+    columns.subarray(first).sort();
+    if (meaning.sum) values.set(meaning.sum);
     for (let entry = 0; entry < first; entry++) columns[entry] = entry;
-    const squares: [number, number] = [0, 0];
+    let [ofWords, ofRuns] = [0, 0];
     for (let entry = first; entry < columns.length; entry++) {
       const column = columns[entry]!;
       const value = (1 + Math.log(counts[column]!)) * idf[column]!;
       values[entry] = value;
-      squares[isRun[column] as 0 | 1] += value * value;
+      if (isRun[column] === 1) ofRuns += value * value;
+      else ofWords += value * value;
       entryOf[column] = entry;
     }
-    const lengths = squares.map(Math.sqrt);
+    [ofWords, ofRuns] = [Math.sqrt(ofWords), Math.sqrt(ofRuns)];
     for (let entry = first; entry < columns.length; entry++)
-      values[entry]! /= lengths[isRun[columns[entry]!] as 0 | 1]!;
-    const parts = {
-      word: foundWords.slice(0, found),
-      entry: new Int32Array(found),
-      share: foundShares.slice(0, found),
-    };
+      values[entry]! /= isRun[columns[entry]!] === 1 ? ofRuns : ofWords;
+    const parts = { word: room.ints(found), entry: room.ints(found), share: room.floats(found) };
     for (let k = 0; k < found; k++) {
       const column = foundColumns[k]!;
+      parts.word[k] = foundWords[k]!;
       parts.entry[k] = entryOf[column]!;
-      parts.share[k]! /= counts[column]!;
+      parts.share[k] = foundShares[k]! / counts[column]!;
     }
-    for (const column of used) counts[column] = 0;
-    return { columns, values, words, parts, meaning };
-  };
-}
-
-/** A larger list that begins as the one before. */
-function grown<List extends Int32Array | Float64Array>(list: List, larger: List): List {
-  larger.set(list);
-  return larger;
-}
-
-/** Makes the function that sums the vectors of a text's words, scaled to length √MEANING_WEIGHT. */
-function meaningReader({ columnOf, idf, rarestIdf, table }: Vocabulary) {
-  const known = new Map<string, { row: number; idf: number }>();
-  const look = (word: string) => {
-    let one = known.get(word);
-    if (!one) {
-      const column = columnOf.get(ofWord(word));
-      const weight = column === undefined ? rarestIdf : idf[column]!;
-      known.set(word, (one = { row: table?.rowOf.get(word) ?? -1, idf: weight }));
-    }
-    return one;
-  };
-  return (words: readonly string[], forms: readonly string[]) => {
-    const row = new Int32Array(words.length).fill(-1);
-    const times = new Float64Array(words.length);
-    if (!table) return { row, times, sum: null };
-    const placeOf = new Map(words.map((word, place) => [word, place]));
-    for (const form of forms) times[placeOf.get(form)!]! += look(form).idf;
-    const sum = new Float64Array(table.size);
-    words.forEach((word, place) => {
-      row[place] = look(word).row;
-      if (row[place] === -1) times[place] = 0;
-      else table.addTo(sum, row[place], times[place]!);
-    });
-    const length = Math.sqrt(sum.reduce((square, value) => square + value * value, 0));
-    if (length === 0) return { row, times, sum: null };
-    const scale = Math.sqrt(MEANING_WEIGHT) / length;
+    for (let entry = first; entry < columns.length; entry++) counts[columns[entry]!] = 0;
     return {
-      row,
-      times: times.map((value) => value * scale),
-      sum: sum.map((value) => value * scale),
+      ...{ columns, values, words: words.map(({ form }) => form), parts },
+      meaning: { row: meaning.row, times: meaning.times },
     };
   };
+}
+
+/** A word with all that is known of it whatever the text. */
+interface KnownWord {
+  form: string;
+  /** Of itself and of its runs of characters, a run as often as it stands in the word. */
+  columns: Int32Array;
+  /** Columns of the word with another after it, as far as they were asked for; −1 where there is none. */
+  pairs: Map<KnownWord, number>;
+  /** In the table of word vectors, −1 where it is not in there. */
+  row: number;
+  idf: number;
+  /** The last text that it stood in, its place among that text's words, and how often it stood there. */
+  lastText: number;
+  place: number;
+  occurrences: number;
+}
+
+function lookUp(form: string, { columnOf, idf, rarestIdf, table }: Vocabulary): KnownWord {
+  const alone = columnOf.get(ofWord(form));
+  const features = [ofWord(form), ...characterRuns(form).map(ofRun)];
+  return {
+    ...{ form, columns: Int32Array.from(features.flatMap((one) => columnOf.get(one) ?? [])) },
+    ...{ pairs: new Map(), row: table?.rowOf.get(form) ?? -1 },
+    idf: alone === undefined ? rarestIdf : idf[alone]!,
+    ...{ lastText: 0, place: 0, occurrences: 0 },
+  };
+}
+
+/** The sum of the vectors of a text's words, scaled to length √MEANING_WEIGHT. */
+function meaningOf(words: readonly KnownWord[], table: WordTable | null, room: RoomForLists) {
+  const row = room.ints(words.length);
+  const times = room.floats(words.length);
+  row.fill(-1);
+  if (!table) return { row, times, sum: null };
+  const sum = new Float64Array(table.size);
+  words.forEach((word, place) => {
+    row[place] = word.row;
+    if (word.row === -1) return;
+    times[place] = word.occurrences * word.idf;
+    table.addTo(sum, word.row, times[place]);
+  });
+  let squares = 0;
+  for (let i = 0; i < sum.length; i++) squares += sum[i]! * sum[i]!;
+  if (squares === 0) return { row, times, sum: null };
+  const scale = Math.sqrt(MEANING_WEIGHT) / Math.sqrt(squares);
+  for (let place = 0; place < times.length; place++) times[place]! *= scale;
+  for (let i = 0; i < sum.length; i++) sum[i]! *= scale;
+  return { row, times, sum };
 }
 
 /** Collects vectors into rows, without the columns that nothing can be learnt of. */
-export function rowBuilder({ learnt }: Vocabulary): {
+export function rowBuilder({ learnt, table }: Vocabulary): {
   add: (vector: TextVector) => void;
   rows: () => SparseRows;
 } {
-  const start = [0];
+  let start = new Int32Array(64);
   let column = new Int32Array(1024);
   let value = new Float64Array(1024);
+  let rows = 0;
   return {
     add({ columns, values }) {
-      const from = start.at(-1)!;
+      const from = start[rows]!;
       let kept = columns.length;
       while (kept > 0 && columns[kept - 1]! >= learnt) kept -= 1;
-      if (from + kept > column.length) {
-        column = grown(column, new Int32Array(2 * (from + kept)));
-        value = grown(value, new Float64Array(2 * (from + kept)));
-      }
+      start = withRoom(start, rows + 2, newInts);
+      column = withRoom(column, from + kept, newInts);
+      value = withRoom(value, from + kept, newFloats);
       column.set(columns.subarray(0, kept), from);
       value.set(values.subarray(0, kept), from);
-      start.push(from + kept);
+      start[++rows] = from + kept;
     },
     rows: () => ({
-      start: Int32Array.from(start),
-      column: column.slice(0, start.at(-1)),
-      value: value.slice(0, start.at(-1)),
-      columns: learnt,
+      ...{
+        start: start.slice(0, rows + 1),
+        column: column.slice(0, start[rows]),
+        value: value.slice(0, start[rows]),
+      },
+      ...{ columns: learnt, common: table?.size ?? 0 },
     }),
   };
 }

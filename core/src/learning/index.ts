@@ -1,4 +1,4 @@
-export { explain, type WordPart, type WordWeight } from './evidence.js';
+export { explainer, type WordPart, type WordWeight } from './evidence.js';
 export {
   characterRuns,
   learnVocabulary,
@@ -9,7 +9,8 @@ export {
   type Vocabulary,
 } from './features.js';
 export { dealFolds } from './folds.js';
-export { fitLogistic, scoreRows, sigmoid, type LinearModel } from './logistic.js';
+export { fitLogistic } from './fitTogether.js';
+export { scoreRows, sigmoid, type LinearModel } from './linearModel.js';
 export { measureQuality, type MeasuredQuality } from './measureQuality.js';
 export {
   averagePrecision,
@@ -27,17 +28,17 @@ export { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
 export { findConfused, type ConfusedCodes, type UnseenOutcome } from './confusion.js';
 export {
   FEW_EXAMPLES,
-  FEWEST_EXAMPLES,
   LEAST_PROBABILITY,
   type EstimatedShare,
   type Mistake,
-} from './fitCode.js';
+} from './describeCode.js';
+export { FEWEST_EXAMPLES } from './fitCodes.js';
 export type { TrainingAnswer, TrainingInput } from './material.js';
 export {
   trainQuestion,
   type CodeResult,
-  type Suggestion,
   type TrainingProgress,
   type TrainingResult,
 } from './trainQuestion.js';
+export type { Suggestion } from './readAnswers.js';
 export { readWordTable, type WordTable } from './wordTable.js';

@@ -1,14 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import fc from 'fast-check';
 import { readMails } from '../../test/mail.js';
 import { randomSource } from '../statistics/index.js';
 import { simpleRandomSample } from '../sampling/index.js';
 import { findConfused } from './confusion.js';
 import { likelyGain } from './curve.js';
-import { explain } from './evidence.js';
+import { explainer } from './evidence.js';
 import { learnVocabulary, rowBuilder, vectoriser } from './features.js';
-import { asLinear, fitKernel, gramOf, scoreByKernel } from './kernel.js';
-import { fitLogistic, scoreRows } from './logistic.js';
+import { scoreRows } from './linearModel.js';
 import { readMaterial, type TrainingAnswer, type TrainingInput } from './material.js';
 import { averagePrecision, f1, outcomeAt } from './metrics.js';
 import { askNearest, findNeighbours } from './nearest.js';
@@ -65,59 +63,6 @@ function trained(input: TrainingInput, id: string, table = tinyTable().table) {
   return found;
 }
 
-describe('two ways to the same model', () => {
-  test('products of rows give the weights that columns give, cold and carried on from another model', () => {
-    fc.assert(
-      fc.property(
-        fc.array(
-          fc.record({
-            words: fc.array(fc.constantFrom('a', 'b', 'c', 'd', 'e', 'f'), {
-              minLength: 1,
-              maxLength: 6,
-            }),
-            label: fc.boolean(),
-            weight: fc.constantFrom(1, 3),
-          }),
-          { minLength: 6, maxLength: 24 },
-        ),
-        fc.constantFrom(1, 4, 16),
-        (examples, c) => {
-          fc.pre(new Set(examples.map(({ label }) => label)).size === 2);
-          const texts = examples.map(({ words }) => words.join(' '));
-          const vocabulary = learnVocabulary(texts, { minAnswers: 1 });
-          const builder = rowBuilder(vocabulary);
-          for (const text of texts) builder.add(vectoriser(vocabulary)(text));
-          const x = builder.rows();
-          const options = {
-            rows: Int32Array.from(texts.keys()),
-            labels: Uint8Array.from(examples, ({ label }) => Number(label)),
-            importance: Float64Array.from(examples, ({ weight }) => weight),
-            ...{ c, tolerance: 1e-9 },
-          };
-          const gram = gramOf(x, [...texts.keys()]);
-          const byColumns = scoreRows(x, options.rows, fitLogistic(x, options));
-          const kernel = fitKernel(gram, options);
-          const fewer = { ...options, rows: options.rows.slice(1) };
-          // begun from another model, and with its preconditioner, it is the same in the end
-          const begun = fitLogistic(x, { ...options, from: fitLogistic(x, fewer) });
-          scoreRows(x, options.rows, begun).forEach((score, i) =>
-            expect(score).toBeCloseTo(byColumns[i]!, 5),
-          );
-          for (const fit of [kernel, fitKernel(gram, options, fitKernel(gram, fewer))]) {
-            const byProducts = scoreByKernel(gram, fit, options.rows);
-            const asWeights = scoreRows(x, options.rows, asLinear(x, gram, fit));
-            byColumns.forEach((score, i) => {
-              expect(byProducts[i]).toBeCloseTo(score, 5);
-              expect(asWeights[i]).toBeCloseTo(score, 5);
-            });
-          }
-        },
-      ),
-      { numRuns: 40 },
-    );
-  });
-});
-
 describe('word vectors', () => {
   test('a table that is cut off is refused', () => {
     expect(() => readWordTable(tinyTable().file.slice(0, -3))).toThrow(RangeError);
@@ -137,10 +82,10 @@ describe('word vectors', () => {
     };
     const scores = scoreRows(x, Int32Array.from(texts.keys()), model);
     texts.forEach((text, t) => {
-      const { parts, constant } = explain(vectorise(text), vocabulary, model, {
+      const { parts, constant } = explainer(vocabulary, model, {
         slope: 2,
         shift: 0.1,
-      });
+      })(vectorise(text));
       const sum = parts.reduce((total, { weight }) => total + weight, constant);
       expect(sum).toBeCloseTo(2 * scores[t]! + 0.1, 10);
     });
@@ -263,9 +208,9 @@ test('read suggestions teach and are not suggested again; bulk ones are not even
 
 test('nearest coded answers are asked by likeness, and never within one’s own fold', () => {
   const input: TrainingInput = { answers: fareAnswers([]), codes: [code('fare')], seed: 1 };
-  const { gram, settled } = readMaterial(input, new Set(), null);
+  const { x, settled, rowOf } = readMaterial(input, new Set(), null);
   const labels = Uint8Array.from(input.answers, ({ codes }) => codes.size);
-  const neighbours = findNeighbours(gram!, settled);
+  const neighbours = findNeighbours(x, settled, rowOf)!;
   const apart = askNearest(neighbours, labels, Int32Array.from(settled.keys()));
   expect(averagePrecision(apart, labels)).toBeGreaterThan(0.8);
   const together = askNearest(neighbours, labels, new Int32Array(settled.length));

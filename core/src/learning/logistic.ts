@@ -1,20 +1,12 @@
 import type { SparseRows } from './features.js';
-import {
-  commonColumns,
-  holdOfIntercept,
-  preconditioner,
-  type CommonColumns,
-  type Condition,
-} from './precondition.js';
+import type { Product } from './lanes.js';
+import { sigmoid, type LinearModel } from './linearModel.js';
+import { preconditioner, solveCholesky, type Condition } from './precondition.js';
 
-/** A linear model: score = Σ weight · value + intercept. */
-export interface LinearModel {
-  weights: Float64Array;
-  intercept: number;
-}
-
-/** A model with what the next fit of nearly the same rows can begin from besides. */
+/** A model with what the next fit of nearly the same rows can begin from. */
 export interface LogisticFit extends LinearModel {
+  /** How much each row of the matrix brings into the weights: weights = Σ share · row. */
+  shares: Float64Array;
   condition: Condition | undefined;
 }
 
@@ -27,183 +19,259 @@ export interface LogisticOptions {
   importance: Float64Array;
   /** Inverse strength of the L2 penalty. */
   c: number;
-  /** Ends at a gradient this small against the one at no weights; 1e−7 unless told otherwise. */
+  /** Ends with the rows' shares this near to where they should be, against the farthest they can be off. */
   tolerance?: number;
-  /** A model of nearly the same rows to begin from: sooner there, at the same model within the tolerance. */
+  /** A model of these rows and some others to begin from: sooner there, at the same model within the tolerance. */
   from?: LogisticFit;
 }
 
-const mostRounds = 200;
-/** After so many rounds for one step a preconditioner is worth working out anew. */
-const roundsBeforeAnew = 12;
+/** A product with the rows to learn from that a fit waits for. */
+export interface WantedProduct {
+  product: Product;
+  vector: Float64Array;
+}
 
 /**
- * L2-penalised logistic regression with a free intercept: minimises
- * Σ sᵢ ln(1 + exp(−yᵢ fᵢ)) + |w|² / (2C) by Newton steps, each solved by conjugate gradients, with the
- * step halved while the objective would rise. Deterministic.
- *
- * @see Lin, Weng & Keerthi (2008) Trust region Newton method for large-scale logistic regression
+ * A fit that stops at each product it needs, so that many fits can go through the rows together. What it is given
+ * may be written over when it asks for the next of that kind.
  */
-export function fitLogistic(x: SparseRows, options: LogisticOptions): LogisticFit {
-  const { rows, labels, importance, c, from, tolerance = 1e-7 } = options;
-  const size = x.columns + 1; // the last parameter is the intercept
-  let parameters = new Float64Array(size);
-  let scores: Float64Array = new Float64Array(rows.length);
-  const atNone = Float64Array.from(rows, (row) => importance[row]! * (0.5 - labels[row]!));
-  const gradientAtNone = transposeTimes(x, rows, atNone);
-  const firstNorm = Math.sqrt(dot(gradientAtNone, gradientAtNone));
+type Waiting<Result> = Generator<WantedProduct, Result, Float64Array>;
+export type Fitting = Waiting<LogisticFit>;
+
+const mostRounds = 300;
+/** After so many rounds for one step a preconditioner is worth working out anew. */
+const roundsBeforeAnew = 30;
+const leastRoot = 1e-7;
+const mostExact = 1e-10;
+
+/**
+ * L2-penalised logistic regression with a free intercept: minimises Σ sᵢ ln(1 + exp(−yᵢ fᵢ)) + |w|² / (2C) with
+ * f = w·x + b and w = Σ αᵢ xᵢ, Σ αᵢ = 0, by Newton steps on α and b, each solved by conjugate gradients on the
+ * symmetric I + S K S, where K is the rows' products with each other and S² = C s p (1 − p). The step is halved while
+ * the objective would rise. Deterministic. What it is worked out in is as long as there are rows and stays small,
+ * however many columns there are.
+ *
+ * @see Zhu & Hastie (2005) Kernel logistic regression and the import vector machine
+ */
+export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
+  const { rows, importance, c, from, tolerance = 1e-7 } = options;
+  const n = rows.length;
+  let at: Place = { shares: new Float64Array(n), scores: new Float64Array(n), intercept: 0 };
   if (from) {
-    parameters.set(from.weights);
-    parameters[x.columns] = from.intercept;
-    scores = times(x, rows, parameters);
+    const { intercept } = from;
+    const shares = sharesFrom(from, rows);
+    const product = yield { product: 'kernel', vector: shares };
+    at = { shares, scores: product.map((score) => score + intercept), intercept };
   }
-  let objective = objectiveAt(parameters, scores, options);
+  let objective = objectiveAt(at, options);
   let condition = from?.condition;
-  let common: CommonColumns | undefined;
   let rounds = 0;
+  let careful = false;
+  const farthest = 0.5 * c * Math.sqrt(rows.reduce((sum, row) => sum + importance[row]! ** 2, 0));
   for (let step = 0; step < 100; step++) {
-    const residual = new Float64Array(rows.length);
-    const curvature = new Float64Array(rows.length);
-    rows.forEach((row, i) => {
-      const p = sigmoid(scores[i]!);
-      residual[i] = importance[row]! * (p - labels[row]!);
-      curvature[i] = importance[row]! * p * (1 - p);
-    });
-    const gradient = transposeTimes(x, rows, residual);
-    for (let j = 0; j < x.columns; j++) gradient[j]! += parameters[j]! / c;
-    const norm = Math.sqrt(dot(gradient, gradient));
-    if (norm <= tolerance * firstNorm || norm < 1e-12) break;
-    const accuracy = Math.min(0.1, Math.sqrt(norm / firstNorm));
-    if (!condition || rounds > roundsBeforeAnew) {
-      common ??= commonColumns(x, rows);
-      condition = preconditioner(x, rows, curvature, common, c);
-    }
-    const solved = solveNewton(x, rows, { curvature, c, gradient, condition, accuracy });
-    const { direction } = solved;
+    const { root, right, distance } = newtonAt(at, options);
+    if (distance <= tolerance * farthest) break;
+    if (!condition || rounds > roundsBeforeAnew || careful)
+      condition = preconditioner(x, rows, root);
+    const accuracy = careful
+      ? mostExact
+      : Math.max((0.3 * tolerance * farthest) / distance, Math.min(0.1, distance / farthest));
+    const solved = yield* solveNewton(rows, at, { root, right, condition, accuracy });
     rounds = solved.rounds;
-    const along = times(x, rows, direction);
-    const slope = dot(gradient, direction);
+    const along = solved.solution.map((value, i) => root[i]! * value - at.shares[i]!);
+    const product = yield { product: 'kernel', vector: along };
+    const rise = solved.intercept - at.intercept;
+    const risen = product.map((score) => score + rise);
     let length = 1;
     let improved = false;
     for (let halving = 0; halving < 40 && !improved; halving++) {
-      const tried = parameters.map((value, j) => value + length * direction[j]!);
-      const triedScores = scores.map((value, i) => value + length * along[i]!);
-      const triedObjective = objectiveAt(tried, triedScores, options);
-      if (triedObjective <= objective + 1e-4 * length * slope) {
-        parameters = tried;
-        scores = triedScores;
+      const tried: Place = {
+        shares: sumOf(at.shares, length, along),
+        scores: sumOf(at.scores, length, risen),
+        intercept: at.intercept + length * rise,
+      };
+      const triedObjective = objectiveAt(tried, options);
+      if (triedObjective <= objective + 1e-12 * Math.abs(objective)) {
+        at = tried;
         objective = triedObjective;
         improved = true;
       } else length /= 2;
     }
-    if (!improved) break;
+    // a step that is only nearly Newton's may lead upwards; an exact one does not, until the least is reached
+    if (!improved && careful) break;
+    careful = !improved;
   }
-  return { weights: parameters.slice(0, x.columns), intercept: parameters[x.columns]!, condition };
+  const weights = yield { product: 'weights', vector: at.shares };
+  const shares = new Float64Array(x.start.length - 1);
+  rows.forEach((row, i) => (shares[row]! += at.shares[i]!));
+  return { weights: weights.slice(), intercept: at.intercept, shares, condition };
 }
 
-/** Scores of the rows. */
-export function scoreRows(x: SparseRows, rows: Int32Array, model: LinearModel): Float64Array {
-  const parameters = new Float64Array(x.columns + 1);
-  parameters.set(model.weights);
-  parameters[x.columns] = model.intercept;
-  return times(x, rows, parameters);
+/** Where a fit has come: shares and scores by row listed. */
+interface Place {
+  shares: Float64Array;
+  scores: Float64Array;
+  intercept: number;
 }
 
-export const sigmoid = (f: number): number =>
-  f >= 0 ? 1 / (1 + Math.exp(-f)) : Math.exp(f) / (1 + Math.exp(f));
+/** What the rows' shares were in another model; its other rows are missed evenly by all, so that the sum is none. */
+function sharesFrom({ shares }: LogisticFit, rows: Int32Array): Float64Array {
+  const begun = Float64Array.from(rows, (row) => shares[row]!);
+  const mean = begun.reduce((sum, share) => sum + share, 0) / rows.length;
+  return begun.map((share) => share - mean);
+}
 
 function objectiveAt(
-  parameters: Float64Array,
-  scores: Float64Array,
+  { shares, scores, intercept }: Place,
   { rows, labels, importance, c }: LogisticOptions,
 ): number {
-  let loss = 0;
+  let sum = 0;
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     const margin = labels[row] === 1 ? scores[i]! : -scores[i]!;
-    loss += importance[row]! * (Math.log1p(Math.exp(-Math.abs(margin))) + Math.max(0, -margin));
+    const loss = Math.log1p(Math.exp(-Math.abs(margin))) + Math.max(0, -margin);
+    sum += importance[row]! * loss + (shares[i]! * (scores[i]! - intercept)) / (2 * c);
   }
-  let squares = 0;
-  for (let j = 0; j < parameters.length - 1; j++) squares += parameters[j]! * parameters[j]!;
-  return loss + squares / (2 * c);
+  return sum;
 }
 
-/** A Newton step: what it is worked out from. */
+/**
+ * S, what (I + S K S) u + b S should be of the next shares u S and intercept b, and how far the shares are from where
+ * the scores pull them.
+ */
+function newtonAt({ shares, scores }: Place, { rows, labels, importance, c }: LogisticOptions) {
+  const root = new Float64Array(rows.length);
+  const right = new Float64Array(rows.length);
+  let squares = 0;
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]!;
+    const p = sigmoid(scores[i]!);
+    const pull = c * importance[row]! * (labels[row]! - p);
+    root[i] = Math.max(leastRoot, Math.sqrt(c * importance[row]! * p * (1 - p)));
+    right[i] = root[i]! * scores[i]! + pull / root[i]!;
+    squares += (shares[i]! - pull) ** 2;
+  }
+  return { root, right, distance: Math.sqrt(squares) };
+}
+
 interface NewtonStep {
-  /** By row. */
-  curvature: Float64Array;
-  c: number;
-  gradient: Float64Array;
+  root: Float64Array;
+  right: Float64Array;
   condition: Condition;
-  /** How near to the step's best direction, against the one at none. */
+  /** How near to the solution, against where it starts. */
   accuracy: number;
 }
 
-/** Solves H d = −g by preconditioned conjugate gradients. @returns d, and how many rounds that took */
-function solveNewton(
-  x: SparseRows,
+/**
+ * Solves (I + S K S) u + b S = right with Σ u S = 0 for u and b by conjugate gradients that are held to the constraint
+ * by projection.
+ *
+ * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
+ *   in optimization
+ */
+function* solveNewton(
   rows: Int32Array,
-  { curvature, c, gradient, condition, accuracy }: NewtonStep,
-): { direction: Float64Array; rounds: number } {
-  const size = gradient.length;
-  const solution = new Float64Array(size);
-  const residual = gradient.map((value) => -value);
-  const conditioned = condition(residual);
+  { shares, scores, intercept }: Place,
+  { root, right, condition, accuracy }: NewtonStep,
+): Waiting<{ solution: Float64Array; intercept: number; rounds: number }> {
+  const n = rows.length;
+  const solution = shares.map((share, i) => share / root[i]!);
+  const scaled = new Float64Array(n);
+  const reached = new Float64Array(n);
+  // K times the shares is what the scores are without the intercept
+  for (let i = 0; i < n; i++) scaled[i] = scores[i]! - intercept;
+  afterKernel(reached, scaled, root, solution);
+  const residual = sumOf(right, -1, reached);
+  const divided = new Float64Array(n);
+  yield* divide(root, rows, condition, divided);
+  const across = dot(root, divided);
+  const conditioned = new Float64Array(n);
+  let found = 0;
+  /** Divides the residual, taking out of both what the intercept accounts for. */
+  function* project(): Waiting<number> {
+    yield* divide(residual, rows, condition, conditioned);
+    const more = dot(root, conditioned) / across;
+    found += more;
+    addTo(residual, -more, root);
+    addTo(conditioned, -more, divided);
+    return dot(residual, conditioned);
+  }
+  let rho = yield* project();
   const direction = Float64Array.from(conditioned);
-  let rho = dot(residual, conditioned);
   const target = accuracy * accuracy * rho;
   let rounds = 0;
-  for (; rounds < mostRounds && rho > target && rho > 0; rounds++) {
-    const along = times(x, rows, direction);
-    for (let i = 0; i < along.length; i++) along[i]! *= curvature[i]!;
-    const product = transposeTimes(x, rows, along);
-    for (let j = 0; j < size - 1; j++) product[j]! += direction[j]! / c;
-    product[size - 1]! += direction[size - 1]! * holdOfIntercept;
-    const alpha = rho / dot(direction, product);
-    for (let j = 0; j < size; j++) {
-      solution[j]! += alpha * direction[j]!;
-      residual[j]! -= alpha * product[j]!;
-    }
-    const next = condition(residual);
-    const rhoNext = dot(residual, next);
-    const beta = rhoNext / rho;
-    for (let j = 0; j < size; j++) direction[j] = next[j]! + beta * direction[j]!;
-    rho = rhoNext;
+  for (; rounds < mostRounds && rho > target && rho > 1e-28; rounds++) {
+    multiply(scaled, root, direction);
+    afterKernel(reached, yield { product: 'kernel', vector: scaled }, root, direction);
+    const alpha = rho / dot(direction, reached);
+    addTo(solution, alpha, direction);
+    addTo(residual, -alpha, reached);
+    const next = yield* project();
+    turn(direction, next / rho, conditioned);
+    rho = next;
   }
-  return { direction: solution, rounds };
+  return { solution, intercept: found, rounds };
 }
 
-function times(x: SparseRows, rows: Int32Array, parameters: Float64Array): Float64Array {
-  const { start, column, value } = x;
-  const product = new Float64Array(rows.length);
-  const intercept = parameters[x.columns]!;
-  for (let i = 0; i < rows.length; i++) {
+/** Divides nearly by I + S K S: see `preconditioner`. */
+function* divide(
+  vector: Float64Array,
+  rows: Int32Array,
+  { root, diagonal, factored }: Condition,
+  into: Float64Array,
+): Waiting<void> {
+  const n = rows.length;
+  const scaled = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
     const row = rows[i]!;
-    const end = start[row + 1]!;
-    let sum = intercept;
-    for (let k = start[row]!; k < end; k++) sum += value[k]! * parameters[column[k]!]!;
-    product[i] = sum;
+    into[i] = vector[i]! / diagonal[row]!;
+    scaled[i] = root[row]! * into[i]!;
   }
-  return product;
+  if (factored.length === 0) return;
+  const common = yield { product: 'toCommon', vector: scaled };
+  const solved = solveCholesky(factored, common);
+  const back = yield { product: 'fromCommon', vector: solved };
+  for (let i = 0; i < n; i++) {
+    const row = rows[i]!;
+    into[i]! -= (root[row]! * back[i]!) / diagonal[row]!;
+  }
 }
 
-function transposeTimes(x: SparseRows, rows: Int32Array, factors: Float64Array): Float64Array {
-  const { start, column, value } = x;
-  const product = new Float64Array(x.columns + 1);
-  let total = 0;
-  for (let i = 0; i < rows.length; i++) {
-    const row = rows[i]!;
-    const end = start[row + 1]!;
-    const factor = factors[i]!;
-    for (let k = start[row]!; k < end; k++) product[column[k]!]! += value[k]! * factor;
-    total += factor;
-  }
-  product[x.columns] = total;
-  return product;
+// each in a function of its own: inside a generator the engine would not make them fast
+
+function multiply(into: Float64Array, x: Float64Array, y: Float64Array): void {
+  for (let i = 0; i < into.length; i++) into[i] = x[i]! * y[i]!;
+}
+
+/** into = vector + S · product */
+function afterKernel(
+  into: Float64Array,
+  product: Float64Array,
+  root: Float64Array,
+  vector: Float64Array,
+): void {
+  for (let i = 0; i < into.length; i++) into[i] = vector[i]! + root[i]! * product[i]!;
+}
+
+/** x += length · y */
+function addTo(x: Float64Array, length: number, y: Float64Array): void {
+  for (let i = 0; i < x.length; i++) x[i]! += length * y[i]!;
+}
+
+/** direction = conditioned + beta · direction */
+function turn(direction: Float64Array, beta: number, conditioned: Float64Array): void {
+  for (let i = 0; i < direction.length; i++) direction[i] = conditioned[i]! + beta * direction[i]!;
+}
+
+/** x + length · y */
+function sumOf(x: Float64Array, length: number, y: Float64Array): Float64Array {
+  const sum = new Float64Array(x.length);
+  for (let i = 0; i < x.length; i++) sum[i] = x[i]! + length * y[i]!;
+  return sum;
 }
 
 function dot(x: Float64Array, y: Float64Array): number {
   let sum = 0;
-  for (let j = 0; j < x.length; j++) sum += x[j]! * y[j]!;
+  for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
   return sum;
 }

@@ -1,5 +1,4 @@
 import { duplicateKey, type Span } from '../text/index.js';
-import { wordShareBuilder, type WordShares } from './evidence.js';
 import {
   learnVocabulary,
   rowBuilder,
@@ -8,7 +7,6 @@ import {
   type TextVector,
   type Vocabulary,
 } from './features.js';
-import { gramOf, type Gram } from './kernel.js';
 import type { WordTable } from './wordTable.js';
 
 /** An answer as training takes it. */
@@ -44,9 +42,6 @@ export interface TrainingInput {
   seed: number;
 }
 
-/** With more texts to learn from than this, models are sooner fitted by columns. */
-const mostByProducts = 1000;
-
 /**
  * With so many lines in a settled answer on average, and most codes given to lines, models are fitted to lines and an answer is as likely as its
  * likeliest line. Measured on the demo: with 1.0 to 1.2 lines reading answers whole is better by .005 of average
@@ -54,22 +49,23 @@ const mostByProducts = 1000;
  */
 const linesToReadByLine = 1.4;
 
-/** The answers of a question as numbers, with some words struck out. */
+/** What is learnt from as numbers, and how to read the other answers, with some words struck out. */
 export interface Material {
   input: TrainingInput;
   keys: string[];
-  lessons: { codeId: string; text: string }[];
+  lessons: { codeId: string; row: number }[];
   vocabulary: Vocabulary;
   vectorise: (text: string) => TextVector;
-  /** Answers first, then lessons, then the lines of answers that have several. */
+  /** Answers that are learnt from first, then lessons, then the lines of these answers that have several. */
   x: SparseRows;
-  /** Rows of the lines of each answer; its own row where it is read whole. */
-  unitsOf: Int32Array[];
-  shares: WordShares;
+  /** The row of each answer that is learnt from, read whole. */
+  rowOf: ReadonlyMap<number, number>;
+  /** Rows of its lines; its own row where it is read whole. */
+  unitsOf: ReadonlyMap<number, Int32Array>;
+  /** The texts that an answer is read as: its lines, or the whole of it. */
+  textsOf: (answer: number) => string[];
   /** Inverse strength of the penalty on weights. */
   penaltyC: number;
-  /** Of all that is learnt from; nothing where that is too much. */
-  gram: Gram | null;
   /** Positions of the settled answers, and of those that may get suggestions. */
   settled: number[];
   open: number[];
@@ -105,30 +101,31 @@ export function readMaterial(
   });
   const vectorise = vectoriser(vocabulary);
   const builder = rowBuilder(vocabulary);
-  const shareBuilder = wordShareBuilder(vocabulary);
-  for (const text of texts) {
-    const vector = vectorise(text);
-    builder.add(vector);
-    shareBuilder.add(vector);
-  }
-  for (const text of lessonTexts) builder.add(vectorise(text));
-  let row = texts.length + lessonTexts.length;
   const byLine = readsByLine(input.answers);
-  const unitsOf = input.answers.map(({ text, lines = [] }, i) => {
-    if (!byLine || lines.length < 2) return Int32Array.of(i);
-    for (const { start, end } of lines) builder.add(vectorise(text.slice(start, end)));
-    return Int32Array.from(lines, () => row++);
-  });
-  const x = builder.rows();
-  const toFit = [
-    ...new Set(learnt.flatMap((i) => [i, ...unitsOf[i]!])),
-    ...lessonTexts.map((_, i) => texts.length + i),
-  ];
+  const textsOf = (answer: number): string[] => {
+    const { text, lines = [] } = input.answers[answer]!;
+    return byLine && lines.length > 1
+      ? lines.map(({ start, end }) => text.slice(start, end))
+      : [text];
+  };
+  let rows = 0;
+  const addRow = (text: string): number => {
+    builder.add(vectorise(text));
+    return rows++;
+  };
+  const rowOf = new Map(learnt.map((answer) => [answer, addRow(texts[answer]!)]));
+  const lessonRows = lessons.map(({ codeId, text }) => ({ codeId, row: addRow(text) }));
+  const unitsOf = new Map(
+    learnt.map((answer) => {
+      const units = textsOf(answer);
+      const whole = rowOf.get(answer)!;
+      return [answer, units.length > 1 ? Int32Array.from(units, addRow) : Int32Array.of(whole)];
+    }),
+  );
   return {
-    ...{ input, keys, lessons, vocabulary, vectorise, settled, x, unitsOf },
+    ...{ input, keys, lessons: lessonRows, vocabulary, vectorise, settled },
+    ...{ x: builder.rows(), rowOf, unitsOf, textsOf },
     penaltyC: isLong ? penaltyOfLong : penaltyOfShort,
-    gram: toFit.length > mostByProducts ? null : gramOf(x, toFit),
-    shares: shareBuilder.shares(),
     open: input.answers.flatMap(({ settled, inScope }, i) =>
       settled || inScope === false ? [] : [i],
     ),
@@ -154,16 +151,16 @@ function readsByLine(answers: readonly TrainingAnswer[]): boolean {
  * the others are without it; with the code on the whole answer nobody knows which words it was for.
  */
 export function lessonsOf(
-  { input, unitsOf }: Pick<Material, 'input' | 'unitsOf'>,
+  { input, rowOf, unitsOf }: Pick<Material, 'input' | 'rowOf' | 'unitsOf'>,
   answer: number,
   codeId: string,
   hasCode: boolean,
 ): { row: number; label: 0 | 1 }[] {
-  const units = [...unitsOf[answer]!];
+  const units = [...unitsOf.get(answer)!];
   if (!hasCode) return units.map((row) => ({ row, label: 0 }));
   const { lines = [] } = input.answers[answer]!;
   if (units.length === 1 || !lines.some((line) => line.codes.has(codeId)))
-    return [{ row: answer, label: 1 }];
+    return [{ row: rowOf.get(answer)!, label: 1 }];
   return units.map((row, line) => ({ row, label: lines[line]!.codes.has(codeId) ? 1 : 0 }));
 }
 

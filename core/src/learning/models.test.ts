@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { checkValue } from '../../test/checkValues.js';
 import { characterRuns, learnVocabulary, vectoriser, type SparseRows } from './features.js';
 import { dealFolds } from './folds.js';
-import { fitLogistic, scoreRows, sigmoid } from './logistic.js';
+import { fitLogistic } from './fitTogether.js';
+import { scoreRows, sigmoid } from './linearModel.js';
 import {
   averagePrecision,
   bestF1Line,
@@ -67,7 +68,7 @@ const dense = (x: number[][]): SparseRows => ({
   start: Int32Array.from({ length: x.length + 1 }, (_, r) => r * x[0]!.length),
   column: Int32Array.from(x.flatMap((row) => [...row.keys()])),
   value: Float64Array.from(x.flat()),
-  columns: x[0]!.length,
+  ...{ columns: x[0]!.length, common: 0 },
 });
 
 describe('logistic regression (exact minimiser in numpy, scikit-learn: check value 5.4)', () => {

@@ -1,4 +1,4 @@
-import type { Gram } from './kernel.js';
+import type { SparseRows } from './features.js';
 
 /** For each of some rows its nearest others, nearest first, as places in the list of rows. */
 export interface Neighbours {
@@ -6,20 +6,35 @@ export interface Neighbours {
   likeness: Float64Array[];
 }
 
+/** With more answers than this they are not compared each with each. */
+const mostCompared = 1000;
 const KEPT = 40;
 const ASKED = 10;
 
-/** The answers most like each of some, by the cosine of their numbers. */
-export function findNeighbours(gram: Gram, rows: readonly number[]): Neighbours {
-  const n = gram.rows.length;
-  const at = rows.map((row) => gram.placeOf.get(row)!);
-  const lengths = at.map((place) => Math.sqrt(gram.products[place * n + place]!) || 1);
-  const found = at.map((place, i) => {
+/**
+ * The answers most like each of some, by the cosine of their numbers.
+ *
+ * @param rowOf the row of each answer
+ * @returns null where there are too many to compare
+ */
+export function findNeighbours(
+  x: SparseRows,
+  answers: readonly number[],
+  rowOf: ReadonlyMap<number, number>,
+): Neighbours | null {
+  const n = answers.length;
+  if (n > mostCompared) return null;
+  const products = productsOf(
+    x,
+    answers.map((answer) => rowOf.get(answer)!),
+  );
+  const lengths = answers.map((_, i) => Math.sqrt(products[i * n + i]!) || 1);
+  const found = answers.map((_, i) => {
     const like = Float64Array.from(
-      at,
-      (other, j) => gram.products[place * n + other]! / (lengths[i]! * lengths[j]!),
+      lengths,
+      (length, j) => products[i * n + j]! / (lengths[i]! * length),
     );
-    const nearest = Int32Array.from(at.keys())
+    const nearest = Int32Array.from(answers.keys())
       .sort((a, b) => like[b]! - like[a]! || a - b)
       .filter((there) => there !== i)
       .slice(0, KEPT);
@@ -29,6 +44,26 @@ export function findNeighbours(gram: Gram, rows: readonly number[]): Neighbours 
     places: found.map(({ nearest }) => nearest),
     likeness: found.map(({ like }) => like),
   };
+}
+
+/** The products of each of some rows with each, n × n. */
+function productsOf(x: SparseRows, rows: readonly number[]): Float64Array {
+  const n = rows.length;
+  const products = new Float64Array(n * n);
+  const dense = new Float64Array(x.columns);
+  rows.forEach((row, i) => {
+    for (let k = x.start[row]!; k < x.start[row + 1]!; k++) dense[x.column[k]!] = x.value[k]!;
+    for (let j = i; j < n; j++) {
+      const other = rows[j]!;
+      let dot = 0;
+      for (let k = x.start[other]!; k < x.start[other + 1]!; k++)
+        dot += x.value[k]! * dense[x.column[k]!]!;
+      products[i * n + j] = dot;
+      products[j * n + i] = dot;
+    }
+    for (let k = x.start[row]!; k < x.start[row + 1]!; k++) dense[x.column[k]!] = 0;
+  });
+  return products;
 }
 
 /**

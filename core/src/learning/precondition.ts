@@ -1,87 +1,74 @@
 import type { SparseRows } from './features.js';
 
-/** The least that the intercept is held by, which keeps the step solvable where all labels are alike. */
-export const holdOfIntercept = 1e-10;
-
-/** Columns that nearly all rows fill, such as those of word vectors, and the intercept, with what the rows hold of them. */
-export interface CommonColumns {
-  columns: Int32Array;
-  /** Row by row. */
-  values: Float64Array;
-}
-
-const mostCommon = 200;
-
-export function commonColumns(x: SparseRows, rows: Int32Array): CommonColumns {
-  const { start, column, value } = x;
-  const filled = new Int32Array(x.columns);
-  for (const row of rows)
-    for (let k = start[row]!; k < start[row + 1]!; k++) filled[column[k]!]! += 1;
-  const common: number[] = [];
-  for (let j = 0; j < x.columns && common.length < mostCommon; j++)
-    if (filled[j]! > 0.9 * rows.length) common.push(j);
-  const columns = Int32Array.of(...common, x.columns);
-  const n = columns.length;
-  const placeOf = new Int32Array(x.columns).fill(-1);
-  common.forEach((j, place) => (placeOf[j] = place));
-  const values = new Float64Array(rows.length * n);
-  rows.forEach((row, i) => {
-    for (let k = start[row]!; k < start[row + 1]!; k++) {
-      const place = placeOf[column[k]!]!;
-      if (place >= 0) values[i * n + place] = value[k]!;
-    }
-    values[i * n + n - 1] = 1;
-  });
-  return { columns, values };
-}
-
-/** Divides nearly by the second derivatives. */
-export type Condition = (vector: Float64Array) => Float64Array;
-
 /**
- * Makes the function that divides by the second derivatives H of a logistic model where that is easy: among the common
- * columns exactly, by H's diagonal elsewhere. The common columns move together (the mean of word vectors hardly
- * differs from the intercept), so that by the diagonal alone several times as many rounds are needed.
+ * Divides nearly by I + S K S, with K the products of rows with each other: as if it were D + S E Eᵀ S, with E the
+ * columns that nearly all rows fill and D the diagonal of the rest, by way of G = I + Eᵀ S D⁻¹ S E. The common columns
+ * move together: without them several times as many rounds are needed.
  *
- * @see Nocedal & Wright (2006) Numerical Optimization, § 5.1
+ * @see Nocedal & Wright (2006) Numerical Optimization, § 5.1; Woodbury (1950) Inverting modified matrices
  */
-export function preconditioner(
-  x: SparseRows,
-  rows: Int32Array,
-  curvature: Float64Array,
-  common: CommonColumns,
-  c: number,
-): Condition {
-  const { start, column, value } = x;
-  const { columns, values } = common;
-  const n = columns.length;
-  const diagonal = new Float64Array(x.columns + 1).fill(1 / c);
-  diagonal[x.columns] = holdOfIntercept;
+export interface Condition {
+  /** S and D by row of the matrix. */
+  root: Float64Array;
+  diagonal: Float64Array;
+  /** The lower triangle L of G = L·Lᵀ. */
+  factored: Float64Array;
+}
+
+/** What is summed over rows is summed for so many at a time: each number of the sum is then fetched less often. */
+const AT_ONCE = 4;
+
+/** @param root S of each of the rows listed */
+export function preconditioner(x: SparseRows, rows: Int32Array, root: Float64Array): Condition {
+  const { start, column, value, common } = x;
+  const count = start.length - 1;
+  const n = common;
   const block = new Float64Array(n * n);
+  const byRow = { root: new Float64Array(count), diagonal: new Float64Array(count).fill(1) };
+  /** Rows as they are in E, several at a time, the last ones with nothing. */
+  const panel = new Float64Array(AT_ONCE * n);
+  const weights = new Float64Array(AT_ONCE);
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
-    const factor = curvature[i]!;
-    for (let k = start[row]!; k < start[row + 1]!; k++)
-      diagonal[column[k]!]! += factor * value[k]! * value[k]!;
-    const its = values.subarray(i * n, (i + 1) * n);
-    for (let p = 0; p < n; p++) {
-      const weighted = factor * its[p]!;
-      const at = p * n;
-      for (let q = 0; q <= p; q++) block[at + q]! += weighted * its[q]!;
+    const square = root[i]! * root[i]!;
+    const at = (i % AT_ONCE) * n;
+    if (i % AT_ONCE === 0) {
+      panel.fill(0);
+      weights.fill(0);
     }
+    let rest = 0;
+    for (let k = start[row]!; k < start[row + 1]!; k++) {
+      if (column[k]! < common) panel[at + column[k]!] = value[k]!;
+      else rest += value[k]! * value[k]!;
+    }
+    const diagonal = 1 + square * rest;
+    byRow.root[row] = root[i]!;
+    byRow.diagonal[row] = diagonal;
+    weights[i % AT_ONCE] = square / diagonal;
+    if (i % AT_ONCE === AT_ONCE - 1 || i === rows.length - 1) addOuter(block, panel, weights, n);
   }
-  for (let p = 0; p < n; p++) block[p * n + p]! += p < n - 1 ? 1 / c : holdOfIntercept;
-  const factored = cholesky(block, n);
-  return (vector) => {
-    const divided = new Float64Array(vector.length);
-    for (let j = 0; j < vector.length; j++) divided[j] = vector[j]! / diagonal[j]!;
-    const part = solveCholesky(
-      factored,
-      Float64Array.from(columns, (j) => vector[j]!),
-    );
-    columns.forEach((j, place) => (divided[j] = part[place]!));
-    return divided;
-  };
+  for (let p = 0; p < n; p++) block[p * n + p]! += 1;
+  return { ...byRow, factored: cholesky(block, n) };
+}
+
+/** Adds Σ weight · vector · vectorᵀ of a panel of four to the lower triangle of an n × n matrix. */
+function addOuter(
+  matrix: Float64Array,
+  panel: Float64Array,
+  weights: Float64Array,
+  n: number,
+): void {
+  const [one, two, three] = [n, 2 * n, 3 * n];
+  for (let p = 0; p < n; p++) {
+    const a = weights[0]! * panel[p]!;
+    const b = weights[1]! * panel[one + p]!;
+    const c = weights[2]! * panel[two + p]!;
+    const d = weights[3]! * panel[three + p]!;
+    const at = p * n;
+    for (let q = 0; q <= p; q++)
+      matrix[at + q]! +=
+        a * panel[q]! + b * panel[one + q]! + c * panel[two + q]! + d * panel[three + q]!;
+  }
 }
 
 /** The lower triangle L of a symmetric positive definite matrix L·Lᵀ, of which the lower triangle is given. */
@@ -96,7 +83,8 @@ function cholesky(matrix: Float64Array, n: number): Float64Array {
   return lower;
 }
 
-function solveCholesky(lower: Float64Array, right: Float64Array): Float64Array {
+/** Solves L·Lᵀ·x = right in the place of `right`. */
+export function solveCholesky(lower: Float64Array, right: Float64Array): Float64Array {
   const n = right.length;
   for (let i = 0; i < n; i++) {
     for (let k = 0; k < i; k++) right[i]! -= lower[i * n + k]! * right[k]!;

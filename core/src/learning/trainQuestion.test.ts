@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { explain } from './evidence.js';
+import { explainer } from './evidence.js';
 import { learnVocabulary, rowBuilder, vectoriser } from './features.js';
-import { fitLogistic, scoreRows } from './logistic.js';
+import { fitLogistic } from './fitTogether.js';
+import { scoreRows } from './linearModel.js';
 import { trainQuestion, type CodeResult } from './trainQuestion.js';
 import type { TrainingInput } from './material.js';
 
@@ -143,7 +144,7 @@ test('the contributions of words add up to the log-odds exactly', () => {
   const scores = scoreRows(x, rows, model);
   const calibration = { slope: 1.3, shift: -0.4 };
   texts.forEach((text, t) => {
-    const { parts, constant } = explain(vectorise(text), vocabulary, model, calibration);
+    const { parts, constant } = explainer(vocabulary, model, calibration)(vectorise(text));
     const sum = parts.reduce((total, part) => total + part.weight, constant);
     expect(sum).toBeCloseTo(1.3 * scores[t]! - 0.4, 10);
   });

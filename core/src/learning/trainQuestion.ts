@@ -1,29 +1,16 @@
 import type { UnseenOutcome } from './confusion.js';
-import { explain, type WordPart } from './evidence.js';
-import {
-  fitCode,
-  LEAST_PROBABILITY,
-  type CodeFigures,
-  type FittedCode,
-  type TooFew,
-} from './fitCode.js';
-import { readMaterial, type Material, type TrainingInput } from './material.js';
+import { canEstimate, describeCode, LEAST_PROBABILITY, type CodeFigures } from './describeCode.js';
+import { fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
+import { sigmoid } from './linearModel.js';
+import { readMaterial, type TrainingInput } from './material.js';
 import { findNeighbours } from './nearest.js';
+import { fitPlatt } from './platt.js';
+import { chunksOf, readAnswers, type Suggestion } from './readAnswers.js';
 import type { WordTable } from './wordTable.js';
-
-const mostEvidence = 6;
 
 export interface TrainingProgress {
   done: number;
   of: number;
-}
-
-export interface Suggestion {
-  /** Position in `answers`. */
-  answer: number;
-  probability: number;
-  /** The words that spoke most for it, strongest first, as contributions to the log-odds. */
-  evidence: WordPart[];
 }
 
 /** What training brought for one code. */
@@ -57,37 +44,61 @@ export function trainQuestion(
   onProgress: (progress: TrainingProgress) => void = () => {},
 ): TrainingResult {
   const sets = codesByStruckWords(input);
-  const of = sets.reduce((sum, { codeIds }) => sum + codeIds.length + 2, 0);
+  const of = sets.reduce((sum, { codeIds }) => sum + stepsOf(input, codeIds.length), 0);
   let done = 0;
-  const step = () => onProgress({ done: ++done, of });
+  const step = (steps: number) => onProgress({ done: Math.floor((done += steps)), of });
   const results = new Map<string, CodeResult>();
-  const fitted: FittedCode[] = [];
+  const unseen: UnseenOutcome[] = [];
   for (const { struck, codeIds } of sets) {
+    const before = done;
     const material = readMaterial(input, struck, table);
-    const neighbours = material.gram && findNeighbours(material.gram, material.settled);
-    step();
-    const fits = codeIds.map((codeId) => {
-      const fit = fitCode(material, codeId, neighbours);
-      step();
-      return fit;
+    const neighbours = findNeighbours(material.x, material.settled, material.rowOf);
+    step(stepsOfReading);
+    const fitted = fitCodes(material, codeIds, (_, ofCode) => step(MOST_FITS / ofCode)).flatMap(
+      (fits) => {
+        if (fits.state === 'fitted') return [fits];
+        results.set(fits.codeId, fits);
+        return [];
+      },
+    );
+    const calibrated = fitted.map((fits) => {
+      const calibration = fitPlatt(fits.outOfFold, fits.settledLabels, 1);
+      const { slope, shift } = calibration;
+      return {
+        ...{ fits, calibration },
+        outOfFold: fits.outOfFold.map((score) => sigmoid(slope * score + shift)),
+      };
     });
-    const models = fits.flatMap((fit) => ('figures' in fit ? [fit] : []));
-    const suggestions = suggest(material, models);
-    for (const fit of fits)
-      results.set(
-        fit.codeId,
-        'figures' in fit ? { ...fit.figures, suggestions: suggestions.get(fit.codeId)! } : fit,
-      );
-    fitted.push(...models);
-    step();
+    const { readings, shares } = readAnswers(
+      material,
+      calibrated.map(({ fits, calibration }) => ({
+        ...{ codeId: fits.codeId, model: fits.model, foldOf: fits.foldOf, calibration },
+        foldModels: canEstimate(material, fits) ? fits.foldModels : [],
+      })),
+      input.leastProbability ?? LEAST_PROBABILITY,
+      () => step(1),
+    );
+    calibrated.forEach((one, k) => {
+      const reading = readings[k]!;
+      const figures = describeCode(material, { ...one, reading }, shares, neighbours);
+      const { codeId, line } = figures;
+      results.set(codeId, { ...figures, suggestions: reading.suggestions });
+      unseen.push({
+        ...{ codeId, line, settledLabels: one.fits.settledLabels, outOfFold: one.outOfFold },
+      });
+    });
+    done = before + stepsOf(input, codeIds.length);
+    step(0);
   }
   return {
-    codes: [...results.values()],
-    unseen: fitted.map(({ codeId, figures: { line }, settledLabels, outOfFold }) => ({
-      ...{ codeId, line, settledLabels, outOfFold },
-    })),
+    codes: input.codes.flatMap(({ id }) => results.get(id) ?? []),
+    unseen,
   };
 }
+
+const stepsOfReading = 12;
+const stepsOf = ({ answers }: TrainingInput, codes: number): number =>
+  stepsOfReading + codes * MOST_FITS + chunksOf(answers.length);
 
 /** Codes that read the texts alike, in the order of the first of them. */
 function codesByStruckWords({ codes, only, struck = [] }: TrainingInput) {
@@ -104,44 +115,3 @@ function codesByStruckWords({ codes, only, struck = [] }: TrainingInput) {
   }
   return [...sets.values()];
 }
-
-/** Suggestions by code, each answer taken apart once for all its codes. */
-function suggest(
-  { input, vectorise, vocabulary, unitsOf, open }: Material,
-  models: FittedCode[],
-): Map<string, Suggestion[]> {
-  const suggestions = new Map<string, Suggestion[]>(models.map((one) => [one.codeId, []]));
-  const { leastProbability = LEAST_PROBABILITY } = input;
-  for (const answer of open) {
-    const { text, lines = [], decided } = input.answers[answer]!;
-    const likely = models.filter(
-      ({ codeId, probabilities }) =>
-        probabilities[answer]! >= leastProbability && !decided?.has(codeId),
-    );
-    if (likely.length === 0) continue;
-    const spans = unitsOf[answer]!.length > 1 ? lines : [{ start: 0, end: text.length }];
-    const vectors = spans.map(({ start, end }) => vectorise(text.slice(start, end)));
-    for (const { codeId, model, calibration, probabilities } of likely) {
-      const explained = vectors.map((vector) => explain(vector, vocabulary, model, calibration));
-      suggestions.get(codeId)!.push({
-        answer,
-        probability: probabilities[answer]!,
-        evidence: strongest(likeliest(explained).parts),
-      });
-    }
-  }
-  return suggestions;
-}
-
-/** The words of the line that the answer's probability is from. */
-function likeliest(lines: ReturnType<typeof explain>[]) {
-  const sum = ({ parts }: ReturnType<typeof explain>) =>
-    parts.reduce((total, part) => total + part.weight, 0);
-  return lines.reduce((best, line) => (sum(line) > sum(best) ? line : best));
-}
-
-const strongest = (parts: WordPart[]): WordPart[] =>
-  parts
-    .filter((part) => part.weight > 0)
-    .sort((x, y) => y.weight - x.weight)
-    .slice(0, mostEvidence);

@@ -1,0 +1,130 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import wabt from 'wabt';
+import type { SparseRows } from './features.js';
+import { fitLogistic, fitTogether, type FitJob } from './fitTogether.js';
+import { lanesBinary } from './lanesBinary.js';
+import { laneScorer } from './lanes.js';
+import { scoreRows, sigmoid } from './linearModel.js';
+import type { LogisticFit } from './logistic.js';
+
+const file = (name: string) => readFileSync(new URL(name, import.meta.url), 'utf8');
+
+test('what is run is what lanes.wat says', async () => {
+  const assembler = await wabt();
+  const { buffer } = assembler
+    .parseWat('lanes.wat', file('lanes.wat'), { simd: true })
+    .toBinary({});
+  expect(lanesBinary).toBe(Buffer.from(buffer).toString('base64'));
+});
+
+const COLUMNS = 7;
+const number = fc.double({ min: -2, max: 2, noNaN: true });
+const rowOfNumbers = fc.array(fc.tuple(fc.nat(COLUMNS - 1), number), { maxLength: COLUMNS });
+const asRows = (rows: [number, number][][]): SparseRows => {
+  const entries = rows.map((row) => [...new Map(row)].sort(([one], [other]) => one - other));
+  const start = [0];
+  for (const row of entries) start.push(start.at(-1)! + row.length);
+  return {
+    start: Int32Array.from(start),
+    column: Int32Array.from(entries.flatMap((row) => row.map(([column]) => column))),
+    value: Float64Array.from(entries.flatMap((row) => row.map(([, value]) => value))),
+    ...{ columns: COLUMNS, common: 2 },
+  };
+};
+
+test('rows are scored by any number of models, chunk after chunk', () => {
+  const model = fc.array(number, { minLength: COLUMNS + 1, maxLength: COLUMNS + 1 });
+  fc.assert(
+    fc.property(
+      fc.array(model, { minLength: 1, maxLength: 20 }),
+      fc.array(fc.array(rowOfNumbers, { maxLength: 9 }), { maxLength: 4 }),
+      (models, chunks) => {
+        const score = laneScorer(
+          COLUMNS,
+          models.map((one) => ({
+            weights: Float64Array.from(one.slice(0, -1)),
+            intercept: one[COLUMNS]!,
+          })),
+        );
+        for (const chunk of chunks) {
+          const x = asRows(chunk);
+          const scores = score(
+            chunk.map((_, row) => ({
+              columns: x.column.slice(x.start[row], x.start[row + 1]),
+              values: x.value.slice(x.start[row], x.start[row + 1]),
+            })),
+          );
+          models.forEach((weights, m) => {
+            const intercept = weights[COLUMNS]!;
+            const one = { weights: Float64Array.from(weights.slice(0, -1)), intercept };
+            const expected = scoreRows(x, Int32Array.from(chunk.keys()), one);
+            expect([...scores[m]!]).toEqual([...expected].map((value) => expect.closeTo(value, 9)));
+          });
+        }
+      },
+    ),
+  );
+});
+
+test('models are at their least wherever they begin, and alike to the last bit alone and beside others', () => {
+  const example = fc.record({
+    row: rowOfNumbers,
+    label: fc.boolean(),
+    weight: fc.constantFrom(1, 3),
+  });
+  const examples = fc.array(example, { minLength: 6, maxLength: 24 });
+  fc.assert(
+    fc.property(examples, fc.constantFrom(1, 4, 16), (all, c) => {
+      const x = asRows(all.map(({ row }) => row));
+      const importance = Float64Array.from(all, ({ weight }) => weight);
+      // the labels moved on by one place for each model, each with other rows left out
+      const jobs = all.slice(0, 12).map((_, moved) => ({
+        rows: Int32Array.from(all.keys()).filter((row) => row % 12 !== moved),
+        labels: Uint8Array.from(all, (_, i) => Number(all[(i + moved) % all.length]!.label)),
+        ...{ importance, c, tolerance: 1e-9 },
+      }));
+      fc.pre(
+        jobs.every(
+          ({ rows, labels }) => new Set(Array.from(rows, (row) => labels[row])).size === 2,
+        ),
+      );
+      const cold: LogisticFit[] = [];
+      const carriedOn: LogisticFit[] = [];
+      const every = Int32Array.from(all.keys());
+      fitTogether(
+        x,
+        jobs.flatMap((options, i): FitJob[] => [
+          { options, done: (fit) => ((cold[i] = fit), []) },
+          {
+            options: { ...options, rows: every },
+            done: (from) => [
+              { options: { ...options, from }, done: (fit) => ((carriedOn[i] = fit), []) },
+            ],
+          },
+        ]),
+      );
+      jobs.forEach((options, i) => {
+        const alone = fitLogistic(x, options);
+        expect(cold[i]!.weights).toEqual(alone.weights);
+        expect(cold[i]!.intercept).toBe(alone.intercept);
+        const { rows, labels } = options;
+        const scores = scoreRows(x, rows, alone);
+        // the first derivatives are nil: the definition of the least, whatever way led there
+        const slope = alone.weights.map((weight) => weight / c);
+        let atIntercept = 0;
+        rows.forEach((row, k) => {
+          const off = importance[row]! * (sigmoid(scores[k]!) - labels[row]!);
+          for (let e = x.start[row]!; e < x.start[row + 1]!; e++)
+            slope[x.column[e]!]! += off * x.value[e]!;
+          atIntercept += off;
+        });
+        for (const derivative of [...slope, atIntercept]) expect(derivative).toBeCloseTo(0, 5);
+        const begun = scoreRows(x, rows, carriedOn[i]!);
+        begun.forEach((score, k) => expect(score).toBeCloseTo(scores[k]!, 3));
+      });
+    }),
+    { numRuns: 60 },
+  );
+});
