@@ -1,4 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import {
   averagePrecision,
@@ -15,7 +19,7 @@ import {
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { splitLines } from '@yellow-thread/core/text';
 import { parse } from 'csv-parse/sync';
-import { demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
+import { demoCodes, demoQuestions, PYTHON, rounded, type CodedText } from './material.js';
 
 type CodeWords = (typeof demoCodes)[number];
 
@@ -27,12 +31,13 @@ interface Labelled {
 }
 
 const usage = `suggest [--file F.csv --id COL --text COL --codes a,b,c [--codebook B.csv]]
-  [--train N,N] [--seeds 1..10] [--draws draws.json] [--no-vectors] [--json]`;
+  [--train N,N] [--seeds 1..10] [--draws draws.json] [--no-vectors] [--sklearn] [--json]`;
 
 /**
  * How good suggestions are on answers that nobody coded, by the product's own models: on any labelled sheet (a 0/1
  * column a code), or on the demo's true codes without one. Each seed draws another random sample to learn from;
- * `draws` gives the samples instead, as a list of lists of ids.
+ * `draws` gives the samples instead, as a list of lists of ids. `--sklearn` has scikit-learn learn from the same
+ * samples: its F1 over all codes, and its average precision for those codes and samples that the product has a model of.
  */
 export function suggest(args: string[]) {
   const { values } = parseArgs({
@@ -47,6 +52,7 @@ export function suggest(args: string[]) {
       seeds: { type: 'string', default: '1..5' },
       draws: { type: 'string' },
       'no-vectors': { type: 'boolean', default: false },
+      sklearn: { type: 'boolean', default: false },
       json: { type: 'boolean', default: false },
     },
   });
@@ -67,7 +73,7 @@ export function suggest(args: string[]) {
         const samples = draws
           ? draws.map((ids) => placesOf(set, ids))
           : seedsIn(values.seeds).map((seed) => simpleRandomSample(set.answers.length, size, seed));
-        const measured = measureSet(set, samples, table);
+        const measured = measureSet(set, samples, table, values.sklearn);
         return file ? measured : [measured.at(-1)!];
       }),
   );
@@ -124,6 +130,8 @@ interface Tally {
   outcome: Outcome;
   positives: number;
   averagePrecision: number[];
+  /** The samples that there was a model in. */
+  trainedIn: number[];
   brier: number[];
   calibrationError: number[];
   covered: number[];
@@ -132,11 +140,18 @@ interface Tally {
 const emptyTally = (): Tally => ({
   outcome: { truePositives: 0, falsePositives: 0, falseNegatives: 0 },
   positives: 0,
-  ...{ averagePrecision: [], brier: [], calibrationError: [], covered: [], width: [] },
+  ...{
+    averagePrecision: [],
+    trainedIn: [],
+    brier: [],
+    calibrationError: [],
+    covered: [],
+    width: [],
+  },
 });
 
 /** A row a code, and one for all of them, over all samples. */
-function measureSet(set: Labelled, samples: number[][], table: WordTable | null) {
+function measureSet(set: Labelled, samples: number[][], table: WordTable | null, compare: boolean) {
   const { name, answers, codes } = set;
   const byCode = new Map(codes.map(({ id }) => [id, emptyTally()]));
   const begun = performance.now();
@@ -192,16 +207,58 @@ function measureSet(set: Labelled, samples: number[][], table: WordTable | null)
         meanOf((tally) => mean(tally.width)),
         3,
       ),
+      ...(compare && scikitLearn(set, samples, [...byCode.values()])),
       seconds: rounded(seconds, 1),
       'peak MB': Math.round(process.resourceUsage().maxRSS / 1024),
     },
   ];
 }
 
+/** The same measured of scikit-learn, each figure with the strength of penalty that was best for it in hindsight. */
+function scikitLearn({ answers, codes }: Labelled, samples: number[][], tallies: Tally[]) {
+  const folder = mkdtempSync(join(tmpdir(), 'yellow-thread-suggest-'));
+  try {
+    const given = {
+      ...{ samples, texts: answers.map(({ text }) => text) },
+      labels: answers.map((answer) => codes.map(({ id }) => Number(answer.codes.has(id)))),
+    };
+    const rows = [1, 4, 16, 64].map((C) => {
+      writeFileSync(join(folder, 'given.json'), JSON.stringify({ ...given, C }));
+      const script = fileURLToPath(new URL('./sklearn_suggest.py', import.meta.url));
+      const printed = execFileSync(PYTHON, [script, join(folder, 'given.json')], {
+        ...{ encoding: 'utf8', maxBuffer: 1 << 28 },
+      });
+      const measured = JSON.parse(printed) as {
+        averagePrecision: number | null;
+        outcome: Outcome;
+      }[][];
+      const precisions = tallies.flatMap(({ trainedIn }, code) =>
+        trainedIn.length === 0
+          ? []
+          : [mean(trainedIn.map((draw) => measured[draw]![code]!.averagePrecision ?? 0))],
+      );
+      return {
+        'scikit-learn F1': rounded(
+          f1(measured.flatMap((draw) => draw.map(({ outcome }) => outcome)).reduce(addOutcomes)),
+          3,
+        ),
+        'scikit-learn average precision': rounded(mean(precisions), 3),
+      };
+    });
+    const best = (of: keyof (typeof rows)[number]) => Math.max(...rows.map((row) => row[of]));
+    return {
+      'scikit-learn F1': best('scikit-learn F1'),
+      'scikit-learn average precision': best('scikit-learn average precision'),
+    };
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
 function measureDraw(
   { answers, codes }: Labelled,
   sample: readonly number[],
-  seed: number,
+  draw: number,
   table: WordTable | null,
   byCode: Map<string, Tally>,
 ) {
@@ -215,8 +272,7 @@ function measureDraw(
         lines: splitLines(text).map((line) => ({ ...line, codes: new Set<string>() })),
       })),
       codes: codes.map((code) => ({ ...code })),
-      seed,
-      leastProbability: 0,
+      ...{ seed: draw, leastProbability: 0 },
     },
     table,
   );
@@ -232,7 +288,10 @@ function measureDraw(
     const probabilityOf = new Map(one.suggestions.map((s) => [s.answer, s.probability]));
     const p = Float64Array.from(open, (i) => probabilityOf.get(i) ?? 0);
     tally.outcome = addOutcomes(tally.outcome, outcomeAt(p, labels, one.line));
-    if (positives > 0) tally.averagePrecision.push(averagePrecision(p, labels));
+    if (positives > 0) {
+      tally.averagePrecision.push(averagePrecision(p, labels));
+      tally.trainedIn.push(draw);
+    }
     tally.brier.push(brierScore(p, labels));
     tally.calibrationError.push(calibrationError(p, labels));
     const estimate = one.share?.estimate;

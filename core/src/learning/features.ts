@@ -40,10 +40,7 @@ export interface VocabularyOptions {
   struck?: ReadonlySet<string>;
 }
 
-/** How much the word vectors count beside the words and the character runs, as squared length. */
-const MEANING_WEIGHT = 2;
-
-const formsOf = (text: string, struck: ReadonlySet<string>): string[] => {
+export const formsOf = (text: string, struck: ReadonlySet<string>): string[] => {
   const forms = splitWords(text).map(({ form }) => form);
   return struck.size === 0 ? forms : forms.filter((form) => !struck.has(form));
 };
@@ -178,7 +175,7 @@ export interface TextVector {
 
 /**
  * Makes the function that turns a text into numbers: tf-idf with tf = 1 + ln(count), words and character
- * runs each scaled to length 1, and the idf-weighted mean of its words' vectors, scaled to length √2. A pair of
+ * runs each scaled to length 1, and the idf-weighted mean of its words' vectors, scaled to the root of their weight. A pair of
  * words is shared equally by the two.
  */
 export function vectoriser(vocabulary: Vocabulary): (text: string) => TextVector {
@@ -308,7 +305,7 @@ function lookUp(form: string, { columnOf, idf, rarestIdf, table }: Vocabulary): 
   };
 }
 
-/** The sum of the vectors of a text's words, scaled to length √MEANING_WEIGHT. */
+/** The sum of the vectors of a text's words, scaled to the root of the table's weight. */
 function meaningOf(words: readonly KnownWord[], table: WordTable | null, room: RoomForLists) {
   const row = room.ints(words.length);
   const times = room.floats(words.length);
@@ -324,7 +321,7 @@ function meaningOf(words: readonly KnownWord[], table: WordTable | null, room: R
   let squares = 0;
   for (let i = 0; i < sum.length; i++) squares += sum[i]! * sum[i]!;
   if (squares === 0) return { row, times, sum: null };
-  const scale = Math.sqrt(MEANING_WEIGHT) / Math.sqrt(squares);
+  const scale = Math.sqrt(table.weight / squares);
   for (let place = 0; place < times.length; place++) times[place]! *= scale;
   for (let i = 0; i < sum.length; i++) sum[i]! *= scale;
   return { row, times, sum };

@@ -125,6 +125,6 @@ test('models are at their least wherever they begin, and alike to the last bit a
         begun.forEach((score, k) => expect(score).toBeCloseTo(scores[k]!, 3));
       });
     }),
-    { numRuns: 60 },
+    { numRuns: 60, endOnFailure: true },
   );
 });

@@ -4,6 +4,7 @@ import { randomSource } from '../statistics/index.js';
 import { simpleRandomSample } from '../sampling/index.js';
 import { findConfused } from './confusion.js';
 import { likelyGain } from './curve.js';
+import { latentTable } from './latentTable.js';
 import { explainer } from './evidence.js';
 import { learnVocabulary, rowBuilder, vectoriser } from './features.js';
 import { scoreRows } from './linearModel.js';
@@ -66,6 +67,47 @@ function trained(input: TrainingInput, id: string, table = tinyTable().table) {
 describe('word vectors', () => {
   test('a table that is cut off is refused', () => {
     expect(() => readWordTable(tinyTable().file.slice(0, -3))).toThrow(RangeError);
+  });
+
+  test('made of the texts: what often stands together is kept; fewer words than directions keep their angles', () => {
+    const likeness = (texts: string[]) => {
+      const table = latentTable(texts, new Set(['again']));
+      const vectors = new Map(
+        [...table.rowOf].map(([word, row]) => {
+          const vector = new Float64Array(table.size);
+          table.addTo(vector, row, 1);
+          return [word, vector];
+        }),
+      );
+      const dot = (one: string, other: string) =>
+        vectors.get(one)!.reduce((sum, value, i) => sum + value * vectors.get(other)![i]!, 0);
+      return { words: [...table.rowOf.keys()], dot };
+    };
+    const few = likeness([
+      'boat late',
+      'late crew',
+      'crew boat late',
+      'boat',
+      'fare crew',
+      'fare again',
+    ]);
+    expect(few.words).toEqual(['boat', 'late', 'crew', 'fare']);
+    for (const one of few.words)
+      for (const other of few.words)
+        expect(few.dot(one, other)).toBeCloseTo(one === other ? 1 : 0, 9);
+
+    // three words that often stand together are kept, of 150 that come by chance a third or so
+    const next = randomSource(5);
+    const fillers = () => Array.from({ length: 6 }, () => `filler${next() % 150}`).join(' ');
+    const many = likeness(
+      Array.from({ length: 400 }, (_, i) => (i % 4 === 0 ? 'crew sail deck' : fillers())),
+    );
+    const together = ['crew', 'sail', 'deck'];
+    const kept = together.flatMap((one) => together.map((other) => many.dot(one, other)));
+    expect(kept.reduce((sum, product) => sum + product, 0) / 3).toBeGreaterThan(0.99);
+    const byChance = many.words.filter((word) => word.startsWith('filler'));
+    const left = byChance.reduce((sum, word) => sum + many.dot(word, word), 0) / byChance.length;
+    expect(left).toBeLessThan(0.4);
   });
 
   test('what each word brings adds up to the score, vectors and all', () => {

@@ -43,6 +43,7 @@ const mostRounds = 300;
 const roundsBeforeAnew = 30;
 const leastRoot = 1e-7;
 const mostExact = 1e-10;
+const mostHalvings = 30;
 
 /**
  * L2-penalised logistic regression with a free intercept: minimises Σ sᵢ ln(1 + exp(−yᵢ fᵢ)) + |w|² / (2C) with
@@ -69,7 +70,7 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
   let careful = false;
   const farthest = 0.5 * c * Math.sqrt(rows.reduce((sum, row) => sum + importance[row]! ** 2, 0));
   for (let step = 0; step < 100; step++) {
-    const { root, right, distance } = newtonAt(at, options);
+    const { root, right, pull, distance } = newtonAt(at, options);
     if (distance <= tolerance * farthest) break;
     if (!condition || rounds > roundsBeforeAnew || careful)
       condition = preconditioner(x, rows, root);
@@ -82,16 +83,18 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     const product = yield { product: 'kernel', vector: along };
     const rise = solved.intercept - at.intercept;
     const risen = product.map((score) => score + rise);
+    const slope = (dot(at.shares, product) - dot(pull, risen)) / c;
     let length = 1;
     let improved = false;
-    for (let halving = 0; halving < 40 && !improved; halving++) {
+    for (let halving = 0; halving < mostHalvings && slope < 0 && !improved; halving++) {
       const tried: Place = {
         shares: sumOf(at.shares, length, along),
         scores: sumOf(at.scores, length, risen),
         intercept: at.intercept + length * rise,
       };
       const triedObjective = objectiveAt(tried, options);
-      if (triedObjective <= objective + 1e-12 * Math.abs(objective)) {
+      // as much less as the slope promises, but for what rounding hides
+      if (triedObjective <= objective + 1e-4 * length * slope + 1e-14 * objective) {
         at = tried;
         objective = triedObjective;
         improved = true;
@@ -142,16 +145,17 @@ function objectiveAt(
 function newtonAt({ shares, scores }: Place, { rows, labels, importance, c }: LogisticOptions) {
   const root = new Float64Array(rows.length);
   const right = new Float64Array(rows.length);
+  const pull = new Float64Array(rows.length);
   let squares = 0;
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     const p = sigmoid(scores[i]!);
-    const pull = c * importance[row]! * (labels[row]! - p);
+    pull[i] = c * importance[row]! * (labels[row]! - p);
     root[i] = Math.max(leastRoot, Math.sqrt(c * importance[row]! * p * (1 - p)));
-    right[i] = root[i]! * scores[i]! + pull / root[i]!;
-    squares += (shares[i]! - pull) ** 2;
+    right[i] = root[i]! * scores[i]! + pull[i]! / root[i]!;
+    squares += (shares[i]! - pull[i]!) ** 2;
   }
-  return { root, right, distance: Math.sqrt(squares) };
+  return { root, right, pull, distance: Math.sqrt(squares) };
 }
 
 interface NewtonStep {

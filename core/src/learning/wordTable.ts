@@ -2,6 +2,8 @@
 export interface WordTable {
   /** Numbers in a vector. */
   size: number;
+  /** How much a text's mean vector counts beside its words and its character runs, as squared length. */
+  weight: number;
   rowOf: ReadonlyMap<string, number>;
   /** Adds a word's vector, so many times, to a sum of vectors. */
   addTo(sum: Float64Array, row: number, times: number): void;
@@ -31,7 +33,7 @@ export function readWordTable(file: Uint8Array): WordTable {
   for (let at = namesAt; at < file.length; at += 2)
     lines += String.fromCharCode(view.getUint16(at, true));
   return {
-    size,
+    ...{ size, weight: 2 },
     rowOf: new Map(lines.split('\n').map((word, row) => [word, row])),
     addTo(sum, row, times) {
       const scale = times * scales[row]!;
