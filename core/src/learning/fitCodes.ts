@@ -52,12 +52,12 @@ export interface CodeFits {
  * Fits the models of some codes: of all that is learnt from, of all but each fold, and of growing parts for the
  * learning curve.
  *
- * @param onFit called after each model with its code and how many there will be for that; may throw to stop
+ * @param onFit called after each model with how many its code will have; may throw to stop
  */
 export function fitCodes(
   material: Material,
   codeIds: readonly string[],
-  onFit: (codeId: string, of: number) => void,
+  onFit: (of: number) => void,
 ): (TooFew | CodeFits)[] {
   const planned = codeIds.map((codeId) => planCode(material, codeId, onFit));
   fitTogether(
@@ -84,7 +84,7 @@ interface CodePlan {
 function planCode(
   material: Material,
   codeId: string,
-  onFit: (codeId: string, of: number) => void,
+  onFit: (of: number) => void,
 ): TooFew | CodePlan {
   const { input, keys, penaltyC, settled } = material;
   const decided = input.answers.flatMap(({ settled, decided }, i) =>
@@ -119,7 +119,7 @@ function planCode(
     options: optionsFor([...settled, ...decided]),
     done: (whole) => {
       model = whole;
-      onFit(codeId, of);
+      onFit(of);
       return [
         ...parts.map(({ held, seen }, fold): FitJob => {
           const heldKeys = new Set(held.map((place) => settledKeys[place]!));
@@ -129,7 +129,7 @@ function planCode(
             done: (fit) => {
               foldModels[fold] = fit;
               scoreInto(outOfFold, held, fit, material);
-              onFit(codeId, of);
+              onFit(of);
               return [];
             },
           };
@@ -138,7 +138,7 @@ function planCode(
           options: optionsFor(answers, whole),
           done: (fit) => {
             scoreInto(scores, held, fit, material);
-            onFit(codeId, of);
+            onFit(of);
             return [];
           },
         })),

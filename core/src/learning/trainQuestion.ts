@@ -54,7 +54,7 @@ export function trainQuestion(
     const material = readMaterial(input, struck, table);
     const neighbours = findNeighbours(material.x, material.settled, material.rowOf);
     step(stepsOfReading);
-    const fitted = fitCodes(material, codeIds, (_, ofCode) => step(MOST_FITS / ofCode)).flatMap(
+    const fitted = fitCodes(material, codeIds, (ofCode) => step(MOST_FITS / ofCode)).flatMap(
       (fits) => {
         if (fits.state === 'fitted') return [fits];
         results.set(fits.codeId, fits);
