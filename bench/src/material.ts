@@ -1,3 +1,8 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from '@yellow-thread/core/sheet';
 import { codebook, readDemoPeople } from '@yellow-thread/demo';
 
@@ -38,3 +43,16 @@ export function timed<Result>(work: () => Result): { result: Result; ms: number 
 }
 
 export const rounded = (value: number, places = 2): number => Number(value.toFixed(places));
+
+/** What a script of this folder prints as JSON of what it is given in a file. */
+export function askPython(script: string, given: unknown): unknown {
+  const folder = mkdtempSync(join(tmpdir(), 'yellow-thread-bench-'));
+  try {
+    const file = join(folder, 'given.json');
+    writeFileSync(file, JSON.stringify(given));
+    const path = fileURLToPath(new URL(`./${script}`, import.meta.url));
+    return JSON.parse(execFileSync(PYTHON, [path, file], { encoding: 'utf8', maxBuffer: 1 << 28 }));
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}

@@ -27,14 +27,14 @@ def outcome(truth, positive):
     }
 
 
-def measure(sample, code):
+def measure(sample, code, strength):
     rest = np.setdiff1d(np.arange(len(texts)), sample)
     learnt, truth = labels[sample, code], labels[rest, code]
     found = int(learnt.sum())
     nothing = {"averagePrecision": None, "outcome": outcome(truth, np.zeros(len(rest), bool))}
     if found < 2 or found > len(sample) - 2:
         return nothing
-    model = LogisticRegression(solver="liblinear", C=given["C"])
+    model = LogisticRegression(solver="liblinear", C=strength)
     folds = StratifiedKFold(min(5, found), shuffle=True, random_state=1)
     unseen = cross_val_predict(model, words[sample], learnt, cv=folds, method="predict_proba")[:, 1]
     precision, recall, lines = precision_recall_curve(learnt, unseen)
@@ -47,4 +47,11 @@ def measure(sample, code):
     }
 
 
-print(json.dumps([[measure(np.array(sample), code) for code in range(labels.shape[1])] for sample in given["samples"]]))
+print(
+    json.dumps(
+        [
+            [[measure(np.array(sample), code, strength) for code in range(labels.shape[1])] for sample in given["samples"]]
+            for strength in given["strengths"]
+        ]
+    )
+)

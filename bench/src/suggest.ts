@@ -1,8 +1,4 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import {
   averagePrecision,
@@ -19,7 +15,7 @@ import {
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { splitLines } from '@yellow-thread/core/text';
 import { parse } from 'csv-parse/sync';
-import { demoCodes, demoQuestions, PYTHON, rounded, type CodedText } from './material.js';
+import { askPython, demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
 
 type CodeWords = (typeof demoCodes)[number];
 
@@ -216,43 +212,27 @@ function measureSet(set: Labelled, samples: number[][], table: WordTable | null,
 
 /** The same measured of scikit-learn, each figure with the strength of penalty that was best for it in hindsight. */
 function scikitLearn({ answers, codes }: Labelled, samples: number[][], tallies: Tally[]) {
-  const folder = mkdtempSync(join(tmpdir(), 'yellow-thread-suggest-'));
-  try {
-    const given = {
-      ...{ samples, texts: answers.map(({ text }) => text) },
-      labels: answers.map((answer) => codes.map(({ id }) => Number(answer.codes.has(id)))),
-    };
-    const rows = [1, 4, 16, 64].map((C) => {
-      writeFileSync(join(folder, 'given.json'), JSON.stringify({ ...given, C }));
-      const script = fileURLToPath(new URL('./sklearn_suggest.py', import.meta.url));
-      const printed = execFileSync(PYTHON, [script, join(folder, 'given.json')], {
-        ...{ encoding: 'utf8', maxBuffer: 1 << 28 },
-      });
-      const measured = JSON.parse(printed) as {
-        averagePrecision: number | null;
-        outcome: Outcome;
-      }[][];
-      const precisions = tallies.flatMap(({ trainedIn }, code) =>
+  type Measured = { averagePrecision: number | null; outcome: Outcome };
+  const byStrength = askPython('sklearn_suggest.py', {
+    ...{ samples, strengths: [1, 4, 16, 64], texts: answers.map(({ text }) => text) },
+    labels: answers.map((answer) => codes.map(({ id }) => Number(answer.codes.has(id)))),
+  }) as Measured[][][];
+  const f1Of = (measured: Measured[][]) =>
+    f1(measured.flatMap((draw) => draw.map(({ outcome }) => outcome)).reduce(addOutcomes));
+  const averagePrecisionOf = (measured: Measured[][]) =>
+    mean(
+      tallies.flatMap(({ trainedIn }, code) =>
         trainedIn.length === 0
           ? []
           : [mean(trainedIn.map((draw) => measured[draw]![code]!.averagePrecision ?? 0))],
-      );
-      return {
-        'scikit-learn F1': rounded(
-          f1(measured.flatMap((draw) => draw.map(({ outcome }) => outcome)).reduce(addOutcomes)),
-          3,
-        ),
-        'scikit-learn average precision': rounded(mean(precisions), 3),
-      };
-    });
-    const best = (of: keyof (typeof rows)[number]) => Math.max(...rows.map((row) => row[of]));
-    return {
-      'scikit-learn F1': best('scikit-learn F1'),
-      'scikit-learn average precision': best('scikit-learn average precision'),
-    };
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
+      ),
+    );
+  const best = (of: (measured: Measured[][]) => number) =>
+    rounded(Math.max(...byStrength.map(of)), 3);
+  return {
+    'scikit-learn F1': best(f1Of),
+    'scikit-learn average precision': best(averagePrecisionOf),
+  };
 }
 
 function measureDraw(

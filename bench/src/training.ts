@@ -1,12 +1,7 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { randomSource } from '@yellow-thread/core/statistics';
 import { splitWords } from '@yellow-thread/core/text';
-import { demoCodes, demoQuestions, PYTHON, rounded } from './material.js';
+import { askPython, demoCodes, demoQuestions, rounded } from './material.js';
 
 const ANSWERS = 100_000;
 const WORDS = 13;
@@ -128,23 +123,10 @@ async function trainOnThreads(settled: number, codes: number) {
 
 function scikitLearn(settled: number, codes: number): { seconds: number } {
   const { answers, ids } = makeAnswers(codes);
-  const folder = mkdtempSync(join(tmpdir(), 'yellow-thread-train-'));
-  try {
-    writeFileSync(
-      join(folder, 'answers.json'),
-      JSON.stringify({
-        settled,
-        texts: answers.map(({ text }) => text),
-        labels: answers
-          .slice(0, settled)
-          .map((answer) => ids.map((id) => Number(answer.codes.includes(id)))),
-      }),
-    );
-    const script = fileURLToPath(new URL('./sklearn_train.py', import.meta.url));
-    return JSON.parse(
-      execFileSync(PYTHON, [script, join(folder, 'answers.json')], { encoding: 'utf8' }),
-    ) as { seconds: number };
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
+  return askPython('sklearn_train.py', {
+    ...{ settled, texts: answers.map(({ text }) => text) },
+    labels: answers
+      .slice(0, settled)
+      .map((answer) => ids.map((id) => Number(answer.codes.includes(id)))),
+  }) as { seconds: number };
 }

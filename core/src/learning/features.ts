@@ -89,6 +89,10 @@ function runNumbers(numberOf: (feature: string) => number): (word: string) => In
   };
 }
 
+/** What a feature weighs by its rarity (idf): ln((1 + N) / (1 + df)) + 1. */
+export const inverseFrequency = (texts: number, inTexts: number): number =>
+  Math.log((1 + texts) / (1 + inTexts)) + 1;
+
 /**
  * Learns the vocabulary of a question from all its answers, coded or not.
  *
@@ -141,17 +145,16 @@ export function learnVocabulary(
   frequency.forEach((_, id) => keep(id));
   const features = [...ids.keys()];
   const first = table?.size ?? 0;
-  const idfOf = (inAnswers: number) => Math.log((1 + answers.length) / (1 + inAnswers)) + 1;
   const idf = new Float64Array(first + kept.size);
   idf.set(
-    Float64Array.from(kept, (id) => idfOf(frequency[id]!)),
+    Float64Array.from(kept, (id) => inverseFrequency(answers.length, frequency[id]!)),
     first,
   );
   return {
     columnOf: new Map([...kept].map((id, place) => [features[id]!, first + place])),
     idf,
     learnt: first + learnt,
-    rarestIdf: idfOf(1),
+    rarestIdf: inverseFrequency(answers.length, 1),
     table,
     struck,
   };

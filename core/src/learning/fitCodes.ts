@@ -59,7 +59,8 @@ export function fitCodes(
   codeIds: readonly string[],
   onFit: (of: number) => void,
 ): (TooFew | CodeFits)[] {
-  const planned = codeIds.map((codeId) => planCode(material, codeId, onFit));
+  const order = curveOrder(material);
+  const planned = codeIds.map((codeId) => planCode(material, order, codeId, onFit));
   fitTogether(
     material.x,
     planned.flatMap((plan) => (plan.state === 'planned' ? [plan.first] : [])),
@@ -83,6 +84,7 @@ interface CodePlan {
 
 function planCode(
   material: Material,
+  order: Map<number, number>,
   codeId: string,
   onFit: (of: number) => void,
 ): TooFew | CodePlan {
@@ -109,7 +111,7 @@ function planCode(
     held: settled.flatMap((_, place) => (foldOf[place] === fold ? [place] : [])),
     seen: settled.filter((_, place) => foldOf[place] !== fold),
   }));
-  const curve = planCurve(material, parts);
+  const curve = planCurve(material, order, parts);
   const of = 1 + folds + curve.fits.length;
 
   let model: LinearModel;
@@ -176,14 +178,17 @@ function teach(material: Material, codeId: string, decided: readonly number[]) {
   return { labels, importance, rowsOf, lessonRows: lessons.map(({ row }) => row) };
 }
 
-/** Models of a quarter, a half … of the answers, measured on the same held-out answers as the whole one. */
-function planCurve({ input, keys, settled }: Material, folds: readonly Fold[]) {
-  const used = settled.length > curveInFull ? folds.slice(0, curveFolds) : folds;
-  const order = new Map(
+/** In which order settled answers are taken for the learning curve: by chance, duplicates together. */
+const curveOrder = ({ input, keys, settled }: Material): Map<number, number> =>
+  new Map(
     shuffle(groupEqual(settled.map((i) => keys[i]!)), randomSource(input.seed))
       .flat()
       .map((place, rank) => [settled[place]!, rank]),
   );
+
+/** Models of a quarter, a half … of the answers, measured on the same held-out answers as the whole one. */
+function planCurve({ settled }: Material, order: Map<number, number>, folds: readonly Fold[]) {
+  const used = settled.length > curveInFull ? folds.slice(0, curveFolds) : folds;
   const parts = curveShares.map((share) => ({ share, scores: new Float64Array(settled.length) }));
   const fits = used.flatMap(({ held, seen }) => {
     const inOrder = seen.toSorted((x, y) => order.get(x)! - order.get(y)!);

@@ -42,7 +42,10 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
   const begin = (job: FitJob) => {
     const begun = fitting(x, job.options);
     const first = begun.next();
-    if (first.done) return;
+    if (first.done) {
+      enqueue(job.done(first.value));
+      return;
+    }
     const { length } = job.options.rows;
     const products = {
       ...{ kernel: new Float64Array(length), fromCommon: new Float64Array(length) },

@@ -1,5 +1,6 @@
 import { randomSource } from '../statistics/index.js';
-import { formsOf } from './features.js';
+import { formsOf, inverseFrequency } from './features.js';
+import { dot } from './lists.js';
 import type { WordTable } from './wordTable.js';
 
 const RANK = 50;
@@ -74,8 +75,7 @@ function readRows(texts: readonly string[], struck: ReadonlySet<string>): Rows {
       const known = [...counts].filter(([form]) => placeOf.has(form));
       const value = Float64Array.from(
         known,
-        ([form, n]) =>
-          (1 + Math.log(n)) * (Math.log((1 + read.length) / (1 + inTexts.get(form)!)) + 1),
+        ([form, n]) => (1 + Math.log(n)) * inverseFrequency(read.length, inTexts.get(form)!),
       );
       const length = Math.sqrt(value.reduce((sum, one) => sum + one * one, 0)) || 1;
       return {
@@ -126,10 +126,4 @@ function orthonormalise(columns: readonly Float64Array[]): void {
     const length = Math.sqrt(dot(column, column));
     for (let w = 0; w < column.length; w++) column[w] = length > 1e-12 ? column[w]! / length : 0;
   });
-}
-
-function dot(x: Float64Array, y: Float64Array): number {
-  let sum = 0;
-  for (let w = 0; w < x.length; w++) sum += x[w]! * y[w]!;
-  return sum;
 }

@@ -37,3 +37,9 @@ export function withRoom<List extends Int32Array | Float64Array>(
 }
 export const newInts = (length: number) => new Int32Array(length);
 export const newFloats = (length: number) => new Float64Array(length);
+
+export function dot(x: Float64Array, y: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
+  return sum;
+}

@@ -1,6 +1,7 @@
 import type { SparseRows } from './features.js';
 import type { Product } from './lanes.js';
 import { sigmoid, type LinearModel } from './linearModel.js';
+import { dot } from './lists.js';
 import { preconditioner, solveCholesky, type Condition } from './precondition.js';
 
 /** A model with what the next fit of nearly the same rows can begin from. */
@@ -271,11 +272,5 @@ function turn(direction: Float64Array, beta: number, conditioned: Float64Array):
 function sumOf(x: Float64Array, length: number, y: Float64Array): Float64Array {
   const sum = new Float64Array(x.length);
   for (let i = 0; i < x.length; i++) sum[i] = x[i]! + length * y[i]!;
-  return sum;
-}
-
-function dot(x: Float64Array, y: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
   return sum;
 }
