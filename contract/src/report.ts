@@ -78,6 +78,8 @@ export const reportCellSchema = z.object({
   exceeds: z.array(z.string()),
   /** How it stands to everyone else, where that is asked for and is beyond chance. */
   rest: z.enum(['higher', 'lower']).nullable(),
+  /** Of all who answered, where that is asked for and enough of the random sample are in the column. */
+  estimated: estimatedShareSchema.extend({ sampleShare: z.number() }).nullable().default(null),
 });
 export type ReportCell = z.infer<typeof reportCellSchema>;
 
@@ -125,7 +127,6 @@ export const reportRowSchema = z.object({
       p: z.number(),
     })
     .nullable(),
-  estimated: estimatedShareSchema.nullable(),
 });
 export type ReportRow = z.infer<typeof reportRowSchema>;
 
@@ -156,6 +157,16 @@ export const reportSchema = z
     test: correctionSchema,
     level: z.number(),
     against: z.enum(['each', 'rest']),
+    /** What the estimates rest on, a question each: how many were drawn at random, of how many, and by which training. */
+    estimatedFrom: z
+      .array(
+        z.object({
+          sampled: z.number().int(),
+          answers: z.number().int(),
+          trainedAt: z.string(),
+        }),
+      )
+      .default([]),
     /** Why the estimates that were asked for are not there; null where they are. */
     notEstimated: z.string().nullable(),
   })

@@ -1,5 +1,5 @@
-import { differenceEstimate, wilsonInterval, type Interval } from '../statistics/index.js';
 import { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
+import { estimateShare, FEWEST_MENTIONED, type EstimatedShare } from './estimateShare.js';
 import { weighWords, type WordShares, type WordWeight } from './evidence.js';
 import type { CodeFits } from './fitCodes.js';
 import type { Material, TrainingInput } from './material.js';
@@ -17,24 +17,12 @@ export const LEAST_PROBABILITY = 0.05;
 const mostWords = 20;
 const mostMistakes = 6;
 const moreAnswers = 50;
-/** With fewer who mention a code in the sample, a model's help is not to be trusted. */
-const fewestForEstimate = 5;
 
 /** A settled answer that the model, not having seen it, gets most wrong. */
 export interface Mistake {
   /** Position in `answers`. */
   answer: number;
   probability: number;
-}
-
-/** A code's share among all answers, estimated from a random sample. */
-export interface EstimatedShare {
-  /** How many were drawn at random and settled, and how many of these mention the code. */
-  sampled: number;
-  mentioned: number;
-  sampleInterval: Interval;
-  /** With the model's help; null where too few of the sample mention the code. */
-  estimate: { value: number; interval: Interval } | null;
 }
 
 /** What was measured of a code's model. */
@@ -97,7 +85,12 @@ export function describeCode(
       neighbours && averagePrecision(askNearest(neighbours, settledLabels, foldOf), settledLabels),
     wrongFor: mostWrong(settled, settledLabels, outOfFold, 0),
     wrongAgainst: mostWrong(settled, settledLabels, outOfFold, 1),
-    share: estimateShare(sampled, settled, settledLabels, reading.crossFitted),
+    share: estimateShare({
+      answers: input.answers.length,
+      sampled: sampled.map((place) => settled[place]!),
+      truth: Uint8Array.from(sampled, (place) => settledLabels[place]!),
+      predicted: reading.crossFitted,
+    }),
     unsuggested: open.reduce(
       (sum, i) => sum + (probabilities[i]! < LEAST_PROBABILITY ? probabilities[i]! : 0),
       0,
@@ -112,7 +105,7 @@ const sampledOf = (input: TrainingInput, settled: readonly number[]): number[] =
 /** Whether a share can be estimated with the models' help. */
 export function canEstimate({ input, settled }: Material, { settledLabels }: CodeFits): boolean {
   const mentioned = sampledOf(input, settled).filter((place) => settledLabels[place] === 1);
-  return mentioned.length >= fewestForEstimate;
+  return mentioned.length >= FEWEST_MENTIONED;
 }
 
 function mostWrong(
@@ -127,30 +120,4 @@ function mostWrong(
     .sort((x, y) => off(y) - off(x) || x - y)
     .slice(0, mostMistakes)
     .map((place) => ({ answer: settled[place]!, probability: outOfFold[place]! }));
-}
-
-/**
- * The difference estimate, with Wilson's interval at the size of sample that would be as exact: the normal one is
- * too narrow where the model is seldom wrong (coverage .88 in place of .95 with 60 sampled). For the same reason the
- * model is held to have been wrong by at least half an answer.
- */
-function estimateShare(
-  sampled: readonly number[],
-  settled: readonly number[],
-  labels: Uint8Array,
-  crossFitted: Float64Array | null,
-): EstimatedShare | null {
-  const n = sampled.length;
-  if (n < 2) return null;
-  const truth = Uint8Array.from(sampled, (place) => labels[place]!);
-  const mentioned = truth.reduce((sum, label) => sum + label, 0);
-  const share = { sampled: n, mentioned, sampleInterval: wilsonInterval(mentioned / n, n) };
-  if (!crossFitted) return { ...share, estimate: null };
-  const positions = sampled.map((place) => settled[place]!);
-  const { value, standardError } = differenceEstimate(crossFitted, positions, truth)!;
-  const leastVariance = ((1 - n / crossFitted.length) * 0.5) / ((n - 1) * n);
-  const variance = Math.max(standardError ** 2, leastVariance);
-  const interval: Interval =
-    variance === 0 ? [value, value] : wilsonInterval(value, (value * (1 - value)) / variance);
-  return { ...share, estimate: { value, interval } };
 }

@@ -43,7 +43,7 @@ export interface Reading {
    * one is asked of the model that did not see these words either: otherwise the settled ones would be further off
    * than the others.
    */
-  crossFitted: Float64Array | null;
+  crossFitted: Float32Array | null;
   suggestions: Suggestion[];
 }
 
@@ -72,7 +72,7 @@ export function readAnswers(
     const folds = foldModels.length;
     const reading: Reading = {
       probabilities: new Float64Array(count),
-      crossFitted: folds === 0 ? null : new Float64Array(count),
+      crossFitted: folds === 0 ? null : new Float32Array(count),
       suggestions: [],
     };
     const explain = explainer(vocabulary, model, calibration);

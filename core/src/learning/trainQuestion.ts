@@ -25,6 +25,8 @@ export interface TrainingResult {
   codes: CodeResult[];
   /** What each model says of the settled answers that it did not see: for `findConfused`. */
   unseen: UnseenOutcome[];
+  /** For each code that enough of the random sample mention: by answer, probability by models that did not see it. */
+  crossFitted: Map<string, Float32Array>;
 }
 
 /**
@@ -49,6 +51,7 @@ export function trainQuestion(
   const step = (steps: number) => onProgress({ done: Math.floor((done += steps)), of });
   const results = new Map<string, CodeResult>();
   const unseen: UnseenOutcome[] = [];
+  const crossFitted = new Map<string, Float32Array>();
   for (const { struck, codeIds } of sets) {
     const before = done;
     const material = readMaterial(input, struck, table);
@@ -83,6 +86,7 @@ export function trainQuestion(
       const figures = describeCode(material, { ...one, reading }, shares, neighbours);
       const { codeId, line } = figures;
       results.set(codeId, { ...figures, suggestions: reading.suggestions });
+      if (reading.crossFitted) crossFitted.set(codeId, reading.crossFitted);
       unseen.push({
         ...{ codeId, line, settledLabels: one.fits.settledLabels, outOfFold: one.outOfFold },
       });
@@ -93,6 +97,7 @@ export function trainQuestion(
   return {
     codes: input.codes.flatMap(({ id }) => results.get(id) ?? []),
     unseen,
+    crossFitted,
   };
 }
 

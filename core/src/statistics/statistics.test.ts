@@ -78,3 +78,40 @@ test('difference estimator (Särndal, Swensson & Wretman 1992; R survey: check v
   estimate.interval.forEach((end, i) => expect(end).toBeCloseTo(ci95_normal[i]!, 10));
   expect(differenceEstimate([0.5], [0], [1])).toBeNull();
 });
+
+test('difference estimator of a group (Särndal, Swensson & Wretman 1992; R survey: check value 4.4)', () => {
+  type Group = { mean_error: number; s2_e: number; estimate: number; N_h: number; n_h: number };
+  const { by_group } = checkValue<unknown, { by_group: Record<string, Group> }>('4.4').expected;
+  for (const [group, expected] of Object.entries(by_group)) {
+    const members = checkTable('difference60.csv').filter((row) => row['group'] === group);
+    const sampled = [...members.keys()].filter((i) => members[i]!['sampled'] === '1');
+    const { value, standardError } = differenceEstimate(
+      members.map((row) => Number(row['pred'])),
+      sampled,
+      sampled.map((i) => Number(members[i]!['truth_if_sampled'])),
+    )!;
+    expect(value).toBeCloseTo(expected.estimate, 10);
+    const { n_h, N_h, s2_e } = expected;
+    expect(standardError).toBeCloseTo(Math.sqrt(((1 - n_h / N_h) * s2_e) / n_h), 10);
+  }
+});
+
+test('weighted difference estimator (linearisation; R survey svymean, data(api): check value 3.2)', () => {
+  type Expected = { weights_only: Record<string, { p: number; se: number }> };
+  const { weights_only } = checkValue<unknown, Expected>('3.2').expected;
+  const schools = apiSample();
+  const all = 1000;
+  // a model that says nothing, so that what is off is the share itself; the others of the population weigh what they may
+  const weights = Array.from({ length: all }, (_, i) => Number(schools[i]?.['pw'] ?? 7));
+  for (const column of ['sch_wide', 'comp_imp', 'awards']) {
+    const { value, standardError } = differenceEstimate(
+      new Float64Array(all),
+      [...schools.keys()],
+      schools.map((row) => Number(row[column] === 'Yes' || row[column] === '1')),
+      { weights },
+    )!;
+    const { p, se } = weights_only[column]!;
+    expect(value).toBeCloseTo(p, 6);
+    expect(standardError / Math.sqrt(1 - schools.length / all)).toBeCloseTo(se, 7);
+  }
+});

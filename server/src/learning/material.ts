@@ -21,6 +21,7 @@ export const canEstimate = (questionId: number) =>
 
 interface StoredAnswer {
   id: number;
+  respondentId: number;
   text: string;
   settled: boolean;
   random: boolean;
@@ -38,7 +39,7 @@ export async function readTrainingInput(
 ) {
   const stored = await rows<StoredAnswer>(
     em,
-    `select r.id, r.text,
+    `select r.id, r.respondent_id as "respondentId", r.text,
        exists (select 1 from settlement t where t.response_id = r.id) as settled,
        exists (select 1 from sample_member m
          where m.response_id = r.id and m.sample_id in (${wholeRandomSamples(questionId)})) as random,
@@ -83,7 +84,12 @@ export async function readTrainingInput(
       }),
     })),
   };
-  return { input, responseIds: stored.map(({ id }) => id), fingerprint: fingerprintOf(input) };
+  return {
+    input,
+    responseIds: stored.map(({ id }) => id),
+    respondentIds: stored.map(({ respondentId }) => respondentId),
+    fingerprint: fingerprintOf(input),
+  };
 }
 
 const codesAt = ({ mentions }: StoredAnswer, start: number, end: number): Set<string> =>

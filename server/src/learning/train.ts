@@ -11,6 +11,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
 import { row, rows } from '../database/index.js';
 import type { JobContext, JobHandler } from '../jobs/index.js';
+import { keepEstimates } from './estimates.js';
 import { readTrainingInput } from './material.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
@@ -27,14 +28,14 @@ export const train: JobHandler = async (job, context) => {
   const asked = trainPayload.parse(job.payload);
   const { scope, learnFromBulk } = asked;
   const questionId = job.questionId!;
-  const { input, responseIds, fingerprint } = await readTrainingInput(
+  const { input, responseIds, respondentIds, fingerprint } = await readTrainingInput(
     context.em,
     job.studyId,
     questionId,
     asked,
   );
   const settled = input.answers.filter((answer) => answer.settled).length;
-  const { codes, unseen } = await trainOnThreads(input, settled, context);
+  const { codes, unseen, crossFitted } = await trainOnThreads(input, settled, context);
   const kept = codes.flatMap((result): KeptSuggestions[] =>
     result.state === 'too_few'
       ? []
@@ -73,6 +74,7 @@ export const train: JobHandler = async (job, context) => {
         JSON.stringify(learnFromBulk ? [] : await findContradicted(tx, questionId, kept)),
       ],
     );
+    await keepEstimates(tx, runId, input, respondentIds, crossFitted);
     await replaceOpenSuggestions(tx, questionId, runId, kept);
     await forgetOldOutcomes(tx, questionId);
   };
@@ -113,6 +115,7 @@ async function trainOnThreads(
   return {
     codes: ids.map((id) => codes.get(id)!),
     unseen: ids.flatMap((id) => unseen.get(id) ?? []),
+    crossFitted: new Map(results.flatMap((one) => [...one.crossFitted])),
   };
 }
 
@@ -183,7 +186,10 @@ function describe(result: CodeResult, responseIds: readonly number[]): TrainedCo
 const forgetOldOutcomes = (em: EntityManager, questionId: number) =>
   rows(
     em,
-    `update training_run set outcome = null where question_id = ? and outcome is not null and id not in (
-       select id from training_run where question_id = ? order by in_force_since desc, id desc limit ?)`,
+    `with forgotten as (
+       update training_run set outcome = null where question_id = ? and outcome is not null and id not in (
+         select id from training_run where question_id = ? order by in_force_since desc, id desc limit ?)
+       returning id)
+     delete from run_sample where run_id in (select id from forgotten)`,
     [questionId, questionId, RUNS_KEPT],
   );

@@ -14,9 +14,9 @@ import { chiSquare, isTooThin, raoScott } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, type QuestionRow } from '../database/index.js';
 import { readPeople, type People } from '../groups/index.js';
-import { runInForce } from '../learning/index.js';
 import { problems } from '../problems.js';
 import { areComparable, placeColumns, type PlacedColumn } from './columns.js';
+import { estimateShares } from './estimates.js';
 import { inOrder, readLines, rowOf, type Line } from './lines.js';
 import { sumOrigins } from './tableMaterial.js';
 
@@ -39,7 +39,9 @@ export async function makeReport(
   const { codeIds, lines } = await readLines(em, studyId, query);
   const cells = countLines(lines, codeIds, columns, weights, query);
   const compared = comparing(columns, query, weights !== null);
-  const estimates = query.estimated ? await readEstimates(em, question, query, within) : null;
+  const estimates = query.estimated
+    ? await estimateShares(em, people, { lines, codeIds, columns, weights, query })
+    : null;
   const materials = [...new Set(columns.map((column) => column.material))];
   const table = lines.flatMap((line, l) => {
     const counted = cells[l]!;
@@ -51,8 +53,10 @@ export async function makeReport(
       parentId: line.parentId,
       name: line.name,
       decidedForAll: line.codeIds.every((id) => materials.every((one) => one.isDecidedForAll(id))),
-      estimated: (line.kind === 'code' && estimates?.shares.get(line.id)) || null,
       ...tested,
+      ...(estimates && {
+        cells: tested.cells.map((cell, c) => ({ ...cell, estimated: estimates.cells[l]![c]! })),
+      }),
     };
     return [{ line, made, size: sizeOf(made, query.order) }];
   });
@@ -72,6 +76,7 @@ export async function makeReport(
     checked: await readChecked(em, [
       ...new Set(materials.flatMap(({ parts }) => parts.map((part) => part.questionId))),
     ]),
+    estimatedFrom: estimates?.from ?? [],
     notEstimated: estimates?.why ?? null,
   };
 }
@@ -148,6 +153,7 @@ function comparing(columns: PlacedColumn[], query: ReportQuery, isWeighted: bool
         ...cell,
         exceeds: (exceeds[c] ?? []).map((place) => letters[place]!),
         rest: rest[c] ?? null,
+        estimated: null,
       })),
       whole,
       difference: pair ? differenceOf(cells[pair[0]!]!, cells[pair[1]!]!, isWeighted, level) : null,
@@ -166,31 +172,6 @@ const LETTERS = 26;
 const letterOf = (place: number): string =>
   (place >= LETTERS ? letterOf(Math.floor(place / LETTERS) - 1) : '') +
   String.fromCharCode(65 + (place % LETTERS));
-
-/** What the run in force estimates of each code, for the whole of one question. */
-async function readEstimates(
-  em: EntityManager,
-  question: QuestionRow,
-  query: ReportQuery,
-  within: readonly number[] | null,
-) {
-  const none = new Map<string, NonNullable<ReportRow['estimated']>>();
-  if (within || query.questions === 'all' || query.by === 'question')
-    return { shares: none, why: 'Shares are estimated for one question and all respondents only.' };
-  const run = await runInForce(em, question.id);
-  const shares = new Map(
-    (run?.codes ?? []).flatMap((code) =>
-      code.state === 'too_few' || !code.share ? [] : [[code.codeId, code.share] as const],
-    ),
-  );
-  return {
-    shares,
-    why:
-      shares.size > 0
-        ? null
-        : 'Nothing is estimated: that takes a random sample that is settled to the last, and a training after it.',
-  };
-}
 
 /** What spot checks found of the mentions that were accepted in bulk. */
 async function readChecked(

@@ -290,6 +290,58 @@ describe('the report', () => {
     expect(weighted.row.cells[0]!.base.effective).toBeLessThan(plain.row.cells[0]!.base.people);
   });
 
+  test('shares are estimated of everybody as by the training, and of groups with enough of the random sample', async () => {
+    const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
+    const { report } = await reportRow(`by=${home!.id}&estimated=true`);
+    const { run } = await training();
+    expect(report.estimatedFrom).toMatchObject([{ answers: run!.answers }]);
+    for (const { id, cells } of report.rows.filter((one) => one.kind === 'code')) {
+      const code = run!.codes.find((one) => one.codeId === id)!;
+      if (code.state !== 'too_few') expect(cells[0]!.estimated).toMatchObject(code.share!);
+    }
+    const drawn = await server.sql<{ home: string; sampled: number }>(
+      `select p.background->>? as home, count(*)::int as sampled from sample_member m
+       join response r on r.id = m.response_id and not r.no_answer
+       join respondent p on p.id = r.respondent_id where r.question_id = ? group by 1`,
+      [String(home!.id), Number(base.split('/')[4])],
+    );
+    const sampledIn = new Map(drawn.map((one) => [one.home, one.sampled]));
+    expect([...sampledIn.values()].some((sampled) => sampled >= 30)).toBe(true);
+    expect([...sampledIn.values()].some((sampled) => sampled < 30)).toBe(true);
+    for (const [c, { label }] of report.columns.entries()) {
+      if (c === 0) continue;
+      const estimates = report.rows.map(({ cells }) => cells[c]!.estimated);
+      const sampled = sampledIn.get(label) ?? 0;
+      for (const one of estimates)
+        if (sampled >= 30) expect(one).toMatchObject({ sampled });
+        else expect(one).toBeNull();
+    }
+    // the group is a part of everybody, so that the same sample says less about it
+    const widthOf = ([low, high]: [number, number]) => high - low;
+    const [whole, ...parts] = report.rows
+      .find(({ id }) => id === codeId)!
+      .cells.flatMap(({ estimated }) => (estimated?.estimate ? [estimated.estimate.interval] : []));
+    for (const part of parts) expect(widthOf(part)).toBeGreaterThan(widthOf(whole!));
+    const query = `by=${home!.id}&estimated=true`;
+    const { text: document } = await client.get(`${base}/report/files/html?${query}`);
+    const [low, high] = whole!.map((end) => (100 * end).toFixed(0));
+    expect(document).toContain(`% (${low} to ${high})`);
+    const { text: csv } = await client.get(`${base}/report/files/csv?${query}`);
+    expect(csv).toContain(`,${(100 * whole![0]).toFixed(2)},${(100 * whole![1]).toFixed(2)},`);
+    const weighted = await reportRow('by=none&estimated=true&weighted=true');
+    const { sampleShare, mentioned, sampled } = weighted.row.cells[0]!.estimated!;
+    const [found] = await server.sql<{ sampled: number; mentioned: number; share: number }>(
+      `select count(*)::int as sampled, (count(*) filter (where mentions))::int as mentioned,
+         sum(weight) filter (where mentions) / sum(weight) as share
+       from (select p.weight, exists (select 1 from mention k where k.response_id = r.id and k.code_id = ?) as mentions
+         from sample_member m join response r on r.id = m.response_id and not r.no_answer
+         join respondent p on p.id = r.respondent_id where r.question_id = ?) of_sample`,
+      [codeId, Number(base.split('/')[4])],
+    );
+    expect([sampled, mentioned]).toEqual([found!.sampled, found!.mentioned]);
+    expect(sampleShare).toBeCloseTo(found!.share, 10);
+  });
+
   test('every number opens just the answers that it counts', async () => {
     const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
     const { report } = await reportRow(`by=${home!.id}`);

@@ -110,7 +110,11 @@ export function Shares({
       </table>
       <p className="mt-3 text-[13px] text-soft">
         95% intervals: Wilson’s for the sample, Wilson’s at the equally exact sample size for the
-        estimate. These are estimates, not counts: the report counts what is decided.
+        estimate. These are estimates, not counts: the report counts what is decided, and has{' '}
+        <Link to="../report?estimated=true" className="underline">
+          estimates beside it, by group too
+        </Link>
+        .
       </p>
     </>
   );

@@ -1,4 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
+import { columnName } from '@yellow-thread/core/report';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { asCount, asMean, asPercent, asPoints } from '../parts/numbers.js';
@@ -96,7 +97,7 @@ export function Cloth({
     });
   const shows = {
     difference: report.rows.some(({ difference }) => difference),
-    estimated: report.rows.some(({ estimated }) => estimated),
+    estimated: estimatedColumns(report),
     whole: report.rows.some(({ whole }) => whole),
   };
   return (
@@ -160,11 +161,14 @@ export function Cloth({
                   )}
                 </td>
               )}
-              {shows.estimated && (
-                <td className={`figures border-rule py-1 pl-5 text-right align-bottom ${top}`}>
-                  <Estimated estimated={row.estimated} />
+              {shows.estimated.map((c) => (
+                <td
+                  key={`estimated ${columns[c]!.key}`}
+                  className={`figures border-rule bg-wash/50 px-3 py-1 text-right align-bottom ${top}`}
+                >
+                  <Estimated estimated={row.cells[c]!.estimated} />
                 </td>
-              )}
+              ))}
               {shows.whole && (
                 <td
                   className={`figures border-rule py-1 pl-5 text-right align-bottom ${top}`}
@@ -197,7 +201,7 @@ function ClothHead({
   choice,
 }: {
   report: Report;
-  shows: Record<'difference' | 'estimated' | 'whole', boolean>;
+  shows: { difference: boolean; estimated: number[]; whole: boolean };
   choice: TableChoice;
 }) {
   const isNested = columns.some(({ under }) => under !== null);
@@ -268,14 +272,18 @@ function ClothHead({
             </span>
           </th>
         )}
-        {shows.estimated && (
-          <th scope="col" className={`${head} ${top} min-w-[130px] font-semibold`}>
-            Estimated
+        {shows.estimated.map((c) => (
+          <th
+            key={`estimated ${columns[c]!.key}`}
+            scope="col"
+            className={`${head} ${top} min-w-[130px] pr-3 font-semibold`}
+          >
+            {columnName(columns[c]!)}
             <span className="block text-[12px] font-normal text-soft">
-              of all who answered, 95%
+              estimated, of all who answered
             </span>
           </th>
-        )}
+        ))}
         {shows.whole && (
           <th scope="col" className={`${head} ${top} min-w-[90px] font-semibold`}>
             Any difference
@@ -287,16 +295,21 @@ function ClothHead({
   );
 }
 
-function Estimated({ estimated }: { estimated: Row['estimated'] }) {
+/** Places of the columns that shares are estimated of. */
+const estimatedColumns = ({ columns, rows }: Report): number[] =>
+  columns.flatMap((_, c) => (rows.some(({ cells }) => cells[c]!.estimated) ? [c] : []));
+
+/** An estimated share under its interval; it is no count, so that it has no bar and opens nothing. */
+function Estimated({ estimated }: { estimated: Cell['estimated'] }) {
   if (!estimated) return null;
-  const { estimate, sampleInterval, mentioned, sampled } = estimated;
+  const { estimate, sampleInterval, sampleShare, sampled } = estimated;
   const [low, high] = estimate?.interval ?? sampleInterval;
   return (
     <>
       <span className="block text-[12px] text-soft">
         {asPercent(low, sampled)} to {asPercent(high, sampled)}
       </span>
-      {asPercent(estimate?.value ?? mentioned / sampled, sampled)}
+      {asPercent(estimate?.value ?? sampleShare, sampled)}
       {!estimate && <span className="text-[12px] text-soft"> sample only</span>}
     </>
   );

@@ -10,7 +10,7 @@ import { useDrawnCodebook } from '../data/codebook.js';
 import { useReport } from '../data/report.js';
 import { useDrawer } from '../frame/drawer.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asShare, counted } from '../parts/numbers.js';
+import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
 import { useTableChoice, type TableChoice } from './tableChoice.js';
@@ -90,7 +90,7 @@ const baseSentence: Record<BaseKind, string> = {
 
 /** How the table is to be read: what counts, out of what, and what the marks mean. */
 function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
-  const { origins, checked, base, overlapping, notEstimated } = report;
+  const { origins, checked, base, overlapping, estimatedFrom, notEstimated } = report;
   return (
     <p className="mt-4 max-w-prose text-[13px] text-soft">
       People count once in a code and once in a theme. Counted are{' '}
@@ -108,6 +108,9 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
           else” to compare them.{' '}
         </>
       )}
+      {estimatedFrom.map((from) => (
+        <EstimatedSentence key={from.trainedAt} from={from} />
+      ))}
       {notEstimated && `${notEstimated} `}
       Figures on fewer than {choice.low} people are set in italics, on fewer than {choice.lowest} in
       grey.
@@ -146,6 +149,18 @@ function CheckedSentence({ checked }: { checked: NonNullable<Report['checked']> 
     <>
       Spot checks of the bulk read {counted(read, 'answer')}: {asShare(applies / read)} were right
       (95% interval {interval.map(asShare).join(' to ')}).{' '}
+    </>
+  );
+}
+
+/** What estimated columns rest on. */
+function EstimatedSentence({ from }: { from: Report['estimatedFrom'][number] }) {
+  return (
+    <>
+      Estimated columns are no counts: the models of {asDate(from.trainedAt)} read all{' '}
+      {counted(from.answers, 'answer')}, and how far they were off on {asCount(from.sampled)} drawn
+      at random puts them right (difference estimator, 95% intervals); a group needs 30 of
+      these.{' '}
     </>
   );
 }

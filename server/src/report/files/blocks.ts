@@ -1,6 +1,7 @@
 import type { Report } from '@yellow-thread/contract';
-import { baseWords, correctionWords } from '@yellow-thread/core/report';
-import type { Fact } from './facts.js';
+import { baseWords, columnName, correctionWords } from '@yellow-thread/core/report';
+import { estimatesInWords, type Fact } from './facts.js';
+import { estimateOf, hasEstimates } from './grid.js';
 
 export interface Run {
   text: string;
@@ -28,22 +29,40 @@ export type Block =
 export function reportTable(report: Report): Block {
   const { columns, rows } = report;
   const nested = columns.some(({ under }) => under !== null);
+  const estimated = hasEstimates(report);
+  const estimatedColumns = columns.filter((_, c) => estimated[c]);
+  const beside = estimatedColumns.map(() => '');
   return {
     kind: 'table',
     heads: [
-      ...(nested ? [['', ...columns.map(({ under }) => under ?? '')]] : []),
-      ['', ...columns.map(({ label, letter }) => (letter ? `${label} (${letter})` : label))],
+      ...(nested ? [['', ...columns.map(({ under }) => under ?? ''), ...beside]] : []),
+      [
+        '',
+        ...columns.map(({ label, letter }) => (letter ? `${label} (${letter})` : label)),
+        ...estimatedColumns.map((column) => `${columnName(column)}, estimated`),
+      ],
       [
         'Settled of answered',
         ...columns.map((column) => `${column.settled} of ${column.answered}`),
+        ...estimatedColumns.map(({ answered }) => `all ${answered} who answered`),
       ],
       ...(report.weighted
-        ? [['Effective base', ...columns.map((column) => column.settledEffective.toFixed(0))]]
+        ? [
+            [
+              'Effective base',
+              ...columns.map((column) => column.settledEffective.toFixed(0)),
+              ...beside,
+            ],
+          ]
         : []),
     ],
     rows: rows.map((row) => ({
       isHead: row.kind !== 'code',
-      cells: [row.name, ...row.cells.map(cellText)],
+      cells: [
+        row.name,
+        ...row.cells.map(cellText),
+        ...row.cells.filter((_, c) => estimated[c]).map(estimateText),
+      ],
     })),
     note: noteOn(report),
   };
@@ -67,8 +86,15 @@ function cellText({
   return `${percent} (${count})${marks && ` ${marks}`}`;
 }
 
+function estimateText({ estimated }: Report['rows'][number]['cells'][number]) {
+  if (!estimated) return '–';
+  const [share, interval] = estimateOf(estimated);
+  const [value, low, high] = [share, ...interval].map((one) => (100 * one).toFixed(0));
+  return `${value}% (${low} to ${high})`;
+}
+
 function noteOn(report: Report): string {
-  const { base, test, against, level, columns, overlapping } = report;
+  const { base, test, against, level, columns, overlapping, estimatedFrom } = report;
   const sentences = [
     `Percent of ${baseWords[base]}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${report.weighted ? '; percentages are weighted, numbers are not' : ''}.`,
   ];
@@ -84,6 +110,7 @@ function noteOn(report: Report): string {
     sentences.push(
       `Not compared with each other, since they have respondents in common: ${overlapping.map((pair) => pair.join(' and ')).join('; ')}.`,
     );
+  for (const from of estimatedFrom) sentences.push(estimatesInWords(from));
   return sentences.join(' ');
 }
 

@@ -40,10 +40,21 @@ export async function readFacts(
       'Spot checks of the bulk',
       `${checked.read} read, ${checked.applies} right (95% interval ${checked.interval.map((end) => end.toFixed(2)).join(' to ')})`,
     ],
+    report.estimatedFrom.length > 0
+      ? ['Estimated', report.estimatedFrom.map(estimatesInWords).join(' ')]
+      : null,
     ['Date', new Date().toISOString().slice(0, 10)],
   ];
   return facts.filter((fact) => fact !== null);
 }
+
+/** What estimated shares rest on. */
+export const estimatesInWords = ({
+  sampled,
+  answers,
+  trainedAt,
+}: Report['estimatedFrom'][number]) =>
+  `Estimated shares, with 95% intervals, are no counts: models of ${trainedAt.slice(0, 10)} read all ${answers} answers, and how far they were off on ${sampled} drawn at random puts them right (difference estimator).`;
 
 function differencesInWords({ test, against, level }: Report): string {
   if (test === 'off') return correctionWords.off;

@@ -27,7 +27,7 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
   const { columns, rows, weighted } = report;
   const hasWhole = rows.some(({ whole }) => whole);
   const hasDifference = rows.some(({ difference }) => difference);
-  const hasEstimates = rows.some(({ estimated }) => estimated);
+  const estimated = hasEstimates(report);
   const nameOf = new Map(
     rows.filter(({ kind }) => kind !== 'code').map((row) => [row.id, row.name]),
   );
@@ -64,13 +64,14 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       { head: 'Under', format: 'text' },
       { head: 'Name', format: 'text' },
       ...columns.flatMap(ofColumn),
-      ...(hasEstimates
-        ? ([
-            { head: 'Estimated share', format: 'percent' },
-            { head: 'Estimated: from', format: 'percent' },
-            { head: 'Estimated: to', format: 'percent' },
-          ] as const)
-        : []),
+      ...columns
+        .filter((_, c) => estimated[c])
+        .map(columnName)
+        .flatMap((full): GridColumn[] => [
+          { head: `${full}: estimated share`, format: 'percent' },
+          { head: `${full}: estimated, 95% from`, format: 'percent' },
+          { head: `${full}: estimated, 95% to`, format: 'percent' },
+        ]),
       ...(hasDifference
         ? ([
             { head: 'Difference', format: 'percent' },
@@ -102,13 +103,11 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
         ...(columns[c]!.letter === null ? [] : [cell.exceeds.join(' ')]),
         ...(report.against === 'rest' ? [cell.rest ?? ''] : []),
       ]),
-      ...(hasEstimates
-        ? [
-            row.estimated?.estimate?.value ?? null,
-            row.estimated?.estimate?.interval[0] ?? null,
-            row.estimated?.estimate?.interval[1] ?? null,
-          ]
-        : []),
+      ...row.cells
+        .filter((_, c) => estimated[c])
+        .flatMap((cell) =>
+          cell.estimated ? estimateOf(cell.estimated).flat() : [null, null, null],
+        ),
       ...(hasDifference
         ? [
             row.difference?.value ?? null,
@@ -126,6 +125,20 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
 }
 
 const places: Record<Exclude<Format, 'text'>, number> = { count: 0, decimal: 3, percent: 2, p: 4 };
+
+/** By column: whether shares are estimated of it. */
+export const hasEstimates = ({ columns, rows }: Report): boolean[] =>
+  columns.map((_, c) => rows.some(({ cells }) => cells[c]!.estimated !== null));
+
+/** A share with its interval: by the model's help, or where there is none by the sample alone. */
+export const estimateOf = ({
+  estimate,
+  sampleShare,
+  sampleInterval,
+}: NonNullable<Report['rows'][number]['cells'][number]['estimated']>): [
+  number,
+  [number, number],
+] => (estimate ? [estimate.value, estimate.interval] : [sampleShare, sampleInterval]);
 
 /** A value as a number that people read, rounded: shares as percentages. */
 export function rounded(value: GridValue, format: Format): GridValue {

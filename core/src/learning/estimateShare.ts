@@ -1,0 +1,76 @@
+import {
+  differenceEstimate,
+  effectiveBase,
+  wilsonInterval,
+  type Interval,
+} from '../statistics/index.js';
+
+/** With fewer who mention a code in the sample, a model's help is not to be trusted. */
+export const FEWEST_MENTIONED = 5;
+
+/** A share among all answers, estimated from a random sample. */
+export interface EstimatedShare {
+  /** How many were drawn at random and settled, and how many of these mention the code. */
+  sampled: number;
+  mentioned: number;
+  /** By the sample alone; weighted where weights are given. */
+  sampleShare: number;
+  sampleInterval: Interval;
+  /** With the model's help; null where too few of the sample mention the code. */
+  estimate: { value: number; interval: Interval } | null;
+}
+
+/** What a share is estimated from: a population of answers and a random sample of it. */
+export interface SampledAnswers {
+  /** How many answers there are. */
+  answers: number;
+  /** Positions of the sample among them. */
+  sampled: readonly number[];
+  /** 0 or 1 for each of the sample. */
+  truth: ArrayLike<number>;
+  /** By answer: how likely the code is by models that did not see it; null where there are none to trust. */
+  predicted: ArrayLike<number> | null;
+  /** By answer; null for equal ones. */
+  weights?: ArrayLike<number> | null;
+}
+
+/**
+ * The difference estimate of a share, with Wilson's interval at the size of sample that would be as exact: the normal
+ * one is too narrow where the model is seldom wrong (coverage .88 in place of .95 with 60 sampled). For the same reason
+ * the model is held to have been wrong by at least half an answer.
+ *
+ * @returns null with fewer than two in the sample, or where its weights are all 0
+ * @see differenceEstimate; Wilson (1927); Kish (1965) for the effective size of a weighted sample
+ */
+export function estimateShare({
+  answers,
+  sampled,
+  truth,
+  predicted,
+  weights = null,
+}: SampledAnswers): EstimatedShare | null {
+  const n = sampled.length;
+  const weightOf = (i: number) => (weights ? weights[i]! : 1);
+  let [mentioned, weightMentioned, weight, squares] = [0, 0, 0, 0];
+  sampled.forEach((i, k) => {
+    mentioned += truth[k]!;
+    weightMentioned += weightOf(i) * truth[k]!;
+    weight += weightOf(i);
+    squares += weightOf(i) ** 2;
+  });
+  if (n < 2 || weight === 0) return null;
+  const sampleShare = weightMentioned / weight;
+  const effective = effectiveBase(weight, squares);
+  const share = {
+    ...{ sampled: n, mentioned, sampleShare },
+    sampleInterval: wilsonInterval(sampleShare, effective),
+  };
+  if (!predicted || mentioned < FEWEST_MENTIONED) return { ...share, estimate: null };
+  const { value, standardError } = differenceEstimate(predicted, sampled, truth, { weights })!;
+  const size = Math.max(effective, 2);
+  const leastVariance = ((1 - n / answers) * 0.5) / ((size - 1) * size);
+  const variance = Math.max(standardError ** 2, leastVariance);
+  const interval: Interval =
+    variance === 0 ? [value, value] : wilsonInterval(value, (value * (1 - value)) / variance);
+  return { ...share, estimate: { value, interval } };
+}
