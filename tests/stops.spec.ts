@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { bringIn, codeField, csvFile, enterDemo, openDemo, saved } from './steps.js';
+import { beginWith, bringIn, codeField, csvFile, enterDemo, openDemo, saved } from './steps.js';
 
 /** The question that most of the demo's answers to are suggested a code for. */
 async function valueQuestion(page: Page): Promise<string> {
@@ -176,6 +176,35 @@ test('report: what is chosen stands in the address; questions stand side by side
   await expect(page.getByRole('dialog')).toHaveAccessibleName('Lifeline: Value');
   await page.getByRole('button', { name: /^Getting a place, Improve:/ }).click();
   await expect(page.getByRole('dialog')).toHaveAccessibleName('Getting a place: Improve');
+});
+
+test('report: a long table is drawn where it is in view, to its last row, by pointer and by key', async ({
+  page,
+}) => {
+  await enterDemo(page);
+  // each code is on one answer fewer than the one before it
+  const codes = Array.from({ length: 80 }, (_, c) => `Point ${String(c + 1).padStart(2, '0')}`);
+  const lines = codes.map(
+    (_, a) => `r${a},it is the boat of ${a},${codes.slice(0, a + 1).join(';')}`,
+  );
+  await beginWith(page, 'Many codes', csvFile('many.csv', `id,Why?,Points\n${lines.join('\n')}`));
+  await page.getByLabel('What Points is').selectOption('existing codes');
+  await page.getByLabel('How Points holds codes').selectOption(';');
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await page.getByRole('button', { name: 'See what came in' }).click();
+  await page.getByRole('link', { name: /^Report\b/ }).click();
+  const cell = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}, Total`) });
+  await expect(cell('Point 01')).toContainText('80 of 80');
+  await expect(cell('Point 80')).toHaveCount(0);
+  const width = (name: string) => cell(name).evaluate((one) => one.getBoundingClientRect().width);
+  const before = await width('Point 02');
+  await page.getByRole('table').hover();
+  await page.mouse.wheel(0, 100_000);
+  await expect(cell('Point 80')).toContainText('1 of 80');
+  expect(await width('Point 80')).toBe(before);
+  await cell('Point 70').focus();
+  for (let n = 0; n < 10; n++) await page.keyboard.press('Shift+Tab');
+  await expect(cell('Point 60')).toBeFocused();
 });
 
 test('what was asked for before a change and answered after it is asked for again', async ({

@@ -26,7 +26,9 @@ export function withRole(
   head: string,
   settings: Pick<SheetSettings, 'columns'>,
 ): ColumnSetting {
-  if (role === 'codes') return { role, name: wordingsOf(settings)[0] ?? '', of: '', separator: '' };
+  // a cell of several choices is one of several codes
+  if (role === 'codes')
+    return { role, name: wordingsOf(settings)[0] ?? '', of: '', separator: column.separator };
   const keeps = holdsBackground(role) && holdsBackground(column.role);
   return {
     role,

@@ -5,6 +5,7 @@ import type {
   Report,
   StudyDetail,
 } from '@yellow-thread/contract';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReport } from '../data/report.js';
@@ -22,6 +23,7 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
   const report = useReport(study.id, question.id, choice.query);
   const codebook = useDrawnCodebook(study.id);
   const openDrawer = useDrawer();
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
@@ -41,12 +43,13 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
           </Link>
         </EmptyState>
       ) : (
-        <div className="min-h-0 flex-1 overflow-auto px-6 pb-8">
+        <div ref={setScroller} className="min-h-0 flex-1 overflow-auto px-6 pb-8">
           <Cloth
             report={report.data}
             codebook={codebook}
             choice={choice}
             change={change}
+            scroller={scroller}
             onCell={(row, column) =>
               openDrawer({
                 title: `${row.name}: ${column.label}`,

@@ -1,0 +1,119 @@
+import type { Report } from '@yellow-thread/contract';
+import { columnName } from '@yellow-thread/core/report';
+import { asCount } from '../parts/numbers.js';
+import type { TableChoice } from './tableChoice.js';
+
+/** What stands beside the counted columns. */
+export interface Beside {
+  difference: boolean;
+  /** Places of the columns that shares are estimated of. */
+  estimated: number[];
+  whole: boolean;
+}
+
+export const besideOf = ({ columns, rows }: Report): Beside => ({
+  difference: rows.some(({ difference }) => difference),
+  estimated: columns.flatMap((_, c) => (rows.some(({ cells }) => cells[c]!.estimated) ? [c] : [])),
+  whole: rows.some(({ whole }) => whole),
+});
+
+/** Columns with their bases; those of a second variable under the first's. */
+export function ClothHead({
+  report: { columns, weighted, level },
+  beside,
+  choice,
+}: {
+  report: Report;
+  beside: Beside;
+  choice: TableChoice;
+}) {
+  const isNested = columns.some(({ under }) => under !== null);
+  const spans = columns.reduce<{ under: string | null; count: number }[]>((all, { under }) => {
+    const last = all.at(-1);
+    if (last && last.under === under) last.count += 1;
+    else all.push({ under, count: 1 });
+    return all;
+  }, []);
+  const head = 'sticky z-10 border-b border-rule bg-paper py-2 pl-5 text-right align-bottom';
+  const top = isNested ? 'top-7' : 'top-0';
+  const percent = Math.round(100 * level);
+  const pair = choice.difference?.split('-').map((place) => columns[Number(place)]?.label);
+  return (
+    <thead>
+      {isNested && (
+        <tr>
+          <th className="sticky left-0 top-0 z-20 h-7 bg-paper" />
+          {spans.map(({ under, count }, s) => (
+            <th
+              key={s}
+              scope="colgroup"
+              colSpan={count}
+              className="sticky top-0 z-10 h-7 bg-paper pl-5 text-left font-semibold text-soft"
+            >
+              {under !== null && (
+                <span className="block truncate border-b border-rule">{under}</span>
+              )}
+            </th>
+          ))}
+        </tr>
+      )}
+      <tr>
+        <th
+          scope="col"
+          className={`sticky left-0 ${top} z-20 min-w-[220px] border-b border-rule bg-paper py-2 text-left font-normal text-soft`}
+        >
+          {
+            { book: 'Theme and code', themes: 'Theme', codes: 'Code', bundles: 'Bundle and code' }[
+              choice.rows
+            ]
+          }
+        </th>
+        {columns.map((column) => (
+          <th key={column.key} scope="col" className={`${head} ${top} min-w-[108px] font-semibold`}>
+            {column.label}
+            {column.letter && (
+              <span className="ml-1.5 font-normal text-soft" title="its letter in tests">
+                {column.letter}
+              </span>
+            )}
+            <span className="figures block text-[12px] font-normal text-soft">
+              {asCount(column.settled)} settled of {asCount(column.answered)}
+            </span>
+            {weighted && (
+              <span className="figures block text-[12px] font-normal text-soft">
+                weighted {asCount(Math.round(column.settledWeighted))}, effective{' '}
+                {asCount(Math.round(column.settledEffective))}
+              </span>
+            )}
+          </th>
+        ))}
+        {beside.difference && pair && (
+          <th scope="col" className={`${head} ${top} min-w-[130px] font-semibold`}>
+            Difference
+            <span className="block text-[12px] font-normal text-soft">
+              {pair.join(' less ')}, {percent}%
+            </span>
+          </th>
+        )}
+        {beside.estimated.map((c) => (
+          <th
+            key={`estimated ${columns[c]!.key}`}
+            scope="col"
+            className={`${head} ${top} min-w-[130px] pr-3 font-semibold`}
+          >
+            {columnName(columns[c]!)}
+            <span className="block text-[12px] font-normal text-soft">
+              estimated, of all who answered
+            </span>
+          </th>
+        ))}
+        {beside.whole && (
+          <th scope="col" className={`${head} ${top} min-w-[90px] font-semibold`}>
+            Any difference
+            <span className="block text-[12px] font-normal text-soft">across the columns</span>
+          </th>
+        )}
+      </tr>
+    </thead>
+  );
+}

@@ -1,0 +1,252 @@
+import type { Report } from '@yellow-thread/contract';
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import type { ComponentProps } from 'react';
+import { asCount, asMean, asPercent, asPoints } from '../parts/numbers.js';
+import { StitchBar, StitchMark } from '../parts/stitch.js';
+import type { Look } from '../parts/stitches.js';
+import type { Beside } from './clothHead.js';
+import type { TableChoice } from './tableChoice.js';
+
+export type Row = Report['rows'][number];
+export type Column = Report['columns'][number];
+type Cell = Row['cells'][number];
+
+/** How long a cell's bar is by itself, before it is set against others. */
+export function lengthOf(
+  { share, people, mentions, base }: Cell,
+  kind: TableChoice['cells'],
+): number {
+  switch (kind) {
+    case 'percent':
+      return share ?? 0;
+    case 'people':
+      return people;
+    case 'mentions':
+      return mentions;
+    case 'mean':
+      return base.people > 0 ? mentions / base.people : 0;
+    case 'yes':
+      return people > 0 ? 1 : 0;
+  }
+}
+
+function textOf(cell: Cell, kind: TableChoice['cells']): string {
+  switch (kind) {
+    case 'percent':
+      return cell.share === null ? '–' : asPercent(cell.share, cell.base.people);
+    case 'people':
+      return asCount(cell.people);
+    case 'mentions':
+      return asCount(cell.mentions);
+    case 'mean':
+      return cell.base.people > 0 ? asMean(cell.mentions / cell.base.people) : '–';
+    case 'yes':
+      return cell.people > 0 ? 'yes' : '–';
+  }
+}
+
+/** A code, theme or bundle with its figures in every column, and what stands beside them. */
+export function ClothRow({
+  row,
+  isUnder,
+  folded,
+  look,
+  columns,
+  beside,
+  choice,
+  scale,
+  isWeighted,
+  onFold,
+  onCell,
+  ...drawn
+}: {
+  row: Row;
+  /** Whether it stands under a theme or bundle. */
+  isUnder: boolean;
+  /** Whether its codes are hidden. */
+  folded: boolean;
+  look: Look;
+  columns: Column[];
+  beside: Beside;
+  choice: TableChoice;
+  /** What the longest bar that a cell's is set against stands for. */
+  scale: (column: number) => number;
+  isWeighted: boolean;
+  onFold: () => void;
+  onCell: (row: Row, column: Column) => void;
+} & Pick<ComponentProps<'tr'>, 'ref' | 'aria-rowindex'> & { 'data-index'?: number }) {
+  const isHead = row.kind !== 'code';
+  const top = isHead ? 'border-t pt-3' : '';
+  const figures = `figures border-rule py-1 text-right align-bottom ${top}`;
+  return (
+    <tr {...drawn}>
+      <th
+        scope="row"
+        className={`sticky left-0 z-[5] border-rule bg-paper py-1 pr-3 text-left ${isHead ? `${top} font-semibold` : 'font-normal'}`}
+      >
+        <span className={`flex items-center gap-2 ${isUnder ? 'pl-4' : ''}`}>
+          <StitchMark look={look} width={isHead ? 24 : 14} />
+          <span style={{ color: isHead ? look.ink : undefined }}>{row.name}</span>
+          {isHead && (
+            <button
+              type="button"
+              aria-expanded={!folded}
+              aria-label={`Codes of ${row.name}`}
+              className="rounded p-0.5 text-soft hover:bg-wash"
+              onClick={onFold}
+            >
+              {folded ? (
+                <ChevronRight size={14} aria-hidden />
+              ) : (
+                <ChevronDown size={14} aria-hidden />
+              )}
+            </button>
+          )}
+        </span>
+      </th>
+      {row.cells.map((cell, c) => (
+        <td key={columns[c]!.key} className={`border-rule py-1 pl-5 ${top}`}>
+          <ClothCell
+            row={row}
+            column={columns[c]!}
+            cell={cell}
+            look={look}
+            choice={choice}
+            length={Math.min(1, lengthOf(cell, choice.cells) / scale(c))}
+            isWeighted={isWeighted}
+            onCell={onCell}
+          />
+        </td>
+      ))}
+      {beside.difference && (
+        <td className={`pl-5 ${figures}`}>
+          <Difference difference={row.difference} />
+        </td>
+      )}
+      {beside.estimated.map((c) => (
+        <td key={`estimated ${columns[c]!.key}`} className={`bg-wash/50 px-3 ${figures}`}>
+          <Estimated estimated={row.cells[c]!.estimated} />
+        </td>
+      ))}
+      {beside.whole && (
+        <td
+          className={`pl-5 ${figures}`}
+          title={row.whole ? `Cramér’s V ${row.whole.strength.toFixed(2)}` : undefined}
+        >
+          <Whole whole={row.whole} />
+        </td>
+      )}
+    </tr>
+  );
+}
+
+function Difference({ difference }: Pick<Row, 'difference'>) {
+  if (!difference) return null;
+  return (
+    <>
+      <span className="block text-[12px] text-soft">
+        {difference.interval.map(asPoints).join(' to ')}
+      </span>
+      {asPoints(difference.value)}{' '}
+      <span className="text-[12px] text-soft">p {asP(difference.p)}</span>
+    </>
+  );
+}
+
+function Whole({ whole }: Pick<Row, 'whole'>) {
+  if (!whole) return <span className="text-[12px] text-soft">too few</span>;
+  return (
+    <>
+      <span className="block text-[12px] text-soft">
+        {whole.test === 'chi_square' ? 'χ²' : 'F'} {whole.value.toFixed(1)}
+      </span>
+      p {asP(whole.p)}
+    </>
+  );
+}
+
+const asP = (p: number) => (p < 0.001 ? '< 0.001' : p.toFixed(3));
+
+/** An estimated share under its interval; it is no count, so that it has no bar and opens nothing. */
+function Estimated({ estimated }: { estimated: Cell['estimated'] }) {
+  if (!estimated) return null;
+  const { estimate, sampleInterval, sampleShare, sampled } = estimated;
+  const [low, high] = estimate?.interval ?? sampleInterval;
+  return (
+    <>
+      <span className="block text-[12px] text-soft">
+        {asPercent(low, sampled)} to {asPercent(high, sampled)}
+      </span>
+      {asPercent(estimate?.value ?? sampleShare, sampled)}
+      {!estimate && <span className="text-[12px] text-soft"> sample only</span>}
+    </>
+  );
+}
+
+function ClothCell({
+  row,
+  column,
+  cell,
+  look,
+  choice,
+  length,
+  isWeighted,
+  onCell,
+}: {
+  row: Row;
+  column: Column;
+  cell: Cell;
+  look: Look;
+  choice: TableChoice;
+  length: number;
+  isWeighted: boolean;
+  onCell: (row: Row, column: Column) => void;
+}) {
+  if (cell.share === null) return <span className="text-soft">–</span>;
+  const { people } = cell.base;
+  const faint = people < choice.lowest ? 'text-soft italic' : people < choice.low ? 'italic' : '';
+  const text = textOf(cell, choice.cells);
+  const isOfMentions = choice.base === 'mentions';
+  const part = isOfMentions ? cell.mentions : cell.people;
+  const rest =
+    cell.rest &&
+    { higher: 'higher than everyone else', lower: 'lower than everyone else' }[cell.rest];
+  const marks = [
+    cell.exceeds.length > 0 ? `higher than ${cell.exceeds.join(', ')}` : '',
+    rest ?? '',
+  ].filter(Boolean);
+  return (
+    <button
+      type="button"
+      disabled={cell.people === 0}
+      onClick={() => onCell(row, column)}
+      title={
+        isWeighted
+          ? `weighted ${cell.weighted.toFixed(1)} of ${cell.base.weighted.toFixed(1)}`
+          : undefined
+      }
+      aria-label={[`${row.name}, ${column.label}: ${text}`, `${part} of ${people}`, ...marks].join(
+        ', ',
+      )}
+      className="block w-full rounded text-right enabled:hover:bg-wash"
+    >
+      <StitchBar look={look} share={length} />
+      <span className={`figures flex items-baseline justify-between gap-2 ${faint}`}>
+        <span className="whitespace-nowrap text-[12px] text-soft">
+          {choice.interval && cell.interval
+            ? cell.interval.map((end) => asPercent(end, people)).join(' – ')
+            : `${asCount(part)} of ${asCount(people)}`}
+        </span>
+        <span className={`relative ${row.kind === 'code' ? '' : 'font-semibold'}`}>
+          {text}
+          {(cell.exceeds.length > 0 || cell.rest) && (
+            <sup className="absolute left-full top-1 ml-0.5 whitespace-nowrap text-[11px] font-semibold text-deep">
+              {cell.exceeds.join('')}
+              {cell.rest && (cell.rest === 'higher' ? '+' : '−')}
+            </sup>
+          )}
+        </span>
+      </span>
+    </button>
+  );
+}
