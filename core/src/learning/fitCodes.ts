@@ -50,7 +50,7 @@ export interface CodeFits {
 
 /**
  * Fits the models of some codes: of all that is learnt from, of all but each fold, and of growing parts for the
- * learning curve.
+ * learning curve where that is wanted.
  *
  * @param onFit called after each model with how many its code will have; may throw to stop
  */
@@ -58,8 +58,9 @@ export function fitCodes(
   material: Material,
   codeIds: readonly string[],
   onFit: (of: number) => void,
+  { withCurve = true }: { withCurve?: boolean } = {},
 ): (TooFew | CodeFits)[] {
-  const order = curveOrder(material);
+  const order = withCurve ? curveOrder(material) : null;
   const planned = codeIds.map((codeId) => planCode(material, order, codeId, onFit));
   fitTogether(
     material.x,
@@ -84,7 +85,7 @@ interface CodePlan {
 
 function planCode(
   material: Material,
-  order: Map<number, number>,
+  order: Map<number, number> | null,
   codeId: string,
   onFit: (of: number) => void,
 ): TooFew | CodePlan {
@@ -111,7 +112,7 @@ function planCode(
     held: settled.flatMap((_, place) => (foldOf[place] === fold ? [place] : [])),
     seen: settled.filter((_, place) => foldOf[place] !== fold),
   }));
-  const curve = planCurve(material, order, parts);
+  const curve = order ? planCurve(material, order, parts) : noCurve;
   const of = 1 + folds + curve.fits.length;
 
   let model: LinearModel;
@@ -185,6 +186,8 @@ const curveOrder = ({ input, keys, settled }: Material): Map<number, number> =>
       .flat()
       .map((place, rank) => [settled[place]!, rank]),
   );
+
+const noCurve = { fits: [], measure: (): CurvePoint[] => [] };
 
 /** Models of a quarter, a half … of the answers, measured on the same held-out answers as the whole one. */
 function planCurve({ settled }: Material, order: Map<number, number>, folds: readonly Fold[]) {

@@ -7,7 +7,6 @@ import {
   type TextVector,
   type Vocabulary,
 } from './features.js';
-import { latentTable } from './latentTable.js';
 import type { WordTable } from './wordTable.js';
 
 /** An answer as training takes it. */
@@ -72,19 +71,17 @@ export interface Material {
   open: number[];
 }
 
-/**
- * Answers of so many words on average are long: vectors of words in general then say nothing more, those made of the
- * answers themselves do, and a weaker penalty is better (measured on the demo's answers of 13 words and on mails
- * of 60: decision 6).
- */
-const longAnswer = 30;
-const penaltyOfShort = 4;
-const penaltyOfLong = 64;
+/** How texts are made into numbers, and how strongly weights are held back. */
+export interface Manner {
+  table: WordTable | null;
+  /** Inverse strength of the penalty on weights. */
+  penaltyC: number;
+}
 
 export function readMaterial(
   input: TrainingInput,
   struck: ReadonlySet<string>,
-  table: WordTable | null,
+  { table, penaltyC }: Manner,
 ): Material {
   const texts = input.answers.map((answer) => answer.text);
   const keys = texts.map(duplicateKey);
@@ -94,12 +91,9 @@ export function readMaterial(
   const learnt = input.answers.flatMap(({ settled, decided }, i) =>
     settled || (decided?.size ?? 0) > 0 ? [i] : [],
   );
-  const isLong =
-    texts.reduce((sum, text) => sum + text.split(/\s+/u).length, 0) >= longAnswer * texts.length;
   const vocabulary = learnVocabulary(texts, {
     learntFrom: [...learnt.map((i) => texts[i]!), ...lessonTexts],
-    table: isLong ? latentTable(texts, struck) : table,
-    struck,
+    ...{ table, struck },
   });
   const vectorise = vectoriser(vocabulary);
   const builder = rowBuilder(vocabulary);
@@ -127,7 +121,7 @@ export function readMaterial(
   return {
     ...{ input, keys, lessons: lessonRows, vocabulary, vectorise, settled },
     ...{ x: builder.rows(), rowOf, unitsOf, textsOf },
-    penaltyC: isLong ? penaltyOfLong : penaltyOfShort,
+    penaltyC,
     open: input.answers.flatMap(({ settled, inScope }, i) =>
       settled || inScope === false ? [] : [i],
     ),

@@ -1,10 +1,9 @@
+import { calibrate, readInBestManner } from './chooseManner.js';
 import type { UnseenOutcome } from './confusion.js';
 import { canEstimate, describeCode, LEAST_PROBABILITY, type CodeFigures } from './describeCode.js';
 import { fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
-import { sigmoid } from './linearModel.js';
-import { readMaterial, type TrainingInput } from './material.js';
+import type { TrainingInput } from './material.js';
 import { findNeighbours } from './nearest.js';
-import { fitPlatt } from './platt.js';
 import { chunksOf, readAnswers, type Suggestion } from './readAnswers.js';
 import type { WordTable } from './wordTable.js';
 
@@ -54,7 +53,7 @@ export function trainQuestion(
   const crossFitted = new Map<string, Float32Array>();
   for (const { struck, codeIds } of sets) {
     const before = done;
-    const material = readMaterial(input, struck, table);
+    const material = readInBestManner(input, struck, table, () => step(0));
     const neighbours = findNeighbours(material.x, material.settled, material.rowOf);
     step(stepsOfReading);
     const fitted = fitCodes(material, codeIds, (ofCode) => step(MOST_FITS / ofCode)).flatMap(
@@ -64,14 +63,7 @@ export function trainQuestion(
         return [];
       },
     );
-    const calibrated = fitted.map((fits) => {
-      const calibration = fitPlatt(fits.outOfFold, fits.settledLabels, 1);
-      const { slope, shift } = calibration;
-      return {
-        ...{ fits, calibration },
-        outOfFold: fits.outOfFold.map((score) => sigmoid(slope * score + shift)),
-      };
-    });
+    const calibrated = fitted.map((fits) => ({ fits, ...calibrate(fits) }));
     const { readings, shares } = readAnswers(
       material,
       calibrated.map(({ fits, calibration }) => ({
