@@ -15,6 +15,7 @@ import {
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { splitLines } from '@yellow-thread/core/text';
 import { parse } from 'csv-parse/sync';
+import { mails, packages } from './openSets.js';
 import { askPython, demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
 
 type CodeWords = (typeof demoCodes)[number];
@@ -26,12 +27,12 @@ interface Labelled {
   codes: CodeWords[];
 }
 
-const usage = `suggest [--file F.csv --id COL --text COL --codes a,b,c [--codebook B.csv]]
+const usage = `suggest [--file F.csv --id COL --text COL --codes a,b,c [--codebook B.csv] | --open mails|packages]
   [--train N,N] [--seeds 1..10] [--draws draws.json] [--no-vectors] [--sklearn] [--json]`;
 
 /**
  * How good suggestions are on answers that nobody coded, by the product's own models: on any labelled sheet (a 0/1
- * column a code), or on the demo's true codes without one. Each seed draws another random sample to learn from;
+ * column a code), on open data, or on the demo's true codes without either. Each seed draws another random sample to learn from;
  * `draws` gives the samples instead, as a list of lists of ids. `--sklearn` has scikit-learn learn from the same
  * samples: its F1 over all codes, and its average precision for those codes and samples that the product has a model of.
  */
@@ -49,6 +50,7 @@ export function suggest(args: string[]) {
       draws: { type: 'string' },
       'no-vectors': { type: 'boolean', default: false },
       sklearn: { type: 'boolean', default: false },
+      open: { type: 'string' },
       json: { type: 'boolean', default: false },
     },
   });
@@ -56,7 +58,9 @@ export function suggest(args: string[]) {
   if (file && !(id && text && codes)) throw new Error(`Say what to read: ${usage}`);
   const sets = file
     ? [readSheet(file, { id: id!, text: text!, codes: codes!.split(','), book: values.codebook })]
-    : demoSets();
+    : values.open
+      ? [readOpen(values.open)]
+      : demoSets();
   const table = values['no-vectors'] ? null : readTable();
   const draws = values.draws
     ? (JSON.parse(readFileSync(values.draws, 'utf8')) as string[][])
@@ -70,7 +74,7 @@ export function suggest(args: string[]) {
           ? draws.map((ids) => placesOf(set, ids))
           : seedsIn(values.seeds).map((seed) => simpleRandomSample(set.answers.length, size, seed));
         const measured = measureSet(set, samples, table, values.sklearn);
-        return file ? measured : [measured.at(-1)!];
+        return file || values.open ? measured : [measured.at(-1)!];
       }),
   );
 }
@@ -95,6 +99,13 @@ const demoSets = (): Labelled[] =>
     answers: answers.map((answer, i) => ({ ...answer, id: String(i) })),
     codes: demoCodes,
   }));
+
+function readOpen(name: string): Labelled {
+  const read = { mails, packages }[name];
+  if (!read) throw new Error(`No open data “${name}”: ${usage}`);
+  const { codes, ...set } = read();
+  return { ...set, codes: codes.map((id) => ({ id, name: '', definition: '', include: '' })) };
+}
 
 const readTable = () =>
   readWordTable(readFileSync(new URL('../../server/words/english.bin', import.meta.url)));

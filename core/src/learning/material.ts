@@ -1,4 +1,4 @@
-import { duplicateKey, type Span } from '../text/index.js';
+import { duplicateKey, splitWords, type Span } from '../text/index.js';
 import {
   learnVocabulary,
   rowBuilder,
@@ -164,7 +164,8 @@ export function lessonsOf(
 function codebookLessons({ codes }: TrainingInput, answerKeys: Set<string>) {
   return codes.flatMap((code) =>
     [`${code.name}. ${code.definition}`, code.include]
-      .filter((text) => text.trim() !== '' && !answerKeys.has(duplicateKey(text)))
+      // what has no words would teach how frequent a code is, which nobody has said
+      .filter((text) => splitWords(text).length > 0 && !answerKeys.has(duplicateKey(text)))
       .map((text) => ({ codeId: code.id, text })),
   );
 }
