@@ -36,6 +36,16 @@ test('shares are estimated from the random sample; what to code next leads to th
     /9 of 88, .+ of 441, /,
   );
   await expectAccessible(page);
+  await page.getByRole('link', { name: 'estimates beside it, by group too' }).click();
+  // of the first variable's values one alone has thirty of the sample
+  await expect(
+    page.getByRole('columnheader', { name: /estimated, of all who answered$/ }),
+  ).toHaveText([/^Total/, /^Tye/]);
+  await expect(page.getByText(/the models of .+ read all 441 answers/)).toContainText(
+    '88 drawn at random',
+  );
+  await expectAccessible(page);
+  await page.goBack();
   await page.getByRole('link', { name: 'What to code next' }).click();
   await page.getByLabel('how many').selectOption('10');
   const answers = page.getByRole('main').getByRole('listitem');

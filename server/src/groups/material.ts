@@ -136,7 +136,7 @@ async function queryMaterial(
   const size = people.ids.length;
   const [asked, answered, settled] = [emptyBitset(size), emptyBitset(size), emptyBitset(size)];
   const responseOf = new Int32Array(size);
-  const { packed } = await row<{ packed: Buffer | null }>(
+  const packedResponses = row<{ packed: Buffer | null }>(
     em,
     `select string_agg(int4send(r.id) || int4send(r.respondent_id) || int4send(
        r.no_answer::int + 2 * (t.response_id is not null)::int), '') as packed
@@ -146,8 +146,7 @@ async function queryMaterial(
      where r.question_id = ?`,
     coderId ? [coderId, questionId] : [questionId],
   );
-  const responses = unpackInts(packed);
-  const [run] = await rows<{
+  const runs = rows<{
     lastResponseId: number;
     outOfScope: number[] | null;
     learnt: string[];
@@ -159,6 +158,26 @@ async function queryMaterial(
      from run_in_force where question_id = ?`,
     [questionId],
   );
+  const openCodes = rows<{ codeId: string }>(
+    em,
+    `select distinct code_id as "codeId" from open_suggestion where question_id = ?`,
+    [questionId],
+  );
+  const packedMentions = rows<{ codeId: string; origin: Origin; packed: Buffer }>(
+    em,
+    `select m.code_id as "codeId", m.origin, string_agg(int4send(r.respondent_id), '') as packed
+     from mention m join response r on r.id = m.response_id
+     where r.question_id = ? ${coderId ? 'and m.coder_id = ?' : ''} group by 1, 2`,
+    coderId ? [questionId, coderId] : [questionId],
+  );
+  // asked for together: outside of a transaction each goes its own way, on as many processors as there are
+  const [{ packed }, [run], open, mentions] = await Promise.all([
+    packedResponses,
+    runs,
+    openCodes,
+    packedMentions,
+  ]);
+  const responses = unpackInts(packed);
   const outOfScope = new Set(run?.outOfScope);
   const knownToRun = emptyBitset(size);
   for (let at = 0; at < responses.length; at += RESPONSE_INTS) {
@@ -174,11 +193,6 @@ async function queryMaterial(
     if (run && id <= run.lastResponseId && !outOfScope.has(id)) addTo(knownToRun, i);
   }
 
-  const open = await rows<{ codeId: string }>(
-    em,
-    `select distinct code_id as "codeId" from open_suggestion where question_id = ?`,
-    [questionId],
-  );
   const stillOpen = new Set(open.map((one) => one.codeId));
   // what one coder decided is what they settled
   const decidedForAll = new Set(
@@ -188,13 +202,6 @@ async function queryMaterial(
   const settledOrReviewed = unite(settled, knownToRun);
   const decidedFor = (codeId: string) => (decidedForAll.has(codeId) ? settledOrReviewed : settled);
 
-  const mentions = await rows<{ codeId: string; origin: Origin; packed: Buffer }>(
-    em,
-    `select m.code_id as "codeId", m.origin, string_agg(int4send(r.respondent_id), '') as packed
-     from mention m join response r on r.id = m.response_id
-     where r.question_id = ? ${coderId ? 'and m.coder_id = ?' : ''} group by 1, 2`,
-    coderId ? [questionId, coderId] : [questionId],
-  );
   const given: { origin: Origin; decided: Bitset; members: Int32Array }[] = [];
   const peopleOf = new Map<string, Int32Array[]>();
   for (const { codeId, origin, packed: their } of mentions) {

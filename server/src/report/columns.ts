@@ -87,11 +87,10 @@ export async function placeColumns(
       });
     return placed;
   }
-  const material =
-    query.questions === 'all'
-      ? await allQuestions(em, studyId, people, within)
-      : await read(question.id);
-  const groups = await readGroupsAcross(em, studyId, people, query);
+  const [material, groups] = await Promise.all([
+    query.questions === 'all' ? allQuestions(em, studyId, people, within) : read(question.id),
+    readGroupsAcross(em, studyId, people, query),
+  ]);
   const columns = groups
     .map((column) => ({ ...column, members: restricted(column.members, within), material }))
     .filter(({ members }) => within === null || countOf(members) > 0);

@@ -34,9 +34,11 @@ export async function makeReport(
   within: readonly number[] | null,
 ): Promise<Report> {
   const people = await readPeople(em, studyId);
-  const columns = await placeColumns(em, studyId, people, question, query, asSet(people, within));
+  const [columns, { codeIds, lines }] = await Promise.all([
+    placeColumns(em, studyId, people, question, query, asSet(people, within)),
+    readLines(em, studyId, query),
+  ]);
   const weights = query.weighted ? people.weights : null;
-  const { codeIds, lines } = await readLines(em, studyId, query);
   const cells = countLines(lines, codeIds, columns, weights, query);
   const compared = comparing(columns, query, weights !== null);
   const estimates = query.estimated
