@@ -124,7 +124,10 @@ export function ClothRow({
         </td>
       )}
       {beside.estimated.map((c) => (
-        <td key={`estimated ${columns[c]!.key}`} className={`bg-wash/50 px-3 ${figures}`}>
+        <td
+          key={`estimated ${columns[c]!.key}`}
+          className={`border-l-8 border-l-transparent bg-wash/50 bg-clip-padding px-3 ${figures}`}
+        >
           <Estimated estimated={row.cells[c]!.estimated} />
         </td>
       ))}
