@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import type { StudyDetail } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { enterDemo } from '../../test/demo.js';
 import { readWholeLedger } from '../../test/study.js';
-import { loadDemoStudy } from './loadDemoStudy.js';
 
 let server: TestServer;
 let client: Client;
@@ -13,9 +13,11 @@ const folder = fileURLToPath(new URL('../../../demo', import.meta.url));
 beforeAll(async () => {
   server = await startServer();
   client = await server.enter('Rowan');
-  await loadDemoStudy(server.orm.em.fork(), folder, [client.accountId]);
-  const { body } = await client.get<{ studies: { id: number }[] }>('/studies');
-  study = (await client.get<StudyDetail>(`/studies/${body.studies[0]!.id}`)).body;
+  study = await enterDemo(server, client);
+  // a second start loads nothing
+  expect((await enterDemo(server, client)).id).toBe(study.id);
+  const { body } = await client.get<{ studies: unknown[] }>('/studies');
+  expect(body.studies).toHaveLength(1);
 });
 afterAll(() => server.stop());
 
