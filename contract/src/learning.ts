@@ -111,6 +111,17 @@ const runHeadSchema = z.object({
 export const trainingRunSchema = runHeadSchema
   .extend({
     codes: z.array(trainedCodeSchema),
+    /** Themes some of whose codes have too few examples, with how many open answers are likely about each. */
+    themes: z
+      .array(
+        z.object({
+          themeId: uuidSchema,
+          examples: z.number().int(),
+          quality: qualitySchema,
+          likely: z.number().int(),
+        }),
+      )
+      .default([]),
     /** Codes that the models take for each other. */
     confused: z.array(
       z.object({ codeId: uuidSchema, takenFor: uuidSchema, answers: z.number().int() }),

@@ -63,6 +63,8 @@ export const ledgerQuery = withinQuery.extend({
   /** Only what this person coded or settled. */
   coder: idSchema.optional(),
   where: z.union([whereSchema.transform((one) => [one]), z.array(whereSchema).max(20)]).default([]),
+  /** Only open answers that the run in force thinks are likely about this theme. */
+  about: uuidSchema.optional(),
   /** Only answers of the same words as this one. */
   like: idSchema.optional(),
   order: ledgerOrderSchema.default('imported'),

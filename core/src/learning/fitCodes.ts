@@ -172,8 +172,9 @@ function teach(material: Material, codeId: string, decided: readonly number[]) {
   };
   for (const i of settled) learnFrom(i, input.answers[i]!.codes.has(codeId));
   for (const i of decided) learnFrom(i, input.answers[i]!.decided!.get(codeId)!);
+  const parts = input.codes.find(({ id }) => id === codeId)?.parts ?? [codeId];
   for (const lesson of lessons) {
-    labels[lesson.row] = Number(lesson.codeId === codeId);
+    labels[lesson.row] = Number(parts.includes(lesson.codeId));
     importance[lesson.row] = codebookImportance;
   }
   return { labels, importance, rowsOf, lessonRows: lessons.map(({ row }) => row) };

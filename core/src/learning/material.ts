@@ -31,7 +31,14 @@ export interface TrainingAnswer {
 export interface TrainingInput {
   /** All substantive answers to the question, in a fixed order. */
   answers: TrainingAnswer[];
-  codes: { id: string; name: string; definition: string; include: string }[];
+  codes: {
+    id: string;
+    name: string;
+    definition: string;
+    include: string;
+    /** Codes that it stands for, where it is a theme: what the codebook says of these, it says of the theme. */
+    parts?: readonly string[];
+  }[];
   /** Codes that models are fitted for, where not for all: the others still teach what these are not. */
   only?: ReadonlySet<string>;
   /** Suggestions below this probability are not listed; LEAST_PROBABILITY unless told otherwise. */

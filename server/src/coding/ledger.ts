@@ -92,7 +92,21 @@ async function conditionOf(
   em: EntityManager,
   studyId: number,
   questionId: number,
-  { show, words, match, all, any, none, coder, where, like, together, group, among }: LedgerQuery,
+  {
+    show,
+    words,
+    match,
+    all,
+    any,
+    none,
+    coder,
+    where,
+    like,
+    about,
+    together,
+    group,
+    among,
+  }: LedgerQuery,
 ): Promise<Condition> {
   const isInLine = asksInLine({ all, any, together });
   const parts: Condition[] = [
@@ -101,6 +115,14 @@ async function conditionOf(
   ];
   if (like !== undefined)
     parts.push({ sql: 'r.same = (select same from response where id = ?)', values: [like] });
+  if (about !== undefined)
+    parts.push({
+      sql: `r.id in (select jsonb_array_elements(t->'answers')::int
+        from run_in_force f cross join jsonb_array_elements(f.themes) t
+        where f.question_id = ? and t->>'themeId' = ?)
+        and not exists (select 1 from settlement t where t.response_id = r.id)`,
+      values: [questionId, about],
+    });
   const holding = hitMustHold(words, match);
   if (holding !== '')
     parts.push({

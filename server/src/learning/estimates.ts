@@ -34,7 +34,9 @@ export async function keepEstimates(
     packed(Int32Array.from(respondents)),
     packed(Int32Array.from(sampled)),
   ]);
-  for (const { id } of codes) {
+  for (const { id, parts } of codes) {
+    // what is said of a theme is made of what is said of its codes, whatever these are by then
+    if (parts) continue;
     const predicted = crossFitted.get(id);
     await rows(
       em,

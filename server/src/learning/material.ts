@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { ledgerQuery, type LedgerQuery, type Train } from '@yellow-thread/contract';
 import { linesOf, type Cut } from '@yellow-thread/core/coding';
 import type { TrainingInput } from '@yellow-thread/core/learning';
+import { withThemes, type Theme } from './themes.js';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { chosenAnswers, cutsAsJson } from '../coding/index.js';
@@ -61,29 +62,32 @@ export async function readTrainingInput(
      where s.study_id = ? and (s.code_id is null or c.id is not null) order by s.word, s.code_id`,
     [studyId],
   );
-  const input: TrainingInput = {
-    seed,
-    struck,
-    codes: codes
-      // what was put away is not suggested
-      .filter(({ archived }) => !archived)
-      .filter(({ questions }) => questions?.includes(questionId) ?? true)
-      .map(({ id, name, definition, include }) => ({ id, name, definition, include })),
-    answers: stored.map((answer) => ({
-      // of the same length, so that evidence stands where it stands in the answer
-      text: blankAsides(answer.text, asides),
-      settled: answer.settled,
-      random: answer.random,
-      inScope: inScope?.has(answer.id) ?? true,
-      codes: new Set(answer.mentions?.map((mention) => mention.codeId)),
-      lines: linesOf(answer.text, asides, answer.cuts ?? [])
-        .filter((line) => !line.isAside)
-        .map(({ start, end }) => ({ start, end, codes: codesAt(answer, start, end) })),
-      ...(answer.decided && {
-        decided: new Map(answer.decided.map((one) => [one.codeId, one.accepted])),
-      }),
-    })),
-  };
+  const input = withThemes(
+    {
+      seed,
+      struck,
+      codes: codes
+        // what was put away is not suggested
+        .filter(({ archived }) => !archived)
+        .filter(({ questions }) => questions?.includes(questionId) ?? true)
+        .map(({ id, name, definition, include }) => ({ id, name, definition, include })),
+      answers: stored.map((answer) => ({
+        // of the same length, so that evidence stands where it stands in the answer
+        text: blankAsides(answer.text, asides),
+        settled: answer.settled,
+        random: answer.random,
+        inScope: inScope?.has(answer.id) ?? true,
+        codes: new Set(answer.mentions?.map((mention) => mention.codeId)),
+        lines: linesOf(answer.text, asides, answer.cuts ?? [])
+          .filter((line) => !line.isAside)
+          .map(({ start, end }) => ({ start, end, codes: codesAt(answer, start, end) })),
+        ...(answer.decided && {
+          decided: new Map(answer.decided.map((one) => [one.codeId, one.accepted])),
+        }),
+      })),
+    },
+    await themesOf(em, studyId),
+  );
   return {
     input,
     responseIds: stored.map(({ id }) => id),
@@ -91,6 +95,14 @@ export async function readTrainingInput(
     fingerprint: fingerprintOf(input),
   };
 }
+
+const themesOf = (em: EntityManager, studyId: number) =>
+  rows<Theme>(
+    em,
+    `select theme_id as id, jsonb_agg(id order by id) as parts from code
+     where study_id = ? and theme_id is not null and not archived group by 1 order by 1`,
+    [studyId],
+  );
 
 const codesAt = ({ mentions }: StoredAnswer, start: number, end: number): Set<string> =>
   new Set(

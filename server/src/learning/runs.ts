@@ -22,6 +22,12 @@ async function findRun(
     em,
     `select ${head}, t.last_response_id as "lastResponseId", t.confused,
        coalesce((
+         select jsonb_agg(learnt.value - 'answers' || jsonb_build_object('likely', (
+           select count(*) from jsonb_array_elements(learnt.value->'answers') likely
+           where not exists (select 1 from settlement s where s.response_id = likely::int))))
+         from jsonb_array_elements(t.themes) as learnt
+         join theme h on h.id = (learnt.value->>'themeId')::uuid), '[]') as themes,
+       coalesce((
          select jsonb_agg(trained.value order by trained.ordinality)
          from jsonb_array_elements(t.codes) with ordinality as trained
          join code c on c.id = (trained.value->>'codeId')::uuid), '[]') as codes
@@ -58,7 +64,7 @@ export async function readRun(em: EntityManager, questionId: number, runId: numb
 
 /** The runs of a question, newest first. */
 export const listRuns = (em: EntityManager, questionId: number) =>
-  rows<Omit<TrainingRun, 'codes' | 'confused'> & { inForce: boolean; isKept: boolean }>(
+  rows<Omit<TrainingRun, 'codes' | 'themes' | 'confused'> & { inForce: boolean; isKept: boolean }>(
     em,
     `select ${head}, t.outcome is not null as "isKept",
        t.id = (select t.id from training_run t where t.question_id = ? ${newest}) as "inForce"

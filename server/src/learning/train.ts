@@ -13,6 +13,7 @@ import { row, rows } from '../database/index.js';
 import type { JobContext, JobHandler } from '../jobs/index.js';
 import { keepEstimates } from './estimates.js';
 import { readTrainingInput } from './material.js';
+import { partThemes } from './themes.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
 const trainPayload = trainSchema.extend({ seed: z.number().int() });
@@ -35,7 +36,9 @@ export const train: JobHandler = async (job, context) => {
     asked,
   );
   const settled = input.answers.filter((answer) => answer.settled).length;
-  const { codes, unseen, crossFitted } = await trainOnThreads(input, settled, context);
+  const trained = await trainOnThreads(input, settled, context);
+  const { codes, themes, isTheme } = partThemes(input, trained.codes, responseIds);
+  const unseen = trained.unseen.filter(({ codeId }) => !isTheme(codeId));
   const kept = codes.flatMap((result): KeptSuggestions[] =>
     result.state === 'too_few'
       ? []
@@ -60,21 +63,22 @@ export const train: JobHandler = async (job, context) => {
       tx,
       `insert into training_run (study_id, question_id, seed, settled, answers, last_response_id,
          trained_by, finished_at, in_force_since, fingerprint, struck, scope, learnt_from_bulk, out_of_scope, seconds, outcome,
-         codes, confused, unseen, contradicted)
-       values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
+         codes, themes, confused, unseen, contradicted)
+       values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
       [
         ...[job.studyId, questionId, asked.seed, settled, responseIds.length, responseIds.at(-1)!],
         ...[job.createdBy, fingerprint, JSON.stringify(input.struck), scope],
         learnFromBulk,
         ...[scope === '' ? null : outOfScope, seconds, outcome],
         JSON.stringify(codes.map((result) => describe(result, responseIds))),
+        JSON.stringify(themes),
         JSON.stringify(findConfused(unseen)),
         JSON.stringify(Object.fromEntries(unseen.map(asUnseen))),
         // models that learnt from the bulk cannot speak against it
         JSON.stringify(learnFromBulk ? [] : await findContradicted(tx, questionId, kept)),
       ],
     );
-    await keepEstimates(tx, runId, input, respondentIds, crossFitted);
+    await keepEstimates(tx, runId, input, respondentIds, trained.crossFitted);
     await replaceOpenSuggestions(tx, questionId, runId, kept);
     await forgetOldOutcomes(tx, questionId);
   };

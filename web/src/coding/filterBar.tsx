@@ -176,6 +176,12 @@ function Narrowing({ filter, onFilter, codebook }: FilterBarProps & { codebook: 
       {filter.like !== undefined && (
         <Chip onRemove={() => onFilter({ like: undefined, same: 'joined' })}>one answer</Chip>
       )}
+      {filter.about !== undefined && (
+        <Chip onRemove={() => onFilter({ about: undefined })}>
+          likely about{' '}
+          {codebook.themes.find(({ id }) => id === filter.about)?.name ?? 'a theme that is gone'}
+        </Chip>
+      )}
       <span className="inline-flex items-center gap-1.5">
         <Choice
           label="Codes"

@@ -16,6 +16,7 @@ const parts = [
     'coder',
     'where',
     'like',
+    'about',
   ] as const),
   ...(['order', 'seed', 'same'] as const),
 ];
@@ -57,7 +58,7 @@ function read(query: string): LedgerFilter {
   const parsed = ledgerQuery.safeParse({ ...single, ...(where.length > 0 && { where }) });
   // an address that somebody wrote by hand and that makes no sense chooses nothing
   const chosen = parsed.success ? parsed.data : nothingChosen;
-  const { all, any, none, coder, like, same } = chosen;
+  const { all, any, none, coder, like, about, same } = chosen;
   const narrowed =
     all.length +
     any.length +
@@ -66,6 +67,7 @@ function read(query: string): LedgerFilter {
     chosen.among.length +
     (coder === undefined ? 0 : 1) +
     (like === undefined ? 0 : 1) +
+    (about === undefined ? 0 : 1) +
     (same === 'apart' ? 1 : 0);
   return { ...chosen, query: parsed.success ? query : '', narrowed };
 }

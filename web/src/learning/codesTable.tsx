@@ -9,6 +9,7 @@ import { Choice } from '../parts/field.js';
 import { asShare, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
+import { NotLearnable } from './notLearnable.js';
 import { CodeModel } from './codeModel.js';
 import { Curve, gainWords } from './curve.js';
 
@@ -156,6 +157,8 @@ export function CodesTable({
         codes={waiting.map((code) => ({ ...code, drawn: codebook.byId.get(code.codeId)! }))}
         unused={known.length - trained.length - waiting.length}
         fewest={training.fewestExamples}
+        themes={run.themes}
+        codebook={codebook}
       />
       <Confused run={run} codebook={codebook} />
     </>
@@ -252,42 +255,6 @@ function stateWords(code: Trained): string {
   if (code.quality.precision >= 0.8 && code.quality.recall >= 0.6) return 'good';
   if (code.quality.averagePrecision < 0.3) return 'not to be relied on';
   return `usable above ${asShare(code.line)}`;
-}
-
-/** Codes that have too few examples for a model, with how many they have. */
-export function NotLearnable({
-  codes,
-  unused,
-  fewest,
-}: {
-  codes: { codeId: string; examples: number; drawn: DrawnCode }[];
-  unused: number;
-  fewest: number;
-}) {
-  if (codes.length === 0 && unused === 0) return null;
-  return (
-    <section className="mt-6" aria-labelledby="not-yet">
-      <h2 id="not-yet">Not learnable yet</h2>
-      <p className="text-soft">A code needs {fewest} settled examples before it gets a model.</p>
-      <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-x-6">
-        {codes.map(({ codeId, examples, drawn }) => (
-          <li key={codeId} className="flex items-center gap-2 py-1">
-            <StitchMark look={drawn.look} />
-            <span className="min-w-0 truncate">{drawn.name}</span>
-            <span className="figures ml-auto text-soft">
-              {examples} of {fewest}
-            </span>
-          </li>
-        ))}
-      </ul>
-      {unused > 0 && (
-        <p className="mt-2 text-soft">
-          {counted(unused, 'code')} of the codebook {unused === 1 ? 'has' : 'have'} no example in
-          this question.
-        </p>
-      )}
-    </section>
-  );
 }
 
 /** Codes that the models take for each other: their definitions may want sharpening. */

@@ -12,8 +12,9 @@ import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { asCount, asDate, counted } from '../parts/numbers.js';
-import { CodesTable, NotLearnable } from './codesTable.js';
+import { CodesTable } from './codesTable.js';
 import { NextBatch } from './nextBatch.js';
+import { NotLearnable } from './notLearnable.js';
 import { Runs } from './runs.js';
 import { Shares } from './shares.js';
 
@@ -239,7 +240,13 @@ function BeforeRun({ training, codebook }: { training: Training; codebook: Drawn
           ? 'No code has enough settled examples yet: training would find nothing to learn.'
           : `${counted(ready, 'code')} ${ready === 1 ? 'has' : 'have'} enough settled examples.`}
       </p>
-      <NotLearnable codes={waiting} unused={0} fewest={training.fewestExamples} />
+      <NotLearnable
+        codes={waiting}
+        unused={0}
+        fewest={training.fewestExamples}
+        themes={[]}
+        codebook={codebook}
+      />
     </>
   );
 }
