@@ -92,10 +92,11 @@ export function Cloth({
       />
     );
   };
+  const headRows = columns.some(({ under }) => under !== null) ? 2 : 1;
   const widths = isWindowed ? widthsOf(report, beside, choice) : null;
   return (
     <table
-      aria-rowcount={isWindowed ? rows.length : undefined}
+      aria-rowcount={isWindowed ? headRows + rows.length : undefined}
       className={`w-full border-separate border-spacing-0 ${widths ? 'table-fixed' : ''}`}
       style={widths ? { minWidth: widths.reduce((sum, width) => sum + width, 0) } : undefined}
     >
@@ -114,7 +115,7 @@ export function Cloth({
             {items.map(({ index }) =>
               drawRow(index, {
                 ref: drawn.measureElement,
-                ...{ 'data-index': index, 'aria-rowindex': index + 1 },
+                ...{ 'data-index': index, 'aria-rowindex': headRows + index + 1 },
               }),
             )}
             <Space height={drawn.getTotalSize() - (items.at(-1)?.end ?? 0)} />
