@@ -1,5 +1,5 @@
+import { estimateShare, FEWEST_MENTIONED, type EstimatedShare } from '../statistics/index.js';
 import { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
-import { estimateShare, FEWEST_MENTIONED, type EstimatedShare } from './estimateShare.js';
 import { weighWords, type WordShares, type WordWeight } from './evidence.js';
 import type { CodeFits } from './fitCodes.js';
 import type { Material, TrainingInput } from './material.js';

@@ -27,7 +27,7 @@ export { fitPlatt, type Calibration } from './platt.js';
 export { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
 export { findConfused, type ConfusedCodes, type UnseenOutcome } from './confusion.js';
 export { FEW_EXAMPLES, LEAST_PROBABILITY, type Mistake } from './describeCode.js';
-export { estimateShare, type EstimatedShare, type SampledAnswers } from './estimateShare.js';
+export { partThemes, withThemes, type LearntTheme, type Theme } from './themes.js';
 export { FEWEST_EXAMPLES } from './fitCodes.js';
 export type { TrainingAnswer, TrainingInput } from './material.js';
 export {

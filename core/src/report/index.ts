@@ -29,3 +29,11 @@ export {
 } from './draft.js';
 export { figureText, type FigureFormat, type FigureRef, type FigureTable } from './figures.js';
 export { baseWords, columnName, correctionWords } from './words.js';
+export {
+  estimateAny,
+  estimateOf,
+  FEWEST_SAMPLED,
+  sampleWithin,
+  type SampledCode,
+  type SampleWithin,
+} from './estimates.js';

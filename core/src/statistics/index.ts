@@ -8,6 +8,12 @@ export {
 } from './association.js';
 export { adjust, type Correction } from './adjust.js';
 export { differenceEstimate } from './difference.js';
+export {
+  estimateShare,
+  FEWEST_MENTIONED,
+  type EstimatedShare,
+  type SampledAnswers,
+} from './estimateShare.js';
 export { effectiveBase } from './kish.js';
 export { normalQuantile } from './normal.js';
 export {

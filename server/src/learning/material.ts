@@ -1,8 +1,7 @@
 import { createHash } from 'node:crypto';
 import { ledgerQuery, type LedgerQuery, type Train } from '@yellow-thread/contract';
 import { linesOf, type Cut } from '@yellow-thread/core/coding';
-import type { TrainingInput } from '@yellow-thread/core/learning';
-import { withThemes, type Theme } from './themes.js';
+import { withThemes, type Theme, type TrainingInput } from '@yellow-thread/core/learning';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { chosenAnswers, cutsAsJson } from '../coding/index.js';

@@ -3,6 +3,7 @@ import { gzip } from 'node:zlib';
 import { trainSchema, type TrainedCode } from '@yellow-thread/contract';
 import {
   findConfused,
+  partThemes,
   type CodeResult,
   type TrainingInput,
   type TrainingResult,
@@ -13,7 +14,6 @@ import { row, rows } from '../database/index.js';
 import type { JobContext, JobHandler } from '../jobs/index.js';
 import { keepEstimates } from './estimates.js';
 import { readTrainingInput } from './material.js';
-import { partThemes } from './themes.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
 const trainPayload = trainSchema.extend({ seed: z.number().int() });
@@ -37,7 +37,7 @@ export const train: JobHandler = async (job, context) => {
   );
   const settled = input.answers.filter((answer) => answer.settled).length;
   const trained = await trainOnThreads(input, settled, context);
-  const { codes, themes, isTheme } = partThemes(input, trained.codes, responseIds);
+  const { codes, themes, isTheme } = partThemes(input, trained.codes);
   const unseen = trained.unseen.filter(({ codeId }) => !isTheme(codeId));
   const kept = codes.flatMap((result): KeptSuggestions[] =>
     result.state === 'too_few'
@@ -71,7 +71,12 @@ export const train: JobHandler = async (job, context) => {
         learnFromBulk,
         ...[scope === '' ? null : outOfScope, seconds, outcome],
         JSON.stringify(codes.map((result) => describe(result, responseIds))),
-        JSON.stringify(themes),
+        JSON.stringify(
+          themes.map((theme) => ({
+            ...theme,
+            answers: theme.answers.map((answer) => responseIds[answer]!),
+          })),
+        ),
         JSON.stringify(findConfused(unseen)),
         JSON.stringify(Object.fromEntries(unseen.map(asUnseen))),
         // models that learnt from the bulk cannot speak against it

@@ -1,4 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
+import { estimateOf } from '@yellow-thread/core/report';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import type { ComponentProps } from 'react';
 import { asCount, asMean, asPercent, asPoints } from '../parts/numbers.js';
@@ -173,14 +174,17 @@ const asP = (p: number) => (p < 0.001 ? '< 0.001' : p.toFixed(3));
 /** An estimated share under its interval; it is no count, so that it has no bar and opens nothing. */
 function Estimated({ estimated }: { estimated: Cell['estimated'] }) {
   if (!estimated) return null;
-  const { estimate, sampleInterval, sampleShare, sampled } = estimated;
-  const [low, high] = estimate?.interval ?? sampleInterval;
+  const { estimate, sampled } = estimated;
+  const {
+    value,
+    interval: [low, high],
+  } = estimateOf(estimated);
   return (
     <>
       <span className="block text-[12px] text-soft">
         {asPercent(low, sampled)} to {asPercent(high, sampled)}
       </span>
-      {asPercent(estimate?.value ?? sampleShare, sampled)}
+      {asPercent(value, sampled)}
       {!estimate && <span className="text-[12px] text-soft"> sample only</span>}
     </>
   );

@@ -5,6 +5,7 @@ import type {
   Report,
   StudyDetail,
 } from '@yellow-thread/contract';
+import { FEWEST_SAMPLED } from '@yellow-thread/core/report';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -162,8 +163,8 @@ function EstimatedSentence({ from }: { from: Report['estimatedFrom'][number] }) 
     <>
       Estimated columns are no counts: the models of {asDate(from.trainedAt)} read all{' '}
       {counted(from.answers, 'answer')}, and how far they were off on {asCount(from.sampled)} drawn
-      at random puts them right (difference estimator, 95% intervals); a group needs 30 of
-      these.{' '}
+      at random puts them right (difference estimator, 95% intervals); a group needs{' '}
+      {FEWEST_SAMPLED} of these.{' '}
     </>
   );
 }

@@ -1,7 +1,7 @@
 import type { Report } from '@yellow-thread/contract';
-import { baseWords, columnName, correctionWords } from '@yellow-thread/core/report';
+import { baseWords, columnName, correctionWords, estimateOf } from '@yellow-thread/core/report';
 import { estimatesInWords, type Fact } from './facts.js';
-import { estimateOf, hasEstimates } from './grid.js';
+import { hasEstimates } from './grid.js';
 
 export interface Run {
   text: string;
@@ -88,8 +88,8 @@ function cellText({
 
 function estimateText({ estimated }: Report['rows'][number]['cells'][number]) {
   if (!estimated) return '–';
-  const [share, interval] = estimateOf(estimated);
-  const [value, low, high] = [share, ...interval].map((one) => (100 * one).toFixed(0));
+  const share = estimateOf(estimated);
+  const [value, low, high] = [share.value, ...share.interval].map((one) => (100 * one).toFixed(0));
   return `${value}% (${low} to ${high})`;
 }
 

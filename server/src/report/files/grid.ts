@@ -1,5 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
-import { columnName } from '@yellow-thread/core/report';
+import { columnName, estimateOf } from '@yellow-thread/core/report';
 import type { Fact } from './facts.js';
 
 /** How a number of a table is written where a file can say so. */
@@ -105,9 +105,7 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       ]),
       ...row.cells
         .filter((_, c) => estimated[c])
-        .flatMap((cell) =>
-          cell.estimated ? estimateOf(cell.estimated).flat() : [null, null, null],
-        ),
+        .flatMap((cell) => (cell.estimated ? inThree(cell.estimated) : [null, null, null])),
       ...(hasDifference
         ? [
             row.difference?.value ?? null,
@@ -130,15 +128,10 @@ const places: Record<Exclude<Format, 'text'>, number> = { count: 0, decimal: 3, 
 export const hasEstimates = ({ columns, rows }: Report): boolean[] =>
   columns.map((_, c) => rows.some(({ cells }) => cells[c]!.estimated !== null));
 
-/** A share with its interval: by the model's help, or where there is none by the sample alone. */
-export const estimateOf = ({
-  estimate,
-  sampleShare,
-  sampleInterval,
-}: NonNullable<Report['rows'][number]['cells'][number]['estimated']>): [
-  number,
-  [number, number],
-] => (estimate ? [estimate.value, estimate.interval] : [sampleShare, sampleInterval]);
+function inThree(estimated: Parameters<typeof estimateOf>[0]): GridValue[] {
+  const { value, interval } = estimateOf(estimated);
+  return [value, ...interval];
+}
 
 /** A value as a number that people read, rounded: shares as percentages. */
 export function rounded(value: GridValue, format: Format): GridValue {

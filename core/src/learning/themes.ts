@@ -1,4 +1,7 @@
-import { FEWEST_EXAMPLES, type CodeResult, type TrainingInput } from '@yellow-thread/core/learning';
+import type { CodeFigures } from './describeCode.js';
+import { FEWEST_EXAMPLES } from './fitCodes.js';
+import type { TrainingInput } from './material.js';
+import type { CodeResult } from './trainQuestion.js';
 
 export interface Theme {
   id: string;
@@ -6,11 +9,11 @@ export interface Theme {
   parts: string[];
 }
 
-/** What is kept of a theme's model: which open answers are likely about it, likeliest first. */
+/** What was learnt of a theme: which open answers are likely about it, by position, likeliest first. */
 export interface LearntTheme {
   themeId: string;
   examples: number;
-  quality: Extract<CodeResult, { state: 'ready' | 'weak' }>['quality'];
+  quality: CodeFigures['quality'];
   answers: number[];
 }
 
@@ -63,12 +66,8 @@ export function withThemes(input: TrainingInput, themes: readonly Theme[]): Trai
 }
 
 /** Parts what was learnt of codes from what was learnt of themes. */
-export function partThemes(
-  input: TrainingInput,
-  results: readonly CodeResult[],
-  responseIds: readonly number[],
-) {
-  const themeIds = new Set(input.codes.flatMap(({ id, parts }) => (parts ? [id] : [])));
+export function partThemes({ codes }: TrainingInput, results: readonly CodeResult[]) {
+  const themeIds = new Set(codes.flatMap(({ id, parts }) => (parts ? [id] : [])));
   return {
     codes: results.filter(({ codeId }) => !themeIds.has(codeId)),
     isTheme: (id: string) => themeIds.has(id),
@@ -79,14 +78,7 @@ export function partThemes(
         .filter(({ probability }) => probability >= line)
         .toSorted((x, y) => y.probability - x.probability)
         .slice(0, MOST_ANSWERS);
-      return [
-        {
-          themeId: codeId,
-          examples,
-          quality,
-          answers: likely.map(({ answer }) => responseIds[answer]!),
-        },
-      ];
+      return [{ themeId: codeId, examples, quality, answers: likely.map(({ answer }) => answer) }];
     }),
   };
 }

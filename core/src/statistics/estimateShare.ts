@@ -1,9 +1,6 @@
-import {
-  differenceEstimate,
-  effectiveBase,
-  wilsonInterval,
-  type Interval,
-} from '../statistics/index.js';
+import { differenceEstimate } from './difference.js';
+import { effectiveBase } from './kish.js';
+import { wilsonInterval, type Interval } from './wilson.js';
 
 /** With fewer who mention a code in the sample, a model's help is not to be trusted. */
 export const FEWEST_MENTIONED = 5;
