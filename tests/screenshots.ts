@@ -61,6 +61,12 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('link', { name: '1 Improve' }).click();
   await expect(page.getByRole('button', { name: /^Reliability, Total/ })).toBeVisible();
   await shoot(page, 'report');
+  const table = page.url();
+  await page.goto(`${table}${table.includes('?') ? '&' : '?'}estimated=true`);
+  const estimates = page.getByRole('columnheader', { name: /estimated, of all who answered$/ });
+  await estimates.last().scrollIntoViewIfNeeded();
+  await shoot(page, 'estimates');
+  await page.goto(table);
   await page.getByRole('button', { name: /^Reliability, Hask/ }).click();
   await expect(page.getByRole('dialog').getByRole('listitem').first()).toBeVisible();
   await shoot(page, 'answers-behind');
