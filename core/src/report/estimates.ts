@@ -9,7 +9,7 @@ export interface SampledCode {
   /** 0 or 1 for each of the sample. */
   mentioned: ArrayLike<number>;
   /** By answer; null where too few of the sample mention the code. */
-  predicted: ArrayLike<number> | null;
+  predicted: Float32Array | null;
 }
 
 /** The answers that some people gave, with those of the random sample among them. */
@@ -71,12 +71,11 @@ export function estimateAny(
   codes: readonly SampledCode[],
 ): EstimatedShare | null {
   const models = codes.map(({ predicted }) => predicted).filter((model) => model !== null);
-  const predicted = new Float64Array(models.length === 0 ? 0 : answers.length);
-  for (let i = 0; i < predicted.length; i++) {
-    let none = 1;
-    for (const model of models) none *= 1 - model[answers[i]!]!;
-    predicted[i] = 1 - none;
-  }
+  // first that none of them applies, then that one does; a model at a time, which is several times as fast
+  const predicted = new Float64Array(models.length === 0 ? 0 : answers.length).fill(1);
+  for (const model of models)
+    for (let i = 0; i < predicted.length; i++) predicted[i]! *= 1 - model[answers[i]!]!;
+  for (let i = 0; i < predicted.length; i++) predicted[i] = 1 - predicted[i]!;
   return estimateShare({
     ...{ answers: answers.length, sampled, weights },
     truth: Uint8Array.from(ofSample, (place) =>

@@ -24,11 +24,14 @@ export function differenceEstimate(
   const n = sampled.length;
   if (n < 2) return null;
   const weightOf = (i: number) => (weights ? weights[i]! : 1);
-  let [sum, all] = [0, 0];
-  for (let i = 0; i < predicted.length; i++) {
-    sum += weightOf(i) * predicted[i]!;
-    all += weightOf(i);
-  }
+  let sum = 0;
+  let all = weights ? 0 : predicted.length;
+  if (weights)
+    for (let i = 0; i < predicted.length; i++) {
+      sum += weights[i]! * predicted[i]!;
+      all += weights[i]!;
+    }
+  else for (let i = 0; i < predicted.length; i++) sum += predicted[i]!;
   const weighed = sampled.map((i, k) => ({
     weight: weightOf(i),
     error: truth[k]! - predicted[i]!,
