@@ -33,11 +33,6 @@ export const historySchema = z.object({
 /** What was undone or redone, in words. */
 export const undoneSchema = z.object({ summary: z.string() });
 
-/** People who may open the study. */
-export const membersSchema = z.object({
-  members: z.array(z.object({ id: idSchema, name: z.string() })),
-});
-
 /** What is told at once to everybody who has the study open. */
 export const studyEventSchema = z.object({
   /** Whose tab did it; null where no tab did. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, nameSchema } from './ids.js';
+import { idSchema, nameSchema, studyParams } from './ids.js';
 
 export const signInSchema = z.object({
   name: nameSchema,
@@ -27,3 +27,24 @@ export const sessionSchema = z
   })
   .meta({ id: 'Session' });
 export type Session = z.infer<typeof sessionSchema>;
+
+/** A person who may open the study. */
+export const memberSchema = z
+  .object({
+    id: idSchema,
+    name: z.string(),
+    /** False while the one-time password has not been replaced yet. */
+    hasEntered: z.boolean(),
+    /** Whether whoever asks may give this person another one-time password. */
+    mayBeGivenPassword: z.boolean(),
+  })
+  .meta({ id: 'Member' });
+export type Member = z.infer<typeof memberSchema>;
+export const membersSchema = z.object({ members: z.array(memberSchema) });
+
+export const memberCreateSchema = z.object({ name: nameSchema });
+export type MemberCreate = z.infer<typeof memberCreateSchema>;
+/** The one-time password of somebody new, told once; null for a person who has an account here already. */
+export const oneTimePasswordSchema = z.object({ password: z.string().nullable() });
+export type OneTimePassword = z.infer<typeof oneTimePasswordSchema>;
+export const memberParams = studyParams.extend({ member: idSchema });

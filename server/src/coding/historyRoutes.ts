@@ -1,12 +1,6 @@
-import {
-  historyQuery,
-  historySchema,
-  membersSchema,
-  studyParams,
-  undoneSchema,
-} from '@yellow-thread/contract';
+import { historyQuery, historySchema, studyParams, undoneSchema } from '@yellow-thread/contract';
 import { z } from 'zod';
-import { redoChange, rows, undoChange } from '../database/index.js';
+import { redoChange, undoChange } from '../database/index.js';
 import { makerOf, requireStudy } from '../people/index.js';
 import type { App } from '../routeScope.js';
 import type { StudyEvents } from './events.js';
@@ -36,20 +30,6 @@ export function historyRoutes(app: App, events: StudyEvents): void {
     '/api/studies/:study/redo',
     { schema: { operationId: 'redo', params: studyParams, response: { 200: undoneSchema } } },
     (request) => redoChange(request.em, makerOf(request, request.params.study)),
-  );
-  app.get(
-    '/api/studies/:study/members',
-    {
-      schema: { operationId: 'listMembers', params: studyParams, response: { 200: membersSchema } },
-    },
-    async ({ em, params }) => ({
-      members: await rows<{ id: number; name: string }>(
-        em,
-        `select a.id, a.name from membership m join account a on a.id = m.account_id
-         where m.study_id = ? order by a.name`,
-        [params.study],
-      ),
-    }),
   );
   app.get(
     '/api/studies/:study/events',

@@ -6,7 +6,7 @@ import { problems } from '../problems.js';
 import { endSessions } from './sessionStore.js';
 
 export const DEMO_RESEARCHER = 'Demo researcher';
-const OWNER = 'owner';
+export const OWNER = 'owner';
 
 /** A hash of nothing that anybody knows: checked when a name is unknown, so that it takes as long. */
 const decoy = hash(randomBytes(16));
@@ -47,14 +47,16 @@ export async function ensureOwner(em: EntityManager): Promise<string | null> {
     'select exists (select 1 from account where password_hash is not null) as found',
   );
   if (found) return null;
-  const password = randomBytes(9).toString('base64url');
-  em.create(AccountEntity, {
-    name: OWNER,
-    passwordHash: await hash(password),
-    choosesPassword: true,
-  });
+  const made = await oneTimePassword();
+  em.create(AccountEntity, { name: OWNER, ...made.account });
   await em.flush();
-  return password;
+  return made.password;
+}
+
+/** A password that opens the door once: whoever enters with it must choose another. */
+export async function oneTimePassword() {
+  const password = randomBytes(9).toString('base64url');
+  return { password, account: { passwordHash: await hash(password), choosesPassword: true } };
 }
 
 /** The demo researcher, made when missing: has no password and enters by the demo button only. */

@@ -128,3 +128,74 @@ test('logs say what was asked and never what was written', async () => {
   for (const secret of ['whispered', PASSWORD, 'long enough now'])
     expect(logged.filter((line) => line.includes(secret))).toEqual([]);
 });
+
+describe('who works in a study', () => {
+  interface Members {
+    members: { id: number; name: string; hasEntered: boolean; mayBeGivenPassword: boolean }[];
+  }
+  type Given = { password: string; code: string };
+
+  test('a new person comes in with a one-time password; whom one does not know stays out', async () => {
+    const maker = await server.enter('Sorrel');
+    const { body: study } = await maker.send<{ id: number }>('POST', '/studies', {
+      body: { name: 'Ferries', purpose: '' },
+    });
+    const path = `/studies/${study.id}/members`;
+    const members = async () => (await maker.get<Members>(path)).body.members;
+    const added = await maker.send<Given>('POST', path, { body: { name: ' Tansy ' } });
+    expect(added.body.password).toMatch(/^[\w-]{12}$/);
+    expect((await maker.send<Given>('POST', path, { body: { name: 'Tansy' } })).body.code).toBe(
+      'already_member',
+    );
+    expect(await members()).toMatchObject([
+      { name: 'Sorrel', hasEntered: true, mayBeGivenPassword: false },
+      { name: 'Tansy', hasEntered: false, mayBeGivenPassword: true },
+    ]);
+    const [, { id }] = (await members()) as [unknown, { id: number }];
+    const again = await maker.send<Given>('POST', `${path}/${id}/password`);
+    const tansy = server.visitor();
+    expect((await tansy.signIn('Tansy', added.body.password)).status).toBe(401);
+    await tansy.signIn('Tansy', again.body.password);
+    expect((await tansy.get(path)).body).toMatchObject({ code: 'password_to_choose' });
+    await tansy.session('PUT', '/password', { password: 'one of my own' });
+    expect((await tansy.get(path)).status).toBe(200);
+    expect((await maker.send<Given>('POST', `${path}/${id}/password`)).body.code).toBe(
+      'password_of_their_own',
+    );
+    const stranger = await server.enter('Yarrow');
+    for (const reply of [
+      await stranger.send('POST', path, { body: { name: 'Yarrow' } }),
+      await stranger.send('POST', `${path}/${id}/password`),
+      await stranger.send('DELETE', `${path}/${id}`),
+    ])
+      expect(reply.status).toBe(404);
+    // nobody outside the study is given a password through it
+    expect((await maker.send('POST', `${path}/${stranger.accountId}/password`)).status).toBe(404);
+    await maker.send('DELETE', `${path}/${id}`);
+    expect((await tansy.get(path)).status).toBe(404);
+    expect((await maker.send('DELETE', `${path}/${maker.accountId}`)).body.code).toBe(
+      'last_member',
+    );
+  });
+
+  test('the owner alone replaces a password that somebody chose, which ends their sessions', async () => {
+    const fern = await server.enter('Fern');
+    const { body: study } = await fern.send<{ id: number }>('POST', '/studies', {
+      body: { name: 'Boats', purpose: '' },
+    });
+    const path = `/studies/${study.id}/members`;
+    await fern.send('POST', path, { body: { name: 'owner' } });
+    const owner = server.visitor();
+    await owner.signIn('owner', 'long enough now');
+    const { members } = (await owner.get<Members>(path)).body;
+    expect(members.map(({ name, mayBeGivenPassword }) => [name, mayBeGivenPassword])).toEqual([
+      ['Fern', true],
+      ['owner', false],
+    ]);
+    const { body } = await owner.send<Given>('POST', `${path}/${fern.accountId}/password`);
+    expect((await fern.get('/studies')).status).toBe(401);
+    expect((await fern.signIn('Fern', body.password)).status).toBe(200);
+    expect((await fern.get('/studies')).body).toMatchObject({ code: 'password_to_choose' });
+    expect(logged.join('')).not.toContain(body.password);
+  });
+});
