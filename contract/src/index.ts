@@ -16,5 +16,6 @@ export * from './sampling.js';
 export * from './look.js';
 export * from './learning.js';
 export * from './review.js';
+export * from './agreement.js';
 export * from './report.js';
 export * from './writeUp.js';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { measuredAgreementSchema } from './agreement.js';
 import { idSchema, nameSchema, studyParams, textSchema, uuidSchema } from './ids.js';
 import { reportFormatSchema, reportSchema } from './report.js';
 
@@ -107,6 +108,8 @@ export const writeUpSchema = z
     lost: z.array(z.object({ id: uuidSchema, why: z.string() })),
     quotes: z.array(quoteSchema),
     coders: z.number().int(),
+    /** Second readings that are done. */
+    agreement: z.array(measuredAgreementSchema),
   })
   .meta({ id: 'WriteUp' });
 export type WriteUp = z.infer<typeof writeUpSchema>;

@@ -19,6 +19,7 @@ import {
   validatorCompiler,
   type ZodTypeProvider,
 } from 'fastify-type-provider-zod';
+import { agreementRoutes } from './agreement/index.js';
 import { codebookRoutes } from './codebook/index.js';
 import { codingRoutes, historyRoutes, openStudyEvents } from './coding/index.js';
 import { exchangeRoutes } from './exchange/index.js';
@@ -29,6 +30,7 @@ import { lookRoutes } from './look/index.js';
 import {
   createSessionStore,
   loadAccount,
+  memberRoutes,
   peopleRoutes,
   requireStudy,
   SESSION_DAYS,
@@ -140,6 +142,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   await app.register(async (scope) => {
     const inStudy = scope.withTypeProvider<ZodTypeProvider>();
     inStudy.addHook('onRequest', requireStudy);
+    memberRoutes(inStudy);
     backgroundRoutes(inStudy);
     sheetRoutes(inStudy, threads, largestSheet);
     jobRoutes(inStudy);
@@ -152,6 +155,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     exchangeRoutes(inStudy);
     learningRoutes(inStudy);
     reviewRoutes(inStudy);
+    agreementRoutes(inStudy);
     reportRoutes(inStudy);
     writeUpRoutes(inStudy);
     return Promise.resolve();

@@ -26,6 +26,20 @@ export const problems = {
       'demo_not_offered',
       'The demo can be entered without a password only on the machine that it runs on.',
     ),
+  alreadyMember: (name: string) =>
+    new Problem(409, 'already_member', `${name} works in this study already.`),
+  lastMember: () =>
+    new Problem(
+      409,
+      'last_member',
+      'You are the only one who can open this study: add somebody else before you leave it.',
+    ),
+  passwordOfTheirOwn: (name: string) =>
+    new Problem(
+      403,
+      'password_of_their_own',
+      `${name} has a password of their own: only the owner of this installation can replace it.`,
+    ),
   notFound: (what: string) =>
     new Problem(404, 'not_found', `There is no such ${what} here, or not for you.`),
   invalidRequest: (details: Record<string, unknown>) =>
@@ -226,6 +240,30 @@ export const problems = {
       422,
       'nothing_in_bulk',
       'Nothing of this code was decided in bulk, so there is nothing to check: read suggestions one by one.',
+    ),
+  nothingToReadAgain: (reader: string) =>
+    new Problem(
+      409,
+      'nothing_to_read_again',
+      `No settled answer is left that ${reader} has not coded a second time: code more by hand first.`,
+    ),
+  notYourReading: (reader: string) =>
+    new Problem(
+      403,
+      'not_your_reading',
+      `${reader} codes these answers: somebody else’s codes would not show how far you two agree.`,
+    ),
+  readingUnderWay: (left: number, reader: string) =>
+    new Problem(
+      409,
+      'reading_under_way',
+      `${left === 1 ? 'One answer is' : `${left} answers are`} still to be coded by ${reader}: agreement is shown when that is done, or ended early.`,
+    ),
+  readingDone: () =>
+    new Problem(
+      409,
+      'reading_done',
+      'This second reading is done and compared, so its codes stay as they are: draw another one.',
     ),
   runNotKept: () =>
     new Problem(

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { maskDetails } from '../text/index.js';
-import { makeDraft, type DraftNode, type DraftTable } from './draft.js';
+import { makeDraft, type DraftAgreement, type DraftNode, type DraftTable } from './draft.js';
 import { figureText, type FigureTable } from './figures.js';
 
 const format = {
@@ -65,11 +65,9 @@ const wordsOf = (node: DraftNode): string =>
   (node.type === 'figure'
     ? String(node.attrs!['shown'])
     : (node.content ?? []).map(wordsOf).join(''));
-const draft = (over: Partial<DraftTable> = {}) =>
+const draft = (over: Partial<DraftTable> = {}, agreement: DraftAgreement[] = []) =>
   makeDraft({
-    study: 'Ferry',
-    purpose: '',
-    coders: 1,
+    ...{ study: 'Ferry', purpose: '', coders: 1, agreement },
     tables: [{ ...draftTable, ...over }],
     format,
   });
@@ -105,6 +103,25 @@ test('a draft is no more certain than its figures: nothing beyond chance, few pe
     '(3 of 9; 95% interval 10% to 30%), which on so few people can be far off.',
   );
   expect(said({ table: { ...table, rows: [] } })).toContain('Nothing is counted yet.');
+});
+
+test('a draft says what a second reading showed, and what it does not show', () => {
+  const reading: DraftAgreement = {
+    ...{ label: 'Improve', reader: 'Wren', firstCoders: ['Ada'], drawnFrom: 200 },
+    sameSets: { count: 45, n: 60 },
+    ...{ kappa: 0.781, interval: [0.7, 1.02], alphaOfSets: 0.74, low: ['Cars', 'Crew'] },
+  };
+  const said = (one: DraftAgreement) => wordsOf(draft({}, [one]));
+  const byAnother = said(reading);
+  expect(byAnother).toContain(
+    'Improve: 60 of 200 settled answers, drawn at random, were coded again by Wren without the first codes in view; 45 (75%) got exactly the same codes both times; Cohen’s kappa over all codes is 0.78 (95% interval 0.70 to 1.00) and Krippendorff’s alpha of the sets of codes (MASI distance) is 0.74.',
+  );
+  expect(byAnother).toContain('agree too little on Cars and Crew to rest a finding on them alone');
+  expect(byAnother).not.toContain('no second reading');
+  const byOneself = said({ ...reading, reader: 'Ada', low: [], kappa: null, alphaOfSets: null });
+  expect(byOneself).toContain('coded again by the same person');
+  expect(byOneself).toContain('got exactly the same codes both times.');
+  expect(byOneself).toContain('not how far two people agree');
 });
 
 test('a figure follows its table, and says when its place is gone', () => {

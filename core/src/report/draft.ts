@@ -44,11 +44,29 @@ export interface DraftTable {
   quotes: readonly DraftQuote[];
 }
 
+/** A second reading of settled answers, done by somebody who did not see how they were coded. */
+export interface DraftAgreement {
+  /** The question. */
+  label: string;
+  reader: string;
+  firstCoders: readonly string[];
+  /** How many settled answers its own were drawn from. */
+  drawnFrom: number;
+  /** To how many of its answers both gave exactly the same codes. */
+  sameSets: { count: number; n: number };
+  kappa: number | null;
+  interval: readonly [number, number] | null;
+  alphaOfSets: number | null;
+  /** Names of codes on which the two agree too little to rest anything on. */
+  low: readonly string[];
+}
+
 export interface DraftInput {
   study: string;
   purpose: string;
   /** How many people coded. */
   coders: number;
+  agreement: readonly DraftAgreement[];
   tables: readonly DraftTable[];
   format: FigureFormat;
 }
@@ -265,7 +283,36 @@ function quotes({ quotes: all }: DraftTable, rows: readonly Row[]): DraftNode[] 
 const plural = (count: string, one: string, many = `${one}s`) =>
   `${count} ${count === '1' ? one : many}`;
 
-function method({ tables, coders, format: { count } }: DraftInput): DraftNode[] {
+const inWords = (names: readonly string[]) =>
+  names.length < 2
+    ? names.join('')
+    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]!}`;
+
+/** Whether a reading compares a person with themselves. */
+const isOwn = ({ reader, firstCoders }: DraftAgreement) =>
+  firstCoders.length === 1 && firstCoders[0] === reader;
+
+function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
+  const { label, reader, drawnFrom, sameSets, kappa, interval, alphaOfSets } = one;
+  const ends = interval?.map((end) => Math.min(1, Math.max(-1, end)).toFixed(2)).join(' to ');
+  const coefficients = [
+    ...(kappa === null
+      ? []
+      : [
+          `Cohen’s kappa over all codes is ${kappa.toFixed(2)}${ends ? ` (95% interval ${ends})` : ''}`,
+        ]),
+    ...(alphaOfSets === null
+      ? []
+      : [`Krippendorff’s alpha of the sets of codes (MASI distance) is ${alphaOfSets.toFixed(2)}`]),
+  ];
+  return [
+    `${label}: ${count(sameSets.n)} of ${count(drawnFrom)} settled answers, drawn at random, were coded again by ${isOwn(one) ? 'the same person' : reader} without the first codes in view;`,
+    `${count(sameSets.count)} (${percent(sameSets.count / sameSets.n, sameSets.n)}) got exactly the same codes both times${coefficients.length > 0 ? `; ${inWords(coefficients)}` : ''}.`,
+  ].join(' ');
+}
+
+function method({ tables, coders, agreement, format }: DraftInput): DraftNode[] {
+  const { count } = format;
   const sum = (origin: keyof DraftTable['origins']) =>
     tables.reduce((all, { origins }) => all + origins[origin], 0);
   const checks = tables.flatMap(({ checked }) => (checked ? [checked] : []));
@@ -277,6 +324,7 @@ function method({ tables, coders, format: { count } }: DraftInput): DraftNode[] 
       ({ read, applies, interval }) =>
         `Of what was accepted in bulk, ${plural(count(read), 'answer')} drawn at random ${read === 1 ? 'was' : 'were'} read: ${count(applies)} were right (95% interval of the share ${interval.map((end) => end.toFixed(2)).join(' to ')}).`,
     ),
+    ...agreement.map((one) => agreed(one, format)),
     'A person counts once in a code and once in a theme, however often they mention it.',
     ...new Set(
       tables.map(
@@ -289,7 +337,7 @@ function method({ tables, coders, format: { count } }: DraftInput): DraftNode[] 
   return [paragraph(text(sentences.join(' ')))];
 }
 
-function limits({ tables, coders, format: { count } }: DraftInput): DraftNode[] {
+function limits({ tables, coders, agreement, format: { count } }: DraftInput): DraftNode[] {
   const said: string[] = [];
   for (const { label, table, origins, checked } of tables) {
     const [total, ...others] = table.columns;
@@ -310,10 +358,20 @@ function limits({ tables, coders, format: { count } }: DraftInput): DraftNode[] 
         `${label}: ${plural(count(origins.waiting), 'mention')} on open answers not counted yet.`,
       );
   }
-  said.push(
-    coders > 1
-      ? 'How far the coders agree has not been measured here.'
-      : 'One person coded, so that there is no second reading to compare with.',
-  );
+  for (const { label, low } of agreement)
+    if (low.length > 0)
+      said.push(
+        `${label}: the two readings agree too little on ${inWords(low)} to rest a finding on ${low.length === 1 ? 'it' : 'them'} alone.`,
+      );
+  if (agreement.length === 0)
+    said.push(
+      coders > 1
+        ? 'How far the coders agree has not been measured here.'
+        : 'One person coded, so that there is no second reading to compare with.',
+    );
+  else if (agreement.every(isOwn))
+    said.push(
+      'The second reading is by the person who coded first: it shows how steady they are, not how far two people agree.',
+    );
   return [listOf(said)];
 }

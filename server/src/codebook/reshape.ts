@@ -1,8 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import type { BundleCode, Code, CodeDeal, CodeImpact } from '@yellow-thread/contract';
+import { replaceCodes } from '@yellow-thread/core/agreement';
 import { mergeMentions } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { findMentions, makeChange, row, rows, type ChangeDiff } from '../database/index.js';
+import {
+  findMentions,
+  findReadingAnswers,
+  makeChange,
+  row,
+  rows,
+  type ChangeDiff,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { draftCode, draftTheme } from './codebook.js';
@@ -68,8 +76,24 @@ async function givenTo(em: EntityManager, codes: Code[], target: Code): Promise<
     },
     mention: { added: [], updated: toTarget(moved), removed: double },
     note: { added: [], updated: toTarget(await notesOf(em, ids)), removed: [] },
+    second_reading_answer: {
+      added: [],
+      updated: (await readAgainWith(em, target.studyId, ids)).map((from) => ({
+        from,
+        to: replaceCodes(from, ids, target.id),
+      })),
+      removed: [],
+    },
   };
 }
+
+/** Answers that were coded a second time, where one of the two gave one of these codes. */
+const readAgainWith = (em: EntityManager, studyId: number, codeIds: readonly string[]) =>
+  findReadingAnswers(
+    em,
+    `d.study_id = ? and (a.first_codes \\?| ?::text[] or a.second_codes \\?| ?::text[])`,
+    [studyId, codeIds, codeIds],
+  );
 
 /** Removes a code with its mentions. */
 export async function removeCode(em: EntityManager, maker: Maker, id: string) {

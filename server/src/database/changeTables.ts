@@ -9,6 +9,8 @@ import type {
   LineCut,
   Mention,
   Note,
+  SecondReading,
+  SecondReadingAnswer,
   Settlement,
   SpotCheck,
   SpotCheckAnswer,
@@ -39,6 +41,8 @@ export interface ChangeTables {
   struck_word: StruckWord;
   spot_check: SpotCheck;
   spot_check_answer: SpotCheckAnswer;
+  second_reading: SecondReading;
+  second_reading_answer: SecondReadingAnswer;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -223,5 +227,27 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
   spot_check_answer: {
     key: ['checkId', 'responseId'],
     fields: { checkId: 'uuid', responseId: 'int', verdict: 'text' },
+  },
+  second_reading: {
+    key: ['id'],
+    fields: {
+      id: 'uuid',
+      studyId: 'int',
+      questionId: 'int',
+      readerId: 'int',
+      drawnFrom: 'int',
+      drawnBy: 'int',
+      drawnAt: 'timestamptz',
+    },
+  },
+  second_reading_answer: {
+    key: ['readingId', 'responseId'],
+    fields: {
+      readingId: 'uuid',
+      responseId: 'int',
+      firstCodes: 'jsonb',
+      secondCodes: 'jsonb',
+      verdicts: 'jsonb',
+    },
   },
 };

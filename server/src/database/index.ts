@@ -18,4 +18,4 @@ export { copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { openDatabase } from './orm.js';
 export { isoTime, row, rows, unpackInts, withinGroup } from './query.js';
-export { findMentions, findNotes, findSettlements } from './records.js';
+export { findMentions, findNotes, findReadingAnswers, findSettlements } from './records.js';

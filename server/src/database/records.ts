@@ -1,4 +1,4 @@
-import type { Mention, Note, Settlement } from '@yellow-thread/contract';
+import type { Mention, Note, SecondReadingAnswer, Settlement } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from './query.js';
 
@@ -46,6 +46,21 @@ export const findSettlements = (
      from settlement s where ${where} order by s.response_id, s.coder_id`,
     values,
     'settledAt',
+  );
+
+/** @param where a condition on `second_reading_answer a` and the reading `d` that it is in */
+export const findReadingAnswers = (
+  em: EntityManager,
+  where: string,
+  values: Values,
+): Promise<SecondReadingAnswer[]> =>
+  rows(
+    em,
+    `select a.reading_id as "readingId", a.response_id as "responseId", a.first_codes as "firstCodes",
+       a.second_codes as "secondCodes", a.verdicts
+     from second_reading_answer a join second_reading d on d.id = a.reading_id
+     where ${where} order by md5(a.reading_id::text || a.response_id)`,
+    values,
   );
 
 async function dated<R extends Record<Field, string>, Field extends string>(

@@ -45,11 +45,17 @@ function draftTable(
 }
 
 /** A draft of the findings, made from the figures by fixed rules. */
-export const draftOf = (study: StudyDetail, { counted, quotes, coders }: WriteUp): DraftNode =>
+export const draftOf = (
+  study: StudyDetail,
+  { counted, quotes, coders, agreement }: WriteUp,
+): DraftNode =>
   makeDraft({
     study: study.name,
     purpose: study.purpose,
     coders,
+    agreement: agreement.filter(({ questionId }) =>
+      counted.some((table) => table.questionId === questionId),
+    ),
     tables: counted.map((table) => draftTable(table, quotes)),
     format: figureFormat,
   });

@@ -8,6 +8,7 @@ import {
 } from '@yellow-thread/contract';
 import { maskDetails } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { measuredAgreement } from '../../agreement/index.js';
 import { row, rows, VariableEntity } from '../../database/index.js';
 import { readLabels, respondentsOf } from '../../groups/index.js';
 import { Problem, problems } from '../../problems.js';
@@ -66,7 +67,11 @@ export async function countNow(
      where q.study_id = ?`,
     [studyId],
   );
-  return { counted, lost, coders, quotes: await readQuotes(em, studyId, content) };
+  return {
+    ...{ counted, lost, coders },
+    quotes: await readQuotes(em, studyId, content),
+    agreement: await measuredAgreement(em, studyId),
+  };
 }
 
 /** What was picked as examples of codes, with the chosen background of who said it. */

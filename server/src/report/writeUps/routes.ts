@@ -105,9 +105,9 @@ export function writeUpRoutes(app: App): void {
     async (request) => {
       const { em, params, body } = request;
       const stored = await findWriteUp(em, params.study, params.writeUp);
-      const { lost, counted, quotes, coders } = await countNow(em, params.study, stored.content);
+      const { lost, ...now } = await countNow(em, params.study, stored.content);
       if (lost[0] && !stored.frozen) throw problems.tableLost(lost[0].why);
-      const kept = stored.frozen ?? { counted, quotes, coders };
+      const kept = stored.frozen ?? now;
       await keepFrozen(em, makerOf(request, params.study), body.id, stored, kept);
       return done;
     },

@@ -1,6 +1,7 @@
 import {
   writeUpContentSchema,
   countedTableSchema,
+  measuredAgreementSchema,
   quoteSchema,
   type WriteUpContent,
   type WriteUpSave,
@@ -18,6 +19,8 @@ export const frozenSchema = z.object({
   counted: z.array(countedTableSchema),
   quotes: z.array(quoteSchema),
   coders: z.number().int(),
+  // copies that were frozen before agreement was measured here have none
+  agreement: z.array(measuredAgreementSchema).default([]),
 });
 export type Frozen = z.infer<typeof frozenSchema>;
 

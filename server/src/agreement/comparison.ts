@@ -1,0 +1,219 @@
+import { randomUUID } from 'node:crypto';
+import type {
+  Agreement,
+  DifferingAnswer,
+  ListedReading,
+  MeasuredAgreement,
+  Mention,
+  SecondReadingAnswer,
+  TalkedOver,
+} from '@yellow-thread/contract';
+import {
+  alphaOfCode,
+  alphaOfSets,
+  compareCoders,
+  stateOfAgreement,
+  type CodesOf,
+} from '@yellow-thread/core/agreement';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { findCode } from '../codebook/index.js';
+import { findMentions, findReadingAnswers, makeChange, rows } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+import { problems } from '../problems.js';
+import { findReading, findReadings } from './readings.js';
+
+/** The names of a study's codes, by id and in the order of the codebook. */
+async function readNames(em: EntityManager, studyId: number): Promise<Map<string, string>> {
+  const codes = await rows<{ id: string; name: string }>(
+    em,
+    `select c.id, c.name from code c left join theme t on t.id = c.theme_id
+     where c.study_id = ? order by t.position nulls last, c.position, c.id`,
+    [studyId],
+  );
+  return new Map(codes.map(({ id, name }) => [id, name]));
+}
+
+/** What both gave an answer; codes that are no longer in the codebook are left out. */
+function setsOf(
+  { firstCodes, secondCodes }: SecondReadingAnswer,
+  names: ReadonlyMap<string, string>,
+): readonly [CodesOf, CodesOf] {
+  const known = (codes: readonly string[]) => new Set(codes.filter((code) => names.has(code)));
+  return [known(firstCodes), known(secondCodes ?? [])];
+}
+
+/** How far a second reading agrees with the first. @throws Problem reading_under_way */
+export async function readAgreement(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  id: string,
+): Promise<Agreement> {
+  const reading = await findReading(em, questionId, id);
+  if (reading.read < reading.size)
+    throw problems.readingUnderWay(reading.size - reading.read, reading.reader);
+  const names = await readNames(em, studyId);
+  const answers = await findReadingAnswers(em, 'd.id = ?', [id]);
+  const { codes, overall, ...rest } = compare(answers, names);
+  return {
+    ...{ reading, ...rest },
+    codes: codes.map((one) => ({ ...one, state: stateOfAgreement(one) })),
+    overall: { ...overall, state: stateOfAgreement(overall) },
+    everybody: await readEverybody(em, questionId, reading, names),
+    differing: await readDiffering(em, answers, names),
+  };
+}
+
+const compare = (answers: SecondReadingAnswer[], names: ReadonlyMap<string, string>) =>
+  compareCoders(
+    answers.map((answer) => setsOf(answer, names)),
+    [...names.keys()],
+  );
+
+/** Agreement of all who coded the answers of a reading, where others than its reader read some of them too. */
+async function readEverybody(
+  em: EntityManager,
+  questionId: number,
+  { id, readerId }: ListedReading,
+  names: ReadonlyMap<string, string>,
+): Promise<Agreement['everybody']> {
+  const found = await rows<{ readerId: number; responseId: number }>(
+    em,
+    `select d.reader_id as "readerId", a.response_id as "responseId"
+     from second_reading_answer a join second_reading d on d.id = a.reading_id
+     where d.question_id = ? and a.second_codes is not null and d.reader_id <> ?
+       and a.response_id in (select response_id from second_reading_answer where reading_id = ?)
+       and not exists (select 1 from second_reading_answer u
+         where u.reading_id = d.id and u.second_codes is null)`,
+    [questionId, readerId, id],
+  );
+  if (found.length === 0) return null;
+  const wanted = found.map(({ responseId }) => responseId);
+  const all = await findReadingAnswers(
+    em,
+    `d.question_id = ? and a.second_codes is not null and (d.id = ? or a.response_id = any(?::int[]))`,
+    [questionId, id, wanted],
+  );
+  const units = new Map<number, CodesOf[]>();
+  for (const answer of all) {
+    const [first, second] = setsOf(answer, names);
+    units.set(answer.responseId, [...(units.get(answer.responseId) ?? [first]), second]);
+  }
+  const sets = [...units.values()];
+  const used = new Set(sets.flat().flatMap((codes) => [...codes]));
+  return {
+    coders: new Set(found.map((one) => one.readerId)).size + 2,
+    alphaOfSets: alphaOfSets(sets),
+    codes: Object.fromEntries([...used].map((code) => [code, alphaOfCode(sets, code)])),
+  };
+}
+
+/** The answers on which the two differ, with what was decided since. */
+async function readDiffering(
+  em: EntityManager,
+  answers: SecondReadingAnswer[],
+  names: ReadonlyMap<string, string>,
+): Promise<DifferingAnswer[]> {
+  const differing = answers.flatMap((answer) => {
+    const [first, second] = setsOf(answer, names);
+    const either = [...names.keys()].filter((code) => first.has(code) || second.has(code));
+    const codes = either
+      .filter((code) => first.has(code) !== second.has(code))
+      .map((codeId) => ({
+        codeId,
+        by: first.has(codeId) ? ('first' as const) : ('second' as const),
+        applies: answer.verdicts[codeId] ?? null,
+      }));
+    const both = either.filter((code) => first.has(code) && second.has(code));
+    return codes.length === 0 ? [] : [{ responseId: answer.responseId, both, codes }];
+  });
+  const texts = await rows<Omit<DifferingAnswer, 'both' | 'codes'>>(
+    em,
+    `select r.id as "responseId", p.external_id as "externalId", p.background, r.text
+     from response r join respondent p on p.id = r.respondent_id where r.id = any(?::int[])`,
+    [differing.map(({ responseId }) => responseId)],
+  );
+  const byId = new Map(texts.map((text) => [text.responseId, text]));
+  return differing.flatMap((one) => {
+    const text = byId.get(one.responseId);
+    return text ? [{ ...text, ...one }] : [];
+  });
+}
+
+/**
+ * Settles a disagreement as it was talked over: the code stands in the answer afterwards, or it does not.
+ *
+ * @throws Problem reading_under_way, not_found when the two do not differ on that code
+ */
+export async function settleDisagreement(
+  em: EntityManager,
+  maker: Maker,
+  questionId: number,
+  id: string,
+  { responseId, codeId, applies }: TalkedOver,
+): Promise<void> {
+  await em.transactional(async (tx) => {
+    const { read, size, reader } = await findReading(tx, questionId, id);
+    if (read < size) throw problems.readingUnderWay(size - read, reader);
+    const code = await findCode(tx, maker.studyId, codeId);
+    const [from] = await findReadingAnswers(tx, 'd.id = ? and a.response_id = ?', [id, responseId]);
+    const isDisputed = from?.firstCodes.includes(codeId) !== from?.secondCodes?.includes(codeId);
+    if (!from || !isDisputed) throw problems.notFound('disagreement');
+    const standing = await findMentions(tx, 'm.code_id = ? and m.response_id = ?', [
+      codeId,
+      responseId,
+    ]);
+    const mention: Mention = {
+      ...{ id: randomUUID(), responseId, codeId, coderId: maker.accountId },
+      ...{ start: null, end: null, origin: 'hand', typical: false },
+      createdAt: new Date().toISOString(),
+    };
+    const to = { ...from, verdicts: { ...from.verdicts, [codeId]: applies } };
+    await makeChange(tx, {
+      ...maker,
+      summary: applies
+        ? `deciding that “${code.name}” applies`
+        : `deciding that “${code.name}” does not apply`,
+      diff: {
+        mention: {
+          added: applies && standing.length === 0 ? [mention] : [],
+          updated: [],
+          removed: applies ? [] : standing,
+        },
+        ...(from.verdicts[codeId] !== applies && {
+          second_reading_answer: { added: [], updated: [{ from, to }], removed: [] },
+        }),
+      },
+    });
+  });
+}
+
+/** What the second readings of a study that are done have shown, oldest first. */
+export async function measuredAgreement(
+  em: EntityManager,
+  studyId: number,
+): Promise<MeasuredAgreement[]> {
+  const readings = (await findReadings(em, 'd.study_id = ?', [studyId])).toReversed();
+  const done = readings.filter(({ read, size }) => size > 0 && read === size);
+  if (done.length === 0) return [];
+  const names = await readNames(em, studyId);
+  const answers = await findReadingAnswers(em, 'd.study_id = ?', [studyId]);
+  const questions = await rows<{ id: string; questionId: number; label: string }>(
+    em,
+    `select d.id, q.id as "questionId", q.label from second_reading d
+     join question q on q.id = d.question_id where d.study_id = ?`,
+    [studyId],
+  );
+  const questionOf = new Map(questions.map(({ id, ...question }) => [id, question]));
+  return done.map(({ id, reader, firstCoders, drawnFrom }) => {
+    const own = answers.filter(({ readingId }) => readingId === id);
+    const { overall, codes, sameSets, alphaOfSets } = compare(own, names);
+    return {
+      ...{ reader, firstCoders, drawnFrom, ...questionOf.get(id)! },
+      ...{ sameSets, alphaOfSets, kappa: overall.kappa, interval: overall.interval },
+      low: codes
+        .filter((one) => stateOfAgreement(one) === 'low')
+        .map(({ codeId }) => names.get(codeId)!),
+    };
+  });
+}

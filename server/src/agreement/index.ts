@@ -1,0 +1,2 @@
+export { measuredAgreement } from './comparison.js';
+export { agreementRoutes } from './routes.js';

@@ -1,0 +1,262 @@
+import { randomInt } from 'node:crypto';
+import type {
+  CodedOnceMore,
+  ListedReading,
+  ReadingAnswers,
+  ReadingCreate,
+  ReadingList,
+  SecondReading,
+} from '@yellow-thread/contract';
+import { simpleRandomSample } from '@yellow-thread/core/sampling';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { findReadingAnswers, isoTime, makeChange, row, rows } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+import { problems } from '../problems.js';
+
+/** Settled answers of a question: a person decided their codes. */
+const settledAnswers = `from response r where r.question_id = ? and not r.no_answer
+  and exists (select 1 from settlement t where t.response_id = r.id)`;
+
+/** The second readings of a question. */
+export async function listReadings(em: EntityManager, questionId: number): Promise<ReadingList> {
+  const { settled } = await row<{ settled: number }>(
+    em,
+    `select count(*)::int as settled ${settledAnswers}`,
+    [questionId],
+  );
+  return { readings: await findReadings(em, 'd.question_id = ?', [questionId]), settled };
+}
+
+/** @param where a condition on `second_reading d` */
+export const findReadings = (
+  em: EntityManager,
+  where: string,
+  values: (string | number)[],
+): Promise<ListedReading[]> =>
+  rows(
+    em,
+    `select d.id, d.reader_id as "readerId", b.name as reader, d.drawn_from as "drawnFrom",
+       ${isoTime('d.drawn_at')} as "drawnAt",
+       (select count(*)::int from second_reading_answer a where a.reading_id = d.id) as size,
+       (select count(*)::int from second_reading_answer a
+         where a.reading_id = d.id and a.second_codes is not null) as read,
+       (select coalesce(jsonb_agg(distinct c.name), '[]') from second_reading_answer a
+         join settlement t on t.response_id = a.response_id join account c on c.id = t.coder_id
+         where a.reading_id = d.id) as "firstCoders"
+     from second_reading d join account b on b.id = d.reader_id
+     where ${where} order by d.drawn_at desc, d.id`,
+    values,
+  );
+
+export async function findReading(
+  em: EntityManager,
+  questionId: number,
+  id: string,
+): Promise<ListedReading> {
+  const [reading] = await findReadings(em, 'd.question_id = ? and d.id = ?', [questionId, id]);
+  if (!reading) throw problems.notFound('second reading');
+  return reading;
+}
+
+/**
+ * Draws settled answers at random, to be coded once more; how they are coded now is kept beside them. Somebody else's
+ * are drawn where there are any: one's own, coded again, show only how steady one is.
+ *
+ * @throws Problem nothing_to_read_again
+ */
+export async function drawReading(
+  em: EntityManager,
+  maker: Maker,
+  questionId: number,
+  { id, readerId, size, like }: ReadingCreate,
+): Promise<void> {
+  await em.transactional(async (tx) => {
+    const [reader] = await rows<{ name: string }>(
+      tx,
+      `select a.name from account a join membership m on m.account_id = a.id
+       where a.id = ? and m.study_id = ?`,
+      [readerId, maker.studyId],
+    );
+    if (!reader) throw problems.notFound('person');
+    // the same request once more, since its answer was lost
+    if ((await rows(tx, 'select 1 from second_reading where id = ?', [id])).length > 0) return;
+    const found = await rows<Candidate>(
+      tx,
+      `select r.id as "responseId", exists (
+           select 1 from settlement t where t.response_id = r.id and t.coder_id <> ?) as others,
+         coalesce((select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')
+           as "firstCodes"
+       ${settledAnswers} and not exists (
+         select 1 from second_reading_answer a join second_reading d on d.id = a.reading_id
+         where a.response_id = r.id and d.reader_id = ?)
+       order by r.id`,
+      [readerId, questionId, readerId],
+    );
+    const drawn = like
+      ? await sameAs(tx, questionId, like, found)
+      : atRandom(found, size, found.some(({ others }) => others) ? 'others' : 'own');
+    if (drawn.answers.length === 0) throw problems.nothingToReadAgain(reader.name);
+    const reading: SecondReading = {
+      ...{ id, studyId: maker.studyId, questionId, readerId, drawnFrom: drawn.from },
+      ...{ drawnBy: maker.accountId, drawnAt: new Date().toISOString() },
+    };
+    await makeChange(tx, {
+      ...maker,
+      summary: `drawing ${drawn.answers.length} answers for a second reading by ${reader.name}`,
+      diff: {
+        second_reading: { added: [reading], updated: [], removed: [] },
+        second_reading_answer: {
+          added: drawn.answers.map(({ responseId, firstCodes }) => ({
+            ...{ readingId: id, responseId, firstCodes, secondCodes: null, verdicts: {} },
+          })),
+          updated: [],
+          removed: [],
+        },
+      },
+    });
+  });
+}
+
+interface Candidate {
+  responseId: number;
+  /** Whether somebody other than the reader settled it. */
+  others: boolean;
+  firstCodes: string[];
+}
+type Drawn = { answers: Pick<Candidate, 'responseId' | 'firstCodes'>[]; from: number };
+
+function atRandom(found: Candidate[], size: number, whose: 'others' | 'own'): Drawn {
+  const answers = found.filter(({ others }) => others || whose === 'own');
+  const chosen = simpleRandomSample(
+    answers.length,
+    Math.min(size, answers.length),
+    randomInt(2 ** 31),
+  );
+  return { answers: chosen.map((i) => answers[i]!), from: answers.length };
+}
+
+/** The answers of another reading, with the first codes that it had: so all compare with the same ones. */
+async function sameAs(
+  em: EntityManager,
+  questionId: number,
+  like: string,
+  found: Candidate[],
+): Promise<Drawn> {
+  const { drawnFrom } = await findReading(em, questionId, like);
+  const free = new Set(found.map(({ responseId }) => responseId));
+  const answers = await findReadingAnswers(em, 'd.id = ?', [like]);
+  return { answers: answers.filter(({ responseId }) => free.has(responseId)), from: drawnFrom };
+}
+
+/** The answers of a reading for its reader: without how they were coded. @throws Problem not_your_reading */
+export async function readReading(
+  em: EntityManager,
+  { accountId }: Maker,
+  questionId: number,
+  id: string,
+): Promise<ReadingAnswers> {
+  const reading = await findReading(em, questionId, id);
+  if (reading.readerId !== accountId) throw problems.notYourReading(reading.reader);
+  const answers = await rows<ReadingAnswers['answers'][number]>(
+    em,
+    `select r.id as "responseId", p.external_id as "externalId", r.text, a.second_codes as codes
+     from second_reading_answer a join response r on r.id = a.response_id
+     join respondent p on p.id = r.respondent_id
+     where a.reading_id = ? order by md5(a.reading_id::text || a.response_id)`,
+    [id],
+  );
+  return { answers };
+}
+
+/**
+ * Keeps what the reader gave an answer, apart from the coding.
+ *
+ * @throws Problem not_your_reading, reading_done
+ */
+export async function codeOnceMore(
+  em: EntityManager,
+  maker: Maker,
+  questionId: number,
+  id: string,
+  { responseId, codes }: CodedOnceMore,
+): Promise<void> {
+  await em.transactional(async (tx) => {
+    const { readerId, reader, read, size } = await findReading(tx, questionId, id);
+    if (readerId !== maker.accountId) throw problems.notYourReading(reader);
+    const [from] = await findReadingAnswers(tx, 'd.id = ? and a.response_id = ?', [id, responseId]);
+    if (!from) throw problems.notFound('answer of this reading');
+    const secondCodes = [...new Set(codes)];
+    // the last one, sent a second time
+    if (JSON.stringify(from.secondCodes) === JSON.stringify(secondCodes)) return;
+    if (read === size) throw problems.readingDone();
+    const known = await rows(
+      tx,
+      'select 1 from code where study_id = ? and id = any(?::uuid[]) for share',
+      [maker.studyId, secondCodes],
+    );
+    if (known.length < secondCodes.length) throw problems.notFound('code');
+    await makeChange(tx, {
+      ...maker,
+      summary: 'the second reading of an answer',
+      diff: {
+        second_reading_answer: {
+          added: [],
+          updated: [{ from, to: { ...from, secondCodes } }],
+          removed: [],
+        },
+      },
+    });
+  });
+}
+
+/** Leaves out of a reading what is not coded yet, so that the rest can be compared; one without any is taken away. */
+export async function endReading(
+  em: EntityManager,
+  maker: Maker,
+  questionId: number,
+  id: string,
+): Promise<void> {
+  await em.transactional(async (tx) => {
+    const { reader } = await findReading(tx, questionId, id);
+    const answers = await findReadingAnswers(tx, 'd.id = ?', [id]);
+    const unread = answers.filter(({ secondCodes }) => secondCodes === null);
+    if (unread.length === 0) return;
+    if (unread.length === answers.length) return removeReading(tx, maker, questionId, id);
+    await makeChange(tx, {
+      ...maker,
+      summary: `ending the second reading by ${reader} early`,
+      diff: { second_reading_answer: { added: [], updated: [], removed: unread } },
+    });
+  });
+}
+
+/** Takes a second reading away with all that was coded in it. */
+export async function removeReading(
+  em: EntityManager,
+  maker: Maker,
+  questionId: number,
+  id: string,
+): Promise<void> {
+  await em.transactional(async (tx) => {
+    const { reader } = await findReading(tx, questionId, id);
+    const reading = await row<SecondReading>(
+      tx,
+      `select id, study_id as "studyId", question_id as "questionId", reader_id as "readerId",
+         drawn_from as "drawnFrom", drawn_by as "drawnBy", ${isoTime('drawn_at')} as "drawnAt"
+       from second_reading where id = ? for update`,
+      [id],
+    );
+    await makeChange(tx, {
+      ...maker,
+      summary: `removing the second reading by ${reader}`,
+      diff: {
+        second_reading: { added: [], updated: [], removed: [reading] },
+        second_reading_answer: {
+          added: [],
+          updated: [],
+          removed: await findReadingAnswers(tx, 'd.id = ?', [id]),
+        },
+      },
+    });
+  });
+}
