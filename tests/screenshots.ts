@@ -16,7 +16,6 @@ const shoot = async (page: Page, name: string) => {
 test('the main views, from the demo study', async ({ page }) => {
   await page.goto('/');
   await enterDemo(page);
-  await shoot(page, 'studies');
 
   await page.getByLabel('Name').fill('Passengers, second wave');
   await page.getByRole('button', { name: 'Begin the study' }).click();
@@ -119,7 +118,47 @@ test('the main views, from the demo study', async ({ page }) => {
   for (const key of '1123212331') await page.keyboard.press(key);
   await expect(page.getByText('73 slips of 83')).toBeVisible();
   await shoot(page, 'boil-down');
+
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  await page.getByRole('link', { name: '1 Improve' }).click();
+  const question = /\/studies\/\d+\/questions\/\d+/.exec(page.url())![0];
+  await page.goto(`${question}/second-reading`);
+  await page.getByLabel('coded once more by').selectOption('Demo researcher (you)');
+  await page.getByLabel('How many').fill('88');
+  await page.getByRole('button', { name: 'Draw 88 answers' }).click();
+  await page.waitForURL(/second-reading\/[\w-]+$/);
+  await codeAgain(page, question, page.url().split('/').at(-1)!);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Code by code' })).toBeVisible();
+  await shoot(page, 'agreement');
 });
+
+/** Codes the answers of a second reading as they were coded, but for some. */
+async function codeAgain(page: Page, question: string, reading: string): Promise<void> {
+  const api = `/api${question}`;
+  const get = async <Body>(path: string): Promise<Body> =>
+    (await (await page.request.get(path)).json()) as Body;
+  const { csrfToken } = await get<{ csrfToken: string }>('/api/session');
+  const { answers } = await get<{ answers: { responseId: number }[] }>(
+    `${api}/readings/${reading}/answers`,
+  );
+  const ids = answers.map(({ responseId }) => responseId).sort((x, y) => x - y);
+  for (let from = 0; from < ids.length; from += 50) {
+    const some = ids.slice(from, from + 50);
+    const coded = await get<{ answers: { id: number; mentions: { codeId: string }[] }[] }>(
+      `${api}/answers?ids=${some.join(',')}`,
+    );
+    const all = coded.answers.map(({ mentions }) => [...new Set(mentions.map((m) => m.codeId))]);
+    for (const [i, codes] of all.entries()) {
+      const other = all[(i * 7 + 3) % all.length]!;
+      const again = i % 6 === 2 ? codes.slice(1) : i % 11 === 4 ? [...codes, ...other] : codes;
+      await page.request.put(`${api}/readings/${reading}/answers`, {
+        headers: { 'csrf-token': csrfToken },
+        data: { responseId: some[i], codes: again },
+      });
+    }
+  }
+}
 
 test.describe(() => {
   test.use({ colorScheme: 'dark' });

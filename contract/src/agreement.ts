@@ -46,8 +46,6 @@ export type ListedReading = z.infer<typeof listedReadingSchema>;
 export const readingListSchema = z.object({
   /** Newest first. */
   readings: z.array(listedReadingSchema),
-  /** How many answers can be drawn: settled by a person. */
-  settled: z.number().int(),
 });
 export type ReadingList = z.infer<typeof readingListSchema>;
 

@@ -67,6 +67,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./notes/notesPage.js')).NotesPage }),
           },
           {
+            path: 'people',
+            lazy: async () => ({ Component: (await import('./people/peoplePage.js')).PeoplePage }),
+          },
+          {
             path: 'history',
             lazy: async () => ({ Component: (await import('./study/historyPage.js')).HistoryPage }),
           },
@@ -100,6 +104,12 @@ export const router = createBrowserRouter([
                 path: 'review/:code?',
                 lazy: async () => ({
                   Component: (await import('./review/reviewStop.js')).ReviewStop,
+                }),
+              },
+              {
+                path: 'second-reading/:reading?',
+                lazy: async () => ({
+                  Component: (await import('./agreement/secondReadings.js')).SecondReadings,
                 }),
               },
               {

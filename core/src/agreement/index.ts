@@ -11,3 +11,4 @@ export {
   type CodesOf,
 } from './compareCoders.js';
 export { replaceCodes, type CodedTwice } from './replaceCodes.js';
+export { inWords, isOwnReading, type WhoRead } from './whoRead.js';

@@ -1,3 +1,4 @@
+import { inWords, isOwnReading } from '../agreement/index.js';
 import {
   figureText,
   type FigureCell,
@@ -283,15 +284,6 @@ function quotes({ quotes: all }: DraftTable, rows: readonly Row[]): DraftNode[] 
 const plural = (count: string, one: string, many = `${one}s`) =>
   `${count} ${count === '1' ? one : many}`;
 
-const inWords = (names: readonly string[]) =>
-  names.length < 2
-    ? names.join('')
-    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]!}`;
-
-/** Whether a reading compares a person with themselves. */
-const isOwn = ({ reader, firstCoders }: DraftAgreement) =>
-  firstCoders.length === 1 && firstCoders[0] === reader;
-
 function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
   const { label, reader, drawnFrom, sameSets, kappa, interval, alphaOfSets } = one;
   const ends = interval?.map((end) => Math.min(1, Math.max(-1, end)).toFixed(2)).join(' to ');
@@ -306,7 +298,7 @@ function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
       : [`Krippendorff’s alpha of the sets of codes (MASI distance) is ${alphaOfSets.toFixed(2)}`]),
   ];
   return [
-    `${label}: ${count(sameSets.n)} of ${count(drawnFrom)} settled answers, drawn at random, were coded again by ${isOwn(one) ? 'the same person' : reader} without the first codes in view;`,
+    `${label}: ${count(sameSets.n)} of ${count(drawnFrom)} settled answers, drawn at random, were coded again by ${isOwnReading(one) ? 'the same person' : reader} without the first codes in view;`,
     `${count(sameSets.count)} (${percent(sameSets.count / sameSets.n, sameSets.n)}) got exactly the same codes both times${coefficients.length > 0 ? `; ${inWords(coefficients)}` : ''}.`,
   ].join(' ');
 }
@@ -369,7 +361,7 @@ function limits({ tables, coders, agreement, format: { count } }: DraftInput): D
         ? 'How far the coders agree has not been measured here.'
         : 'One person coded, so that there is no second reading to compare with.',
     );
-  else if (agreement.every(isOwn))
+  else if (agreement.every(isOwnReading))
     said.push(
       'The second reading is by the person who coded first: it shows how steady they are, not how far two people agree.',
     );

@@ -78,7 +78,6 @@ test('settled answers alone are drawn, and only their reader codes them, without
         ...{ size: 12, read: 0, drawnFrom: 12 },
       },
     ],
-    settled: 12,
   });
   expect((await answersOf(rowan, reading)).body).toMatchObject({ code: 'not_your_reading' });
   const { body, text } = await answersOf(wren, reading);

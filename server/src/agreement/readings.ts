@@ -18,14 +18,12 @@ const settledAnswers = `from response r where r.question_id = ? and not r.no_ans
   and exists (select 1 from settlement t where t.response_id = r.id)`;
 
 /** The second readings of a question. */
-export async function listReadings(em: EntityManager, questionId: number): Promise<ReadingList> {
-  const { settled } = await row<{ settled: number }>(
-    em,
-    `select count(*)::int as settled ${settledAnswers}`,
-    [questionId],
-  );
-  return { readings: await findReadings(em, 'd.question_id = ?', [questionId]), settled };
-}
+export const listReadings = async (
+  em: EntityManager,
+  questionId: number,
+): Promise<ReadingList> => ({
+  readings: await findReadings(em, 'd.question_id = ?', [questionId]),
+});
 
 /** @param where a condition on `second_reading d` */
 export const findReadings = (

@@ -1,4 +1,6 @@
 import { useDeferredValue } from 'react';
+import { Link } from 'react-router';
+import { useToReadAgain } from '../data/agreement.js';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
 import { useKeyHelp } from '../frame/keys.js';
@@ -25,6 +27,7 @@ export function CodeStop() {
   const codebook = useDrawnCodebook(study.id);
   const openDrawer = useDrawer();
   useKeyHelp(ledgerKeys);
+  const toReadAgain = useToReadAgain(study.id, question.id);
   const { data } = ledger;
   return (
     <main className="flex min-h-0 flex-1 flex-col">
@@ -49,6 +52,7 @@ export function CodeStop() {
             {data && counted(data.total, 'answer')}
             {data?.counts && ` in ${asCount(data.ids.length)} wordings`}
             {question.sample &&
+              toReadAgain === 0 &&
               ` · sample: ${asCount(question.sample.settled)} of ${asCount(question.sample.size)} settled`}
           </span>
           <Button
@@ -63,6 +67,15 @@ export function CodeStop() {
           >
             Sample …
           </Button>
+          {toReadAgain > 0 && (
+            <Link
+              to="../second-reading"
+              relative="path"
+              className="rounded px-2 py-1.5 font-medium hover:bg-wash"
+            >
+              Second reading: {asCount(toReadAgain)} to code
+            </Link>
+          )}
           <Button
             look="bare"
             className="!px-2"

@@ -3,7 +3,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useGroups } from '../data/groups.js';
-import { useMembers } from '../data/coding.js';
+import { useMembers } from '../data/people.js';
 import { useVariable } from '../data/respondents.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';

@@ -1,7 +1,7 @@
 import type { Question, SampleKind, StudyDetail } from '@yellow-thread/contract';
 import { marginOf, sampleSizeFor } from '@yellow-thread/core/sampling';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { restrictTo } from '../data/groups.js';
 import { useRestriction } from '../data/restriction.js';
 import { useDrawSample, useSaturation } from '../data/sampling.js';
@@ -171,6 +171,15 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
         Draw {counted(size, 'answer')} and code them
       </Button>
       {saturation.data && <SaturationChart saturation={saturation.data} />}
+      <p>
+        <Link
+          to={`/studies/${study.id}/questions/${question.id}/second-reading`}
+          className="underline"
+        >
+          A second reading
+        </Link>{' '}
+        of what is settled shows how far the coding depends on who does it.
+      </p>
     </div>
   );
 }

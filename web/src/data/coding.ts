@@ -1,7 +1,6 @@
 import {
   answersSchema,
   ledgerSchema,
-  membersSchema,
   nearCodesSchema,
   otherAnswersSchema,
   type Codebook,
@@ -108,13 +107,6 @@ export const useNearCodes = (study: number, response: number) =>
       call(`/api/studies/${study}/responses/${response}/near`, { signal, reply: nearCodesSchema }),
     staleTime: 10_000,
     gcTime: 10_000,
-  });
-
-export const useMembers = (study: number) =>
-  useQuery({
-    queryKey: ['members', study],
-    queryFn: () => call(`/api/studies/${study}/members`, { reply: membersSchema }),
-    staleTime: 60_000,
   });
 
 /** What a person does while coding; each is drawn at once and saved behind. */

@@ -1,6 +1,12 @@
-import { doneSchema, type SignIn } from '@yellow-thread/contract';
+import {
+  doneSchema,
+  membersSchema,
+  oneTimePasswordSchema,
+  type SignIn,
+} from '@yellow-thread/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, callSession } from './client.js';
+import { asChange } from './queryClient.js';
 
 export const session = queryOptions({
   queryKey: ['session'],
@@ -36,4 +42,38 @@ export const useSignOut = () =>
   useSessionChange(async () => {
     await call('/api/session', { method: 'DELETE', reply: doneSchema });
     return callSession('/api/session');
+  });
+
+const membersPath = (study: number) => `/api/studies/${study}/members`;
+
+/** Who works in a study. */
+export const useMembers = (study: number) =>
+  useQuery({
+    queryKey: ['members', study],
+    queryFn: () => call(membersPath(study), { reply: membersSchema }),
+    staleTime: 60_000,
+  });
+
+export const useAddMember = (study: number) =>
+  useMutation({
+    ...asChange('members'),
+    mutationFn: (name: string) =>
+      call(membersPath(study), { method: 'POST', body: { name }, reply: oneTimePasswordSchema }),
+  });
+
+export const useGivePassword = (study: number) =>
+  useMutation({
+    ...asChange('members'),
+    mutationFn: (member: number) =>
+      call(`${membersPath(study)}/${member}/password`, {
+        method: 'POST',
+        reply: oneTimePasswordSchema,
+      }),
+  });
+
+export const useRemoveMember = (study: number) =>
+  useMutation({
+    ...asChange('members'),
+    mutationFn: (member: number) =>
+      call(`${membersPath(study)}/${member}`, { method: 'DELETE', reply: doneSchema }),
   });

@@ -84,6 +84,17 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
                   Notes
                 </Command.Item>
+                {question && (
+                  <Command.Item
+                    className={item}
+                    onSelect={go(`/studies/${study.id}/questions/${question.id}/second-reading`)}
+                  >
+                    Second readings: how far coders agree
+                  </Command.Item>
+                )}
+                <Command.Item className={item} onSelect={go(`/studies/${study.id}/people`)}>
+                  People: who works in this study
+                </Command.Item>
                 <Command.Item className={item} onSelect={go(`/studies/${study.id}/history`)}>
                   History: what was changed, by whom
                 </Command.Item>

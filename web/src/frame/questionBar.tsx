@@ -8,7 +8,7 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
   const here = useLocation();
   // a stop that is still being fetched is where one is already
   const { pathname } = useNavigation().location ?? here;
-  const stop = /\/questions\/\d+\/(\w+)/.exec(pathname)?.[1] ?? 'code';
+  const stop = /\/questions\/\d+\/([\w-]+)/.exec(pathname)?.[1] ?? 'code';
   return (
     <header className="border-b border-rule bg-card px-6 pb-3 pt-3.5">
       <div className="flex items-baseline justify-between gap-6">

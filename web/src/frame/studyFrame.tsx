@@ -18,6 +18,7 @@ const aside: Record<string, string> = {
   history: 'History',
   groups: 'Groups',
   'write-ups': 'Write-ups',
+  people: 'People',
 };
 
 /** The frame around every page of a study: the thread at the left, the page, the drawer. */
@@ -35,6 +36,7 @@ export function StudyFrame() {
     study.data.questions.find((one) => one.id === asked) ?? study.data.questions[0] ?? null;
   const stop =
     STOPS.find(({ key }) => pathname.split('/').includes(key))?.name ??
+    (pathname.includes('/second-reading') ? 'Second readings' : undefined) ??
     aside[pathname.split('/')[3] ?? ''] ??
     'Codebook';
   return (

@@ -1,5 +1,5 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
-import { BookText, FileText, LayoutList, Shapes, StickyNote, Users } from 'lucide-react';
+import { BookText, Contact, FileText, LayoutList, Shapes, StickyNote, Users } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
 import { ProgressKnot } from '../parts/knot.js';
 import { STOPS, stopPath, type StopKey } from './place.js';
@@ -66,6 +66,9 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
         </NavLink>
         <NavLink to={`/studies/${study.id}/respondents`} className={aside}>
           <Users size={15} aria-hidden className="shrink-0" /> Respondents
+        </NavLink>
+        <NavLink to={`/studies/${study.id}/people`} className={aside}>
+          <Contact size={15} aria-hidden className="shrink-0" /> People
         </NavLink>
         <NavLink to={`/studies/${study.id}/about`} className={aside}>
           <FileText size={15} aria-hidden className="shrink-0" /> Study

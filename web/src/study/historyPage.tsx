@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
-import { useMembers } from '../data/coding.js';
+import { useMembers } from '../data/people.js';
 import { useHistory } from '../data/studies.js';
 import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';

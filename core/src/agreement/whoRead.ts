@@ -1,0 +1,15 @@
+/** Who coded the answers of a second reading first, and who once more. */
+export interface WhoRead {
+  reader: string;
+  firstCoders: readonly string[];
+}
+
+/** Whether a reading compares a person with themselves: that shows how steady they are, not how far two people agree. */
+export const isOwnReading = ({ reader, firstCoders }: WhoRead): boolean =>
+  firstCoders.length === 1 && firstCoders[0] === reader;
+
+/** "Ada", "Ada and Wren", "Ada, Wren and Fern". */
+export const inWords = (names: readonly string[]): string =>
+  names.length < 2
+    ? names.join('')
+    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]!}`;

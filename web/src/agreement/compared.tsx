@@ -1,0 +1,133 @@
+import type { Agreement, CodeAgreement, ListedReading } from '@yellow-thread/contract';
+import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useAgreement } from '../data/agreement.js';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { usePlace } from '../frame/place.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
+import { asCount, asDate, asPercent } from '../parts/numbers.js';
+import { CodeTable } from './codeTable.js';
+import { Differing } from './differing.js';
+import { coefficient, namesOf } from './words.js';
+
+/** How far a second reading agrees with the first: overall, code by code, and where the two differ. */
+export function Compared({
+  reading,
+  codebook,
+}: {
+  reading: ListedReading;
+  codebook: DrawnCodebook;
+}) {
+  const { study, question } = usePlace();
+  const agreement = useAgreement(study.id, question.id, reading.id);
+  const [code, setCode] = useState<string | null>(null);
+  if (agreement.isError) return <PageProblem error={agreement.error} />;
+  if (!agreement.data) return <Waiting what="the comparison" />;
+  const names = namesOf(reading);
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+      <header className="mb-5 flex max-w-5xl items-baseline justify-between gap-x-6">
+        <div>
+          <h1>
+            {isOwnReading(reading)
+              ? `${reading.reader}, twice`
+              : `${inWords(reading.firstCoders)} and ${reading.reader}`}
+          </h1>
+          <p className="figures text-soft">
+            {asCount(reading.size)} answers, drawn at random from {asCount(reading.drawnFrom)}{' '}
+            settled ones, {asDate(reading.drawnAt)}
+          </p>
+          {isOwnReading(reading) && (
+            <p className="text-soft">
+              One person twice: this shows how steady they are, not how far two people agree.
+            </p>
+          )}
+        </div>
+        <Link to=".." relative="path" className="shrink-0 underline">
+          all second readings
+        </Link>
+      </header>
+      <Overall agreement={agreement.data} />
+      <CodeTable
+        agreement={agreement.data}
+        codebook={codebook}
+        names={names}
+        chosen={code}
+        onChoose={setCode}
+      />
+      <Differing
+        reading={reading.id}
+        answers={agreement.data.differing}
+        names={names}
+        code={code}
+        codebook={codebook}
+        onCode={setCode}
+      />
+    </main>
+  );
+}
+
+function Overall({
+  agreement: { sameSets, overall, alphaOfSets, everybody, differing },
+}: {
+  agreement: Agreement;
+}) {
+  const { count, n, interval } = sameSets;
+  const figures: [string, string, string][] = [
+    [
+      'exactly the same codes',
+      `${asPercent(count / n, n)} (${asCount(count)} of ${asCount(n)})`,
+      interval ? `95% interval ${interval.map((end) => asPercent(end, n)).join(' to ')}` : '',
+    ],
+    [
+      'Cohen’s kappa, all codes',
+      coefficient(overall.kappa, overall.interval),
+      'each code of each answer is one decision; interval over answers',
+    ],
+    [
+      'Krippendorff’s alpha, sets of codes',
+      coefficient(alphaOfSets),
+      'partly the same counts partly (MASI distance)',
+    ],
+    ...(everybody
+      ? [
+          [
+            `alpha of all ${asCount(everybody.coders)} codings`,
+            coefficient(everybody.alphaOfSets),
+            'the first one and every second reading of these answers',
+          ] satisfies [string, string, string],
+        ]
+      : []),
+  ];
+  return (
+    <>
+      <dl className="mb-3 flex max-w-5xl flex-wrap gap-x-10 gap-y-3 border-y border-rule py-3">
+        {figures.map(([name, value, said]) => (
+          <div key={name}>
+            <dt className="text-soft">{name}</dt>
+            <dd className="figures text-[18px] font-semibold">{value}</dd>
+            <dd className="text-[13px] text-soft">{said}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mb-6 max-w-prose">{inShort(overall, differing.length, n)}</p>
+    </>
+  );
+}
+
+/** What the figures allow, in a sentence. */
+function inShort(overall: CodeAgreement, differing: number, n: number): string {
+  if (differing === 0) return 'Both times every answer got the same codes.';
+  const rest = `They differ in ${asCount(differing)} of ${asCount(n)} answers: talk them over below, and sharpen the definitions of codes that come up again and again.`;
+  switch (overall.state) {
+    case 'firm':
+      return `On the whole the two readings agree well enough to rest findings on the coding. ${rest}`;
+    case 'tentative':
+      return `On the whole the two readings agree well enough for tentative findings only. ${rest}`;
+    case 'low':
+      return `On the whole the two readings agree too little to rest findings on the coding as it is. ${rest}`;
+    case 'little_evidence':
+      return `Too few codes were given to say how far they agree. ${rest}`;
+  }
+}

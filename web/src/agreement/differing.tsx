@@ -1,0 +1,123 @@
+import type { DifferingAnswer } from '@yellow-thread/contract';
+import { Link } from 'react-router';
+import { useTalkOver } from '../data/agreement.js';
+import type { DrawnCodebook } from '../data/codebook.js';
+import { usePlace } from '../frame/place.js';
+import { AnswerText } from '../parts/answerText.js';
+import { Button } from '../parts/button.js';
+import { CodeList } from '../parts/codeList.js';
+import { asCount } from '../parts/numbers.js';
+import { StitchMark } from '../parts/stitch.js';
+import type { CoderNames } from './words.js';
+
+const decisions = [
+  { applies: true, name: 'applies' },
+  { applies: false, name: 'does not' },
+] as const;
+
+/** The answers that the two coded differently, to be talked over: what is decided stands in the coding. */
+export function Differing({
+  reading,
+  answers,
+  names,
+  code,
+  codebook,
+  onCode,
+}: {
+  reading: string;
+  answers: DifferingAnswer[];
+  names: CoderNames;
+  /** Only where they differ on this one. */
+  code: string | null;
+  codebook: DrawnCodebook;
+  onCode: (code: string | null) => void;
+}) {
+  const { study, question } = usePlace();
+  const talkOver = useTalkOver(study.id, question.id, reading);
+  if (answers.length === 0) return null;
+  const all = answers.flatMap(({ codes }) => codes);
+  const decided = all.filter(({ applies }) => applies !== null).length;
+  const shown = answers.filter(
+    ({ codes }) => code === null || codes.some(({ codeId }) => codeId === code),
+  );
+  return (
+    <section className="max-w-5xl" aria-labelledby="differing">
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <h2 id="differing">Where they differ</h2>
+        <span className="figures text-soft" role="status">
+          {asCount(decided)} of {asCount(all.length)} talked over
+        </span>
+        {code !== null && (
+          <Button look="bare" className="ml-auto" onClick={() => onCode(null)}>
+            Show those on other codes too
+          </Button>
+        )}
+      </div>
+      <p className="max-w-prose text-[13px] text-soft">
+        What you decide here is put into the coding, and can be undone. Agreement stays as it was
+        measured before you talked.
+      </p>
+      <ul className="mt-2 border-t border-rule">
+        {shown.map((answer) => (
+          <li
+            key={answer.responseId}
+            className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-6 border-b border-rule py-2.5"
+          >
+            <div>
+              <p className="voice break-words">
+                <AnswerText text={answer.text} asides={study.asides} />
+              </p>
+              <Link
+                className="text-[13px] text-soft underline"
+                to={`/studies/${study.id}/questions/${question.id}/code?like=${answer.responseId}&same=apart`}
+              >
+                {answer.externalId}
+              </Link>
+            </div>
+            <div className="flex flex-col gap-1.5">
+              {answer.both.length > 0 && (
+                <div className="flex items-baseline gap-2 text-[13px]">
+                  <span className="shrink-0 text-soft">both</span>
+                  <CodeList codeIds={answer.both} codebook={codebook} />
+                </div>
+              )}
+              {answer.codes.map(({ codeId, by, applies }) => {
+                const drawn = codebook.byId.get(codeId);
+                return drawn ? (
+                  <div key={codeId} className="flex items-center gap-2">
+                    <span className="min-w-0 flex-1">
+                      <span className="flex items-center gap-1.5">
+                        <StitchMark look={drawn.look} width={18} />
+                        <span className="truncate font-medium" style={{ color: drawn.look.ink }}>
+                          {drawn.name}
+                        </span>
+                      </span>
+                      <span className="block truncate text-[13px] text-soft">only {names[by]}</span>
+                    </span>
+                    {decisions.map((one) => (
+                      <button
+                        key={one.name}
+                        type="button"
+                        aria-label={`${drawn.name} ${one.name}`}
+                        aria-pressed={applies === one.applies}
+                        className="shrink-0 rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+                        onClick={() =>
+                          talkOver.mutate({
+                            ...{ responseId: answer.responseId, codeId },
+                            applies: one.applies,
+                          })
+                        }
+                      >
+                        {one.name}
+                      </button>
+                    ))}
+                  </div>
+                ) : null;
+              })}
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,262 @@
+import type { ListedReading, ReadingAnswers } from '@yellow-thread/contract';
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { useCodeOnceMore, useEndReading, useReading } from '../data/agreement.js';
+import { usePins, type DrawnCodebook } from '../data/codebook.js';
+import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
+import { usePlace } from '../frame/place.js';
+import { AnswerText } from '../parts/answerText.js';
+import { Button } from '../parts/button.js';
+import { CodeList } from '../parts/codeList.js';
+import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
+import { asCount } from '../parts/numbers.js';
+
+const keyHelp: readonly KeyHelp[] = [
+  { keys: 'type', does: 'find a code; ↑ ↓ choose among those found' },
+  { keys: 'Enter', does: 'apply the code that is found' },
+  { keys: '1 – 9', does: 'apply the code pinned under the key' },
+  { keys: 'Backspace (nothing typed)', does: 'take the last code away' },
+  { keys: 'Enter (nothing typed)', does: 'these are its codes: go to the next answer' },
+  { keys: 'Ctrl Enter', does: 'nothing applies: go to the next answer' },
+  { keys: '↑ ↓ (nothing typed)', does: 'answer before, next answer' },
+];
+
+/** One's own second reading: the answers alone, without how they were coded or what is likely. */
+export function ReadAgain({
+  reading,
+  codebook,
+}: {
+  reading: ListedReading;
+  codebook: DrawnCodebook;
+}) {
+  const { study, question } = usePlace();
+  const answers = useReading(study.id, question.id, reading.id);
+  if (answers.isError) return <PageProblem error={answers.error} />;
+  if (!answers.data) return <Waiting what="the answers" />;
+  return <Answers reading={reading.id} answers={answers.data.answers} codebook={codebook} />;
+}
+
+function Answers({
+  reading,
+  answers,
+  codebook,
+}: {
+  reading: string;
+  answers: ReadingAnswers['answers'];
+  codebook: DrawnCodebook;
+}) {
+  const { study, question } = usePlace();
+  const { mutate: code } = useCodeOnceMore(study.id, question.id, reading);
+  const end = useEndReading(study.id, question.id);
+  const [active, setActive] = useState(() =>
+    Math.max(
+      0,
+      answers.findIndex((one) => one.codes === null),
+    ),
+  );
+  /** What the answers that one is at have so far; kept with the reading when one goes on. */
+  const [begun, setBegun] = useState<ReadonlyMap<number, readonly string[]>>(new Map());
+  const rows = useRef<(HTMLElement | null)[]>([]);
+  const read = answers.filter((one) => one.codes !== null).length;
+  useKeyHelp(keyHelp);
+  useEffect(() => {
+    rows.current[active]?.scrollIntoView({ block: 'nearest' });
+  }, [active]);
+  const codesOf = ({ responseId, codes }: ReadingAnswers['answers'][number]) =>
+    begun.get(responseId) ?? codes ?? [];
+  const goTo = (to: number) => setActive(Math.min(answers.length - 1, Math.max(0, to)));
+  const change = (at: number, codes: readonly string[]) => {
+    const { responseId, codes: kept } = answers[at]!;
+    // what was settled before is changed there and then
+    if (kept !== null) code({ responseId, codes: [...codes] });
+    else setBegun(new Map(begun).set(responseId, codes));
+  };
+  const settle = (at: number, codes: readonly string[]) => {
+    code({ responseId: answers[at]!.responseId, codes: [...codes] });
+    const next = answers.findIndex((one, i) => i > at && one.codes === null);
+    goTo(next < 0 ? answers.findIndex((one, i) => i !== at && one.codes === null) : next);
+  };
+  return (
+    <main className="flex min-h-0 flex-1 flex-col">
+      <header className="flex min-h-[52px] flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-6 py-1">
+        <h1 className="text-[16px]">Your second reading</h1>
+        <span className="text-soft">
+          How these answers were coded is not shown until you are through.
+        </span>
+        <span className="ml-auto flex items-center gap-3">
+          <span className="figures" role="status">
+            {asCount(read)} of {asCount(answers.length)} coded
+          </span>
+          {read > 0 && (
+            <Button
+              look="bare"
+              title="Leaves out of the comparison what is not coded yet"
+              onClick={() => end.mutate(reading)}
+            >
+              End here and compare
+            </Button>
+          )}
+          <Link to=".." relative="path" className="underline">
+            all second readings
+          </Link>
+        </span>
+      </header>
+      <div
+        role="feed"
+        aria-label="Answers of the second reading"
+        className="min-h-0 overflow-y-auto pb-64"
+      >
+        {answers.map((answer, at) => {
+          const { responseId, text, codes: kept } = answer;
+          const codes = codesOf(answer);
+          return (
+            <article
+              key={responseId}
+              ref={(row) => {
+                rows.current[at] = row;
+              }}
+              aria-current={at === active ? 'true' : undefined}
+              aria-posinset={at + 1}
+              aria-setsize={answers.length}
+              onPointerDown={() => setActive(at)}
+              className={`relative grid scroll-mb-64 grid-cols-[minmax(0,1fr)_320px] items-start gap-6 border-b border-rule px-6 py-2.5 ${at === active ? 'bg-card' : ''}`}
+            >
+              {at === active && (
+                <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />
+              )}
+              <p className="voice max-w-[44rem] break-words">
+                <AnswerText text={text} asides={study.asides} />
+              </p>
+              <div className="flex flex-col gap-1.5">
+                <CodeList
+                  codeIds={codes}
+                  codebook={codebook}
+                  onRemove={(place) =>
+                    change(
+                      at,
+                      codes.filter((_, i) => i !== place),
+                    )
+                  }
+                />
+                {kept?.length === 0 && codes.length === 0 && (
+                  <p className="text-[13px] text-soft">nothing applies</p>
+                )}
+                {at === active && (
+                  <CodeInput
+                    key={responseId}
+                    codes={codes}
+                    codebook={codebook}
+                    onCodes={(changed) => change(at, changed)}
+                    onSettle={(settled) => settle(at, settled)}
+                    onMove={(step) => goTo(at + step)}
+                  />
+                )}
+              </div>
+            </article>
+          );
+        })}
+      </div>
+    </main>
+  );
+}
+
+/** The field in which codes of the present answer are found; no new ones, since the first coder had none of them. */
+function CodeInput({
+  codes,
+  codebook,
+  onCodes,
+  onSettle,
+  onMove,
+}: {
+  codes: readonly string[];
+  codebook: DrawnCodebook;
+  onCodes: (codes: readonly string[]) => void;
+  onSettle: (codes: readonly string[]) => void;
+  onMove: (step: 1 | -1) => void;
+}) {
+  const { study, question } = usePlace();
+  const input = useRef<HTMLInputElement>(null);
+  const list = useId();
+  const { data: pins = [] } = usePins(study.id);
+  const offered = codebook.codes.filter(
+    (one) => !one.archived && (one.questions === null || one.questions.includes(question.id)),
+  );
+  const search = useCodeSearch(offered, { most: 7, offersNew: false });
+  useEffect(() => input.current?.focus({ preventScroll: true }), []);
+  const apply = (codeId: string) => {
+    search.type('');
+    if (codes.includes(codeId)) toast('This code is here already.');
+    else onCodes([...codes, codeId]);
+  };
+  const pick = (place: number) => {
+    const code = search.found[place];
+    if (code) apply(code.id);
+  };
+  const onTypedKey = (event: KeyboardEvent) => {
+    switch (event.key) {
+      case 'ArrowDown':
+        return search.move(1);
+      case 'ArrowUp':
+        return search.move(-1);
+      case 'Escape':
+        return search.type('');
+      case 'Enter':
+        return pick(search.chosen);
+      default:
+        return false;
+    }
+  };
+  const onEmptyKey = (event: KeyboardEvent) => {
+    const pinned = /^[1-9]$/u.test(event.key) && pins.find(({ key }) => key === Number(event.key));
+    if (pinned) return apply(pinned.codeId);
+    switch (event.key) {
+      case 'ArrowDown':
+        return onMove(1);
+      case 'ArrowUp':
+        return onMove(-1);
+      case 'Backspace':
+        return onCodes(codes.slice(0, -1));
+      case 'Enter':
+        if (event.ctrlKey || event.metaKey)
+          return codes.length === 0
+            ? onSettle([])
+            : void toast('Something applies: take its codes away first, or go on with Enter.');
+        return codes.length > 0
+          ? onSettle(codes)
+          : void toast('No code yet. Type one, or press Ctrl Enter if nothing applies.');
+      default:
+        return false;
+    }
+  };
+  return (
+    <div className="relative">
+      <input
+        ref={input}
+        role="combobox"
+        aria-label="Code for this answer"
+        aria-expanded={search.choices > 0}
+        aria-controls={list}
+        aria-activedescendant={search.choices > 0 ? `${list}-${search.chosen}` : undefined}
+        autoComplete="off"
+        spellCheck={false}
+        placeholder="type a code"
+        value={search.typed}
+        onChange={(event) => search.type(event.target.value)}
+        onKeyDown={(event) => {
+          const onKey = search.typed === '' ? onEmptyKey : onTypedKey;
+          if (onKey(event) !== false) event.preventDefault();
+        }}
+        className="w-full border-b-2 border-thread bg-transparent px-1 py-0.5 outline-none placeholder:text-soft"
+      />
+      <FoundCodes
+        id={list}
+        search={search}
+        newName={null}
+        className="right-0 w-[320px]"
+        onPick={pick}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,103 @@
+import type { ListedReading } from '@yellow-thread/contract';
+import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { Link, useParams } from 'react-router';
+import { useDrawnCodebook } from '../data/codebook.js';
+import { useReadings, useRemoveReading } from '../data/agreement.js';
+import { useSession } from '../data/people.js';
+import { usePlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
+import { PageProblem, Waiting } from '../parts/notices.js';
+import { asCount, asDate } from '../parts/numbers.js';
+import { Compared } from './compared.js';
+import { DrawReading } from './drawReading.js';
+import { ReadAgain } from './readAgain.js';
+
+/** Second readings of a question: drawing one, doing one's own, and seeing how far it agrees with the first. */
+export function SecondReadings() {
+  const { study, question } = usePlace();
+  const { reading: chosen } = useParams();
+  const readings = useReadings(study.id, question.id);
+  const codebook = useDrawnCodebook(study.id);
+  const me = useSession().data?.account?.id;
+  if (readings.isError) return <PageProblem error={readings.error} />;
+  if (!readings.data || !codebook) return <Waiting what="the second readings" />;
+  const reading = readings.data.readings.find(({ id }) => id === chosen);
+  if (!reading) return <AllReadings readings={readings.data.readings} me={me} />;
+  if (reading.read === reading.size)
+    return <Compared key={reading.id} reading={reading} codebook={codebook} />;
+  if (reading.readerId === me)
+    return <ReadAgain key={reading.id} reading={reading} codebook={codebook} />;
+  return (
+    <main className="px-8 py-6">
+      <h1>{reading.reader} is still coding</h1>
+      <p className="my-2 max-w-prose">
+        {asCount(reading.read)} of {asCount(reading.size)} answers are coded. How far the two
+        readings agree is shown when all are: whoever knew it earlier could not help coding by it.
+      </p>
+      <Link to=".." relative="path" className="underline">
+        all second readings
+      </Link>
+    </main>
+  );
+}
+
+function AllReadings({ readings, me }: { readings: ListedReading[]; me: number | undefined }) {
+  const { study, question } = usePlace();
+  const remove = useRemoveReading(study.id, question.id);
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+      <header className="mb-4 max-w-4xl">
+        <h1>Second readings</h1>
+        <p className="mt-1 max-w-prose text-soft">
+          Some of the settled answers, drawn at random, are coded once more by somebody who does not
+          see how they were coded. That shows how far the coding depends on who does it. It is kept
+          apart and counts nowhere. The ledger is not closed to whoever reads: agree that they keep
+          out of it until they are through.
+        </p>
+      </header>
+      {readings.length > 0 && (
+        <ul className="mb-8 max-w-4xl border-t border-rule">
+          {readings.map((one) => (
+            <li
+              key={one.id}
+              className="flex min-h-12 flex-wrap items-center gap-x-4 border-b border-rule py-1.5"
+            >
+              <span>
+                <span className="font-medium">{one.reader}</span>{' '}
+                {isOwnReading(one) ? 'once more' : `after ${inWords(one.firstCoders)}`}
+              </span>
+              <span className="figures text-soft">
+                {asCount(one.read)} of {asCount(one.size)} coded · drawn from{' '}
+                {asCount(one.drawnFrom)} settled, {asDate(one.drawnAt)}
+              </span>
+              <span className="ml-auto flex items-center gap-2">
+                <Link
+                  to={one.id}
+                  className={
+                    one.read < one.size && one.readerId === me
+                      ? 'rounded border border-ink bg-ink px-3 py-1.5 font-medium text-paper'
+                      : 'rounded px-3 py-1.5 font-medium underline'
+                  }
+                >
+                  {one.read === one.size
+                    ? 'See how far they agree'
+                    : one.readerId === me
+                      ? `Code the ${asCount(one.size - one.read)} left`
+                      : 'Under way'}
+                </Link>
+                <Button
+                  look="bare"
+                  aria-label={`Take the reading by ${one.reader} away`}
+                  onClick={() => remove.mutate(one.id)}
+                >
+                  Take away
+                </Button>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <DrawReading readings={readings} />
+    </main>
+  );
+}

@@ -1,0 +1,26 @@
+import type { CodeAgreement, ListedReading } from '@yellow-thread/contract';
+import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { asShare } from '../parts/numbers.js';
+
+/** What the two are called in heads. */
+export interface CoderNames {
+  first: string;
+  second: string;
+}
+
+export const namesOf = (reading: ListedReading): CoderNames =>
+  isOwnReading(reading)
+    ? { first: 'first time', second: 'second time' }
+    : { first: inWords(reading.firstCoders), second: reading.reader };
+
+/** A coefficient with its interval: "0.78 (0.70 to 0.86)"; a dash where it is not defined. */
+export const coefficient = (
+  value: number | null,
+  interval: CodeAgreement['interval'] = null,
+): string => {
+  if (value === null) return '–';
+  if (interval === null) return asShare(value);
+  // the error of large samples may reach beyond what a coefficient can be
+  const ends = interval.map((end) => asShare(Math.max(-1, Math.min(1, end))));
+  return `${asShare(value)} (${ends.join(' to ')})`;
+};

@@ -1,0 +1,143 @@
+import {
+  agreementSchema,
+  doneSchema,
+  readingAnswersSchema,
+  readingListSchema,
+  type Agreement,
+  type CodedOnceMore,
+  type ReadingAnswers,
+  type ReadingCreate,
+  type TalkedOver,
+} from '@yellow-thread/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call } from './client.js';
+import { useSession } from './people.js';
+import { asChange, asKeyedChange, FROM_MENTIONS, holdFetches } from './queryClient.js';
+
+const pathOf = (study: number, question: number, reading?: string) =>
+  `/api/studies/${study}/questions/${question}/readings${reading ? `/${reading}` : ''}`;
+
+/** The second readings of a question. */
+export const useReadings = (study: number, question: number) =>
+  useQuery({
+    queryKey: ['readings', study, question],
+    queryFn: () => call(pathOf(study, question), { reply: readingListSchema }),
+  });
+
+/** How many answers wait for whoever is here to code them a second time. */
+export function useToReadAgain(study: number, question: number): number {
+  const me = useSession().data?.account?.id;
+  const readings = useReadings(study, question).data?.readings ?? [];
+  return readings
+    .filter(({ readerId }) => readerId === me)
+    .reduce((sum, { size, read }) => sum + size - read, 0);
+}
+
+export const useDrawReading = (study: number, question: number) =>
+  useMutation({
+    ...asChange('readings', 'history'),
+    mutationFn: (body: ReadingCreate) =>
+      call(pathOf(study, question), { method: 'POST', body, reply: doneSchema }),
+  });
+
+export const useEndReading = (study: number, question: number) =>
+  useMutation({
+    ...asChange('readings', 'reading', 'agreement', 'write-up', 'history'),
+    mutationFn: (reading: string) =>
+      call(`${pathOf(study, question, reading)}/end`, { method: 'POST', reply: doneSchema }),
+  });
+
+export const useRemoveReading = (study: number, question: number) =>
+  useMutation({
+    ...asChange('readings', 'write-up', 'history'),
+    mutationFn: (reading: string) =>
+      call(pathOf(study, question, reading), { method: 'DELETE', reply: doneSchema }),
+  });
+
+const readingKey = (study: number, question: number, reading: string) => [
+  ...['reading', study, question, reading],
+];
+
+/** The answers of a reading for its reader, without how they were coded. */
+export const useReading = (study: number, question: number, reading: string) =>
+  useQuery({
+    queryKey: readingKey(study, question, reading),
+    queryFn: () =>
+      call(`${pathOf(study, question, reading)}/answers`, { reply: readingAnswersSchema }),
+  });
+
+/** Keeps what the reader gave an answer; drawn at once, saved behind. */
+export function useCodeOnceMore(study: number, question: number, reading: string) {
+  const client = useQueryClient();
+  const key = readingKey(study, question, reading);
+  return useMutation({
+    ...asKeyedChange('readings', 'write-up', 'history'),
+    mutationFn: (body: CodedOnceMore) =>
+      call(`${pathOf(study, question, reading)}/answers`, {
+        method: 'PUT',
+        body,
+        reply: doneSchema,
+      }),
+    onMutate: async ({ responseId, codes }) => {
+      await holdFetches(key);
+      client.setQueryData<ReadingAnswers>(
+        key,
+        (before) =>
+          before && {
+            answers: before.answers.map((one) =>
+              one.responseId === responseId ? { ...one, codes } : one,
+            ),
+          },
+      );
+    },
+    onError: () => client.invalidateQueries({ queryKey: key }),
+  });
+}
+
+const agreementKey = (study: number, question: number, reading: string) => [
+  ...['agreement', study, question, reading],
+];
+
+/** How far a second reading agrees with the first. */
+export const useAgreement = (study: number, question: number, reading: string) =>
+  useQuery({
+    queryKey: agreementKey(study, question, reading),
+    queryFn: () =>
+      call(`${pathOf(study, question, reading)}/agreement`, { reply: agreementSchema }),
+  });
+
+/** Settles where the two differ; drawn at once, saved behind. */
+export function useTalkOver(study: number, question: number, reading: string) {
+  const client = useQueryClient();
+  const key = agreementKey(study, question, reading);
+  return useMutation({
+    ...asChange('answers', 'ledger', ...FROM_MENTIONS),
+    mutationFn: (body: TalkedOver) =>
+      call(`${pathOf(study, question, reading)}/agreement`, {
+        method: 'PUT',
+        body,
+        reply: doneSchema,
+      }),
+    onMutate: async ({ responseId, codeId, applies }) => {
+      await holdFetches(key);
+      client.setQueryData<Agreement>(
+        key,
+        (before) =>
+          before && {
+            ...before,
+            differing: before.differing.map((answer) =>
+              answer.responseId === responseId
+                ? {
+                    ...answer,
+                    codes: answer.codes.map((one) =>
+                      one.codeId === codeId ? { ...one, applies } : one,
+                    ),
+                  }
+                : answer,
+            ),
+          },
+      );
+    },
+    onError: () => client.invalidateQueries({ queryKey: key }),
+  });
+}
