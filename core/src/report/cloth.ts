@@ -131,8 +131,10 @@ function columnCounter({
     columnsOf.forEach((its, kind) => {
       for (const c of its) for (let k = 0; k < 3; k++) sums[k]![c]! += byKind[3 * kind + k]!;
     });
-    const [people, weighted, squares] = sums;
-    return weights ? { people, weighted, squares } : { people, weighted: people, squares: people };
+    const [people, weighted, ofSquares] = sums;
+    return weights
+      ? { people, weighted, squares: ofSquares }
+      : { people, weighted: people, squares: people };
   };
   return {
     people(set: Bitset): Sums {
@@ -164,21 +166,29 @@ function kindsOf(columns: ClothInput['columns'], size: number) {
   columns.forEach(({ members }, c) => {
     // what those of a kind become who stand in this column too; 0 for none yet
     const become = new Int32Array(columnsOf.length);
+    // everybody is of one kind still: a column with nearly all of them is filled in whole words
+    const isFirst = columnsOf.length === 1;
     for (let w = 0; w < members.length; w++)
-      for (let word = members[w]! | 0; word !== 0; word &= word - 1) {
-        const i = w * 32 + 31 - Math.clz32(word & -word);
-        const before = kindOf[i]!;
-        if (become[before] === 0) become[before] = columnsOf.push([...columnsOf[before]!, c]) - 1;
-        kindOf[i] = become[before]!;
-      }
+      if (isFirst && members[w] === 0xffffffff) {
+        if (become[0] === 0) become[0] = columnsOf.push([c]) - 1;
+        kindOf.fill(become[0]!, w * 32, w * 32 + 32);
+      } else
+        for (let word = members[w]! | 0; word !== 0; word &= word - 1) {
+          const i = w * 32 + 31 - Math.clz32(word & -word);
+          const before = kindOf[i]!;
+          if (become[before] === 0) become[before] = columnsOf.push([...columnsOf[before]!, c]) - 1;
+          kindOf[i] = become[before]!;
+        }
   });
-  return { kindOf, columnsOf };
+  // half as much to go through for every row, where there are no more kinds than that
+  const small = columnsOf.length <= 0x10000 ? Uint16Array.from(kindOf) : kindOf;
+  return { kindOf: small, columnsOf };
 }
 
 // the loops that a large table spends its time in: written out, without a call for each person, and on words with a
 // sign, which the machine has an integer for
 
-function addPeople(set: Bitset, kindOf: Int32Array, byKind: Float64Array): void {
+function addPeople(set: Bitset, kindOf: Uint16Array | Int32Array, byKind: Float64Array): void {
   for (let w = 0; w < set.length; w++)
     for (let word = set[w]! | 0; word !== 0; word &= word - 1)
       byKind[3 * kindOf[w * 32 + 31 - Math.clz32(word & -word)]!]! += 1;
@@ -186,7 +196,7 @@ function addPeople(set: Bitset, kindOf: Int32Array, byKind: Float64Array): void 
 
 function addWeighted(
   set: Bitset,
-  kindOf: Int32Array,
+  kindOf: Uint16Array | Int32Array,
   weights: Float64Array,
   byKind: Float64Array,
 ): void {
