@@ -10,7 +10,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
-import { readPeople } from './material.js';
+import { readPeople } from './people.js';
 import { readMembers } from './members.js';
 import { findGroup, readGroups } from './stored.js';
 import { readByRule } from './variables.js';

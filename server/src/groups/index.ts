@@ -1,7 +1,8 @@
 export { refuseTooDeep } from './groups.js';
 export { describeRule } from './describe.js';
 export { groupRoutes } from './routes.js';
-export { readMaterial, readPeople, type People, type QuestionMaterial } from './material.js';
+export { readMaterial, type QuestionMaterial } from './material.js';
+export { readPeople, type People } from './people.js';
 export {
   MISSING,
   readColumns,

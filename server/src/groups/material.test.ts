@@ -4,8 +4,9 @@ import { countOf } from '@yellow-thread/core/groups';
 import { rows } from '../database/index.js';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
-import { readMaterial, readPeople } from './material.js';
+import { readMaterial } from './material.js';
 import { readColumns } from './members.js';
+import { readPeople } from './people.js';
 
 let server: TestServer;
 let client: Client;
@@ -72,4 +73,44 @@ test('what stands within a change that is being made nobody else sees, during it
   });
   await expect(change).rejects.toBe(takenBack);
   expect(await seen()).toEqual(before);
+});
+
+test('who there is and who answered are kept while people code, and read again when they are written', async () => {
+  const people = () => readPeople(server.orm.em.fork(), study.id);
+  const before = await people();
+  const { answers } = await study.ledger();
+  await study.code(answers[1]!.id, { newCode: 'Boats' });
+  const coded = await people();
+  expect(coded).not.toBe(before);
+  expect(coded.ids).toBe(before.ids);
+  expect([coded.asWritten, coded.asAnswered]).toEqual([before.asWritten, before.asAnswered]);
+  expect(coded.asWritten).toBe(before.asWritten);
+  expect(coded.asAnswered).toBe(before.asAnswered);
+  // settling touches the answer itself, but not who answered
+  await study.settle(answers[1]!.id);
+  expect((await people()).asAnswered).toBe(before.asAnswered);
+
+  const ofStudy = 'study_id = (select max(id) from study)';
+  const writes: [sql: string, of: 'people' | 'answers'][] = [
+    [`update respondent set weight = 2 where ${ofStudy}`, 'people'],
+    [`update category set label = 'Big island' where value = 'Tye'`, 'people'],
+    [`update variable set name = 'Home' where ${ofStudy}`, 'people'],
+    [`update response set no_answer = true where id = ${answers[0]!.id}`, 'answers'],
+    [`delete from respondent where external_id = '3' and ${ofStudy}`, 'people'],
+  ];
+  let last = await people();
+  for (const [sql, of] of writes) {
+    await server.sql(sql);
+    const now = await people();
+    expect([sql, now.asWritten !== last.asWritten, now.asAnswered !== last.asAnswered]).toEqual([
+      sql,
+      of === 'people',
+      true,
+    ]);
+    last = now;
+  }
+  const after = await seen();
+  expect(after).toMatchObject({ people: 2, settled: 1, islands: { 'Big island': 1 } });
+  const { answered, asked } = await readMaterial(server.orm.em.fork(), last, study.question);
+  expect([countOf(asked), countOf(answered)]).toEqual([2, 1]);
 });

@@ -1,17 +1,9 @@
 import type { Origin } from '@yellow-thread/contract';
-import { addTo, emptyBitset, has, unite, type Bitset } from '@yellow-thread/core/groups';
+import { addTo, emptyBitset, forEachIn, has, unite, type Bitset } from '@yellow-thread/core/groups';
 import { rowOfMentions, type ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, unpackInts } from '../database/index.js';
-
-/** The respondents of a study; respondent i stands at position i of every set. */
-export interface People {
-  ids: Int32Array;
-  /** Where a respondent stands; −1 for one who is not of the study. */
-  indexOf: (id: number) => number;
-  /** Null when the study has no weights. */
-  weights: Float64Array | null;
-}
+import { placesOf, readOnce, type People, type ReadOf } from './people.js';
 
 /** The coding of one question as sets of respondents. */
 export interface QuestionMaterial {
@@ -34,86 +26,21 @@ export interface QuestionMaterial {
   responseOf: Int32Array;
 }
 
-/** What was read of a study's people: of their coding by question. */
-const materialRead = new WeakMap<People, Map<string, Promise<QuestionMaterial>>>();
-
-/** What is known of its owner already, or else what is read now; kept for as long as the owner is. */
-export function readOnce<Owner extends object, Key, Value>(
-  known: WeakMap<Owner, Map<Key, Promise<Value>>>,
-  owner: Owner,
-  key: Key,
-  read: () => Promise<Value>,
-): Promise<Value> {
-  const own = known.get(owner) ?? new Map<Key, Promise<Value>>();
-  known.set(owner, own);
-  const value = own.get(key) ?? read();
-  own.set(key, value);
-  value.catch(() => own.delete(key));
-  return value;
+/** Who was asked a question and who answered it: what coding does not change. */
+interface Answers {
+  asked: Bitset;
+  answered: Bitset;
+  /** The response of each respondent; 0 for none. */
+  responseOf: Int32Array;
+  /** Whose response this is, by their place; −1 for one to another question. */
+  whose: (responseId: number) => number;
+  /** The least and the greatest id of a response to the question. */
+  range: [number, number];
 }
+const answersRead: ReadOf<number, Answers> = new WeakMap();
+const materialRead: ReadOf<string, QuestionMaterial> = new WeakMap();
 
-/** By database and study: the people read last, and what the database had seen by then. */
-const peopleRead = new WeakMap<object, Map<number, { seen: string; people: Promise<People> }>>();
-const MOST_STUDIES = 3;
-
-/**
- * The people of a study. They, and all that is read of them, are kept from one request to the next until anything
- * whatever is written to the database: PostgreSQL's snapshots are the same only as long as they show the same. What
- * stands within a change that is being made is seen by that change alone and is not kept.
- */
-export async function readPeople(em: EntityManager, studyId: number): Promise<People> {
-  const { seen } = await row<{ seen: string | null }>(
-    em,
-    `select case when pg_current_xact_id_if_assigned() is null
-       then pg_current_snapshot()::text end as seen`,
-  );
-  if (seen === null) return queryPeople(em, studyId);
-  const database = em.config;
-  const kept =
-    peopleRead.get(database) ?? new Map<number, { seen: string; people: Promise<People> }>();
-  peopleRead.set(database, kept);
-  const known = kept.get(studyId);
-  const people = known?.seen === seen ? known.people : queryPeople(em, studyId);
-  // the one that was asked for last is the last to go
-  kept.delete(studyId);
-  kept.set(studyId, { seen, people });
-  for (const least of [...kept.keys()].slice(0, -MOST_STUDIES)) kept.delete(least);
-  people.catch(() => kept.delete(studyId));
-  return people;
-}
-
-async function queryPeople(em: EntityManager, studyId: number): Promise<People> {
-  const { packed, weights, weighted } = await row<{
-    packed: Buffer | null;
-    weights: Buffer | null;
-    weighted: boolean | null;
-  }>(
-    em,
-    // sorted here: four times as fast as when PostgreSQL does
-    `select string_agg(int4send(id), '') as packed,
-       string_agg(float8send(coalesce(weight, 1)), '') as weights,
-       bool_or(weight is not null) as weighted
-     from respondent where study_id = ?`,
-    [studyId],
-  );
-  const unsorted = unpackInts(packed);
-  const ids = unsorted.slice().sort();
-  const first = ids[0] ?? 0;
-  // ids of one study lie close together
-  const places = new Int32Array((ids.at(-1) ?? -1) - first + 1).fill(-1);
-  ids.forEach((id, i) => {
-    places[id - first] = i;
-  });
-  const indexOf = (id: number) => places[id - first] ?? -1;
-  if (!weighted || !weights) return { ids, indexOf, weights: null };
-  const sorted = new Float64Array(ids.length);
-  unsorted.forEach((id, at) => {
-    sorted[indexOf(id)] = weights.readDoubleBE(8 * at);
-  });
-  return { ids, indexOf, weights: sorted };
-}
-
-/** Id, respondent and flags of a response. */
+/** Id, respondent and whether a response is no answer. */
 const RESPONSE_INTS = 3;
 
 /** The coding of a question, or what one coder did of it. */
@@ -127,6 +54,41 @@ export const readMaterial = (
     queryMaterial(em, people, questionId, coderId),
   );
 
+async function queryAnswers(
+  em: EntityManager,
+  people: People,
+  questionId: number,
+): Promise<Answers> {
+  const size = people.ids.length;
+  const [asked, answered] = [emptyBitset(size), emptyBitset(size)];
+  const responseOf = new Int32Array(size);
+  const { packed } = await row<{ packed: Buffer | null }>(
+    em,
+    `select string_agg(int4send(id) || int4send(respondent_id) || int4send(no_answer::int), '') as packed
+     from response where question_id = ?`,
+    [questionId],
+  );
+  const responses = unpackInts(packed);
+  const ids = new Int32Array(responses.length / RESPONSE_INTS);
+  const places = new Int32Array(ids.length);
+  let [first, last] = [Infinity, 0];
+  for (let n = 0; n < ids.length; n++) {
+    const id = responses[RESPONSE_INTS * n]!;
+    const i = people.indexOf(responses[RESPONSE_INTS * n + 1]!);
+    [ids[n], places[n]] = [id, i];
+    [first, last] = [Math.min(first, id), Math.max(last, id)];
+    if (i < 0) continue;
+    responseOf[i] = id;
+    addTo(asked, i);
+    if (responses[RESPONSE_INTS * n + 2] === 0) addTo(answered, i);
+  }
+  return {
+    ...{ asked, answered, responseOf },
+    whose: placesOf(ids, places),
+    range: ids.length > 0 ? [first, last] : [0, 0],
+  };
+}
+
 async function queryMaterial(
   em: EntityManager,
   people: People,
@@ -134,17 +96,18 @@ async function queryMaterial(
   coderId: number | undefined,
 ): Promise<QuestionMaterial> {
   const size = people.ids.length;
-  const [asked, answered, settled] = [emptyBitset(size), emptyBitset(size), emptyBitset(size)];
-  const responseOf = new Int32Array(size);
-  const packedResponses = row<{ packed: Buffer | null }>(
+  const answers = await readOnce(answersRead, people.asAnswered, questionId, () =>
+    queryAnswers(em, people, questionId),
+  );
+  const { asked, answered, responseOf, whose, range } = answers;
+  // by the range of ids, and not by a join with every response: those to other questions are left out here
+  const ofCoder = coderId ? 'and coder_id = ?' : '';
+  const placed = coderId ? [...range, coderId] : range;
+  const packedSettled = row<{ packed: Buffer | null }>(
     em,
-    `select string_agg(int4send(r.id) || int4send(r.respondent_id) || int4send(
-       r.no_answer::int + 2 * (t.response_id is not null)::int), '') as packed
-     from response r
-     left join (select distinct response_id from settlement ${coderId ? 'where coder_id = ?' : ''}) t
-       on t.response_id = r.id
-     where r.question_id = ?`,
-    coderId ? [coderId, questionId] : [questionId],
+    `select string_agg(int4send(response_id), '') as packed
+     from settlement where response_id between ? and ? ${ofCoder}`,
+    placed,
   );
   const runs = rows<{
     lastResponseId: number;
@@ -165,32 +128,29 @@ async function queryMaterial(
   );
   const packedMentions = rows<{ codeId: string; origin: Origin; packed: Buffer }>(
     em,
-    `select m.code_id as "codeId", m.origin, string_agg(int4send(r.respondent_id), '') as packed
-     from mention m join response r on r.id = m.response_id
-     where r.question_id = ? ${coderId ? 'and m.coder_id = ?' : ''} group by 1, 2`,
-    coderId ? [questionId, coderId] : [questionId],
+    `select code_id as "codeId", origin, string_agg(int4send(response_id), '') as packed
+     from mention where response_id between ? and ? ${ofCoder} group by 1, 2`,
+    placed,
   );
   // asked for together: outside of a transaction each goes its own way, on as many processors as there are
   const [{ packed }, [run], open, mentions] = await Promise.all([
-    packedResponses,
+    packedSettled,
     runs,
     openCodes,
     packedMentions,
   ]);
-  const responses = unpackInts(packed);
-  const outOfScope = new Set(run?.outOfScope);
+  const settled = emptyBitset(size);
+  for (const id of unpackInts(packed)) {
+    const i = whose(id);
+    if (i >= 0 && has(answered, i)) addTo(settled, i);
+  }
   const knownToRun = emptyBitset(size);
-  for (let at = 0; at < responses.length; at += RESPONSE_INTS) {
-    const id = responses[at]!;
-    const i = people.indexOf(responses[at + 1]!);
-    const flags = responses[at + 2]!;
-    if (i < 0) continue;
-    responseOf[i] = id;
-    addTo(asked, i);
-    if ((flags & 1) !== 0) continue;
-    addTo(answered, i);
-    if ((flags & 2) !== 0) addTo(settled, i);
-    if (run && id <= run.lastResponseId && !outOfScope.has(id)) addTo(knownToRun, i);
+  if (run) {
+    const outOfScope = new Set(run.outOfScope);
+    forEachIn(answered, (i) => {
+      const id = responseOf[i]!;
+      if (id <= run.lastResponseId && !outOfScope.has(id)) addTo(knownToRun, i);
+    });
   }
 
   const stillOpen = new Set(open.map((one) => one.codeId));
@@ -207,8 +167,9 @@ async function queryMaterial(
   for (const { codeId, origin, packed: their } of mentions) {
     const decided = decidedFor(codeId);
     const members = unpackInts(their)
-      .map(people.indexOf)
+      .map(whose)
       .filter((i) => i >= 0);
+    if (members.length === 0) continue;
     given.push({ origin, decided, members });
     peopleOf.set(codeId, [...(peopleOf.get(codeId) ?? []), members]);
   }

@@ -16,7 +16,8 @@ import {
 } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { QuestionEntity, rows, unpackInts, VariableEntity } from '../database/index.js';
-import { readMaterial, readOnce, readPeople, type People } from './material.js';
+import { readMaterial } from './material.js';
+import { readOnce, readPeople, type People, type ReadOf } from './people.js';
 import { findGroup, readGroups } from './stored.js';
 import { readVariable, type StoredValues } from './variables.js';
 
@@ -196,8 +197,8 @@ export const totalColumn = (people: People): Column => ({
 });
 
 /** What was read of people's background: of every variable, and of what is stored of it. */
-const columnsRead = new WeakMap<People, Map<number, Promise<Column[]>>>();
-const storedRead = new WeakMap<People, Map<number, Promise<Column[]>>>();
+const columnsRead: ReadOf<number, Column[]> = new WeakMap();
+const storedRead: ReadOf<number, Column[]> = new WeakMap();
 const numerically = new Intl.Collator('en', { numeric: true });
 
 /**
@@ -215,7 +216,7 @@ export const readColumns = (
     const variable = await readVariable(em, studyId, variableId);
     if ('stored' in variable) {
       const { stored } = variable;
-      return readOnce(storedRead, people, variableId, () =>
+      return readOnce(storedRead, people.asWritten, variableId, () =>
         storedColumns(em, people, studyId, stored),
       );
     }
