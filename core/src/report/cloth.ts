@@ -292,9 +292,12 @@ export function rollUp(key: string, codes: readonly ClothRow[]): ClothRow {
   if (!first) throw new RangeError(`Theme ${key} has no codes to roll up.`);
   return {
     key,
-    mentioned: others.reduce((all, code) => unite(all, code.mentioned), first.mentioned),
-    decided: others.reduce((all, code) => intersect(all, code.decided), first.decided),
-    again: againInAny(codes),
+    ...together(codes),
+    // most codes are decided for the very same people
+    decided: others.reduce(
+      (all, code) => (code.decided === all ? all : intersect(all, code.decided)),
+      first.decided,
+    ),
   };
 }
 
@@ -323,22 +326,23 @@ export function acrossQuestions(
   );
   return {
     key,
-    mentioned: counted.reduce((all, { mentioned }) => unite(all, mentioned), none),
+    ...together(counted),
     decided: subtract(answeredAny, undecided),
-    again: againInAny(counted),
   };
 }
 
-/** Who mentions any of several things again: one of them more than once, or one after another. */
-function againInAny(rows: readonly Pick<ClothRow, 'mentioned' | 'again'>[]): Int32Array {
+type Mentioned = Pick<ClothRow, 'mentioned' | 'again'>;
+
+/** Who mentions any of several things, and who does so again: one of them more than once, or one after another. */
+function together(rows: readonly Mentioned[]): Mentioned {
+  const mentioned = new Uint32Array(rows[0]!.mentioned.length);
   const again: number[] = [];
-  let before: Bitset | null = null;
   for (const row of rows) {
     for (const i of row.again) again.push(i);
-    if (before) forEachInBoth(before, row.mentioned, (i) => again.push(i));
-    before = before ? unite(before, row.mentioned) : row.mentioned;
+    forEachInBoth(mentioned, row.mentioned, (i) => again.push(i));
+    for (let w = 0; w < mentioned.length; w++) mentioned[w]! |= row.mentioned[w]!;
   }
-  return Int32Array.from(again);
+  return { mentioned, again: Int32Array.from(again) };
 }
 
 /** People of a set who are in a group, with their weights. */

@@ -98,8 +98,8 @@ export function raoScott(all: readonly GroupShare[]): Association | null {
         ] as const,
     ),
   ];
-  const proportions = cells.map(([weight]) => weight / total);
-  const squares = cells.map(([, square]) => square / (total * total));
+  const proportions = Float64Array.from(cells, ([weight]) => weight / total);
+  const squares = Float64Array.from(cells, ([, square]) => square / (total * total));
   const allSquares = squares.reduce((sum, square) => sum + square, 0);
   let pearson = 0;
   const residuals = groups.map((group, g) => {
@@ -108,36 +108,32 @@ export function raoScott(all: readonly GroupShare[]): Association | null {
     pearson += (n * off * off) / (part * share * (1 - share));
     return (off * Math.sqrt(n)) / Math.sqrt(part * share * (1 - share) * (1 - part));
   });
-  // contrasts of the interaction of mention and group, divided by the cells' proportions
-  const contrasts = cells.map(([weight], cell) =>
-    Array.from({ length: k - 1 }, (_, g) => {
-      const side = cell < k ? 0.5 : -0.5;
-      const value = side * ((cell % k === g ? 1 : 0) - 1 / k);
-      return { value, over: weight > 0 ? value / proportions[cell]! : 0 };
-    }),
-  );
-  const covariance = (a: number, b: number) =>
-    ((a === b ? squares[a]! : 0) -
-      proportions[b]! * squares[a]! -
-      proportions[a]! * squares[b]! +
-      proportions[a]! * proportions[b]! * allSquares) *
-    (n / (n - 1));
   const size = k - 1;
-  const simple = matrix(
+  // contrasts of the interaction of mention and group, and divided by the cells' proportions: a list of cells each
+  const contrasts = Array.from({ length: size }, (_, g) =>
+    Float64Array.from(
+      cells,
+      (_, cell) => (cell < k ? 0.5 : -0.5) * ((cell % k === g ? 1 : 0) - 1 / k),
+    ),
+  );
+  const divided = contrasts.map((contrast) =>
+    contrast.map((value, cell) => (cells[cell]![0] > 0 ? value / proportions[cell]! : 0)),
+  );
+  const simple = matrix(size, (i, j) => productOf(contrasts[i]!, divided[j]!) / n);
+  // the covariance of cells a and b is (a = b ? squares_a : 0) − p_b·squares_a − p_a·squares_b + p_a·p_b·Σ squares,
+  // times n / (n − 1): summed over both, it parts into sums over one
+  const bySquares = divided.map((one) => one.map((value, cell) => value * squares[cell]!));
+  const ofSquares = bySquares.map((one) => one.reduce((sum, value) => sum + value, 0));
+  const ofProportions = divided.map((one) => productOf(one, proportions));
+  const design = matrix(
     size,
     (i, j) =>
-      cells.reduce(
-        (sum, _, cell) => sum + contrasts[cell]![i]!.value * contrasts[cell]![j]!.over,
-        0,
-      ) / n,
+      (productOf(bySquares[i]!, divided[j]!) -
+        ofSquares[i]! * ofProportions[j]! -
+        ofProportions[i]! * ofSquares[j]! +
+        ofProportions[i]! * ofProportions[j]! * allSquares) *
+      (n / (n - 1)),
   );
-  const design = matrix(size, (i, j) => {
-    let sum = 0;
-    for (let a = 0; a < cells.length; a++)
-      for (let b = 0; b < cells.length; b++)
-        sum += contrasts[a]![i]!.over * covariance(a, b) * contrasts[b]![j]!.over;
-    return sum;
-  });
   const effects = solve(simple, design);
   const trace = effects.reduce((sum, line, i) => sum + line[i]!, 0);
   const ofSquare = effects.reduce(
@@ -200,6 +196,12 @@ const inverseShares = ({ weighted, mentioningWeighted }: GroupShare) =>
 
 const sumOf = <T>(list: readonly T[], of: (one: T) => number) =>
   list.reduce((sum, one) => sum + of(one), 0);
+
+function productOf(x: Float64Array, y: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
+  return sum;
+}
 
 const matrix = (size: number, at: (i: number, j: number) => number) =>
   Array.from({ length: size }, (_, i) => Array.from({ length: size }, (__, j) => at(i, j)));

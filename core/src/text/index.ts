@@ -1,3 +1,4 @@
+export { isAscii } from './ascii.js';
 export { blankAsides, findAsides, type AsideMarks } from './asides.js';
 export { editDistance } from './editDistance.js';
 export { escapePattern } from './escapePattern.js';
