@@ -156,7 +156,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     learningRoutes(inStudy);
     reviewRoutes(inStudy);
     agreementRoutes(inStudy);
-    reportRoutes(inStudy);
+    reportRoutes(inStudy, threads);
     writeUpRoutes(inStudy);
     return Promise.resolve();
   });

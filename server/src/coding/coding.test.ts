@@ -81,11 +81,6 @@ describe('coding', () => {
     await study.settle(first, false);
     expect((await study.ledger('show=open')).total).toBe(2);
   });
-
-  test('finds answers that hold the words as written, wildcards of the database included', async () => {
-    expect((await study.ledger('words=FARES')).total).toBe(1);
-    expect((await study.ledger('words=%25')).total).toBe(0);
-  });
 });
 
 describe('answers of the same words', () => {

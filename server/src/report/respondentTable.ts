@@ -4,19 +4,10 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
 import { CodeEntity, QuestionEntity, rows, VariableEntity } from '../database/index.js';
 import { readLabels, readMaterial, readPeople } from '../groups/index.js';
-
-/** A column of the respondent-level file, with what a statistics package should know of it. */
-export interface RespondentField {
-  name: string;
-  type: 'string' | 'number' | 'integer' | 'boolean' | 'date';
-  title: string;
-  description: string;
-}
-export type RespondentValue = string | number | null;
+import type { RespondentField, RespondentValue } from './files/index.js';
 
 export interface RespondentTable {
   fields: RespondentField[];
-  /** Rows in pages: no more than one of them stands in memory. */
   pages: () => AsyncGenerator<RespondentValue[][]>;
 }
 

@@ -12,6 +12,7 @@ import {
 } from '@yellow-thread/contract';
 import { StudyEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
+import type { Threads } from '../jobs/index.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
@@ -24,18 +25,17 @@ import {
   readFacts,
   reportGrid,
   reportTable,
+  sendByThread,
   sendWritten,
-  writeDataPackage,
   writeDocx,
   writeHtml,
-  writeRespondentWorkbook,
   writeWorkbook,
 } from './files/index.js';
 import { makeReport } from './report.js';
 import { readRespondentTable } from './respondentTable.js';
 import { readTogether } from './together.js';
 
-export function reportRoutes(app: App): void {
+export function reportRoutes(app: App, threads: Threads): void {
   const path = '/api/studies/:study/questions/:question/report';
   const params = questionParams;
   app.get(
@@ -156,11 +156,11 @@ export function reportRoutes(app: App): void {
           : 'All respondents.',
         `Written ${new Date().toISOString().slice(0, 10)}.`,
       ].join(' ');
-      const write = format === 'zip' ? writeDataPackage : writeRespondentWorkbook;
       reply
         .type(contentTypes[format])
         .header('Content-Disposition', `attachment; filename="respondents-${study}.${format}"`);
-      return sendWritten(reply, (to) => write(to, table, { name, purpose, description }));
+      const file = { format, fields: table.fields, text: { name, purpose, description } };
+      return sendByThread(reply, threads, file, table.pages());
     },
   );
 }

@@ -19,8 +19,11 @@ const fromSource = import.meta.url.endsWith('.ts');
 /** A file made to fill the memory fills its thread's, which is ended, and not the server's. */
 const MOST_MEMORY_MB = 2048;
 
-/** Sheets do not wait behind models, and but one at a time fills memory with what it holds. */
-type PoolName = 'sheets' | 'models';
+/** A workbook is written row by row: with more room than this it only lets more lie about that is of no use any more. */
+const MOST_FOR_FILES_MB = 96;
+
+/** Sheets and files do not wait behind models, and but one at a time fills memory with what it holds. */
+type PoolName = 'sheets' | 'models' | 'files';
 const poolOf: Record<keyof ThreadWork, PoolName> = {
   readSheet: 'sheets',
   checkSheet: 'sheets',
@@ -29,20 +32,25 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   look: 'models',
   layOutBySimilarity: 'models',
   trainQuestion: 'models',
+  writeRespondents: 'files',
 };
 
 export function createThreads(): Threads {
-  const makePool = (maxThreads: number) =>
+  const makePool = (maxThreads: number, most = MOST_MEMORY_MB) =>
     new Piscina({
       filename: new URL(fromSource ? './dev.mjs' : './thread.js', import.meta.url).href,
       minThreads: 0,
       maxThreads,
       idleTimeout: 30_000,
       // a larger nursery: most of what a row is read with is dead at once
-      resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB, maxYoungGenerationSizeMb: 32 },
+      resourceLimits: { maxOldGenerationSizeMb: most, maxYoungGenerationSizeMb: 32 },
       ...(fromSource ? { execArgv: ['--conditions=source'] } : {}),
     });
-  const pools: Record<PoolName, Piscina> = { sheets: makePool(1), models: makePool(2) };
+  const pools: Record<PoolName, Piscina> = {
+    sheets: makePool(1),
+    models: makePool(2),
+    files: makePool(1, MOST_FOR_FILES_MB),
+  };
   return {
     async run(name, input, { signal, ...end } = {}) {
       const { port1, port2 } = new MessageChannel();
@@ -62,7 +70,7 @@ export function createThreads(): Threads {
       }
     },
     close: async () => {
-      await Promise.all([pools.sheets.destroy(), pools.models.destroy()]);
+      await Promise.all(Object.values(pools).map((pool) => pool.destroy()));
     },
   };
 }

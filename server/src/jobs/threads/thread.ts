@@ -9,6 +9,7 @@ import {
 } from '@yellow-thread/core/learning';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import { Problem } from '../../problems.js';
+import { writeRespondentFile, type RespondentFile } from '../../report/files/respondentFile.js';
 import {
   checkSheetWork,
   readSheetWork,
@@ -37,6 +38,7 @@ export interface ThreadWork {
     result: ReturnType<typeof layOutBySimilarity>;
   };
   trainQuestion: { input: TrainingInput; result: TrainingResult };
+  writeRespondents: { input: RespondentFile; result: void };
 }
 export type WorkResult<Name extends keyof ThreadWork> = ThreadWork[Name]['result'];
 
@@ -87,5 +89,7 @@ async function compute(message: Message): Promise<unknown> {
       return layOutBySimilarity(message.input.texts);
     case 'trainQuestion':
       return trainQuestion(message.input, await englishWords(), line.report);
+    case 'writeRespondents':
+      return writeRespondentFile(message.input, line);
   }
 }

@@ -1,16 +1,8 @@
 import { once } from 'node:events';
 import type { Writable } from 'node:stream';
-import Excel from 'exceljs';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
 import { writeCsv } from '@yellow-thread/core/exchange';
-import type { RespondentTable } from '../respondentTable.js';
-
-export interface PackageText {
-  name: string;
-  purpose: string;
-  /** What the file holds and leaves out: group, date, questions. */
-  description: string;
-}
+import type { FileText, RespondentField, RespondentPages } from './respondentTypes.js';
 
 const FILE = 'respondents.csv';
 
@@ -21,8 +13,9 @@ const FILE = 'respondents.csv';
  */
 export async function writeDataPackage(
   to: Writable,
-  { fields, pages }: RespondentTable,
-  { name, purpose, description }: PackageText,
+  fields: readonly RespondentField[],
+  pages: RespondentPages,
+  { name, purpose, description }: FileText,
 ): Promise<void> {
   let full = false;
   const zip = new Zip((error, chunk, final) => {
@@ -53,7 +46,7 @@ export async function writeDataPackage(
   add('datapackage.json').push(strToU8(JSON.stringify(dictionary, null, 2)), true);
   const table = add(FILE);
   table.push(strToU8(writeCsv([fields.map((field) => field.name)])));
-  for await (const page of pages()) {
+  for await (const page of pages) {
     table.push(strToU8(writeCsv(page)));
     // what is not taken yet is waited for, so that it does not pile up
     if (full) await once(to, 'drain');
@@ -61,33 +54,4 @@ export async function writeDataPackage(
   }
   table.push(new Uint8Array(0), true);
   zip.end();
-}
-
-/** The same as a workbook: respondents, and the data dictionary in a worksheet of its own. */
-export async function writeRespondentWorkbook(
-  to: Writable,
-  { fields, pages }: RespondentTable,
-  { name, description }: PackageText,
-): Promise<void> {
-  const workbook = new Excel.stream.xlsx.WorkbookWriter({ stream: to, useSharedStrings: false });
-  const sheet = workbook.addWorksheet('Respondents', { views: [{ state: 'frozen', ySplit: 1 }] });
-  sheet.addRow(fields.map((field) => field.name)).commit();
-  for await (const page of pages()) {
-    for (const row of page) sheet.addRow(row).commit();
-    if (to.writableNeedDrain) await once(to, 'drain');
-  }
-  sheet.commit();
-  const dictionary = workbook.addWorksheet('Data dictionary');
-  dictionary.columns = [{ width: 34 }, { width: 10 }, { width: 40 }, { width: 80 }];
-  for (const line of [
-    ['Study', name],
-    ['', description],
-    [],
-    ['Column', 'Type', 'Title', 'What it holds'],
-  ])
-    dictionary.addRow(line).commit();
-  for (const field of fields)
-    dictionary.addRow([field.name, field.type, field.title, field.description]).commit();
-  dictionary.commit();
-  await workbook.commit();
 }

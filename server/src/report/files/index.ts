@@ -6,5 +6,5 @@ export { readFacts, type Fact } from './facts.js';
 export { reportGrid, type Grid } from './grid.js';
 export { writeHtml } from './html.js';
 export { writeWorkbook } from './workbook.js';
-export { writeDataPackage, writeRespondentWorkbook } from './dataPackage.js';
-export { asFile, contentTypes, sendWritten } from './sending.js';
+export type { RespondentField, RespondentValue } from './respondentTypes.js';
+export { asFile, contentTypes, sendByThread, sendWritten } from './sending.js';

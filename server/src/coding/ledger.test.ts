@@ -1,0 +1,34 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { importStudy } from '../../test/study.js';
+
+let server: TestServer;
+let client: Client;
+beforeAll(async () => {
+  server = await startServer();
+  client = await server.enter('Rowan');
+});
+afterAll(() => server.stop());
+
+test('finds answers that hold the words as written, wildcards of the database included', async () => {
+  const study = await importStudy(client, 'id,Why?\n1,The fares are mad.\n2,more boats\n');
+  expect((await study.ledger('words=FARES')).total).toBe(1);
+  expect((await study.ledger('words=%25')).total).toBe(0);
+});
+
+test('characters are found whatever their case, in ASCII and beyond it', async () => {
+  const texts = ['ÅLESUND boat', 'Über den BOOT', 'a boat', 'straße', 'Ωmega'];
+  const lines = texts.map((text, i) => `${i},${text}`).join('\n');
+  const other = await importStudy(client, `id,Why?\n${lines}\n`);
+  const found = async (words: string, match: string) =>
+    (await other.ledger(`words=${encodeURIComponent(words)}&match=${match}`)).answers
+      .map(({ text }) => texts.indexOf(text))
+      .sort();
+  expect(await found('BOAT', 'plain')).toEqual([0, 2]);
+  expect(await found('åles', 'plain')).toEqual([0]);
+  expect(await found('boo', 'plain')).toEqual([1]);
+  expect(await found('ÜBER', 'word')).toEqual([1]);
+  expect(await found('ω*', 'wildcard')).toEqual([4]);
+  expect(await found('boats', 'stem')).toEqual([0, 2]);
+  expect(await found('stra', 'plain')).toEqual([3]);
+});

@@ -1,0 +1,18 @@
+/** A column of the respondent-level file, with what a statistics package should know of it. */
+export interface RespondentField {
+  name: string;
+  type: 'string' | 'number' | 'integer' | 'boolean' | 'date';
+  title: string;
+  description: string;
+}
+export type RespondentValue = string | number | null;
+
+/** Rows in pages: no more than one of them stands in memory. */
+export type RespondentPages = AsyncIterable<RespondentValue[][]>;
+
+export interface FileText {
+  name: string;
+  purpose: string;
+  /** What the file holds and leaves out: group, date, questions. */
+  description: string;
+}

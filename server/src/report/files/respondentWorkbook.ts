@@ -1,0 +1,50 @@
+import { once } from 'node:events';
+import type { Writable } from 'node:stream';
+import Excel from 'exceljs';
+import type { FileText, RespondentField, RespondentPages } from './respondentTypes.js';
+
+/** The respondent-level file as a workbook: respondents, and the data dictionary in a worksheet of its own. */
+export async function writeRespondentWorkbook(
+  to: Writable,
+  fields: readonly RespondentField[],
+  pages: RespondentPages,
+  { name, description }: FileText,
+): Promise<void> {
+  const workbook = new Excel.stream.xlsx.WorkbookWriter({ stream: to, useSharedStrings: false });
+  const sheet = workbook.addWorksheet('Respondents', { views: [{ state: 'frozen', ySplit: 1 }] });
+  sheet.addRow(fields.map((field) => field.name)).commit();
+  for await (const page of pages) {
+    for (const row of page) sheet.addRow(row).commit();
+    const intake = intakeOf(sheet);
+    if (intake && !intake.write(Buffer.alloc(0))) await once(intake, 'drain');
+    if (to.writableNeedDrain) await once(to, 'drain');
+  }
+  sheet.commit();
+  const dictionary = workbook.addWorksheet('Data dictionary');
+  dictionary.columns = [{ width: 34 }, { width: 10 }, { width: 40 }, { width: 80 }];
+  for (const line of [
+    ['Study', name],
+    ['', description],
+    [],
+    ['Column', 'Type', 'Title', 'What it holds'],
+  ])
+    dictionary.addRow(line).commit();
+  for (const field of fields)
+    dictionary.addRow([field.name, field.type, field.title, field.description]).commit();
+  dictionary.commit();
+  await workbook.commit();
+}
+
+/**
+ * Where a worksheet's rows go into the zip. The library does not wait for it, so that rows pile up there which are
+ * written faster than they are packed; null where another version of it has no such place.
+ */
+function intakeOf(sheet: object): Writable | null {
+  const stream: unknown = Reflect.get(sheet, 'stream');
+  const pipes: unknown = stream instanceof Object ? Reflect.get(stream, 'pipes') : null;
+  const intake: unknown = Array.isArray(pipes) ? pipes[0] : null;
+  return isWritable(intake) ? intake : null;
+}
+
+const isWritable = (thing: unknown): thing is Writable =>
+  thing instanceof Object && 'write' in thing && 'once' in thing;
