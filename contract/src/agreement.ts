@@ -59,6 +59,8 @@ export const readingCreateSchema = z.object({
 export type ReadingCreate = z.infer<typeof readingCreateSchema>;
 export const readingParams = questionParams.extend({ reading: uuidSchema });
 
+export const agreementFileParams = readingParams.extend({ format: z.enum(['csv', 'xlsx']) });
+
 /** The answers of a reading as its reader sees them: not how they were coded. */
 export const readingAnswersSchema = z.object({
   answers: z.array(

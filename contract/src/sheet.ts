@@ -262,6 +262,8 @@ export const importUndoSchema = z.object({
   suggestions: z.number().int(),
   variables: z.array(z.string()),
   questions: z.array(z.string()),
+  /** Codings of a second reading. */
+  codedTwice: z.number().int(),
   /** Values and texts that get back what they were before. */
   restored: z.number().int(),
 });

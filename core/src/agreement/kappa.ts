@@ -26,7 +26,7 @@ export function cohenKappa(table: readonly (readonly number[])[], level = 0.95):
   const shares = table.map((row) => row.map((count) => count / n));
   const firsts = shares.map((row) => row.reduce((sum, share) => sum + share, 0));
   const seconds = shares.map((_, j) => shares.reduce((sum, row) => sum + row[j]!, 0));
-  const agreed = shares.reduce((sum, row, i) => sum + row[i]!, 0);
+  const agreed = table.reduce((sum, row, i) => sum + row[i]!, 0) / n;
   const byChance = firsts.reduce((sum, share, i) => sum + share * seconds[i]!, 0);
   if (n === 0 || 1 - byChance < 1e-12)
     return { n, agreed: n === 0 ? 0 : agreed, kappa: null, error: null, interval: null };

@@ -8,6 +8,7 @@ import type {
   ReadingList,
   WriteUp,
 } from '@yellow-thread/contract';
+import Excel from 'exceljs';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importFares } from '../../test/fares.js';
 
@@ -122,6 +123,23 @@ test('agreement is told code by code with its four cells, and where the two diff
     ['lovely crew', [{ codeId: crew, by: 'first', applies: null }]],
     ['the queue', [{ codeId: fares, by: 'second', applies: null }]],
   ]);
+});
+
+test('its files say the same, and what they rest on', async () => {
+  const file = (format: string) => rowan.get(`${path}/readings/${reading}/files/${format}`);
+  const csv = (await file('csv')).text;
+  expect(csv).toContain('Answers,"12, drawn at random from 12 settled ones"');
+  expect(csv).toContain('"Wren, without the first codes in view"');
+  // both, only Rowan, only Wren, neither, decisions and the share agreed
+  expect(csv).toContain('Fares,6,0,1,5,12,91.67,');
+  expect(csv).toContain('All codes,8,1,1,14,24,91.67,0.822,');
+  const workbook = new Excel.Workbook();
+  await workbook.xlsx.load(Uint8Array.from((await file('xlsx')).bytes).buffer);
+  const sheet = workbook.getWorksheet('Agreement')!;
+  const names = sheet.getColumn(1).values;
+  const row = sheet.getRow(names.indexOf('Fares'));
+  expect([2, 3, 4, 5, 6, 7].map((c) => row.getCell(c).value)).toEqual([6, 0, 1, 5, 12, 11 / 12]);
+  expect((await wren.get(`${path}/readings/${randomUUID()}/files/csv`)).status).toBe(404);
 });
 
 test('what is decided where they differ stands in the coding afterwards, and is undone as one', async () => {

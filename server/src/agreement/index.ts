@@ -1,2 +1,2 @@
-export { measuredAgreement } from './comparison.js';
+export { measuredAgreement, readAgreement } from './comparison.js';
 export { agreementRoutes } from './routes.js';

@@ -1,4 +1,5 @@
 import {
+  agreementFileParams,
   behindQuery,
   behindSchema,
   questionParams,
@@ -10,13 +11,15 @@ import {
   togetherSchema,
   withinQuery,
 } from '@yellow-thread/contract';
-import { StudyEntity } from '../database/index.js';
+import { readAgreement } from '../agreement/index.js';
+import { CodeEntity, StudyEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
 import {
+  agreementGrid,
   asFile,
   contentTypes,
   factBlocks,
@@ -129,6 +132,35 @@ export function reportRoutes(app: App, threads: Threads): void {
             writeWorkbook(to, [grid], readAnswerRows(em, [question.id], within)),
           );
       }
+    },
+  );
+  app.get(
+    '/api/studies/:study/questions/:question/readings/:reading/files/:format',
+    {
+      schema: {
+        operationId: 'downloadAgreement',
+        params: agreementFileParams,
+        produces: [contentTypes.csv, contentTypes.xlsx],
+        response: asFile.response,
+      },
+      serializerCompiler: asFile.serializerCompiler,
+    },
+    async ({ em, params }, reply) => {
+      const { study, reading, format } = params;
+      const question = await findQuestion(em, study, params.question);
+      const agreement = await readAgreement(em, study, question.id, reading);
+      const codes = await em.find(CodeEntity, { studyId: study });
+      const { name } = await em.findOneOrFail(StudyEntity, study);
+      const grid = agreementGrid(agreement, new Map(codes.map((code) => [code.id, code.name])), [
+        ['Study', name],
+        ['Question', question.wording],
+      ]);
+      reply
+        .type(contentTypes[format])
+        .header('Content-Disposition', `attachment; filename="agreement-${question.id}.${format}"`);
+      return format === 'csv'
+        ? reply.send(gridsAsCsv([grid]))
+        : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
     },
   );
   app.get(

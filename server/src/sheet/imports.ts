@@ -83,9 +83,11 @@ export async function whatUndoTakes(
        (select count(*)::int from ${its} join mention m on m.response_id = r.id
           where m.origin <> 'import') as mentions,
        (select count(*)::int from ${its} join suggestion s on s.response_id = r.id) as suggestions,
+       (select count(*)::int from ${its} join second_reading_answer a
+          on a.response_id = r.id and a.second_codes is not null) as "codedTwice",
        (select count(*)::int from import_before where import_id = ?)
          + (select count(*)::int from import_before_response where import_id = ?) as restored`,
-    [id, id, id, id, id, id, id],
+    [id, id, id, id, id, id, id, id],
   );
   return { ...counts, variables: await names('variable'), questions: await names('question') };
 }

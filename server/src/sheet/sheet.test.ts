@@ -327,6 +327,7 @@ describe('later sheets', () => {
     const { body } = await client.get<ImportUndo>(`${study.base}/imports/${only!.id}/undo`);
     expect(body).toEqual({
       ...{ respondents: 3, responses: 3, settled: 1, mentions: 1, suggestions: 0, restored: 0 },
+      codedTwice: 0,
       ...{ variables: ['home'], questions: ['Why?'] },
     });
     await takeBackLast(study.id);

@@ -1,15 +1,22 @@
 import type { Agreement, CodeAgreement, ListedReading } from '@yellow-thread/contract';
 import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useAgreement } from '../data/agreement.js';
+import { agreementFileAddress, useAgreement } from '../data/agreement.js';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { usePlace } from '../frame/place.js';
+import { Menu, MenuFile } from '../parts/menu.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, asDate, asPercent } from '../parts/numbers.js';
 import { CodeTable } from './codeTable.js';
 import { Differing } from './differing.js';
 import { coefficient, namesOf } from './words.js';
+
+const files = [
+  ['xlsx', 'Workbook (XLSX)', 'agreement code by code'],
+  ['csv', 'CSV', 'for any other program'],
+] as const;
 
 /** How far a second reading agrees with the first: overall, code by code, and where the two differ. */
 export function Compared({
@@ -44,9 +51,28 @@ export function Compared({
             </p>
           )}
         </div>
-        <Link to=".." relative="path" className="shrink-0 underline">
-          all second readings
-        </Link>
+        <span className="flex shrink-0 items-center gap-4">
+          <Link to=".." relative="path" className="underline">
+            all second readings
+          </Link>
+          <Menu
+            name={
+              <>
+                <Download size={15} aria-hidden /> Files
+              </>
+            }
+          >
+            {files.map(([format, name, about]) => (
+              <MenuFile
+                key={format}
+                name={name}
+                about={about}
+                address={agreementFileAddress(study.id, question.id, reading.id, format)}
+                isPage={false}
+              />
+            ))}
+          </Menu>
+        </span>
       </header>
       <Overall agreement={agreement.data} />
       <CodeTable

@@ -141,3 +141,10 @@ export function useTalkOver(study: number, question: number, reading: string) {
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
 }
+
+export const agreementFileAddress = (
+  study: number,
+  question: number,
+  reading: string,
+  format: 'csv' | 'xlsx',
+): string => `${pathOf(study, question, reading)}/files/${format}`;

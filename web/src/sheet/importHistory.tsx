@@ -127,6 +127,8 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
     takes.data.settled > 0 && counted(takes.data.settled, 'settled answer'),
     takes.data.mentions > 0 && `${counted(takes.data.mentions, 'mention')} made since`,
     takes.data.suggestions > 0 && counted(takes.data.suggestions, 'suggestion'),
+    takes.data.codedTwice > 0 &&
+      counted(takes.data.codedTwice, 'answer of a second reading', 'answers of second readings'),
     ...takes.data.questions.map((question) => `the question “${question}”`),
     ...takes.data.variables.map((variable) => `the variable “${variable}”`),
   ];

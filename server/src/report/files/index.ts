@@ -1,3 +1,4 @@
+export { agreementGrid } from './agreementGrid.js';
 export { readAnswerRows } from './answers.js';
 export { factBlocks, reportTable, type Block, type Run } from './blocks.js';
 export { gridsAsCsv } from './csv.js';

@@ -49,7 +49,7 @@ const SHEET_ROWS = 1_048_575;
 export async function writeWorkbook(
   to: Writable,
   grids: readonly Grid[],
-  answers: AsyncIterable<AnswerRow[]>,
+  answers: AsyncIterable<AnswerRow[]> | Iterable<AnswerRow[]> = [],
 ): Promise<void> {
   const workbook = new Excel.stream.xlsx.WorkbookWriter({
     stream: to,
