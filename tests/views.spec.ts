@@ -83,6 +83,28 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.keyboard.press('Enter');
     await expect(page.getByRole('article', { name: 'Pile Dear' })).toBeVisible();
   },
+  people: async (page) => {
+    await openDemo(page, 'People');
+    await page.getByRole('button', { name: 'Leave …' }).click();
+    await expect(page.getByText('Leave this study?')).toBeVisible();
+  },
+  'a second reading, and what it shows': async (page) => {
+    await openDemo(page, 'Code');
+    await page.getByRole('button', { name: 'Sample …' }).click();
+    await page.getByRole('link', { name: 'A second reading' }).click();
+    await page.getByLabel('coded once more by').selectOption('Demo researcher (you)');
+    await page.getByLabel('How many').fill('3');
+    await page.getByRole('button', { name: 'Draw 3 answers' }).click();
+    const field = page.getByRole('combobox', { name: 'Code for this answer' });
+    await field.fill('fare');
+    await expect(page.getByRole('listbox').getByRole('option').first()).toBeVisible();
+    await expectAccessible(page);
+    await field.press('Enter');
+    await field.press('Enter');
+    await expect(page.getByText('1 of 3 coded')).toBeVisible();
+    await page.getByRole('button', { name: 'End here and compare' }).click();
+    await expect(page.getByRole('heading', { name: 'Demo researcher, twice' })).toBeVisible();
+  },
   notes: (page) => openDemo(page, 'Notes'),
   history: async (page) => {
     await openDemo(page, 'Codebook');

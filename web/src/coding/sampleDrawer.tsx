@@ -175,6 +175,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
         <Link
           to={`/studies/${study.id}/questions/${question.id}/second-reading`}
           className="underline"
+          onClick={() => openDrawer(null)}
         >
           A second reading
         </Link>{' '}
