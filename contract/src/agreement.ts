@@ -123,6 +123,8 @@ export const agreementSchema = z
   .object({
     reading: listedReadingSchema,
     codes: z.array(codeAgreementSchema.extend({ codeId: uuidSchema })),
+    /** Whether any code of a theme was given: two who confuse neighbouring codes agree on the theme. */
+    themes: z.array(codeAgreementSchema.extend({ themeId: uuidSchema })),
     overall: codeAgreementSchema,
     /** Answers that both gave exactly the same codes. */
     sameSets: z.object({

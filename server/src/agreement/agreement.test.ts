@@ -125,6 +125,25 @@ test('agreement is told code by code with its four cells, and where the two diff
   ]);
 });
 
+test('of a theme it counts whether any of its codes was given', async () => {
+  const themeId = randomUUID();
+  await rowan.send('POST', `${study.base}/themes`, { body: { id: themeId, name: 'Aboard' } });
+  for (const code of [fares, crew])
+    await rowan.send('POST', `${study.base}/codes/${code}/place`, {
+      body: { themeId, before: null },
+    });
+  const { themes, codes } = (await compared()).body;
+  // six fares and two of the crew both times, a crew only the first time, a queue only the second
+  expect(themes).toMatchObject([
+    { themeId, cells: { both: 8, first: 1, second: 1, neither: 2 }, state: 'low' },
+  ]);
+  expect(codes).toHaveLength(2);
+  expect((await rowan.get(`${path}/readings/${reading}/files/csv`)).text).toContain(
+    'Aboard,8,1,1,2,12,83.33,',
+  );
+  for (let n = 0; n < 3; n++) await study.undo();
+});
+
 test('its files say the same, and what they rest on', async () => {
   const file = (format: string) => rowan.get(`${path}/readings/${reading}/files/${format}`);
   const csv = (await file('csv')).text;

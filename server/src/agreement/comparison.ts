@@ -22,21 +22,23 @@ import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { findReading, findReadings } from './readings.js';
 
-/** The names of a study's codes, by id and in the order of the codebook. */
-async function readNames(em: EntityManager, studyId: number): Promise<Map<string, string>> {
-  const codes = await rows<{ id: string; name: string }>(
+type Names = ReadonlyMap<string, { name: string; themeId: string | null }>;
+
+/** A study's codes, by id and in the order of the codebook. */
+async function readNames(em: EntityManager, studyId: number): Promise<Names> {
+  const codes = await rows<{ id: string; name: string; themeId: string | null }>(
     em,
-    `select c.id, c.name from code c left join theme t on t.id = c.theme_id
+    `select c.id, c.name, c.theme_id as "themeId" from code c left join theme t on t.id = c.theme_id
      where c.study_id = ? order by t.position nulls last, c.position, c.id`,
     [studyId],
   );
-  return new Map(codes.map(({ id, name }) => [id, name]));
+  return new Map(codes.map(({ id, ...code }) => [id, code]));
 }
 
 /** What both gave an answer; codes that are no longer in the codebook are left out. */
 function setsOf(
   { firstCodes, secondCodes }: SecondReadingAnswer,
-  names: ReadonlyMap<string, string>,
+  names: Names,
 ): readonly [CodesOf, CodesOf] {
   const known = (codes: readonly string[]) => new Set(codes.filter((code) => names.has(code)));
   return [known(firstCodes), known(secondCodes ?? [])];
@@ -58,24 +60,42 @@ export async function readAgreement(
   return {
     ...{ reading, ...rest },
     codes: codes.map((one) => ({ ...one, state: stateOfAgreement(one) })),
+    themes: compareThemes(answers, names).map(({ codeId, ...one }) => ({
+      ...{ themeId: codeId, ...one },
+      state: stateOfAgreement(one),
+    })),
     overall: { ...overall, state: stateOfAgreement(overall) },
     everybody: await readEverybody(em, questionId, reading, names),
     differing: await readDiffering(em, answers, names),
   };
 }
 
-const compare = (answers: SecondReadingAnswer[], names: ReadonlyMap<string, string>) =>
+const compare = (answers: SecondReadingAnswer[], names: Names) =>
   compareCoders(
     answers.map((answer) => setsOf(answer, names)),
     [...names.keys()],
   );
+
+/** The same of themes, each as if it were one code: whether any code of it was given. */
+function compareThemes(answers: SecondReadingAnswer[], names: Names) {
+  const themesOf = (codes: CodesOf) =>
+    new Set([...codes].flatMap((code) => names.get(code)?.themeId ?? []));
+  const themes = new Set([...names.values()].flatMap(({ themeId }) => themeId ?? []));
+  return compareCoders(
+    answers.map((answer) => {
+      const [first, second] = setsOf(answer, names);
+      return [themesOf(first), themesOf(second)] as const;
+    }),
+    [...themes],
+  ).codes;
+}
 
 /** Agreement of all who coded the answers of a reading, where others than its reader read some of them too. */
 async function readEverybody(
   em: EntityManager,
   questionId: number,
   { id, readerId }: ListedReading,
-  names: ReadonlyMap<string, string>,
+  names: Names,
 ): Promise<Agreement['everybody']> {
   const found = await rows<{ readerId: number; responseId: number }>(
     em,
@@ -112,7 +132,7 @@ async function readEverybody(
 async function readDiffering(
   em: EntityManager,
   answers: SecondReadingAnswer[],
-  names: ReadonlyMap<string, string>,
+  names: Names,
 ): Promise<DifferingAnswer[]> {
   const differing = answers.flatMap((answer) => {
     const [first, second] = setsOf(answer, names);
@@ -213,7 +233,7 @@ export async function measuredAgreement(
       ...{ sameSets, alphaOfSets, kappa: overall.kappa, interval: overall.interval },
       low: codes
         .filter((one) => stateOfAgreement(one) === 'low')
-        .map(({ codeId }) => names.get(codeId)!),
+        .map(({ codeId }) => names.get(codeId)!.name),
     };
   });
 }

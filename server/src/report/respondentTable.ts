@@ -11,7 +11,9 @@ export interface RespondentTable {
   pages: () => AsyncGenerator<RespondentValue[][]>;
 }
 
-const PAGE = 500;
+/** Rows are read in pages of so many values, whatever their number of columns. */
+const PAGE_VALUES = 100_000;
+const MOST_ROWS = 500;
 type Value = string | number | boolean | null;
 
 /**
@@ -106,11 +108,12 @@ export async function readRespondentTable(
     }
   }
   const wanted = within ? [...within].sort((x, y) => x - y) : [...people.ids];
+  const size = Math.max(1, Math.min(MOST_ROWS, Math.floor(PAGE_VALUES / fields.length)));
   return {
     fields,
     pages: async function* () {
-      for (let at = 0; at < wanted.length; at += PAGE) {
-        const ids = wanted.slice(at, at + PAGE);
+      for (let at = 0; at < wanted.length; at += size) {
+        const ids = wanted.slice(at, at + size);
         const page = await rows<{
           id: number;
           externalId: string;

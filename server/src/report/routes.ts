@@ -12,7 +12,7 @@ import {
   withinQuery,
 } from '@yellow-thread/contract';
 import { readAgreement } from '../agreement/index.js';
-import { CodeEntity, StudyEntity } from '../database/index.js';
+import { CodeEntity, StudyEntity, ThemeEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import type { App } from '../routeScope.js';
@@ -149,9 +149,12 @@ export function reportRoutes(app: App, threads: Threads): void {
       const { study, reading, format } = params;
       const question = await findQuestion(em, study, params.question);
       const agreement = await readAgreement(em, study, question.id, reading);
-      const codes = await em.find(CodeEntity, { studyId: study });
+      const named = [
+        ...(await em.find(CodeEntity, { studyId: study })),
+        ...(await em.find(ThemeEntity, { studyId: study })),
+      ];
       const { name } = await em.findOneOrFail(StudyEntity, study);
-      const grid = agreementGrid(agreement, new Map(codes.map((code) => [code.id, code.name])), [
+      const grid = agreementGrid(agreement, new Map(named.map((one) => [one.id, one.name])), [
         ['Study', name],
         ['Question', question.wording],
       ]);

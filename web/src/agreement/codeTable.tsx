@@ -4,6 +4,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { Choice } from '../parts/field.js';
 import { asCount, asPercent, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import type { Look } from '../parts/stitches.js';
 import { coefficient, type CoderNames } from './words.js';
 
 const states: Record<CodeAgreement['state'], string> = {
@@ -14,9 +15,38 @@ const states: Record<CodeAgreement['state'], string> = {
 };
 const cell = 'figures py-1.5 pl-4 text-right whitespace-nowrap';
 
-/** Agreement code by code, each with its four cells. */
+/** A row of the table that was chosen, and the codes of which differing answers are shown. */
+export interface ChosenRow {
+  id: string;
+  codeIds: readonly string[];
+}
+
+interface Row extends CodeAgreement {
+  id: string;
+  name: string;
+  look: Look;
+  codeIds: readonly string[];
+}
+
+/** The codes or the themes that were used, as they are drawn. */
+function rowsOf({ codes, themes }: Agreement, by: 'code' | 'theme', book: DrawnCodebook): Row[] {
+  if (by === 'code')
+    return codes.flatMap(({ codeId, ...one }) => {
+      const code = book.byId.get(codeId);
+      return code
+        ? [{ ...one, id: codeId, name: code.name, look: code.look, codeIds: [codeId] }]
+        : [];
+    });
+  return themes.flatMap(({ themeId, ...one }) => {
+    const theme = book.themes.find(({ id }) => id === themeId);
+    const codeIds = book.codes.filter((code) => code.themeId === themeId).map(({ id }) => id);
+    return theme ? [{ ...one, id: themeId, name: theme.name, look: theme.look, codeIds }] : [];
+  });
+}
+
+/** Agreement code by code, or theme by theme, each with its four cells. */
 export function CodeTable({
-  agreement: { codes, everybody, sameSets },
+  agreement,
   codebook,
   names: { first, second },
   chosen,
@@ -25,15 +55,15 @@ export function CodeTable({
   agreement: Agreement;
   codebook: DrawnCodebook;
   names: CoderNames;
-  /** The code of which differing answers are shown. */
-  chosen: string | null;
-  onChoose: (code: string | null) => void;
+  chosen: ChosenRow | null;
+  onChoose: (row: ChosenRow | null) => void;
 }) {
+  const { sameSets, themes } = agreement;
   const [order, setOrder] = useState<'book' | 'least'>('least');
-  const known = codes.flatMap((one) => {
-    const code = codebook.byId.get(one.codeId);
-    return code ? [{ ...one, code }] : [];
-  });
+  const [by, setBy] = useState<'code' | 'theme'>('code');
+  // of everybody agreement is worked out by code
+  const everybody = by === 'code' ? agreement.everybody : null;
+  const known = rowsOf(agreement, by, codebook);
   const shown =
     order === 'book'
       ? known
@@ -42,25 +72,38 @@ export function CodeTable({
             Number(x.state === 'little_evidence') - Number(y.state === 'little_evidence') ||
             (x.alpha ?? 2) - (y.alpha ?? 2),
         );
-  const unused = codebook.codes.filter((one) => !one.archived).length - known.length;
+  const all = by === 'code' ? codebook.codes.filter((one) => !one.archived) : codebook.themes;
+  const unused = all.length - known.length;
   return (
     <section className="mb-8 max-w-5xl" aria-labelledby="by-code">
       <div className="flex items-baseline justify-between">
-        <h2 id="by-code">Code by code</h2>
-        <Choice
-          label="in the order of"
-          value={order}
-          onChange={(event) => setOrder(event.target.value === 'book' ? 'book' : 'least')}
-        >
-          <option value="least">least agreement</option>
-          <option value="book">the codebook</option>
-        </Choice>
+        <h2 id="by-code">{by === 'code' ? 'Code by code' : 'Theme by theme'}</h2>
+        <span className="flex items-baseline gap-4">
+          {themes.length > 0 && (
+            <Choice
+              label="rows"
+              value={by}
+              onChange={(event) => setBy(event.target.value === 'theme' ? 'theme' : 'code')}
+            >
+              <option value="code">codes</option>
+              <option value="theme">themes: any code of theirs</option>
+            </Choice>
+          )}
+          <Choice
+            label="in the order of"
+            value={order}
+            onChange={(event) => setOrder(event.target.value === 'book' ? 'book' : 'least')}
+          >
+            <option value="least">least agreement</option>
+            <option value="book">the codebook</option>
+          </Choice>
+        </span>
       </div>
       <table className="mt-2 w-full">
         <thead className="border-b border-rule text-right align-bottom text-soft [&_th]:pb-1.5 [&_th]:font-normal">
           <tr>
             <th scope="col" className="text-left">
-              Code
+              {by === 'code' ? 'Code' : 'Theme'}
             </th>
             <th scope="col" className="pl-4">
               both
@@ -101,22 +144,19 @@ export function CodeTable({
           </tr>
         </thead>
         <tbody>
-          {shown.map(({ codeId, code, cells, ...one }) => (
-            <tr
-              key={codeId}
-              className={`border-b border-rule ${chosen === codeId ? 'bg-wash' : ''}`}
-            >
+          {shown.map(({ id, name, look, codeIds, cells, ...one }) => (
+            <tr key={id} className={`border-b border-rule ${chosen?.id === id ? 'bg-wash' : ''}`}>
               <th scope="row" className="py-1.5 text-left font-normal">
                 <button
                   type="button"
-                  aria-pressed={chosen === codeId}
-                  title="Only the answers in which they differ on this code"
+                  aria-pressed={chosen?.id === id}
+                  title="Only the answers in which they differ on this"
                   className="flex items-center gap-2 rounded text-left hover:underline disabled:no-underline"
                   disabled={cells.first + cells.second === 0}
-                  onClick={() => onChoose(chosen === codeId ? null : codeId)}
+                  onClick={() => onChoose(chosen?.id === id ? null : { id, codeIds })}
                 >
-                  <StitchMark look={code.look} />
-                  {code.name}
+                  <StitchMark look={look} />
+                  {name}
                 </button>
               </th>
               <td className={cell}>{asCount(cells.both)}</td>
@@ -127,9 +167,7 @@ export function CodeTable({
               <td className={cell}>{coefficient(one.kappa, one.interval)}</td>
               <td className={cell}>{coefficient(one.alpha)}</td>
               <td className={cell}>{coefficient(one.ac1)}</td>
-              {everybody && (
-                <td className={cell}>{coefficient(everybody.codes[codeId] ?? null)}</td>
-              )}
+              {everybody && <td className={cell}>{coefficient(everybody.codes[id] ?? null)}</td>}
               <td className="whitespace-nowrap py-1.5 pl-4 text-[13px]">{states[one.state]}</td>
             </tr>
           ))}
@@ -140,7 +178,7 @@ export function CodeTable({
         two hardly differ: look at AC1 and the counts too. “Agree well” is an alpha from .80,
         “tentative” from .667; under five uses nothing is said.
         {unused > 0 &&
-          ` ${counted(unused, 'code')} that neither gave ${unused === 1 ? 'is' : 'are'} left out.`}
+          ` ${counted(unused, by)} that neither gave ${unused === 1 ? 'is' : 'are'} left out.`}
       </p>
     </section>
   );

@@ -9,7 +9,7 @@ import { usePlace } from '../frame/place.js';
 import { Menu, MenuFile } from '../parts/menu.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, asDate, asPercent } from '../parts/numbers.js';
-import { CodeTable } from './codeTable.js';
+import { CodeTable, type ChosenRow } from './codeTable.js';
 import { Differing } from './differing.js';
 import { coefficient, namesOf } from './words.js';
 
@@ -28,7 +28,7 @@ export function Compared({
 }) {
   const { study, question } = usePlace();
   const agreement = useAgreement(study.id, question.id, reading.id);
-  const [code, setCode] = useState<string | null>(null);
+  const [chosen, choose] = useState<ChosenRow | null>(null);
   if (agreement.isError) return <PageProblem error={agreement.error} />;
   if (!agreement.data) return <Waiting what="the comparison" />;
   const names = namesOf(reading);
@@ -79,16 +79,16 @@ export function Compared({
         agreement={agreement.data}
         codebook={codebook}
         names={names}
-        chosen={code}
-        onChoose={setCode}
+        chosen={chosen}
+        onChoose={choose}
       />
       <Differing
         reading={reading.id}
         answers={agreement.data.differing}
         names={names}
-        code={code}
+        only={chosen?.codeIds ?? null}
         codebook={codebook}
-        onCode={setCode}
+        onAll={() => choose(null)}
       />
     </main>
   );

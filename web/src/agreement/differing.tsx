@@ -20,17 +20,17 @@ export function Differing({
   reading,
   answers,
   names,
-  code,
+  only,
   codebook,
-  onCode,
+  onAll,
 }: {
   reading: string;
   answers: DifferingAnswer[];
   names: CoderNames;
-  /** Only where they differ on this one. */
-  code: string | null;
+  /** Only where they differ on one of these; null for all. */
+  only: readonly string[] | null;
   codebook: DrawnCodebook;
-  onCode: (code: string | null) => void;
+  onAll: () => void;
 }) {
   const { study, question } = usePlace();
   const talkOver = useTalkOver(study.id, question.id, reading);
@@ -38,7 +38,7 @@ export function Differing({
   const all = answers.flatMap(({ codes }) => codes);
   const decided = all.filter(({ applies }) => applies !== null).length;
   const shown = answers.filter(
-    ({ codes }) => code === null || codes.some(({ codeId }) => codeId === code),
+    ({ codes }) => only === null || codes.some(({ codeId }) => only.includes(codeId)),
   );
   return (
     <section className="max-w-5xl" aria-labelledby="differing">
@@ -47,8 +47,8 @@ export function Differing({
         <span className="figures text-soft" role="status">
           {asCount(decided)} of {asCount(all.length)} talked over
         </span>
-        {code !== null && (
-          <Button look="bare" className="ml-auto" onClick={() => onCode(null)}>
+        {only !== null && (
+          <Button look="bare" className="ml-auto" onClick={onAll}>
             Show those on other codes too
           </Button>
         )}

@@ -56,7 +56,7 @@ function AllReadings({ readings, me }: { readings: ListedReading[]; me: number |
         </p>
       </header>
       {readings.length > 0 && (
-        <ul className="mb-8 max-w-4xl border-t border-rule">
+        <ul className="mb-8 max-w-5xl border-t border-rule">
           {readings.map((one) => (
             <li
               key={one.id}

@@ -3,9 +3,9 @@ import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
 import type { Fact } from './facts.js';
 import type { Grid, GridValue } from './grid.js';
 
-/** How far two coders agree, code by code with its four cells, before it is written as any kind of file. */
+/** How far two coders agree, theme by theme and code by code with their four cells, before it is written as any kind of file. */
 export function agreementGrid(
-  { reading, codes, overall, sameSets, alphaOfSets, everybody }: Agreement,
+  { reading, codes, themes, overall, sameSets, alphaOfSets, everybody }: Agreement,
   names: ReadonlyMap<string, string>,
   facts: readonly Fact[],
 ): Grid {
@@ -47,12 +47,16 @@ export function agreementGrid(
     ],
     rows: [
       [...row('All codes', overall), ...(all ? [null] : [])],
+      ...themes.map((one) => [
+        ...row(names.get(one.themeId) ?? '', one),
+        ...(everybody ? [null] : []),
+      ]),
       ...codes.map((one) => [
         ...row(names.get(one.codeId) ?? '', one),
         ...(everybody ? [everybody.codes[one.codeId] ?? null] : []),
       ]),
     ],
-    heads: [true, ...codes.map(() => false)],
+    heads: [true, ...themes.map(() => true), ...codes.map(() => false)],
   };
 }
 
