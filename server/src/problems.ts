@@ -28,6 +28,12 @@ export const problems = {
     ),
   alreadyMember: (name: string) =>
     new Problem(409, 'already_member', `${name} works in this study already.`),
+  notEnteredYet: (name: string) =>
+    new Problem(
+      409,
+      'not_entered_yet',
+      `${name} has an account here that was not entered yet: let them sign in once, then let them in.`,
+    ),
   lastMember: () =>
     new Problem(
       409,

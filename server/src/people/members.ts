@@ -1,15 +1,31 @@
 import type { Member, OneTimePassword } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { AccountEntity, MembershipEntity, rows, type AccountRow } from '../database/index.js';
+import { AccountEntity, MembershipEntity, row, rows, type AccountRow } from '../database/index.js';
 import { problems } from '../problems.js';
 import { oneTimePassword, OWNER } from './accounts.js';
 import { endSessions } from './sessionStore.js';
 
-/** Whether `actor` may replace a person's password: the owner may, others only one that was never used. */
-const mayGivePassword = (actor: AccountRow, target: AccountRow): boolean =>
+/**
+ * Whether `actor` may replace a person's password: the owner may; others one that was never used, as long as it opens
+ * no study that they do not share.
+ *
+ * @param studies how many studies the person is in
+ */
+const mayGivePassword = (actor: AccountRow, target: AccountRow, studies: number): boolean =>
   target.passwordHash !== null &&
   target.name !== OWNER &&
-  (target.choosesPassword || (actor.name === OWNER && actor.id !== target.id));
+  (actor.name === OWNER ? actor.id !== target.id : target.choosesPassword && studies === 1);
+
+/** How many studies some people are in, by id. */
+async function countStudies(em: EntityManager, ids: readonly number[]) {
+  const counted = await rows<{ id: number; studies: number }>(
+    em,
+    `select account_id as id, count(*)::int as studies from membership
+     where account_id = any(?::int[]) group by 1`,
+    [ids],
+  );
+  return new Map(counted.map(({ id, studies }) => [id, studies]));
+}
 
 /** Who may open a study, by name. */
 export async function listMembers(
@@ -19,18 +35,21 @@ export async function listMembers(
 ): Promise<Member[]> {
   const memberships = await em.find(MembershipEntity, { studyId });
   const ids = memberships.map(({ accountId }) => accountId);
+  const studies = await countStudies(em, ids);
   const accounts = await em.find(AccountEntity, { id: { $in: ids } }, { orderBy: { name: 'asc' } });
   return accounts.map((account) => ({
     ...{ id: account.id, name: account.name, hasEntered: !account.choosesPassword },
-    mayBeGivenPassword: mayGivePassword(actor, account),
+    mayBeGivenPassword: mayGivePassword(actor, account, studies.get(account.id) ?? 0),
   }));
 }
 
 /**
  * Lets a person into a study, by the name of their account; one that is not there yet is made.
  *
+ * Nobody is let in by an account that was not entered yet: whoever made it knows its one-time password.
+ *
  * @returns the one-time password of a new account
- * @throws Problem already_member
+ * @throws Problem already_member, not_entered_yet
  */
 export async function addMember(
   em: EntityManager,
@@ -39,20 +58,33 @@ export async function addMember(
 ): Promise<OneTimePassword> {
   const { password, account } = await oneTimePassword();
   return em.transactional(async (tx) => {
-    const made = await rows<{ id: number }>(
+    const made = await rows(
       tx,
       `insert into account (name, password_hash, chooses_password) values (?, ?, ?)
-       on conflict (name) do nothing returning id`,
+       on conflict (name) do nothing returning 1`,
       [name, account.passwordHash, account.choosesPassword],
     );
-    const entered = await rows(
+    const known = await row<{ id: number; waits: boolean; studies: number; here: boolean }>(
       tx,
-      `insert into membership (study_id, account_id) select ?, id from account where name = ?
-       on conflict do nothing returning 1`,
-      [studyId, name],
+      `select a.id, a.chooses_password and a.name <> ? as waits,
+         (select count(*)::int from membership where account_id = a.id) as studies,
+         exists (select 1 from membership where account_id = a.id and study_id = ?) as here
+       from account a where a.name = ? for update`,
+      [OWNER, studyId, name],
     );
-    if (entered.length === 0) throw problems.alreadyMember(name);
-    return { password: made.length > 0 ? password : null };
+    if (known.here) throw problems.alreadyMember(name);
+    if (known.waits && known.studies > 0) throw problems.notEnteredYet(name);
+    await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
+      studyId,
+      known.id,
+    ]);
+    // one that opened nothing any more, shut out before it was entered, begins anew
+    if (known.waits && made.length === 0)
+      await rows(tx, 'update account set password_hash = ? where id = ?', [
+        account.passwordHash,
+        known.id,
+      ]);
+    return { password: known.waits ? password : null };
   });
 }
 
@@ -64,7 +96,9 @@ export async function givePassword(
   memberId: number,
 ): Promise<OneTimePassword> {
   const member = await findMember(em, studyId, memberId);
-  if (!mayGivePassword(actor, member)) throw problems.passwordOfTheirOwn(member.name);
+  const studies = await countStudies(em, [memberId]);
+  if (!mayGivePassword(actor, member, studies.get(memberId) ?? 0))
+    throw problems.passwordOfTheirOwn(member.name);
   const { password, account } = await oneTimePassword();
   Object.assign(member, account);
   await em.flush();

@@ -152,6 +152,18 @@ describe('who works in a study', () => {
       { name: 'Tansy', hasEntered: false, mayBeGivenPassword: true },
     ]);
     const [, { id }] = (await members()) as [unknown, { id: number }];
+    // whoever knows a one-time password must not come by it into a study of somebody else
+    const elsewhere = await server.enter('Teasel');
+    const { body: other } = await elsewhere.send<{ id: number }>('POST', '/studies', {
+      body: { name: 'Piers', purpose: '' },
+    });
+    const letIn = () =>
+      elsewhere.send<Given>('POST', `/studies/${other.id}/members`, { body: { name: 'Tansy' } });
+    expect((await letIn()).body.code).toBe('not_entered_yet');
+    // shut out before they ever came, and let in again, they get another one
+    await maker.send('DELETE', `${path}/${id}`);
+    const anew = await maker.send<Given>('POST', path, { body: { name: 'Tansy' } });
+    expect(anew.body.password).not.toBe(added.body.password);
     const again = await maker.send<Given>('POST', `${path}/${id}/password`);
     const tansy = server.visitor();
     expect((await tansy.signIn('Tansy', added.body.password)).status).toBe(401);
@@ -171,6 +183,7 @@ describe('who works in a study', () => {
       expect(reply.status).toBe(404);
     // nobody outside the study is given a password through it
     expect((await maker.send('POST', `${path}/${stranger.accountId}/password`)).status).toBe(404);
+    expect((await letIn()).body).toEqual({ password: null });
     await maker.send('DELETE', `${path}/${id}`);
     expect((await tansy.get(path)).status).toBe(404);
     expect((await maker.send('DELETE', `${path}/${maker.accountId}`)).body.code).toBe(
@@ -194,6 +207,16 @@ describe('who works in a study', () => {
     ]);
     const { body } = await owner.send<Given>('POST', `${path}/${fern.accountId}/password`);
     expect((await fern.get('/studies')).status).toBe(401);
+    // the new one may open other studies too: who shares but this one may not replace it
+    const { body: more } = await owner.send<{ id: number }>('POST', '/studies', {
+      body: { name: 'More', purpose: '' },
+    });
+    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
+      ...[more.id, fern.accountId],
+    ]);
+    const rue = await server.enter('Rue');
+    await owner.send('POST', path, { body: { name: 'Rue' } });
+    expect((await rue.send<Given>('POST', `${path}/${fern.accountId}/password`)).status).toBe(403);
     expect((await fern.signIn('Fern', body.password)).status).toBe(200);
     expect((await fern.get('/studies')).body).toMatchObject({ code: 'password_to_choose' });
     expect(logged.join('')).not.toContain(body.password);

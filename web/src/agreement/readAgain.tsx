@@ -9,9 +9,11 @@ import { usePlace } from '../frame/place.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { CodeList } from '../parts/codeList.js';
+import { CodeInput } from '../parts/codeInput.js';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
+import { ReadRow } from '../parts/readRow.js';
 
 const keyHelp: readonly KeyHelp[] = [
   { keys: 'type', does: 'find a code; ↑ ↓ choose among those found' },
@@ -112,20 +114,17 @@ function Answers({
           const { responseId, text, codes: kept } = answer;
           const codes = codesOf(answer);
           return (
-            <article
+            <ReadRow
               key={responseId}
               ref={(row) => {
                 rows.current[at] = row;
               }}
-              aria-current={at === active ? 'true' : undefined}
-              aria-posinset={at + 1}
-              aria-setsize={answers.length}
-              onPointerDown={() => setActive(at)}
-              className={`relative grid scroll-mb-64 grid-cols-[minmax(0,1fr)_320px] items-start gap-6 border-b border-rule px-6 py-2.5 ${at === active ? 'bg-card' : ''}`}
+              at={at}
+              of={answers.length}
+              isActive={at === active}
+              onActive={() => setActive(at)}
+              className="scroll-mb-64 grid-cols-[minmax(0,1fr)_320px]"
             >
-              {at === active && (
-                <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />
-              )}
               <p className="voice max-w-[44rem] break-words">
                 <AnswerText text={text} asides={study.asides} />
               </p>
@@ -144,7 +143,7 @@ function Answers({
                   <p className="text-[13px] text-soft">nothing applies</p>
                 )}
                 {at === active && (
-                  <CodeInput
+                  <AnswerField
                     key={responseId}
                     codes={codes}
                     codebook={codebook}
@@ -154,7 +153,7 @@ function Answers({
                   />
                 )}
               </div>
-            </article>
+            </ReadRow>
           );
         })}
       </div>
@@ -163,7 +162,7 @@ function Answers({
 }
 
 /** The field in which codes of the present answer are found; no new ones, since the first coder had none of them. */
-function CodeInput({
+function AnswerField({
   codes,
   codebook,
   onCodes,
@@ -232,23 +231,13 @@ function CodeInput({
   };
   return (
     <div className="relative">
-      <input
+      <CodeInput
         ref={input}
-        role="combobox"
-        aria-label="Code for this answer"
-        aria-expanded={search.choices > 0}
-        aria-controls={list}
-        aria-activedescendant={search.choices > 0 ? `${list}-${search.chosen}` : undefined}
-        autoComplete="off"
-        spellCheck={false}
-        placeholder="type a code"
-        value={search.typed}
-        onChange={(event) => search.type(event.target.value)}
-        onKeyDown={(event) => {
-          const onKey = search.typed === '' ? onEmptyKey : onTypedKey;
-          if (onKey(event) !== false) event.preventDefault();
-        }}
-        className="w-full border-b-2 border-thread bg-transparent px-1 py-0.5 outline-none placeholder:text-soft"
+        label="Code for this answer"
+        list={list}
+        search={search}
+        onKey={search.typed === '' ? onEmptyKey : onTypedKey}
+        className="w-full"
       />
       <FoundCodes
         id={list}

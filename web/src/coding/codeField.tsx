@@ -2,6 +2,7 @@ import { findCodeNamed, parseCodeName } from '@yellow-thread/core/codebook';
 import { weighLikely } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { CodeInput } from '../parts/codeInput.js';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { usePins, useSetPin } from '../data/codebook.js';
 import { useNearCodes } from '../data/coding.js';
@@ -157,24 +158,15 @@ export function CodeField(props: CodeFieldProps) {
           }}
         />
       ) : (
-        <input
+        <CodeInput
           ref={input}
-          data-codes="field"
-          role="combobox"
-          aria-label="Code for this line"
-          aria-expanded={search.choices > 0}
-          aria-controls={list}
-          aria-activedescendant={search.choices > 0 ? `${list}-${search.chosen}` : undefined}
-          autoComplete="off"
-          spellCheck={false}
-          placeholder="type a code"
-          value={search.typed}
-          onChange={(event) => search.type(event.target.value)}
-          onKeyDown={(event) => {
+          label="Code for this line"
+          list={list}
+          search={search}
+          onKey={(event) => {
             const onKey = event.altKey ? onAltKey : search.typed === '' ? onEmptyKey : onTypedKey;
-            if (onKey(event) !== false) event.preventDefault();
+            return onKey(event);
           }}
-          className="border-b-2 border-thread bg-transparent px-1 py-0.5 outline-none placeholder:text-soft"
         />
       )}
       <FoundCodes

@@ -10,6 +10,7 @@ import { isTyping } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
+import { ReadRow } from '../parts/readRow.js';
 import { StitchMark } from '../parts/stitch.js';
 import { SpotChecks } from './spotChecks.js';
 
@@ -106,20 +107,17 @@ function Reading({
       </header>
       <div role="feed" aria-label="Answers of the spot check" className="min-h-0 overflow-y-auto">
         {answers.map(({ responseId, text, verdict }, at) => (
-          <article
+          <ReadRow
             key={responseId}
             ref={(row) => {
               rows.current[at] = row;
             }}
-            aria-current={at === active ? 'true' : undefined}
-            aria-posinset={at + 1}
-            aria-setsize={answers.length}
-            onPointerDown={() => setActive(at)}
-            className={`relative grid grid-cols-[minmax(0,1fr)_270px] items-start gap-6 border-b border-rule px-6 py-2.5 ${at === active ? 'bg-card' : ''}`}
+            at={at}
+            of={answers.length}
+            isActive={at === active}
+            onActive={() => setActive(at)}
+            className="grid-cols-[minmax(0,1fr)_270px]"
           >
-            {at === active && (
-              <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />
-            )}
             <p className="voice max-w-[44rem] break-words">{text}</p>
             <span className="flex justify-end gap-1">
               {verdicts.map(({ verdict: one, name }) => (
@@ -135,7 +133,7 @@ function Reading({
                 </button>
               ))}
             </span>
-          </article>
+          </ReadRow>
         ))}
       </div>
     </div>
