@@ -66,6 +66,17 @@ test('a second person is let in, codes the same answers unseen, and the two sett
   await expect(linnet.getByText('3 of 4 coded')).toBeVisible();
   await expect(linnet.getByRole('combobox', { name: 'Code for this answer' })).toBeFocused();
   await expect(listed).toContainText('3 of 4 coded');
+  // what was settled a moment ago is changed, and changed back, by keyboard
+  const up = words[2] === 'more boats' ? 2 : 1;
+  for (let n = 0; n < up; n++) await linnet.keyboard.press('ArrowUp');
+  const earlier = answers.nth(3 - up);
+  await expect(earlier).toContainText('Fares');
+  await linnet.keyboard.press('Backspace');
+  await expect(earlier).toContainText('nothing applies');
+  await linnet.keyboard.type('Fares');
+  await linnet.keyboard.press('Enter');
+  await expect(earlier).toContainText('Fares');
+  for (let n = 0; n < up; n++) await linnet.keyboard.press('ArrowDown');
   await codeAll(linnet, words.slice(3).map(asLinnet), false);
   await expect(linnet.getByRole('heading', { name: 'Demo researcher and Linnet' })).toBeVisible();
   await context.close();

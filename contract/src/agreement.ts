@@ -11,6 +11,8 @@ export const secondReadingSchema = z
     questionId: idSchema,
     /** Who codes the answers once more. */
     readerId: idSchema,
+    /** Who had settled its answers when it was drawn. */
+    firstCoders: z.array(idSchema),
     /** How many settled answers there were to draw from. */
     drawnFrom: z.number().int(),
     drawnBy: idSchema,
@@ -36,7 +38,7 @@ export const listedReadingSchema = secondReadingSchema
   .pick({ id: true, readerId: true, drawnFrom: true, drawnAt: true })
   .extend({
     reader: z.string(),
-    /** Who settled its answers first. */
+    /** Names of those who settled its answers first. */
     firstCoders: z.array(z.string()),
     size: z.number().int(),
     read: z.number().int(),

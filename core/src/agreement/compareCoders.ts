@@ -1,6 +1,6 @@
 import { normalQuantile, wilsonInterval, type Interval } from '../statistics/index.js';
 import { cohenKappa, type Kappa } from './kappa.js';
-import { gwetAc1, krippendorffAlpha } from './manyCoders.js';
+import { eachOnce, gwetAc1, krippendorffAlpha } from './manyCoders.js';
 import { masiDistance } from './masi.js';
 
 /** What one coder gave an answer; empty where nothing applies. */
@@ -52,8 +52,8 @@ export function compareCoders(
     .map((codeId) => ({ codeId, cells: cellsOf(answers, codeId) }))
     .filter(({ cells }) => cells.neither < answers.length)
     .map(({ codeId, cells }) => ({ codeId, ...agreementOn(cells, level) }));
-  const used = found.map(({ codeId }) => codeId);
-  const byAnswer = answers.map((answer) => addUp(used.map((code) => cellsOf([answer], code))));
+  const used = new Set(found.map(({ codeId }) => codeId));
+  const byAnswer = answers.map((answer) => cellsOfAnswer(answer, used));
   const pooled = agreementOn(addUp(found.map(({ cells }) => cells)), level);
   const same = answers.filter(([one, other]) => masiDistance(one, other) === 0).length;
   return {
@@ -70,7 +70,7 @@ export function compareCoders(
 
 /** Alpha of whole sets of codes by any number of coders, as many sets an answer as there are who settled it. */
 export const alphaOfSets = (answers: readonly (readonly CodesOf[])[]): number | null =>
-  krippendorffAlpha(answers, masiDistance, (codes) => [...codes].sort().join(' '));
+  krippendorffAlpha(eachOnce(answers), masiDistance, (codes) => [...codes].sort().join(' '));
 
 /** Alpha of whether one code applies, by any number of coders. */
 export const alphaOfCode = (
@@ -78,15 +78,21 @@ export const alphaOfCode = (
   codeId: string,
 ): number | null =>
   krippendorffAlpha(
-    answers.map((sets) => sets.map((codes) => codes.has(codeId))),
+    eachOnce(answers.map((sets) => sets.map((codes) => codes.has(codeId)))),
     (one, other) => (one === other ? 0 : 1),
   );
 
+/** On which of some codes both, one or neither of two coders decided for an answer. */
+function cellsOfAnswer([one, other]: readonly [CodesOf, CodesOf], codes: CodesOf): FourCells {
+  const given = (set: CodesOf) => [...set].filter((code) => codes.has(code));
+  const [firsts, seconds] = [given(one), given(other)];
+  const both = firsts.filter((code) => other.has(code)).length;
+  const [first, second] = [firsts.length - both, seconds.length - both];
+  return { both, first, second, neither: codes.size - both - first - second };
+}
+
 /** How often both, one or neither of two coders gave a code. */
-export function cellsOf(
-  answers: readonly (readonly [CodesOf, CodesOf])[],
-  codeId: string,
-): FourCells {
+function cellsOf(answers: readonly (readonly [CodesOf, CodesOf])[], codeId: string): FourCells {
   const cells = { both: 0, first: 0, second: 0, neither: 0 };
   for (const [one, other] of answers) {
     const [first, second] = [one.has(codeId), other.has(codeId)];
@@ -118,11 +124,11 @@ const kappaOf = ({ both, first, second, neither }: FourCells, level?: number) =>
 function agreementOn(cells: FourCells, level: number): CodeAgreement {
   const { both, first, second, neither } = cells;
   const judged = [
-    ...Array.from({ length: both }, () => [1, 1]),
-    ...Array.from({ length: first }, () => [1, 0]),
-    ...Array.from({ length: second }, () => [0, 1]),
-    ...Array.from({ length: neither }, () => [0, 0]),
-  ];
+    { values: [1, 1], times: both },
+    { values: [1, 0], times: first },
+    { values: [0, 1], times: second },
+    { values: [0, 0], times: neither },
+  ].filter(({ times }) => times > 0);
   return {
     ...kappaOf(cells, level),
     cells,

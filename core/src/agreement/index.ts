@@ -1,4 +1,4 @@
-export { gwetAc1, krippendorffAlpha } from './manyCoders.js';
+export { eachOnce, gwetAc1, krippendorffAlpha, type Judged } from './manyCoders.js';
 export { masiDistance } from './masi.js';
 export { cohenKappa, type Kappa } from './kappa.js';
 export {
@@ -11,4 +11,4 @@ export {
   type CodesOf,
 } from './compareCoders.js';
 export { replaceCodes, type CodedTwice } from './replaceCodes.js';
-export { inWords, isOwnReading, type WhoRead } from './whoRead.js';
+export { coderNames, inWords, isOwnReading, type CoderNames, type WhoRead } from './whoRead.js';

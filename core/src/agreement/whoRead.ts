@@ -13,3 +13,14 @@ export const inWords = (names: readonly string[]): string =>
   names.length < 2
     ? names.join('')
     : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]!}`;
+
+/** What the two are called beside each other. */
+export interface CoderNames {
+  first: string;
+  second: string;
+}
+
+export const coderNames = (reading: WhoRead): CoderNames =>
+  isOwnReading(reading)
+    ? { first: 'first time', second: 'second time' }
+    : { first: inWords(reading.firstCoders), second: reading.reader };

@@ -131,10 +131,8 @@ function columnCounter({
     columnsOf.forEach((its, kind) => {
       for (const c of its) for (let k = 0; k < 3; k++) sums[k]![c]! += byKind[3 * kind + k]!;
     });
-    const [people, weighted, ofSquares] = sums;
-    return weights
-      ? { people, weighted, squares: ofSquares }
-      : { people, weighted: people, squares: people };
+    const [people, weighted, squares] = sums;
+    return weights ? { people, weighted, squares } : { people, weighted: people, squares: people };
   };
   return {
     people(set: Bitset): Sums {

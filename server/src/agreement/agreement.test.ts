@@ -119,6 +119,11 @@ test('agreement is told code by code with its four cells, and where the two diff
   expect(alphaOfSets).toBeLessThan(1);
   expect(everybody).toBeNull();
   expect(codes.map(({ state }) => state)).toEqual(['firm', 'little_evidence']);
+  // whoever settles one of them later was not there first
+  await wren.send('PUT', `${study.base}/responses/${differing[0]!.responseId}/settlement`, {
+    body: { settled: true },
+  });
+  expect((await list()).readings[0]!.firstCoders).toEqual(['Rowan']);
   expect(differing.map(({ text, codes: one }) => [text, one]).sort()).toEqual([
     ['lovely crew', [{ codeId: crew, by: 'first', applies: null }]],
     ['the queue', [{ codeId: fares, by: 'second', applies: null }]],
@@ -241,4 +246,15 @@ test('a merge of codes goes through the readings too, and a draft may tell of th
   ]);
   await study.undo();
   expect((await compared()).body.codes).toHaveLength(2);
+});
+
+test('a reading whose answers went with an undone import is gone too', async () => {
+  const { body } = await rowan.get<{ imports: { id: number }[] }>(`${study.base}/imports`);
+  const { body: job } = await rowan.send<{ id: number }>(
+    'POST',
+    `${study.base}/imports/${body.imports[0]!.id}/undo`,
+  );
+  expect((await rowan.jobEnd(study.id, job.id)).state).toBe('done');
+  expect((await server.sql('select 1 from second_reading_answer')).length).toBe(0);
+  expect((await compared()).status).toBe(404);
 });

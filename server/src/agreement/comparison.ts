@@ -214,7 +214,7 @@ export async function measuredAgreement(
   studyId: number,
 ): Promise<MeasuredAgreement[]> {
   const readings = (await findReadings(em, 'd.study_id = ?', [studyId])).toReversed();
-  const done = readings.filter(({ read, size }) => size > 0 && read === size);
+  const done = readings.filter(({ read, size }) => read === size);
   if (done.length === 0) return [];
   const names = await readNames(em, studyId);
   const answers = await findReadingAnswers(em, 'd.study_id = ?', [studyId]);

@@ -38,11 +38,12 @@ export const findReadings = (
        (select count(*)::int from second_reading_answer a where a.reading_id = d.id) as size,
        (select count(*)::int from second_reading_answer a
          where a.reading_id = d.id and a.second_codes is not null) as read,
-       (select coalesce(jsonb_agg(distinct c.name), '[]') from second_reading_answer a
-         join settlement t on t.response_id = a.response_id join account c on c.id = t.coder_id
-         where a.reading_id = d.id) as "firstCoders"
+       (select coalesce(jsonb_agg(c.name order by c.name), '[]') from account c
+         where d.first_coders @> to_jsonb(c.id)) as "firstCoders"
      from second_reading d join account b on b.id = d.reader_id
-     where ${where} order by d.drawn_at desc, d.id`,
+     where ${where}
+       -- one whose answers went with an import that was taken back is none any more
+       and exists (select 1 from second_reading_answer a where a.reading_id = d.id) order by d.drawn_at desc, d.id`,
     values,
   );
 
@@ -80,22 +81,23 @@ export async function drawReading(
     if ((await rows(tx, 'select 1 from second_reading where id = ?', [id])).length > 0) return;
     const found = await rows<Candidate>(
       tx,
-      `select r.id as "responseId", exists (
-           select 1 from settlement t where t.response_id = r.id and t.coder_id <> ?) as others,
+      `select r.id as "responseId",
+         (select jsonb_agg(t.coder_id) from settlement t where t.response_id = r.id) as "settledBy",
          coalesce((select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')
            as "firstCodes"
        ${settledAnswers} and not exists (
          select 1 from second_reading_answer a join second_reading d on d.id = a.reading_id
          where a.response_id = r.id and d.reader_id = ?)
        order by r.id`,
-      [readerId, questionId, readerId],
+      [questionId, readerId],
     );
     const drawn = like
       ? await sameAs(tx, questionId, like, found)
-      : atRandom(found, size, found.some(({ others }) => others) ? 'others' : 'own');
+      : atRandom(found, size, readerId);
     if (drawn.answers.length === 0) throw problems.nothingToReadAgain(reader.name);
     const reading: SecondReading = {
-      ...{ id, studyId: maker.studyId, questionId, readerId, drawnFrom: drawn.from },
+      ...{ id, studyId: maker.studyId, questionId, readerId },
+      ...{ firstCoders: drawn.by, drawnFrom: drawn.from },
       ...{ drawnBy: maker.accountId, drawnAt: new Date().toISOString() },
     };
     await makeChange(tx, {
@@ -117,20 +119,24 @@ export async function drawReading(
 
 interface Candidate {
   responseId: number;
-  /** Whether somebody other than the reader settled it. */
-  others: boolean;
+  settledBy: number[];
   firstCodes: string[];
 }
-type Drawn = { answers: Pick<Candidate, 'responseId' | 'firstCodes'>[]; from: number };
+interface Drawn {
+  answers: Pick<Candidate, 'responseId' | 'firstCodes'>[];
+  from: number;
+  by: number[];
+}
 
-function atRandom(found: Candidate[], size: number, whose: 'others' | 'own'): Drawn {
-  const answers = found.filter(({ others }) => others || whose === 'own');
-  const chosen = simpleRandomSample(
-    answers.length,
-    Math.min(size, answers.length),
-    randomInt(2 ** 31),
+function atRandom(found: Candidate[], size: number, readerId: number): Drawn {
+  const others = found.filter(({ settledBy }) => settledBy.some((coder) => coder !== readerId));
+  const from = others.length > 0 ? others : found;
+  const chosen = simpleRandomSample(from.length, Math.min(size, from.length), randomInt(2 ** 31));
+  const answers = chosen.map((i) => from[i]!);
+  const by = [...new Set(answers.flatMap(({ settledBy }) => settledBy))].filter(
+    (coder) => others.length === 0 || coder !== readerId,
   );
-  return { answers: chosen.map((i) => answers[i]!), from: answers.length };
+  return { answers, from: from.length, by: by.sort((x, y) => x - y) };
 }
 
 /** The answers of another reading, with the first codes that it had: so all compare with the same ones. */
@@ -141,10 +147,24 @@ async function sameAs(
   found: Candidate[],
 ): Promise<Drawn> {
   const { drawnFrom } = await findReading(em, questionId, like);
+  const { firstCoders } = await findRecord(em, like);
   const free = new Set(found.map(({ responseId }) => responseId));
   const answers = await findReadingAnswers(em, 'd.id = ?', [like]);
-  return { answers: answers.filter(({ responseId }) => free.has(responseId)), from: drawnFrom };
+  return {
+    answers: answers.filter(({ responseId }) => free.has(responseId)),
+    ...{ from: drawnFrom, by: firstCoders },
+  };
 }
+
+const findRecord = (em: EntityManager, id: string) =>
+  row<SecondReading>(
+    em,
+    `select id, study_id as "studyId", question_id as "questionId", reader_id as "readerId",
+       first_coders as "firstCoders", drawn_from as "drawnFrom", drawn_by as "drawnBy",
+       ${isoTime('drawn_at')} as "drawnAt"
+     from second_reading where id = ? for update`,
+    [id],
+  );
 
 /** The answers of a reading for its reader: without how they were coded. @throws Problem not_your_reading */
 export async function readReading(
@@ -237,13 +257,7 @@ export async function removeReading(
 ): Promise<void> {
   await em.transactional(async (tx) => {
     const { reader } = await findReading(tx, questionId, id);
-    const reading = await row<SecondReading>(
-      tx,
-      `select id, study_id as "studyId", question_id as "questionId", reader_id as "readerId",
-         drawn_from as "drawnFrom", drawn_by as "drawnBy", ${isoTime('drawn_at')} as "drawnAt"
-       from second_reading where id = ? for update`,
-      [id],
-    );
+    const reading = await findRecord(tx, id);
     await makeChange(tx, {
       ...maker,
       summary: `removing the second reading by ${reader}`,

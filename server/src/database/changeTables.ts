@@ -235,6 +235,7 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
       studyId: 'int',
       questionId: 'int',
       readerId: 'int',
+      firstCoders: 'jsonb',
       drawnFrom: 'int',
       drawnBy: 'int',
       drawnAt: 'timestamptz',

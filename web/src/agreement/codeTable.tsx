@@ -1,11 +1,12 @@
 import type { Agreement, CodeAgreement } from '@yellow-thread/contract';
+import type { CoderNames } from '@yellow-thread/core/agreement';
 import { useState } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { Choice } from '../parts/field.js';
 import { asCount, asPercent, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { Look } from '../parts/stitches.js';
-import { coefficient, type CoderNames } from './words.js';
+import { coefficient } from './words.js';
 
 const states: Record<CodeAgreement['state'], string> = {
   firm: 'agree well',

@@ -1,5 +1,5 @@
 import type { Agreement, CodeAgreement, ListedReading } from '@yellow-thread/contract';
-import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { coderNames, inWords, isOwnReading } from '@yellow-thread/core/agreement';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -11,7 +11,7 @@ import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, asDate, asPercent } from '../parts/numbers.js';
 import { CodeTable, type ChosenRow } from './codeTable.js';
 import { Differing } from './differing.js';
-import { coefficient, namesOf } from './words.js';
+import { coefficient } from './words.js';
 
 const files = [
   ['xlsx', 'Workbook (XLSX)', 'agreement code by code'],
@@ -31,7 +31,7 @@ export function Compared({
   const [chosen, choose] = useState<ChosenRow | null>(null);
   if (agreement.isError) return <PageProblem error={agreement.error} />;
   if (!agreement.data) return <Waiting what="the comparison" />;
-  const names = namesOf(reading);
+  const names = coderNames(reading);
   return (
     <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
       <header className="mb-5 flex max-w-5xl items-baseline justify-between gap-x-6">

@@ -1,4 +1,5 @@
 import type { DifferingAnswer } from '@yellow-thread/contract';
+import type { CoderNames } from '@yellow-thread/core/agreement';
 import { Link } from 'react-router';
 import { useTalkOver } from '../data/agreement.js';
 import type { DrawnCodebook } from '../data/codebook.js';
@@ -8,7 +9,6 @@ import { Button } from '../parts/button.js';
 import { CodeList } from '../parts/codeList.js';
 import { asCount } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
-import type { CoderNames } from './words.js';
 
 const decisions = [
   { applies: true, name: 'applies' },

@@ -9,11 +9,12 @@ import { usePlace } from '../frame/place.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { CodeList } from '../parts/codeList.js';
-import { CodeInput } from '../parts/codeInput.js';
+import { CodeInput, searchKey } from '../parts/codeInput.js';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
 import { ReadRow } from '../parts/readRow.js';
+import { useReadRows } from '../parts/useReadRows.js';
 
 const keyHelp: readonly KeyHelp[] = [
   { keys: 'type', does: 'find a code; ↑ ↓ choose among those found' },
@@ -52,23 +53,14 @@ function Answers({
   const { study, question } = usePlace();
   const { mutate: code } = useCodeOnceMore(study.id, question.id, reading);
   const end = useEndReading(study.id, question.id);
-  const [active, setActive] = useState(() =>
-    Math.max(
-      0,
-      answers.findIndex((one) => one.codes === null),
-    ),
-  );
+  const firstUnread = answers.findIndex((one) => one.codes === null);
+  const { active, goTo, rowOf } = useReadRows(answers.length, firstUnread);
   /** What the answers that one is at have so far; kept with the reading when one goes on. */
   const [begun, setBegun] = useState<ReadonlyMap<number, readonly string[]>>(new Map());
-  const rows = useRef<(HTMLElement | null)[]>([]);
   const read = answers.filter((one) => one.codes !== null).length;
   useKeyHelp(keyHelp);
-  useEffect(() => {
-    rows.current[active]?.scrollIntoView({ block: 'nearest' });
-  }, [active]);
   const codesOf = ({ responseId, codes }: ReadingAnswers['answers'][number]) =>
-    begun.get(responseId) ?? codes ?? [];
-  const goTo = (to: number) => setActive(Math.min(answers.length - 1, Math.max(0, to)));
+    codes ?? begun.get(responseId) ?? [];
   const change = (at: number, codes: readonly string[]) => {
     const { responseId, codes: kept } = answers[at]!;
     // what was settled before is changed there and then
@@ -116,13 +108,7 @@ function Answers({
           return (
             <ReadRow
               key={responseId}
-              ref={(row) => {
-                rows.current[at] = row;
-              }}
-              at={at}
-              of={answers.length}
-              isActive={at === active}
-              onActive={() => setActive(at)}
+              {...rowOf(at)}
               className="scroll-mb-64 grid-cols-[minmax(0,1fr)_320px]"
             >
               <p className="voice max-w-[44rem] break-words">
@@ -193,20 +179,7 @@ function AnswerField({
     const code = search.found[place];
     if (code) apply(code.id);
   };
-  const onTypedKey = (event: KeyboardEvent) => {
-    switch (event.key) {
-      case 'ArrowDown':
-        return search.move(1);
-      case 'ArrowUp':
-        return search.move(-1);
-      case 'Escape':
-        return search.type('');
-      case 'Enter':
-        return pick(search.chosen);
-      default:
-        return false;
-    }
-  };
+  const onTypedKey = (event: KeyboardEvent) => searchKey(search, event, () => pick(search.chosen));
   const onEmptyKey = (event: KeyboardEvent) => {
     const pinned = /^[1-9]$/u.test(event.key) && pins.find(({ key }) => key === Number(event.key));
     if (pinned) return apply(pinned.codeId);

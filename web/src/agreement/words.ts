@@ -1,17 +1,5 @@
-import type { CodeAgreement, ListedReading } from '@yellow-thread/contract';
-import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import type { CodeAgreement } from '@yellow-thread/contract';
 import { asShare } from '../parts/numbers.js';
-
-/** What the two are called in heads. */
-export interface CoderNames {
-  first: string;
-  second: string;
-}
-
-export const namesOf = (reading: ListedReading): CoderNames =>
-  isOwnReading(reading)
-    ? { first: 'first time', second: 'second time' }
-    : { first: inWords(reading.firstCoders), second: reading.reader };
 
 /** A coefficient with its interval: "0.78 (0.70 to 0.86)"; a dash where it is not defined. */
 export const coefficient = (

@@ -2,7 +2,7 @@ import { findCodeNamed, parseCodeName } from '@yellow-thread/core/codebook';
 import { weighLikely } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { CodeInput } from '../parts/codeInput.js';
+import { CodeInput, searchKey } from '../parts/codeInput.js';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { usePins, useSetPin } from '../data/codebook.js';
 import { useNearCodes } from '../data/coding.js';
@@ -117,20 +117,8 @@ export function CodeField(props: CodeFieldProps) {
         return false;
     }
   };
-  const onTypedKey = (event: KeyboardEvent) => {
-    switch (event.key) {
-      case 'ArrowDown':
-        return search.move(1);
-      case 'ArrowUp':
-        return search.move(-1);
-      case 'Escape':
-        return search.type('');
-      case 'Enter':
-        return event.shiftKey ? makeAndApply() : pick(search.chosen);
-      default:
-        return false;
-    }
-  };
+  const onTypedKey = (event: KeyboardEvent) =>
+    searchKey(search, event, () => (event.shiftKey ? makeAndApply() : pick(search.chosen)));
   const onEmptyKey = (event: KeyboardEvent) => {
     const pinned = /^[1-9]$/u.test(event.key) && pins.find(({ key }) => key === Number(event.key));
     return pinned ? apply(pinned.codeId) : deeds.onKey(event);

@@ -39,3 +39,19 @@ export function CodeInput({
     />
   );
 }
+
+/** What a key does while a code is looked for; false for one that does nothing then. */
+export function searchKey(search: CodeSearch, { key }: KeyboardEvent, onEnter: () => void) {
+  switch (key) {
+    case 'ArrowDown':
+      return search.move(1);
+    case 'ArrowUp':
+      return search.move(-1);
+    case 'Escape':
+      return search.type('');
+    case 'Enter':
+      return onEnter();
+    default:
+      return false;
+  }
+}

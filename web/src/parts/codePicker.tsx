@@ -1,5 +1,6 @@
 import { useId } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
+import { searchKey } from './codeInput.js';
 import { inputBox } from './field.js';
 import { FoundCodes, useCodeSearch } from './foundCodes.js';
 
@@ -43,11 +44,9 @@ export function CodePicker({
         value={search.typed}
         onChange={(event) => search.type(event.target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'ArrowDown') search.move(1);
-          else if (event.key === 'ArrowUp') search.move(-1);
-          else if (event.key === 'Enter') pick(search.chosen);
-          else if (event.key === 'Escape' && search.typed !== '') search.type('');
-          else return;
+          // left to whatever the field stands in
+          if (event.key === 'Escape' && search.typed === '') return;
+          if (searchKey(search, event, () => pick(search.chosen)) === false) return;
           event.preventDefault();
           event.stopPropagation();
         }}

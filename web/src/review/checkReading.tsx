@@ -1,5 +1,5 @@
 import type { CheckAnswers, Verdict } from '@yellow-thread/contract';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect } from 'react';
 import { Link } from 'react-router';
 import type { DrawnCode } from '../data/codebook.js';
 import { useCheck, useJudge } from '../data/review.js';
@@ -11,6 +11,7 @@ import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
 import { ReadRow } from '../parts/readRow.js';
+import { useReadRows } from '../parts/useReadRows.js';
 import { StitchMark } from '../parts/stitch.js';
 import { SpotChecks } from './spotChecks.js';
 
@@ -48,15 +49,10 @@ function Reading({
   const { mutate: judge } = useJudge(study.id, question.id, code.id, check);
   const openDrawer = useDrawer();
   const firstUnread = answers.findIndex((one) => one.verdict === null);
-  const [active, setActive] = useState(Math.max(0, firstUnread));
-  const rows = useRef<(HTMLElement | null)[]>([]);
+  const { active, goTo, rowOf } = useReadRows(answers.length, firstUnread);
   const read = answers.filter((one) => one.verdict !== null).length;
   useKeyHelp(keyHelp);
   useEffect(() => {
-    rows.current[active]?.scrollIntoView({ block: 'nearest' });
-  }, [active]);
-  useEffect(() => {
-    const goTo = (to: number) => setActive(Math.min(answers.length - 1, Math.max(0, to)));
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const found = verdicts.find(({ key }) => key === event.key.toLowerCase());
@@ -70,7 +66,7 @@ function Reading({
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [active, answers, judge]);
+  }, [active, answers, goTo, judge]);
   return (
     <div className="flex min-h-0 flex-col">
       <header className="border-b border-rule px-6 py-3">
@@ -107,17 +103,7 @@ function Reading({
       </header>
       <div role="feed" aria-label="Answers of the spot check" className="min-h-0 overflow-y-auto">
         {answers.map(({ responseId, text, verdict }, at) => (
-          <ReadRow
-            key={responseId}
-            ref={(row) => {
-              rows.current[at] = row;
-            }}
-            at={at}
-            of={answers.length}
-            isActive={at === active}
-            onActive={() => setActive(at)}
-            className="grid-cols-[minmax(0,1fr)_270px]"
-          >
+          <ReadRow key={responseId} {...rowOf(at)} className="grid-cols-[minmax(0,1fr)_270px]">
             <p className="voice max-w-[44rem] break-words">{text}</p>
             <span className="flex justify-end gap-1">
               {verdicts.map(({ verdict: one, name }) => (

@@ -9,6 +9,8 @@ export class Migration20261126070000_second_readings extends Migration {
         study_id int not null references study on delete cascade,
         question_id int not null references question on delete cascade,
         reader_id int not null references account,
+        -- who had settled its answers by then: a list of accounts
+        first_coders jsonb not null,
         drawn_from int not null check (drawn_from > 0),
         drawn_by int not null references account,
         drawn_at timestamptz not null

@@ -1,5 +1,5 @@
 import type { Agreement, CodeAgreement } from '@yellow-thread/contract';
-import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { coderNames, inWords } from '@yellow-thread/core/agreement';
 import type { Fact } from './facts.js';
 import type { Grid, GridValue } from './grid.js';
 
@@ -9,9 +9,7 @@ export function agreementGrid(
   names: ReadonlyMap<string, string>,
   facts: readonly Fact[],
 ): Grid {
-  const [first, second] = isOwnReading(reading)
-    ? ['first time', 'second time']
-    : [inWords(reading.firstCoders), reading.reader];
+  const { first, second } = coderNames(reading);
   const row = (name: string, { cells, ...one }: CodeAgreement): GridValue[] => [
     ...[name, cells.both, cells.first, cells.second, cells.neither, one.n, one.agreed],
     ...[one.kappa, one.interval?.[0] ?? null, one.interval?.[1] ?? null, one.alpha, one.ac1],
