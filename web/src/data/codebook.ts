@@ -25,7 +25,7 @@ import {
 import { useMemo } from 'react';
 import { useDark, type Look } from '../parts/stitches.js';
 import { call } from './client.js';
-import { asChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
+import { asChange, asKeyedChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
 
 export const codebookKey = (study: number) => ['codebook', study];
 
@@ -235,6 +235,8 @@ export const usePins = (study: number) =>
 export function useSetPin(study: number) {
   const client = useQueryClient();
   return useMutation({
+    // after the code that is pinned, which may have been made a moment ago
+    ...asKeyedChange(),
     mutationFn: ({ key, codeId }: { key: number; codeId: string | null }) =>
       call(`/api/studies/${study}/pins/${key}`, {
         method: 'PUT',
