@@ -25,6 +25,6 @@ export {
   type Share,
 } from './proportions.js';
 export { fTail } from './fTail.js';
-export { randomSource, shuffle } from './random.js';
+export { drawnFor, randomSource, shuffle } from './random.js';
 export { chiSquareTail, normalTwoSided } from './tails.js';
 export { wilsonInterval, type Interval } from './wilson.js';

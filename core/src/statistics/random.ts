@@ -49,3 +49,20 @@ export function shuffle<T extends { length: number; [i: number]: unknown }>(
   }
   return values;
 }
+
+/**
+ * A number as if drawn at random, always the same for an id and a seed: the order of answers by it does not change when
+ * others come or go.
+ *
+ * @param id and seed: whole numbers of 32 bits
+ * @returns a whole number from 0 to 2³² − 1
+ * @see Appleby (2011) MurmurHash3: its finaliser, of the id and of the seed that was mixed by the same
+ */
+export const drawnFor = (id: number, seed: number): number => mixed(id ^ mixed(seed));
+
+function mixed(value: number): number {
+  let hash = value;
+  hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b);
+  hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35);
+  return (hash ^ (hash >>> 16)) >>> 0;
+}

@@ -4,7 +4,7 @@ import { apiSample, checkTable, checkValue } from '../../test/checkValues.js';
 import { differenceEstimate } from './difference.js';
 import { effectiveBase } from './kish.js';
 import { normalQuantile } from './normal.js';
-import { randomSource, shuffle } from './random.js';
+import { drawnFor, randomSource, shuffle } from './random.js';
 import { wilsonInterval } from './wilson.js';
 
 test('Wilson interval (Wilson 1927; examples of Newcombe 1998, R prop.test: check value 2.1)', () => {
@@ -59,6 +59,13 @@ describe('random numbers', () => {
       }),
     );
   });
+});
+
+test('a number drawn for an id is the finaliser of MurmurHash3 (its published hashes of no bytes)', () => {
+  // of no bytes the hash is the finaliser of its seed: Wikipedia, MurmurHash, test vectors
+  expect(drawnFor(1, 0)).toBe(0x514e28b7);
+  expect(drawnFor(0xffffffff, 0)).toBe(0x81f16f39);
+  expect(drawnFor(1, 2)).not.toBe(drawnFor(1, 3));
 });
 
 test('difference estimator (Särndal, Swensson & Wretman 1992; R survey: check value 4.1)', () => {

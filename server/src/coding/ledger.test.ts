@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { Ledger } from '@yellow-thread/contract';
+import { rows } from '../database/index.js';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
 
@@ -31,4 +33,22 @@ test('characters are found whatever their case, in ASCII and beyond it', async (
   expect(await found('ω*', 'wildcard')).toEqual([4]);
   expect(await found('boats', 'stem')).toEqual([0, 2]);
   expect(await found('stra', 'plain')).toEqual([3]);
+});
+
+test('answers are read again when their words change, and lots at a time when there is much of them', async () => {
+  const study = await importStudy(client, 'id,Why?\n1,[INT: boats?] dear\n2,more boats\n3,boat\n');
+  const ledger = `${study.base}/questions/${study.question}/ledger`;
+  const found = async (words: string, match = 'stem') =>
+    (await client.get<Ledger>(`${ledger}?words=${words}&match=${match}`)).body.total;
+  expect(await found('boat')).toBe(3);
+  const em = server.orm.em.fork();
+  // what the interviewer said is not what was answered
+  const asides = JSON.stringify({ brackets: ['[]'], leading: [] });
+  await rows(em, 'update study set asides = ? where id = ?', [asides, study.id]);
+  expect([await found('boat'), await found('boats', 'plain')]).toEqual([2, 1]);
+  const long = `repeat('-', 34000000) || ' BOATS'`;
+  await rows(em, `update response set text = ${long} where question_id = ? and text = 'boat'`, [
+    study.question,
+  ]);
+  expect([await found('boat'), await found('boats', 'plain')]).toEqual([2, 2]);
 });

@@ -17,5 +17,7 @@ export {
 export { copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { openDatabase } from './orm.js';
+export { placesOf } from './placesOf.js';
 export { isoTime, row, rows, unpackInts, withinGroup } from './query.js';
 export { findMentions, findNotes, findReadingAnswers, findSettlements } from './records.js';
+export { readWritten, type Written } from './written.js';

@@ -2,8 +2,8 @@ import type { Origin } from '@yellow-thread/contract';
 import { addTo, emptyBitset, forEachIn, has, unite, type Bitset } from '@yellow-thread/core/groups';
 import { rowOfMentions, type ClothRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows, unpackInts } from '../database/index.js';
-import { placesOf, readOnce, type People, type ReadOf } from './people.js';
+import { placesOf, row, rows, unpackInts } from '../database/index.js';
+import { readOnce, type People, type ReadOf } from './people.js';
 
 /** The coding of one question as sets of respondents. */
 export interface QuestionMaterial {

@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, unpackInts } from '../database/index.js';
+import { placesOf, readWritten, row, unpackInts, type Written } from '../database/index.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
 interface Respondents {
@@ -36,18 +36,8 @@ export function readOnce<Key, Value>(
   return value;
 }
 
-/** How far the database was written when something was read. */
-interface Seen {
-  /** Equal only as long as everything is; null within a change that is being made. */
-  snapshot: string | null;
-  /** Equal only as long as people and their background are. */
-  people: number;
-  /** The same of who answered what. */
-  answers: number;
-}
-
 interface Kept {
-  seen: Seen;
+  seen: Written;
   respondents: Promise<Respondents>;
   asWritten: object;
   asAnswered: object;
@@ -65,14 +55,7 @@ const MOST_STUDIES = 3;
  * change that is being made is seen by that change alone and is not kept.
  */
 export async function readPeople(em: EntityManager, studyId: number): Promise<People> {
-  const seen = await row<Seen>(
-    em,
-    `select case when pg_current_xact_id_if_assigned() is null
-         then pg_current_snapshot()::text end as snapshot,
-       (count(*) filter (where what = 'people'))::int as people,
-       (count(*) filter (where what = 'answers'))::int as answers
-     from written`,
-  );
+  const seen = await readWritten(em);
   if (seen.snapshot === null)
     return { ...(await queryRespondents(em, studyId)), asWritten: {}, asAnswered: {} };
   const kept = peopleRead.get(em.config) ?? new Map<number, Kept>();
@@ -89,7 +72,7 @@ export async function readPeople(em: EntityManager, studyId: number): Promise<Pe
 }
 
 /** The people at another moment: what was not written since is not read again. */
-function carriedOn(em: EntityManager, studyId: number, seen: Seen, known: Kept | null): Kept {
+function carriedOn(em: EntityManager, studyId: number, seen: Written, known: Kept | null): Kept {
   const isSame = known?.seen.people === seen.people;
   const respondents = known && isSame ? known.respondents : queryRespondents(em, studyId);
   const asWritten = known && isSame ? known.asWritten : {};
@@ -121,23 +104,4 @@ async function queryRespondents(em: EntityManager, studyId: number): Promise<Res
     sorted[indexOf(id)] = weights.readDoubleBE(8 * at);
   });
   return { ids, indexOf, weights: sorted };
-}
-
-/**
- * Where each of some ids stands, −1 for one that is not among them. Ids of one study lie close together.
- *
- * @param places where they stand; in their own order when left out
- */
-export function placesOf(ids: Int32Array, places?: Int32Array): (id: number) => number {
-  let [first, last] = [0, -1];
-  if (ids.length > 0) [first, last] = [ids[0]!, ids[0]!];
-  for (const id of ids) {
-    if (id < first) first = id;
-    if (id > last) last = id;
-  }
-  const known = new Int32Array(last - first + 1).fill(-1);
-  ids.forEach((id, i) => {
-    known[id - first] = places ? places[i]! : i;
-  });
-  return (id) => known[id - first] ?? -1;
 }

@@ -1,0 +1,148 @@
+import type { LedgerQuery, LedgerShow } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { rows } from '../database/index.js';
+import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
+import { linesInForce, WORTH_A_LOOK } from './answers.js';
+
+const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
+const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
+const noted = (how: string) =>
+  `exists (select 1 from note n where n.response_id = r.id and ${how})`;
+const conditions = (questionId: number): Record<LedgerShow, string> => ({
+  all: 'not r.no_answer',
+  unread: `not r.no_answer and not ${settled} and not ${coded} and not ${noted('true')}`,
+  open: `not r.no_answer and not ${settled}`,
+  settled: `not r.no_answer and ${settled}`,
+  sample: 'not r.no_answer and exists (select 1 from sample_member s where s.response_id = r.id)',
+  unsure: noted('n.unsure'),
+  marked: noted('not n.unsure'),
+  changed: 'r.changed_at is not null',
+  no_answer: 'r.no_answer',
+  // what is drawn for coding by hand is read without the model's word
+  suggested: `not r.no_answer and not ${settled}
+    and not exists (select 1 from sample_member s where s.response_id = r.id) and r.id in (
+    select s.response_id from suggestion s join code c on c.id = s.code_id
+    where s.question_id = ${questionId} and s.state = 'open' and s.probability >= ${WORTH_A_LOOK}
+      and not exists (
+        select 1 from mention m where m.response_id = s.response_id and m.code_id = s.code_id))`,
+  // the models looked at it, and no code reaches its line
+  nothing_likely: `not r.no_answer and not ${settled} and not ${coded}
+    and not exists (select 1 from sample_member s where s.response_id = r.id)
+    and r.id <= (select last_response_id from run_in_force where question_id = ${questionId})
+    and r.id not in (
+      select unnest(out_of_scope) from run_in_force where question_id = ${questionId})
+    and r.id not in (
+      select s.response_id from suggestion s
+      join (${linesInForce(String(questionId))}) l on l.code_id = s.code_id and s.probability >= l.line
+      where s.question_id = ${questionId} and s.state = 'open')`,
+  disputed: `r.id in (
+    select (w->>'responseId')::int
+    from (select codes from run_in_force where question_id = ${questionId}) t,
+      jsonb_array_elements(t.codes) c,
+      jsonb_array_elements(coalesce(c->'wrongFor', '[]') || coalesce(c->'wrongAgainst', '[]')) w)`,
+});
+
+export interface Condition {
+  sql: string;
+  values: (string | number | readonly (string | number)[])[];
+}
+
+/** Whether codes are to meet in a line, and not only in an answer. */
+export const asksInLine = ({ all, any, together }: Pick<LedgerQuery, 'all' | 'any' | 'together'>) =>
+  together === 'line' && all.length + any.length > 0;
+
+/** Which answers a filter chooses, but for their words; null for all that say something. */
+export async function conditionOf(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  { show, all, any, none, coder, where, like, about, together, group, among }: LedgerQuery,
+): Promise<Condition | null> {
+  const isInLine = asksInLine({ all, any, together });
+  const parts: Condition[] = [
+    { sql: 'r.question_id = ?', values: [questionId] },
+    { sql: conditions(questionId)[show], values: [] },
+  ];
+  if (like !== undefined)
+    parts.push({ sql: 'r.same = (select same from response where id = ?)', values: [like] });
+  if (about !== undefined)
+    parts.push({
+      sql: `r.id in (select jsonb_array_elements(t->'answers')::int
+        from run_in_force f cross join jsonb_array_elements(f.themes) t
+        where f.question_id = ? and t->>'themeId' = ?)
+        and not exists (select 1 from settlement t where t.response_id = r.id)`,
+      values: [questionId, about],
+    });
+  const with_ = 'select 1 from mention m where m.response_id = r.id and m.code_id';
+  const byCoder = coder === undefined ? '' : ' and m.coder_id = ?';
+  const its = coder === undefined ? [] : [coder];
+  for (const code of all)
+    parts.push({ sql: `exists (${with_} = ?::uuid${byCoder})`, values: [code, ...its] });
+  if (any.length > 0)
+    parts.push({ sql: `exists (${with_} = any(?::uuid[])${byCoder})`, values: [any, ...its] });
+  // a code that may not be in the line may well be elsewhere in the answer
+  if (none.length > 0 && !isInLine)
+    parts.push({ sql: `not exists (${with_} = any(?::uuid[])${byCoder})`, values: [none, ...its] });
+  if (coder !== undefined && all.length + any.length === 0)
+    parts.push({
+      sql: `(exists (select 1 from mention m where m.response_id = r.id and m.coder_id = ?)
+        or exists (select 1 from settlement t where t.response_id = r.id and t.coder_id = ?))`,
+      values: [coder, coder],
+    });
+  for (const one of new Set(group ? [group, ...among] : among))
+    parts.push({
+      sql: 'r.respondent_id = any(?::int[])',
+      values: [await respondentsOf(em, studyId, one)],
+    });
+  // several values of one variable are one or the other, different variables are both
+  for (const variableId of new Set(where.map((one) => one.variableId)))
+    parts.push(
+      await backgroundIs(
+        em,
+        studyId,
+        variableId,
+        where.filter((one) => one.variableId === variableId).map(({ value }) => value),
+      ),
+    );
+  // the question and what is shown of it stand there always
+  if (show === 'all' && parts.length === 2) return null;
+  return {
+    sql: parts.map(({ sql }) => sql).join(' and '),
+    values: parts.flatMap(({ values }) => values),
+  };
+}
+
+async function backgroundIs(
+  em: EntityManager,
+  studyId: number,
+  variableId: number,
+  labels: readonly string[],
+): Promise<Condition> {
+  const variable = await readVariable(em, studyId, variableId);
+  if ('byRule' in variable) {
+    const labelOf = await readLabels(em, studyId, variableId);
+    const { ids } = await readPeople(em, studyId);
+    return {
+      sql: 'r.respondent_id = any(?::int[])',
+      values: [[...ids].filter((id) => labels.includes(labelOf(id) ?? ''))],
+    };
+  }
+  const { valueId, labelOf } = variable.stored;
+  const found = await rows<{ value: string | number | boolean | null }>(
+    em,
+    // categories are listed; numbers and dates are found where they stand
+    `select to_jsonb(c.value) as value from category c where c.variable_id = ?
+     union all (select distinct background->? from respondent
+       where study_id = ? and not exists (select 1 from category where variable_id = ?))`,
+    [valueId, String(valueId), studyId, valueId],
+  );
+  const fitting = found
+    .map(({ value }) => value)
+    .filter((value) => value !== null && labels.includes(labelOf(value) ?? ''));
+  const stored = `p.background->>'${valueId}'`;
+  return {
+    sql: `exists (select 1 from respondent p where p.id = r.respondent_id
+      and (${stored} = any(?::text[])${labels.includes('') ? ` or ${stored} is null` : ''}))`,
+    values: [fitting.map(String)],
+  };
+}
