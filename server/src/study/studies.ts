@@ -74,16 +74,17 @@ export async function describeStudy(
   >(
     em,
     `${head} select id, name, purpose, asides, no_answers as "noAnswers",
-       (select count(*)::int from respondent
-         where study_id = study.id and ${holds('respondent.id')}) as respondents,
-       (select count(*)::int from respondent where study_id = study.id) as "allRespondents",
-       exists (select 1 from respondent where study_id = study.id and weight is not null) as weighted
-     from study where id = ?`,
+       p.respondents, p."allRespondents", p.weighted
+     from study cross join lateral (
+       select (count(*) filter (where ${holds('id')}))::int as respondents,
+         count(*)::int as "allRespondents", count(weight) > 0 as weighted
+       from respondent where study_id = study.id) p
+     where id = ?`,
     [...values, id],
   );
   const questions = await rows<StudyDetail['questions'][number]>(
     em,
-    `${head} select q.id, q.label, q.wording, c.*, v.name as of,
+    `${head} select q.id, q.label, q.wording, c.*, coalesce(done.settled, 0) as settled, v.name as of,
        case when sample.size > 0 then jsonb_build_object(
          'size', sample.size, 'settled', sample.settled, 'random', sample.random) end as sample,
        case when run.id is not null then (
@@ -93,11 +94,15 @@ export async function describeStudy(
            'decided', (select count(*) from suggestion d join code c on c.id = d.code_id
              where d.question_id = q.id and d.state <> 'open' and ${gave('d.response_id')}))) end as suggestions
      from question q left join variable v on v.id = q.variable_id
+     -- of all questions together: settled answers are looked up among the others once
+     left join (
+       select r.question_id, count(distinct t.response_id)::int as settled
+       from settlement t join response r on r.id = t.response_id
+       join question of on of.id = r.question_id
+       where of.study_id = ? and not r.no_answer and ${isOfGroup} group by 1
+     ) done on done.question_id = q.id
      cross join lateral (
        select ${within ? `${count('true')} as asked, ${count('not r.no_answer')} as answered` : 'q.asked, q.answered'},
-         (select count(distinct t.response_id)::int from settlement t
-           join response r on r.id = t.response_id
-           where r.question_id = q.id and not r.no_answer and ${isOfGroup}) as settled,
          ${count('r.changed_at is not null')} as changed) c
      cross join lateral (
        select count(distinct m.response_id)::int as size,
@@ -109,7 +114,7 @@ export async function describeStudy(
      left join lateral (
        select id from training_run t where t.question_id = q.id order by id desc limit 1) run on true
      where q.study_id = ? order by q.position`,
-    [...values, id],
+    [...values, id, id],
   );
   const variables = await rows<StudyDetail['variables'][number]>(
     em,
