@@ -185,6 +185,8 @@ export const listedCodeSchema = z.object({
   definition: proseSchema,
   include: proseSchema,
   exclude: proseSchema,
+  /** Names of the bundles that it is in. */
+  bundles: z.array(nameSchema).max(50).default([]),
 });
 export type ListedCode = z.infer<typeof listedCodeSchema>;
 /** A code list that was read, with what taking it in would do to each of its codes. */
@@ -197,6 +199,9 @@ export const codeListSchema = z
       }),
     ),
     newThemes: z.array(z.string()),
+    newBundles: z.array(z.string()),
+    /** How often a code would be put into a bundle in which it is not yet. */
+    intoBundles: z.int(),
     /** Rows or codes that could not be taken, and why. */
     left: z.array(z.string()),
   })

@@ -163,6 +163,12 @@ export const problems = {
       'no_such_difference',
       'These two columns have respondents in common, or are not both there: choose two groups with nobody in common, or compare each group with everyone else.',
     ),
+  emptyCodebook: () =>
+    new Problem(
+      409,
+      'empty_codebook',
+      'There is no code yet, and a REFI-QDA codebook holds at least one: make a code first.',
+    ),
   nothingToDraw: () =>
     new Problem(409, 'nothing_to_draw', 'Every answer is in a sample already: nothing was drawn.'),
   nothingTelling: () =>

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import type {
   Codebook,
   CodeImpact,
@@ -9,6 +10,7 @@ import type {
 } from '@yellow-thread/contract';
 import Excel from 'exceljs';
 import { strFromU8, unzipSync } from 'fflate';
+import { validateXML } from 'xmllint-wasm';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
 
@@ -194,32 +196,38 @@ describe('in and out', () => {
     await client.send('PUT', `${study.base}/bundles/${randomUUID()}`, { body: bundle });
   });
   const texts = ({ codes }: Pick<CodeList, 'codes'>) =>
-    codes.map(({ theme, name, definition, include, exclude }) => ({
+    codes.map(({ theme, name, definition, include, exclude, bundles }) => ({
       ...{ theme, name, definition },
-      ...{ include, exclude },
+      ...{ include, exclude, bundles },
     }));
   const wanted = [
     {
       ...{ theme: 'Price & <co>', name: 'Fares', definition: hostile },
-      ...{ include: 'What it costs', exclude: 'Tips' },
+      ...{ include: 'What it costs', exclude: 'Tips', bundles: ['Money'] },
     },
-    { theme: null, name: 'Steps', definition: '', include: '', exclude: '' },
+    { theme: null, name: 'Steps', definition: '', include: '', exclude: '', bundles: [] },
   ];
 
-  test('a REFI-QDA codebook reads back the same, also into an empty study', async () => {
+  test('a REFI-QDA codebook is valid and reads back the same, also into an empty study', async () => {
     const { text } = await download('qdc');
-    expect(text).toContain('<CodeBook xmlns="urn:QDA-XML:codebook:1.0"');
+    // by libxml2, against the schema as it is remembered
+    const schema = readFileSync(new URL('../../test/files/codebook.xsd', import.meta.url), 'utf8');
+    const valid = (xml: string) => validateXML({ xml, schema });
+    expect((await valid(text)).errors).toEqual([]);
+    expect((await valid(text.replace('guid=', 'id='))).valid).toBe(false);
     const fresh = await importStudy(client, 'id,Why?\n1,late\n');
     const path = `${fresh.base}/codebook`;
     const { body } = await client.uploadTo<CodeList>(`${path}/files`, 'a.qdc', Buffer.from(text));
     expect(texts(body)).toEqual(wanted);
-    expect(body).toMatchObject({ newThemes: ['Price & <co>'], left: [] });
+    const news = { newThemes: ['Price & <co>'], newBundles: ['Money'], intoBundles: 1 };
+    expect(body).toMatchObject({ ...news, left: [] });
     await client.send('POST', `${path}/list`, { body: { codes: texts(body) } });
     const taken = (await client.get<Codebook>(path)).body;
     expect(taken.codes.map(({ name, definition }) => [name, definition])).toEqual([
       ['Fares', hostile],
       ['Steps', ''],
     ]);
+    expect(taken.bundles).toMatchObject([{ name: 'Money', codeIds: [taken.codes[0]!.id] }]);
     await fresh.undo();
     expect((await client.get<Codebook>(path)).body).toEqual({ themes: [], codes: [], bundles: [] });
   });
@@ -236,6 +244,7 @@ describe('in and out', () => {
     const { body } = await bring('list.xlsx', xlsx);
     expect(texts(body)).toEqual(wanted);
     expect(body.codes.map((code) => code.what)).toEqual(['known', 'known']);
+    expect(body.intoBundles).toBe(0);
   });
 
   test('the appendix says the same as HTML and as DOCX, with the examples', async () => {

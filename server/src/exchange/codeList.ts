@@ -1,10 +1,10 @@
-import type { CodeList, Code, ListedCode, Theme } from '@yellow-thread/contract';
+import type { Bundle, CodeList, Code, ListedCode, Theme } from '@yellow-thread/contract';
 import { listedCodeSchema } from '@yellow-thread/contract';
 import { findCodeNamed, nextLook } from '@yellow-thread/core/codebook';
 import { findHead } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { randomUUID } from 'node:crypto';
-import { codesOf, themesOf } from '../codebook/index.js';
+import { codesOf, readBundles, themesOf } from '../codebook/index.js';
 import { makeChange } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -18,6 +18,7 @@ const columnNames: Record<keyof ListedCode, RegExp> = {
   definition: /^(?:definition|description|meaning|beschreibung)$/iu,
   include: /^(?:include|includes|inclusion|einschluss)$/iu,
   exclude: /^(?:leave out|exclude|excludes|exclusion|ausschluss)$/iu,
+  bundles: /^(?:bundles?|bündel)$/iu,
 };
 
 /**
@@ -56,6 +57,8 @@ export async function readCodeList(
   return {
     codes: plan.codes.map(({ listed, what }) => ({ ...listed, what })),
     newThemes: plan.newThemes.map((theme) => theme.name),
+    newBundles: plan.newBundles.map((bundle) => bundle.name),
+    intoBundles: plan.intoBundles.length,
     left,
   };
 }
@@ -80,10 +83,17 @@ function fromTable(rows: readonly string[][], fileName: string): ListedCode[] {
       definition: cell(row, 'definition'),
       include: cell(row, 'include'),
       exclude: cell(row, 'exclude'),
+      bundles: cell(row, 'bundles')
+        .split(';')
+        .map((name) => name.trim())
+        .filter((name) => name !== ''),
     }));
 }
 
-/** What becomes of each code of a list: new ones are made, known ones keep their text and have blanks filled. */
+/**
+ * What becomes of each code of a list: new ones are made, known ones keep their text and have blanks filled. Each is
+ * put into its bundles besides those that it is in.
+ */
 async function planOf(em: EntityManager, studyId: number, listed: readonly ListedCode[]) {
   const codes = await codesOf(em, studyId);
   const themes = await themesOf(em, studyId);
@@ -122,13 +132,38 @@ async function planOf(em: EntityManager, studyId: number, listed: readonly Liste
     );
     return { listed: one, what: same ? ('known' as const) : ('filled' as const), from: known, to };
   });
-  return { codes: planned, newThemes };
+  return { codes: planned, newThemes, ...(await bundlesFor(em, studyId, planned)) };
+}
+
+async function bundlesFor(
+  em: EntityManager,
+  studyId: number,
+  planned: readonly { listed: ListedCode; to: Code }[],
+) {
+  const known = await readBundles(em, studyId);
+  const newBundles: Bundle[] = [];
+  const held = new Set(known.flatMap(({ id, codeIds }) => codeIds.map((code) => `${id} ${code}`)));
+  const intoBundles: { bundleId: string; codeId: string }[] = [];
+  let position = Math.max(0, ...known.map((bundle) => bundle.position));
+  for (const { listed, to } of planned)
+    for (const name of listed.bundles) {
+      let bundle = findCodeNamed<Bundle>([...known, ...newBundles], name);
+      if (!bundle) {
+        bundle = { id: randomUUID(), studyId, name, position: (position += 1) };
+        newBundles.push(bundle);
+      }
+      const key = `${bundle.id} ${to.id}`;
+      if (held.has(key)) continue;
+      held.add(key);
+      intoBundles.push({ bundleId: bundle.id, codeId: to.id });
+    }
+  return { newBundles, intoBundles };
 }
 
 /** Takes a code list into the codebook, as one change. */
 export async function takeCodeList(em: EntityManager, maker: Maker, listed: readonly ListedCode[]) {
   await em.transactional(async (tx) => {
-    const { codes, newThemes } = await planOf(tx, maker.studyId, listed);
+    const { codes, newThemes, newBundles, intoBundles } = await planOf(tx, maker.studyId, listed);
     const added = codes.flatMap(({ from, to }) => (from ? [] : [to]));
     await makeChange(tx, {
       ...maker,
@@ -142,6 +177,8 @@ export async function takeCodeList(em: EntityManager, maker: Maker, listed: read
           ),
           removed: [],
         },
+        bundle: { added: newBundles, updated: [], removed: [] },
+        bundle_code: { added: intoBundles, updated: [], removed: [] },
       },
     });
   });

@@ -20,8 +20,11 @@ const escaped = (text: string) =>
 /**
  * Writes a codebook as a `.qdc` file: themes as codes that are not coded with themselves, codes below them, bundles
  * as sets. What to include and leave out stands in the description, each after its own word.
+ *
+ * @throws Problem empty_codebook, as the format has no way to write one
  */
 export function writeQdc({ themes, codes, bundles }: Codebook): string {
+  if (themes.length + codes.length === 0) throw problems.emptyCodebook();
   const codeElement = (code: Codebook['codes'][number], ink: string | null, indent: string) => {
     const described = describe(code);
     const attributes = `guid="${code.id}" name="${escaped(code.name)}" isCodable="true"${ink ? ` color="${ink}"` : ''}`;
@@ -79,6 +82,7 @@ function undescribe(description: string): ListedTexts {
 }
 
 interface Node {
+  guid: string;
   name: string;
   isCodable: boolean;
   description: string;
@@ -87,12 +91,14 @@ interface Node {
 
 /**
  * Reads the codes of a `.qdc` file. A code with codes below it is a theme; one that is coded with itself too is a
- * code of that theme besides. Deeper levels are joined to the second.
+ * code of that theme besides. Deeper levels are joined to the second. Sets are bundles.
  *
  * @throws Problem unreadable_sheet
  */
 export function readQdc(xml: string, fileName: string): ListedCode[] {
-  const root: Node = { name: '', isCodable: false, description: '', children: [] };
+  const root: Node = { guid: '', name: '', isCodable: false, description: '', children: [] };
+  const bundles: Bundles = new Map();
+  let set = '';
   const open: Node[] = [root];
   let isCodeBook = false;
   let describing = false;
@@ -110,9 +116,14 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
     if (local === 'CodeBook') isCodeBook = uri === NAMESPACE;
     const value = (name: string) =>
       Object.values(attributes).find((attribute) => attribute.local === name)?.value;
+    const guid = (value('guid') ?? '').replaceAll(/[{}]/gu, '').toLowerCase();
+    const name = (value('name') ?? '').replaceAll(/\s+/gu, ' ').trim().slice(0, 120);
+    if (local === 'Set') set = name;
+    if (local === 'MemberCode' && set !== '')
+      bundles.set(guid, [...(bundles.get(guid) ?? []), set]);
     if (local === 'Code') {
       const node: Node = {
-        name: (value('name') ?? '').replaceAll(/\s+/gu, ' ').trim().slice(0, 120),
+        ...{ guid, name },
         isCodable: value('isCodable') !== 'false',
         description: '',
         children: [],
@@ -132,18 +143,28 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
   parser.write(xml).close();
   if (!isCodeBook) throw wrong('it does not say that it is a codebook');
   return root.children.flatMap((node) =>
-    node.children.length > 0 ? themeCodes(node) : [listed(node, null)],
+    node.children.length > 0 ? themeCodes(node, bundles) : [listed(node, null, bundles)],
   );
 }
 
-function themeCodes(theme: Node): ListedCode[] {
+/** Names of the bundles that a code is in, by its id in the file. */
+type Bundles = Map<string, string[]>;
+
+function themeCodes(theme: Node, bundles: Bundles): ListedCode[] {
   const below = (node: Node): Node[] => [node, ...node.children.flatMap(below)];
-  const codes = theme.children.flatMap(below).map((node) => listed(node, theme.name));
-  return theme.isCodable ? [listed(theme, theme.name), ...codes] : codes;
+  const codes = theme.children.flatMap(below);
+  return (theme.isCodable ? [theme, ...codes] : codes).map((node) =>
+    listed(node, theme.name, bundles),
+  );
 }
 
-const listed = ({ name, description }: Node, theme: string | null): ListedCode => ({
+const listed = (
+  { guid, name, description }: Node,
+  theme: string | null,
+  bundles: Bundles,
+): ListedCode => ({
   theme,
   name,
   ...undescribe(description),
+  bundles: bundles.get(guid) ?? [],
 });

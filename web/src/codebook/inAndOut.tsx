@@ -86,7 +86,10 @@ function ListPreview({
     <div className="flex flex-col gap-4">
       <p>
         {counted(fresh, 'new code')}, {counted(list.newThemes.length, 'new theme')},{' '}
-        {counted(filled, 'code')} with blank texts filled in. What you wrote yourself stays.
+        {counted(filled, 'code')} with blank texts filled in
+        {list.intoBundles > 0 &&
+          `, ${counted(list.newBundles.length, 'new bundle')}, codes put into bundles ${counted(list.intoBundles, 'time')}`}
+        . What you wrote yourself stays.
       </p>
       {list.left.length > 0 && (
         <ul className="text-brick">
@@ -99,12 +102,12 @@ function ListPreview({
       <Button
         look="main"
         className="self-start"
-        disabled={fresh + filled === 0 || take.isPending}
+        disabled={fresh + filled + list.intoBundles === 0 || take.isPending}
         onClick={() =>
           take.mutate(
-            list.codes.map(({ theme, name, definition, include, exclude }) => ({
+            list.codes.map(({ theme, name, definition, include, exclude, bundles }) => ({
               ...{ theme, name, definition },
-              ...{ include, exclude },
+              ...{ include, exclude, bundles },
             })),
             { onSuccess: onDone },
           )
