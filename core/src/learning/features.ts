@@ -178,7 +178,7 @@ export interface TextVector {
 
 /**
  * Makes the function that turns a text into numbers: tf-idf with tf = 1 + ln(count), words and character
- * runs each scaled to length 1, and the idf-weighted mean of its words' vectors, scaled to the root of their weight. A pair of
+ * runs each scaled to length 1, and the mean of its words' vectors, weighted in the same way and scaled to the root of their weight. A pair of
  * words is shared equally by the two.
  */
 export function vectoriser(vocabulary: Vocabulary): (text: string) => TextVector {
@@ -318,7 +318,7 @@ function meaningOf(words: readonly KnownWord[], table: WordTable | null, room: R
   words.forEach((word, place) => {
     row[place] = word.row;
     if (word.row === -1) return;
-    times[place] = word.occurrences * word.idf;
+    times[place] = (1 + Math.log(word.occurrences)) * word.idf;
     table.addTo(sum, word.row, times[place]);
   });
   let squares = 0;

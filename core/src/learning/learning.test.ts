@@ -336,21 +336,24 @@ test('how long texts are read does not depend on which of the models are wanted'
   expect(trainQuestion({ ...input, only: new Set(['spam']) }).codes).toEqual(whole);
 });
 
-test('open data: spam in the SpamAssassin corpus is told from 400 labelled mails', () => {
+test('open data: spam and hard ham in the SpamAssassin corpus are told from 400 labelled mails', () => {
   const mails = readMails().filter((_, i) => i % 3 === 0);
   const sample = new Set(simpleRandomSample(mails.length, 400, 1));
-  const { suggestions, line } = trained(
-    {
-      answers: mails.map((mail, i) => ({ ...mail, settled: sample.has(i) })),
-      codes: [code('spam')],
-      ...{ seed: 1, leastProbability: 0 },
-    },
-    'spam',
-  );
-  const p = Float64Array.from(suggestions, ({ probability }) => probability);
-  const labels = Uint8Array.from(suggestions, (one) =>
-    Number(mails[one.answer]!.codes.has('spam')),
-  );
-  expect(averagePrecision(p, labels)).toBeGreaterThan(0.94);
-  expect(f1(outcomeAt(p, labels, line))).toBeGreaterThan(0.86);
+  const { codes } = trainQuestion({
+    answers: mails.map((mail, i) => ({ ...mail, settled: sample.has(i) })),
+    codes: [code('spam'), code('hard-ham')],
+    ...{ seed: 1, leastProbability: 0 },
+  });
+  const measured = codes.map((found) => {
+    if (found.state === 'too_few') throw new Error(`${found.codeId} was not learnt`);
+    const p = Float64Array.from(found.suggestions, ({ probability }) => probability);
+    const labels = Uint8Array.from(found.suggestions, (one) =>
+      Number(mails[one.answer]!.codes.has(found.codeId)),
+    );
+    return { precision: averagePrecision(p, labels), atLine: f1(outcomeAt(p, labels, found.line)) };
+  });
+  // what the mean of ten draws from all mails reaches, which the benchmark measures
+  const [spam, hardHam] = measured;
+  expect((spam!.precision + hardHam!.precision) / 2).toBeGreaterThan(0.8);
+  expect((spam!.atLine + hardHam!.atLine) / 2).toBeGreaterThan(0.75);
 });
