@@ -32,21 +32,36 @@ async function settleIn() {
   await first.stop();
 }
 
-/** The product as its start command runs it, on a data folder of its own. */
-async function startProduct() {
+/** The product as its start command runs it. */
+async function startServer() {
   const server = spawn('bash', [`${PROJECT}scripts/start.sh`], {
     env: { ...process.env, PORT, DATA_FOLDER: `${FOLDER}/data`, LOG: 'off' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   for await (const output of server.stdout) if (String(output).includes('is ready')) break;
   server.stdout.resume();
-  const database = execFileSync('bash', [`${PROJECT}scripts/pg.sh`, 'url'], {
-    env: { ...process.env, PG_FOLDER: `${FOLDER}/data/postgres` },
-    encoding: 'utf8',
-  }).trim();
   return {
-    database,
-    sql: (text: string) => execFileSync('psql', [database, '-Atqc', text], { encoding: 'utf8' }),
+    async stop() {
+      server.kill('SIGTERM');
+      await once(server, 'exit');
+    },
+  };
+}
+
+/** The product on a data folder of its own. */
+async function startProduct() {
+  let server = await startServer();
+  return {
+    /** Where its database is: elsewhere after a restart. */
+    get database() {
+      return execFileSync('bash', [`${PROJECT}scripts/pg.sh`, 'url'], {
+        env: { ...process.env, PG_FOLDER: `${FOLDER}/data/postgres` },
+        encoding: 'utf8',
+      }).trim();
+    },
+    sql(text: string) {
+      return execFileSync('psql', [this.database, '-Atqc', text], { encoding: 'utf8' });
+    },
     pid: () => readFileSync(`${FOLDER}/data/server.pid`, 'utf8').trim(),
     /** The most memory that the server had resident since the last asking, in MB; counted from here on. */
     peak() {
@@ -55,9 +70,11 @@ async function startProduct() {
       writeFileSync(`${process}/clear_refs`, '5');
       return Math.round(Number(most) / 1024);
     },
-    async stop() {
-      server.kill('SIGTERM');
-      await once(server, 'exit');
+    stop: () => server.stop(),
+    /** Its server with nothing in memory yet. */
+    async restart() {
+      await server.stop();
+      server = await startServer();
     },
   };
 }

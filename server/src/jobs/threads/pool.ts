@@ -20,7 +20,7 @@ const fromSource = import.meta.url.endsWith('.ts');
 const MOST_MEMORY_MB = 2048;
 
 /** A workbook is written row by row: with more room than this it only lets more lie about that is of no use any more. */
-const MOST_FOR_FILES_MB = 96;
+const MOST_FOR_FILES_MB = { old: 96, young: 16 };
 
 /** Sheets and files do not wait behind models, and but one at a time fills memory with what it holds. */
 type PoolName = 'sheets' | 'models' | 'files';
@@ -36,14 +36,14 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
 };
 
 export function createThreads(): Threads {
-  const makePool = (maxThreads: number, most = MOST_MEMORY_MB) =>
+  // a larger nursery than usual: most of what a row is read with is dead at once
+  const makePool = (maxThreads: number, most = { old: MOST_MEMORY_MB, young: 32 }) =>
     new Piscina({
       filename: new URL(fromSource ? './dev.mjs' : './thread.js', import.meta.url).href,
       minThreads: 0,
       maxThreads,
       idleTimeout: 30_000,
-      // a larger nursery: most of what a row is read with is dead at once
-      resourceLimits: { maxOldGenerationSizeMb: most, maxYoungGenerationSizeMb: 32 },
+      resourceLimits: { maxOldGenerationSizeMb: most.old, maxYoungGenerationSizeMb: most.young },
       ...(fromSource ? { execArgv: ['--conditions=source'] } : {}),
     });
   const pools: Record<PoolName, Piscina> = {
