@@ -75,11 +75,12 @@ export interface ClothCell {
 export function countCloth(input: ClothInput): ClothCell[][] {
   const counter = columnCounter(input);
   const basesOf = baseCounter(input, counter);
+  const decidedIn = decidedAmong(input.answered);
   const isOfMentions = input.base === 'mentions';
   return input.rows.map((row) => {
-    const counted = countedIn(row, input);
-    const first = counter.people(counted);
-    const again = counter.list(row.again, counted);
+    const decided = decidedIn(row);
+    const first = counter.people(row.mentioned, decided);
+    const again = counter.list(row.again, decided);
     const bases = basesOf(row.decided);
     return input.columns.map((_, c) => {
       const [people, weighted] = [first.people[c]!, first.weighted[c]!];
@@ -123,22 +124,30 @@ function columnCounter({
   /** Sums by kind, those of one kind beside each other: people, and where there are weights these and their squares. */
   const begin = () => new Float64Array(3 * columnsOf.length);
   const end = (byKind: Float64Array): Sums => {
-    const sums = [0, 1, 2].map(() => new Float64Array(columns.length)) as [
-      Float64Array,
-      Float64Array,
-      Float64Array,
-    ];
-    columnsOf.forEach((its, kind) => {
-      for (const c of its) for (let k = 0; k < 3; k++) sums[k]![c]! += byKind[3 * kind + k]!;
-    });
-    const [people, weighted, squares] = sums;
-    return weights ? { people, weighted, squares } : { people, weighted: people, squares: people };
+    const people = new Float64Array(columns.length);
+    const weighted = weights ? new Float64Array(columns.length) : people;
+    const squares = weights ? new Float64Array(columns.length) : people;
+    for (let kind = 0; kind < columnsOf.length; kind++) {
+      const at = 3 * kind;
+      // most kinds of a large table are nobody's of a list
+      if (byKind[at] === 0) continue;
+      const its = columnsOf[kind]!;
+      for (let k = 0; k < its.length; k++) {
+        const c = its[k]!;
+        people[c]! += byKind[at]!;
+        if (!weights) continue;
+        weighted[c]! += byKind[at + 1]!;
+        squares[c]! += byKind[at + 2]!;
+      }
+    }
+    return { people, weighted, squares };
   };
   return {
-    people(set: Bitset): Sums {
+    /** Those who are in both of two sets. */
+    people(set: Bitset, within: Bitset): Sums {
       const byKind = begin();
-      if (weights) addWeighted(set, kindOf, weights, byKind);
-      else addPeople(set, kindOf, byKind);
+      if (weights) addWeighted(set, within, kindOf, weights, byKind);
+      else addPeople(set, within, kindOf, byKind);
       return end(byKind);
     },
     /** Those of a list who are in a set; who stands in the list more than once counts as often. */
@@ -186,20 +195,26 @@ function kindsOf(columns: ClothInput['columns'], size: number) {
 // the loops that a large table spends its time in: written out, without a call for each person, and on words with a
 // sign, which the machine has an integer for
 
-function addPeople(set: Bitset, kindOf: Uint16Array | Int32Array, byKind: Float64Array): void {
+function addPeople(
+  set: Bitset,
+  within: Bitset,
+  kindOf: Uint16Array | Int32Array,
+  byKind: Float64Array,
+): void {
   for (let w = 0; w < set.length; w++)
-    for (let word = set[w]! | 0; word !== 0; word &= word - 1)
+    for (let word = set[w]! & within[w]!; word !== 0; word &= word - 1)
       byKind[3 * kindOf[w * 32 + 31 - Math.clz32(word & -word)]!]! += 1;
 }
 
 function addWeighted(
   set: Bitset,
+  within: Bitset,
   kindOf: Uint16Array | Int32Array,
   weights: Float64Array,
   byKind: Float64Array,
 ): void {
   for (let w = 0; w < set.length; w++)
-    for (let word = set[w]! | 0; word !== 0; word &= word - 1) {
+    for (let word = set[w]! & within[w]!; word !== 0; word &= word - 1) {
       const i = w * 32 + 31 - Math.clz32(word & -word);
       const at = 3 * kindOf[i]!;
       const weight = weights[i]!;
@@ -211,11 +226,14 @@ function addWeighted(
 
 type ColumnCounter = ReturnType<typeof columnCounter>;
 
-/** Whose mentions of a row count. */
-function countedIn({ mentioned, decided }: ClothRow, { answered }: ClothInput): Bitset {
-  const counted = new Uint32Array(answered.length);
-  for (let w = 0; w < counted.length; w++) counted[w] = mentioned[w]! & decided[w]! & answered[w]!;
-  return counted;
+/** Whose mentions of a row count: for most rows these are the very same people. */
+function decidedAmong(answered: Bitset): (row: Pick<ClothRow, 'decided'>) => Bitset {
+  const known = new Map<Bitset, Bitset>();
+  return ({ decided }) => {
+    let both = known.get(decided);
+    if (!both) known.set(decided, (both = intersect(decided, answered)));
+    return both;
+  };
 }
 
 /** The base of every column; rows that are decided for the same people share theirs. */
@@ -231,7 +249,8 @@ function baseCounter(input: ClothInput, counter: ColumnCounter): (decided: Bitse
     let bases = known.get(out);
     if (!bases) {
       const { people, weighted, squares } = counter.people(
-        base === 'settled' ? intersect(decided, answered) : out,
+        out,
+        base === 'settled' ? answered : out,
       );
       bases = columns.map((_, c) => ({
         people: people[c]!,
@@ -247,9 +266,10 @@ function baseCounter(input: ClothInput, counter: ColumnCounter): (decided: Bitse
 
 /** Everything that is mentioned in each column, of whatever code. */
 function allMentions(input: ClothInput, counter: ColumnCounter): Base[] {
+  const decidedIn = decidedAmong(input.answered);
   const parts = (input.codes ?? input.rows).flatMap((row) => {
-    const counted = countedIn(row, input);
-    return [counter.people(counted), counter.list(row.again, counted)];
+    const decided = decidedIn(row);
+    return [counter.people(row.mentioned, decided), counter.list(row.again, decided)];
   });
   return input.columns.map((_, c) => {
     const sum = (of: 'people' | 'weighted') => parts.reduce((all, part) => all + part[of][c]!, 0);

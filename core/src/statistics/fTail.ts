@@ -34,14 +34,14 @@ export function incompleteBeta(x: number, a: number, b: number): number {
   let d = 1 / (1 - ((a + b) * x) / (a + 1) || SMALLEST);
   let fraction = d;
   for (let m = 1; m < STEPS; m++) {
-    for (const term of [
-      (m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m)),
-      (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1)),
-    ]) {
-      d = 1 / (1 + term * d || SMALLEST);
-      c = 1 + term / c || SMALLEST;
-      fraction *= c * d;
-    }
+    const even = (m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m));
+    d = 1 / (1 + even * d || SMALLEST);
+    c = 1 + even / c || SMALLEST;
+    fraction *= c * d;
+    const odd = (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1));
+    d = 1 / (1 + odd * d || SMALLEST);
+    c = 1 + odd / c || SMALLEST;
+    fraction *= c * d;
     if (Math.abs(c * d - 1) < 1e-15) break;
   }
   return (front * fraction) / a;

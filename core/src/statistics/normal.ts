@@ -27,10 +27,14 @@ const f = [
   2.04426310338993978564e-15,
 ];
 
-function ratio(over: number[], under: number[], r: number): number {
-  const horner = (terms: number[]) => terms.reduceRight((sum, term) => sum * r + term, 0);
-  return horner(over) / horner(under);
+/** By Horner's rule. */
+function polynomial(terms: readonly number[], r: number): number {
+  let sum = 0;
+  for (let i = terms.length - 1; i >= 0; i--) sum = sum * r + terms[i]!;
+  return sum;
 }
+const ratio = (over: readonly number[], under: readonly number[], r: number): number =>
+  polynomial(over, r) / polynomial(under, r);
 
 /**
  * The value below which a standard normal variable falls with probability `p`.
