@@ -35,6 +35,8 @@ export type RowOrder = z.infer<typeof rowOrderSchema>;
 export const levelSchema = z.enum(['90', '95', '99']);
 
 /** Which figures are wanted; the whole choice stands in the address, so that it can be kept and passed on. */
+/** Decimals of percentages: as the base can bear them (none under 100, one above), or so many. */
+const decimalsSchema = z.enum(['fitting', '0', '1', '2']).default('fitting');
 export const reportQuery = withinQuery.extend({
   by: acrossSchema.default('none'),
   /** Which groups stand across, in this order; none for all of them. */
@@ -58,6 +60,7 @@ export const reportQuery = withinQuery.extend({
     .optional(),
   /** Whether estimates stand beside what is counted. */
   estimated: flagSchema.default(false),
+  decimals: decimalsSchema,
 });
 export type ReportQuery = z.infer<typeof reportQuery>;
 
@@ -157,6 +160,7 @@ export const reportSchema = z
     test: correctionSchema,
     level: z.number(),
     against: z.enum(['each', 'rest']),
+    decimals: decimalsSchema,
     /** What the estimates rest on, a question each: how many were drawn at random, of how many, and by which training. */
     estimatedFrom: z
       .array(

@@ -68,6 +68,7 @@ export async function makeReport(
     test: query.test,
     level: Number(query.level) / 100,
     against: query.against,
+    decimals: query.decimals,
     columns: columns.map((column, c) => ({
       ...describeColumn(column, weights),
       letter: compared.letters[c] ?? null,

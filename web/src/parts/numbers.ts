@@ -1,3 +1,5 @@
+import { decimalsOf, type Decimals } from '@yellow-thread/core/report';
+
 const whole = new Intl.NumberFormat();
 const twoPlaces = new Intl.NumberFormat(undefined, {
   minimumFractionDigits: 2,
@@ -10,16 +12,15 @@ const percent = (digits: number) =>
     minimumFractionDigits: digits,
     maximumFractionDigits: digits,
   });
-const [wholePercent, finePercent] = [percent(0), percent(1)];
+const percents = [percent(0), percent(1), percent(2)];
 
 export const asCount = (value: number): string => whole.format(value);
 /** A probability or share between 0 and 1, as such. */
 export const asShare = (value: number): string => twoPlaces.format(value);
 
-/** A share as a percentage: no decimals on a base under 100, one above. */
-export function asPercent(share: number, base: number): string {
-  return (base < 100 ? wholePercent : finePercent).format(share);
-}
+/** A share as a percentage: no decimals on a base under 100 and one above, unless so many were chosen. */
+export const asPercent = (share: number, base: number, decimals: Decimals = 'fitting'): string =>
+  percents[decimalsOf(decimals, base)]!.format(share);
 
 export const asDate = (iso: string): string =>
   new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' }).format(
@@ -37,13 +38,16 @@ export const asSize = (bytes: number): string =>
     ? `${whole.format(Math.max(1, Math.round(bytes / 1000)))} kB`
     : `${sizes.format(bytes / 1_000_000)} MB`;
 
-const signed = new Intl.NumberFormat(undefined, {
-  minimumFractionDigits: 1,
-  maximumFractionDigits: 1,
-  signDisplay: 'exceptZero',
-});
+const points = (digits: number) =>
+  new Intl.NumberFormat(undefined, {
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+    signDisplay: 'exceptZero',
+  });
+const signed = [points(0), points(1), points(2)];
 /** A difference of shares in percentage points: "+4.2". */
-export const asPoints = (difference: number): string => signed.format(100 * difference);
+export const asPoints = (difference: number, decimals: Decimals = 'fitting'): string =>
+  signed[decimals === 'fitting' ? 1 : Number(decimals)]!.format(100 * difference);
 
 /** Mentions per person. */
 export const asMean = (value: number): string => twoPlaces.format(value);

@@ -221,7 +221,7 @@ function slope(input: ChartInput): ChartPicture {
       rows.map((row) => {
         const [from, to] = pair.map((place) => row.cells[place]!);
         const said = [from!, to!].map(({ share, base: { people } }) =>
-          share === null ? '–' : asPercent(share, people),
+          share === null ? '–' : asPercent(share, people, report.decimals),
         );
         return { text: `${row.name} ${said.join(' → ')}`, ink: printedLook(row, codebook).ink };
       }),
@@ -231,12 +231,12 @@ function slope(input: ChartInput): ChartPicture {
 }
 
 function differences(input: ChartInput): ChartPicture {
-  const { codebook } = input;
+  const { codebook, report } = input;
   const rows = input.rows.filter(({ difference }) => difference);
   const picture = framed(input, HEAD + FOOT + 60 + rows.length * (ROOM + 4));
   const { config } = picture;
   config.data = {
-    labels: rows.map((row) => `${row.name}  ${asPoints(row.difference!.value)}`),
+    labels: rows.map((row) => `${row.name}  ${asPoints(row.difference!.value, report.decimals)}`),
     datasets: [
       {
         label: 'difference',
@@ -354,7 +354,7 @@ function heat(input: ChartInput): ChartPicture {
           element as unknown as { getCenterPoint: () => { x: number; y: number } }
         ).getCenterPoint();
         ctx.fillStyle = (share ?? 0) / most > 0.85 ? PAPER.ground : PAPER.ink;
-        ctx.fillText(share === null ? '–' : asPercent(share, of.people), x, y);
+        ctx.fillText(share === null ? '–' : asPercent(share, of.people, report.decimals), x, y);
       });
       ctx.restore();
     },

@@ -31,10 +31,10 @@ export function lengthOf(
   }
 }
 
-function textOf(cell: Cell, kind: TableChoice['cells']): string {
-  switch (kind) {
+function textOf(cell: Cell, { cells, decimals }: TableChoice): string {
+  switch (cells) {
     case 'percent':
-      return cell.share === null ? '–' : asPercent(cell.share, cell.base.people);
+      return cell.share === null ? '–' : asPercent(cell.share, cell.base.people, decimals);
     case 'people':
       return asCount(cell.people);
     case 'mentions':
@@ -121,7 +121,7 @@ export function ClothRow({
       ))}
       {beside.difference && (
         <td className={`pl-5 ${figures}`}>
-          <Difference difference={row.difference} />
+          <Difference difference={row.difference} decimals={choice.decimals} />
         </td>
       )}
       {beside.estimated.map((c) => (
@@ -129,7 +129,7 @@ export function ClothRow({
           key={`estimated ${columns[c]!.key}`}
           className={`border-l-8 border-l-transparent bg-wash/50 bg-clip-padding px-3 ${figures}`}
         >
-          <Estimated estimated={row.cells[c]!.estimated} />
+          <Estimated estimated={row.cells[c]!.estimated} decimals={choice.decimals} />
         </td>
       ))}
       {beside.whole && (
@@ -144,14 +144,16 @@ export function ClothRow({
   );
 }
 
-function Difference({ difference }: Pick<Row, 'difference'>) {
+type Decimals = TableChoice['decimals'];
+
+function Difference({ difference, decimals }: Pick<Row, 'difference'> & { decimals: Decimals }) {
   if (!difference) return null;
   return (
     <>
       <span className="block text-[12px] text-soft">
-        {difference.interval.map(asPoints).join(' to ')}
+        {difference.interval.map((end) => asPoints(end, decimals)).join(' to ')}
       </span>
-      {asPoints(difference.value)}{' '}
+      {asPoints(difference.value, decimals)}{' '}
       <span className="text-[12px] text-soft">p {asP(difference.p)}</span>
     </>
   );
@@ -172,7 +174,7 @@ function Whole({ whole }: Pick<Row, 'whole'>) {
 const asP = (p: number) => (p < 0.001 ? '< 0.001' : p.toFixed(3));
 
 /** An estimated share under its interval; it is no count, so that it has no bar and opens nothing. */
-function Estimated({ estimated }: { estimated: Cell['estimated'] }) {
+function Estimated({ estimated, decimals }: { estimated: Cell['estimated']; decimals: Decimals }) {
   if (!estimated) return null;
   const { estimate, sampled } = estimated;
   const {
@@ -182,9 +184,9 @@ function Estimated({ estimated }: { estimated: Cell['estimated'] }) {
   return (
     <>
       <span className="block text-[12px] text-soft">
-        {asPercent(low, sampled)} to {asPercent(high, sampled)}
+        {asPercent(low, sampled, decimals)} to {asPercent(high, sampled, decimals)}
       </span>
-      {asPercent(value, sampled)}
+      {asPercent(value, sampled, decimals)}
       {!estimate && <span className="text-[12px] text-soft"> sample only</span>}
     </>
   );
@@ -212,7 +214,7 @@ function ClothCell({
   if (cell.share === null) return <span className="text-soft">–</span>;
   const { people } = cell.base;
   const faint = people < choice.lowest ? 'text-soft italic' : people < choice.low ? 'italic' : '';
-  const text = textOf(cell, choice.cells);
+  const text = textOf(cell, choice);
   const isOfMentions = choice.base === 'mentions';
   const part = isOfMentions ? cell.mentions : cell.people;
   const rest =
@@ -241,7 +243,7 @@ function ClothCell({
       <span className={`figures flex items-baseline justify-between gap-2 ${faint}`}>
         <span className="whitespace-nowrap text-[12px] text-soft">
           {choice.interval && cell.interval
-            ? cell.interval.map((end) => asPercent(end, people)).join(' – ')
+            ? cell.interval.map((end) => asPercent(end, people, choice.decimals)).join(' – ')
             : `${asCount(part)} of ${asCount(people)}`}
         </span>
         <span className={`relative ${row.kind === 'code' ? '' : 'font-semibold'}`}>

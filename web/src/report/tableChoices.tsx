@@ -6,7 +6,7 @@ import type {
   RowOrder,
   StudyDetail,
 } from '@yellow-thread/contract';
-import { columnName } from '@yellow-thread/core/report';
+import { columnName, type Decimals } from '@yellow-thread/core/report';
 import { SlidersHorizontal, X } from 'lucide-react';
 import { useState } from 'react';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -47,6 +47,14 @@ const orderNames: Record<RowOrder, string> = {
   book: 'as in the codebook',
   name: 'by name',
 };
+
+/** A list, since whole numbers as keys would come first. */
+const decimalNames: readonly [Decimals, string][] = [
+  ['fitting', 'by the base'],
+  ['0', 'none'],
+  ['1', 'one'],
+  ['2', 'two'],
+];
 
 const options = <Key extends string>(names: Readonly<Record<Key, string>>) =>
   (Object.keys(names) as Key[]).map((key) => (
@@ -253,6 +261,17 @@ function MoreChoices({
           ))}
         </span>
       )}
+      <Choice
+        label="Decimals"
+        value={choice.decimals}
+        onChange={(event) => change({ decimals: event.target.value })}
+      >
+        {decimalNames.map(([decimals, name]) => (
+          <option key={decimals} value={decimals}>
+            {name}
+          </option>
+        ))}
+      </Choice>
       <Tick
         name="intervals"
         checked={choice.interval}

@@ -178,7 +178,9 @@ export function SmallTable({ table: { report, wording } }: { table: CountedTable
               </th>
               {row.cells.map((cell, c) => (
                 <td key={report.columns[c]!.key} className="whitespace-nowrap pl-3 text-right">
-                  {cell.share === null ? '–' : asPercent(cell.share, cell.base.people)}{' '}
+                  {cell.share === null
+                    ? '–'
+                    : asPercent(cell.share, cell.base.people, report.decimals)}{' '}
                   <span className="text-soft">({cell.people})</span>
                   {cell.exceeds.length > 0 && <sup className="ml-0.5">{cell.exceeds.join('')}</sup>}
                   {cell.rest && <sup className="ml-0.5">{cell.rest === 'higher' ? '+' : '−'}</sup>}

@@ -1,5 +1,11 @@
 import type { Report } from '@yellow-thread/contract';
-import { baseWords, columnName, correctionWords, estimateOf } from '@yellow-thread/core/report';
+import {
+  baseWords,
+  columnName,
+  correctionWords,
+  decimalsOf,
+  estimateOf,
+} from '@yellow-thread/core/report';
 import { estimatesInWords, type Fact } from './facts.js';
 import { hasEstimates } from './grid.js';
 
@@ -24,6 +30,8 @@ export type Block =
       rows: { cells: string[]; isHead: boolean }[];
       note: string;
     };
+
+type Cell = Report['rows'][number]['cells'][number];
 
 /** The cloth as people read it: in each cell the percentage, the number of people behind it, and its letters. */
 export function reportTable(report: Report): Block {
@@ -60,36 +68,34 @@ export function reportTable(report: Report): Block {
       isHead: row.kind !== 'code',
       cells: [
         row.name,
-        ...row.cells.map(cellText),
-        ...row.cells.filter((_, c) => estimated[c]).map(estimateText),
+        ...row.cells.map((cell) => cellText(cell, report.decimals)),
+        ...row.cells
+          .filter((_, c) => estimated[c])
+          .map((cell) => estimateText(cell, report.decimals)),
       ],
     })),
     note: noteOn(report),
   };
 }
 
-const FEW = 100;
-function cellText({
-  share,
-  people,
-  mentions,
-  base,
-  exceeds,
-  rest,
-  interval,
-}: Report['rows'][number]['cells'][number]) {
+function cellText(
+  { share, people, mentions, base, exceeds, rest, interval }: Cell,
+  decimals: Report['decimals'],
+) {
   if (share === null) return '–';
-  const percent = `${(100 * share).toFixed(base.people < FEW ? 0 : 1)}%`;
+  const percent = `${(100 * share).toFixed(decimalsOf(decimals, base.people))}%`;
   // what has no interval is a share of mentions
   const count = interval ? people : mentions;
   const marks = [...exceeds, ...(rest ? [rest === 'higher' ? '+' : '−'] : [])].join(' ');
   return `${percent} (${count})${marks && ` ${marks}`}`;
 }
 
-function estimateText({ estimated }: Report['rows'][number]['cells'][number]) {
+function estimateText({ estimated }: Cell, decimals: Report['decimals']) {
   if (!estimated) return '–';
   const share = estimateOf(estimated);
-  const [value, low, high] = [share.value, ...share.interval].map((one) => (100 * one).toFixed(0));
+  const [value, low, high] = [share.value, ...share.interval].map((one) =>
+    (100 * one).toFixed(decimals === 'fitting' ? 0 : Number(decimals)),
+  );
   return `${value}% (${low} to ${high})`;
 }
 

@@ -117,6 +117,8 @@ test('CSV, HTML and DOCX say the same, with study, base and weighting', async ()
   const html = (await client.get(`${path}/files/html?${which}`)).text;
   expect(html).toContain(`<th>${report.rows[0]!.name}</th><td>${shown}`);
   expect(html).not.toMatch(/<script|src=|href=/u);
+  const finer = (await client.get(`${path}/files/html?${which}&decimals=2`)).text;
+  expect(finer).toContain(`<td>${(100 * report.rows[0]!.cells[0]!.share!).toFixed(2)}% (`);
   const docx = await client.get(`${path}/files/docx?${which}`);
   const text = python<string>(
     'table.docx',
