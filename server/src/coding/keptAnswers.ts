@@ -35,7 +35,7 @@ interface Kept {
 const kept = new WeakMap<object, Map<number, Kept>>();
 const MOST_QUESTIONS = 4;
 /** Characters of texts that are kept, or read at once. */
-const MOST_CHARACTERS = 2 ** 25;
+const MOST_CHARACTERS = 2 ** 24;
 
 /** The answers to a question: read again only after some answer, of whatever study, was written. */
 export async function readQuestionAnswers(

@@ -10,7 +10,9 @@ import {
   writeUpSavedSchema,
   writeUpSaveSchema,
   writeUpSchema,
+  type WriteUp,
 } from '@yellow-thread/contract';
+import { IsolationLevel } from '@mikro-orm/postgresql';
 import { makerOf } from '../../people/index.js';
 import { problems } from '../../problems.js';
 import type { App } from '../../routeScope.js';
@@ -27,6 +29,7 @@ import {
 } from '../files/index.js';
 import { countNow, countWriteUp, readTableQuery } from './count.js';
 import { documentOf } from './document.js';
+import { copyAnswers, keepAnswers, readFrozenAnswers } from './frozenAnswers.js';
 import { keepPicture, readPicture, readPictures } from './pictures.js';
 import { findWriteUp, keepFrozen, listWriteUps, removeWriteUp, saveWriteUp } from './stored.js';
 
@@ -104,11 +107,23 @@ export function writeUpRoutes(app: App): void {
     },
     async (request) => {
       const { em, params, body } = request;
-      const stored = await findWriteUp(em, params.study, params.writeUp);
-      const { lost, ...now } = await countNow(em, params.study, stored.content);
-      if (lost[0] && !stored.frozen) throw problems.tableLost(lost[0].why);
-      const kept = stored.frozen ?? now;
-      await keepFrozen(em, makerOf(request, params.study), body.id, stored, kept);
+      const maker = makerOf(request, params.study);
+      // figures and answers are those of one moment
+      await em.transactional(
+        async (tx) => {
+          const stored = await findWriteUp(tx, params.study, params.writeUp);
+          if (stored.frozen) {
+            if (await keepFrozen(tx, maker, body.id, stored, stored.frozen))
+              await copyAnswers(tx, body.id, stored.id);
+            return;
+          }
+          const { lost, ...now } = await countNow(tx, params.study, stored.content);
+          if (lost[0]) throw problems.tableLost(lost[0].why);
+          if (await keepFrozen(tx, maker, body.id, stored, now))
+            await keepAnswers(tx, body.id, questionsOf(now));
+        },
+        { isolationLevel: IsolationLevel.REPEATABLE_READ },
+      );
       return done;
     },
   );
@@ -178,13 +193,13 @@ export function writeUpRoutes(app: App): void {
         case 'csv':
           return reply.send(gridsAsCsv(grids));
         case 'xlsx': {
-          const questions = [...new Set(counted.counted.map(({ questionId }) => questionId))];
           return sendWritten(reply, (to) =>
-            // a frozen copy has its figures only: the answers would be those of today
             writeWorkbook(
               to,
               grids,
-              counted.frozenAt ? none() : readAnswerRows(em, questions, null),
+              counted.frozenAt
+                ? readFrozenAnswers(em, writeUp)
+                : readAnswerRows(em, questionsOf(counted), null),
             ),
           );
         }
@@ -193,6 +208,7 @@ export function writeUpRoutes(app: App): void {
   );
 }
 
-async function* none(): AsyncGenerator<never> {
-  // no answers
-}
+/** The questions that some tables are of. */
+const questionsOf = ({ counted }: Pick<WriteUp, 'counted'>): number[] => [
+  ...new Set(counted.map(({ questionId }) => questionId)),
+];

@@ -97,23 +97,26 @@ export async function saveWriteUp(
   });
 }
 
-/** Keeps a dated copy that does not change any more. */
-export const keepFrozen = (
+/** Keeps a dated copy that does not change any more. @returns whether it was not there yet */
+export async function keepFrozen(
   em: EntityManager,
   maker: Maker,
   id: string,
   of: StoredWriteUp,
   frozen: Frozen,
-) =>
-  rows(
+): Promise<boolean> {
+  const kept = await rows(
     em,
     `insert into write_up (id, study_id, name, content, frozen, frozen_at, copy_of, saved_by)
-     values (?, ?, ?, ?, ?, now(), ?, ?) on conflict (id) do nothing`,
+     values (?, ?, ?, ?, ?, now(), ?, ?) on conflict (id) do nothing
+     returning id`,
     [
       ...[id, maker.studyId, of.name, JSON.stringify(of.content)],
       ...[JSON.stringify(frozen), of.id, maker.accountId],
     ],
   );
+  return kept.length > 0;
+}
 
 export async function removeWriteUp(em: EntityManager, studyId: number, id: string) {
   await findWriteUp(em, studyId, id);

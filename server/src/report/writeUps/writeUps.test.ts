@@ -100,8 +100,8 @@ test('a write-up is saved on the version it was written on, and reopens as it wa
   expect(await save(id, 1, wrong)).toMatchObject({ status: 400, body: { code: 'wrong_table' } });
 });
 
-test('a frozen copy keeps its figures while the study goes on, and cannot be written on', async () => {
-  const [id, copy] = [randomUUID(), randomUUID()];
+test('a frozen copy keeps its figures and answers while the study goes on, and cannot be written on', async () => {
+  const [id, copy, copyOfCopy] = [randomUUID(), randomUUID(), randomUUID()];
   const content = contentOf(randomUUID());
   await save(id, 0, content, 'To freeze');
   expect((await client.send('POST', `${path(id)}/freeze`, { body: { id: copy } })).status).toBe(
@@ -112,13 +112,20 @@ test('a frozen copy keeps its figures while the study goes on, and cannot be wri
   const base = (one: WriteUp) => one.counted[0]!.report.rows[0]!.cells[0]!.base.people;
   expect([base(await read(copy)), base(await read(id))]).toEqual([19, 20]);
   expect(await read(copy)).toEqual(before);
+  await client.send('POST', `${path(copy)}/freeze`, { body: { id: copyOfCopy } });
+  const notSettled = async (one: string) => {
+    const files = unzipSync((await client.get(`${path(one)}/files/xlsx`)).bytes);
+    return strFromU8(files['xl/worksheets/sheet2.xml']!).split('>no<').length - 1;
+  };
+  expect([await notSettled(id), await notSettled(copy)]).toEqual([0, 1]);
+  expect(await notSettled(copyOfCopy)).toBe(1);
   expect(await save(copy, 1, content)).toMatchObject({
     status: 409,
     body: { code: 'write_up_frozen' },
   });
   const { body } = await client.get<{ writeUps: WriteUpSummary[] }>(`${study.base}/write-ups`);
   const found = body.writeUps.filter(({ name }) => name === 'To freeze');
-  expect(found.map(({ frozenAt }) => frozenAt === null).sort()).toEqual([false, true]);
+  expect(found.map(({ frozenAt }) => frozenAt === null).sort()).toEqual([false, false, true]);
   await study.settle(open, false);
 });
 
