@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { nameIn } from '../data/background.js';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { BLOCK, useAnswers, useCode } from '../data/coding.js';
@@ -46,16 +46,16 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
   const [place, goTo] = useState<Place>({ answer: 0, line: 0, passage: null });
   const first = Math.floor((items[0]?.index ?? 0) / BLOCK);
   const last = Math.floor(Math.min(ids.length - 1, (items.at(-1)?.index ?? 0) + 20) / BLOCK);
-  const blocks = new Set([
-    Math.floor(place.answer / BLOCK),
-    Math.floor((place.answer + 1) / BLOCK),
-  ]);
+  const isAtRest = useAtRest(`${first} ${last}`);
+  const around = [Math.floor(place.answer / BLOCK), Math.floor((place.answer + 1) / BLOCK)];
+  const blocks = new Set(around);
   for (let block = first; block <= last; block++) blocks.add(block);
   const answers = useAnswers(
     study.id,
     question.id,
     ids,
     [...blocks].filter((block) => block * BLOCK < ids.length).sort((x, y) => x - y),
+    (block) => isAtRest || around.includes(block),
   );
   const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
   const position = useLedgerPosition(place, goTo, ids.length, answerAt, study.asides);
@@ -109,6 +109,26 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
       </div>
     </div>
   );
+}
+
+/** What passes by faster than this is not fetched. */
+const REST_MS = 100;
+
+/**
+ * Whether what is in view has stayed for a moment: a long list that flies past would ask for everything in it, and take
+ * back most of that in the next frame. What comes after a rest counts at once.
+ */
+function useAtRest(inView: string): boolean {
+  const [rested, setRested] = useState(inView);
+  const changed = useRef(0);
+  useEffect(() => {
+    const now = performance.now();
+    const wait = now - changed.current > REST_MS ? 0 : REST_MS;
+    changed.current = now;
+    const timer = setTimeout(() => setRested(inView), wait);
+    return () => clearTimeout(timer);
+  }, [inView]);
+  return rested === inView;
 }
 
 /**

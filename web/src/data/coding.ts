@@ -72,16 +72,23 @@ const answersOptions = (study: number, question: number, block: readonly number[
     gcTime: 60_000,
   });
 
-/** What stands in the answers of some blocks, by id. */
+/**
+ * What stands in the answers of some blocks, by id.
+ *
+ * @param isWanted whether a block is fetched; of another, what is known already
+ */
 export function useAnswers(
   study: number,
   question: number,
   ids: readonly number[],
   blocks: readonly number[],
+  isWanted: (block: number) => boolean = () => true,
 ): Map<number, LedgerAnswer> {
-  const wanted = blocks.map((block) => ids.slice(block * BLOCK, (block + 1) * BLOCK));
   return useQueries({
-    queries: wanted.map((block) => answersOptions(study, question, block)),
+    queries: blocks.map((block) => ({
+      ...answersOptions(study, question, ids.slice(block * BLOCK, (block + 1) * BLOCK)),
+      enabled: isWanted(block),
+    })),
     combine: byId,
   });
 }
