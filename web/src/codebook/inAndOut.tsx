@@ -121,6 +121,9 @@ function ListPreview({
             <span className="min-w-0 flex-1">
               {code.theme && <span className="text-soft">{code.theme} / </span>}
               {code.name}
+              {code.bundles.length > 0 && (
+                <span className="text-soft"> in {code.bundles.join(', ')}</span>
+              )}
             </span>
             <span className="shrink-0 text-[13px] text-soft">{what[code.what]}</span>
           </li>

@@ -1,9 +1,10 @@
 import { inkOn, INKS, STITCHES } from '@yellow-thread/core/codebook';
 import { MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useChangeCodebook, type DrawnTheme } from '../data/codebook.js';
+import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { useDark } from '../parts/stitches.js';
 
@@ -119,16 +120,30 @@ export function ThemeHead({
               </DropdownMenu.Item>
             )}
             <Item onSelect={() => change({ do: 'themeToCode', id: theme.id })}>
-              Make it one code{codes > 0 && `, taking ${codes} in`}
+              Make it one code
+              {codes > 0 && (
+                <Hint>
+                  takes in {counted(codes, 'code')} with {counted(theme.mentions, 'mention')} of{' '}
+                  {counted(theme.people, 'person', 'people')}; two at the same place become one
+                </Hint>
+              )}
             </Item>
             <Item onSelect={() => change({ do: 'removeTheme', id: theme.id })}>
-              Remove the theme{codes > 0 && ', keeping its codes'}
+              Remove the theme
+              {codes > 0 && (
+                <Hint>its {counted(codes, 'code')} stay, with their mentions, without a theme</Hint>
+              )}
             </Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
     </h2>
   );
+}
+
+/** What would be affected. */
+function Hint({ children }: { children: ReactNode }) {
+  return <span className="block text-[13px] text-soft">{children}</span>;
 }
 
 const itemLook =
@@ -139,7 +154,7 @@ function Item({
   disabled = false,
   onSelect,
 }: {
-  children: React.ReactNode;
+  children: ReactNode;
   disabled?: boolean;
   onSelect: () => void;
 }) {
