@@ -1,10 +1,11 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { nameIn } from '../data/background.js';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { BLOCK, useAnswers, useCode } from '../data/coding.js';
 import { usePlace } from '../frame/place.js';
 import { useKeepInView } from '../parts/keepInView.js';
+import { useAtRest } from '../parts/useAtRest.js';
 import { LedgerAnswerRow } from './ledgerAnswer.js';
 import type { LedgerFilter } from './ledgerFilter.js';
 import { useLedgerPosition, type Place } from './useLedgerPosition.js';
@@ -109,26 +110,6 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
       </div>
     </div>
   );
-}
-
-/** What passes by faster than this is not fetched. */
-const REST_MS = 100;
-
-/**
- * Whether what is in view has stayed for a moment: a long list that flies past would ask for everything in it, and take
- * back most of that in the next frame. What comes after a rest counts at once.
- */
-function useAtRest(inView: string): boolean {
-  const [rested, setRested] = useState(inView);
-  const changed = useRef(0);
-  useEffect(() => {
-    const now = performance.now();
-    const wait = now - changed.current > REST_MS ? 0 : REST_MS;
-    changed.current = now;
-    const timer = setTimeout(() => setRested(inView), wait);
-    return () => clearTimeout(timer);
-  }, [inView]);
-  return rested === inView;
 }
 
 /**

@@ -9,9 +9,10 @@ import {
   type BackgroundValue,
   type Band,
   type ByRule,
+  type RespondentRow,
   type Rule,
 } from '@yellow-thread/contract';
-import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQueries, useQuery } from '@tanstack/react-query';
 import { z } from 'zod';
 import { call } from './client.js';
 import { asChange } from './queryClient.js';
@@ -39,17 +40,38 @@ export const useRespondentIds = (study: number, order: RespondentOrder) =>
     placeholderData: keepPreviousData,
   });
 
-/** A stretch of respondents, fetched when it comes into view. */
-export const useRespondentRows = (study: number, ids: readonly number[]) =>
-  useQuery({
-    queryKey: ['respondent-rows', study, ids],
-    enabled: ids.length > 0,
-    queryFn: async ({ signal }) => {
-      const query = { ids: ids.join(',') };
-      const path = `${base(study)}/respondents/rows`;
-      return (await call(path, { query, signal, reply: respondentRowsSchema })).respondents;
-    },
+/** Respondents are fetched in stretches of so many. */
+export const STRETCH = 100;
+
+/**
+ * Respondents of some stretches, by id.
+ *
+ * @param isWanted whether they are fetched; otherwise, what is known already
+ */
+export const useRespondentRows = (
+  study: number,
+  ids: readonly number[],
+  stretches: readonly number[],
+  isWanted: boolean,
+): Map<number, RespondentRow> =>
+  useQueries({
+    queries: stretches.map((stretch) => {
+      const its = ids.slice(stretch * STRETCH, (stretch + 1) * STRETCH);
+      return {
+        queryKey: ['respondent-rows', study, its],
+        enabled: isWanted,
+        queryFn: async ({ signal }: { signal: AbortSignal }) => {
+          const query = { ids: its.join(',') };
+          const path = `${base(study)}/respondents/rows`;
+          return (await call(path, { query, signal, reply: respondentRowsSchema })).respondents;
+        },
+      };
+    }),
+    combine: byId,
   });
+
+const byId = (stretches: { data: RespondentRow[] | undefined }[]) =>
+  new Map(stretches.flatMap(({ data }) => data ?? []).map((one) => [one.id, one]));
 
 export const useChangeBackground = (study: number) =>
   useMutation({

@@ -4,7 +4,12 @@ import { ArrowDown, ArrowUp, Settings2 } from 'lucide-react';
 import { useDeferredValue, useRef, useState, type KeyboardEvent } from 'react';
 import { useSearchParams } from 'react-router';
 import { Link } from 'react-router';
-import { useRespondentIds, useRespondentRows, type RespondentOrder } from '../data/respondents.js';
+import {
+  STRETCH,
+  useRespondentIds,
+  useRespondentRows,
+  type RespondentOrder,
+} from '../data/respondents.js';
 import { useRestriction } from '../data/restriction.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyPlace } from '../frame/place.js';
@@ -12,13 +17,13 @@ import { SavedSign } from '../frame/savedSign.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
 import { asCount, counted } from '../parts/numbers.js';
+import { useAtRest } from '../parts/useAtRest.js';
 import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js';
 import { ValueEditor } from './valueEditor.js';
 import { nameIn } from '../data/background.js';
 import { VariableDrawer } from './variableDrawer.js';
 
 const ROW = 36;
-const STRETCH = 100;
 
 /** Everybody who was asked, with what is known of them. */
 export function RespondentsPage() {
@@ -108,6 +113,12 @@ function Grid({
     overscan: 12,
     scrollPaddingStart: ROW,
   });
+  const items = rows.getVirtualItems();
+  const first = Math.floor((items[0]?.index ?? 0) / STRETCH);
+  const last = Math.floor((items.at(-1)?.index ?? 0) / STRETCH);
+  const stretches = Array.from({ length: last - first + 1 }, (_, i) => first + i);
+  const isAtRest = useAtRest(`${first} ${last}`);
+  const known = useRespondentRows(study.id, ids, stretches, isAtRest);
   const { variables } = study;
   const lead = study.weighted ? 2 : 1;
   const template = `160px ${study.weighted ? '90px ' : ''}repeat(${variables.length}, minmax(150px, 1fr))`;
@@ -175,11 +186,12 @@ function Grid({
           ))}
         </div>
         <div className="relative" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map((item) => (
+          {items.map((item) => (
             <Row
-              key={item.key}
+              // what leaves the view at one end is drawn anew at the other
+              key={item.index % items.length}
               study={study}
-              ids={ids}
+              respondent={known.get(ids[item.index]!)}
               index={item.index}
               top={item.start}
               template={template}
@@ -253,7 +265,7 @@ function Head({
 
 function Row({
   study,
-  ids,
+  respondent,
   index,
   top,
   template,
@@ -263,7 +275,8 @@ function Row({
   onStop,
 }: {
   study: StudyDetail;
-  ids: number[];
+  /** Not there yet while it is fetched. */
+  respondent: RespondentRow | undefined;
   index: number;
   top: number;
   template: string;
@@ -272,9 +285,6 @@ function Row({
   onPlace: (column: number) => void;
   onStop: (focus: boolean) => void;
 }) {
-  const first = index - (index % STRETCH);
-  const { data } = useRespondentRows(study.id, ids.slice(first, first + STRETCH));
-  const respondent: RespondentRow | undefined = data?.[index - first];
   return (
     <div
       role="row"
