@@ -1,4 +1,7 @@
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
+import { dataFolder } from './product.js';
 import { bringIn, codeField, enterDemo, saved } from './steps.js';
 
 const sheet = {
@@ -127,6 +130,34 @@ test('while the server does not answer one goes on; all of it is sent when it do
   await expect(page.getByText(/^no connection: 2 changes wait$/)).toBeVisible();
   await expect(first.getByText('Price', { exact: true })).toBeVisible();
   await page.unroute('**/api/**');
+  await saved(page);
+  await page.reload();
+  await expect(first.getByText('Price', { exact: true })).toBeVisible();
+  await expect(page.getByText('1 settled of 2 answered')).toBeVisible();
+});
+
+/** Has the product's PostgreSQL break down and start again, as it does when one of its processes is killed. */
+function breakDatabase(): void {
+  const url = execFileSync(
+    'bash',
+    [fileURLToPath(new URL('../scripts/pg.sh', import.meta.url)), 'url'],
+    {
+      env: { ...process.env, PG_FOLDER: `${dataFolder}/postgres` },
+      encoding: 'utf8',
+    },
+  ).trim();
+  const backend = `select pid from pg_stat_activity
+    where backend_type = 'client backend' and pid <> pg_backend_pid() limit 1`;
+  process.kill(Number(execFileSync('psql', [url, '-Atqc', backend])), 'SIGKILL');
+}
+
+test('while the database starts again one goes on; nothing of it is lost', async ({ page }) => {
+  const first = page.getByRole('article').first();
+  await page.keyboard.type('Price');
+  breakDatabase();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await expect(first.getByText('Price', { exact: true })).toBeVisible();
   await saved(page);
   await page.reload();
   await expect(first.getByText('Price', { exact: true })).toBeVisible();
