@@ -59,7 +59,7 @@ export const useRespondentRows = (
       const its = ids.slice(stretch * STRETCH, (stretch + 1) * STRETCH);
       return {
         queryKey: ['respondent-rows', study, its],
-        enabled: isWanted,
+        enabled: isWanted && its.length > 0,
         queryFn: async ({ signal }: { signal: AbortSignal }) => {
           const query = { ids: its.join(',') };
           const path = `${base(study)}/respondents/rows`;
