@@ -1,8 +1,11 @@
-/** How many decimals percentages have: as many as their base can bear, or as many as somebody chose. */
+/** How many decimals percentages have: as many as fit, or as many as somebody chose. */
 export type Decimals = 'fitting' | '0' | '1' | '2';
 
 const FEW = 100;
 
-/** @param base the people that a percentage is of */
-export const decimalsOf = (decimals: Decimals, base: number): number =>
-  decimals === 'fitting' ? (base < FEW ? 0 : 1) : Number(decimals);
+/** As many decimals as a percentage of so many people can bear. */
+export const fittingDecimals = (base: number): number => (base < FEW ? 0 : 1);
+
+/** @param fitting how many fit where nobody chose */
+export const decimalsOf = (decimals: Decimals, fitting: number): number =>
+  decimals === 'fitting' ? fitting : Number(decimals);

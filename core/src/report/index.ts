@@ -27,7 +27,7 @@ export {
   type DraftQuote,
   type DraftTable,
 } from './draft.js';
-export { decimalsOf, type Decimals } from './decimals.js';
+export { decimalsOf, fittingDecimals, type Decimals } from './decimals.js';
 export { figureText, type FigureFormat, type FigureRef, type FigureTable } from './figures.js';
 export { baseWords, columnName, correctionWords } from './words.js';
 export {

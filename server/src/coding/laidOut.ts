@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { layOutBySimilarity } from '@yellow-thread/core/text';
 import type { Threads } from '../jobs/index.js';
+import { keepRecent } from '../keepRecent.js';
 
 type LaidOut = ReturnType<typeof layOutBySimilarity>;
 /** How the texts that were asked for last are laid out, by their digest: for 100,000 it takes seconds. */
@@ -11,10 +12,7 @@ const MOST_KNOWN = 4;
 export function laidOut(threads: Threads, texts: string[]): Promise<LaidOut> {
   const digest = createHash('sha256').update(JSON.stringify(texts)).digest('base64');
   const found = knownLayOuts.get(digest) ?? threads.run('layOutBySimilarity', { texts });
-  // the one that was asked for last is the last to go
-  knownLayOuts.delete(digest);
-  knownLayOuts.set(digest, found);
-  for (const least of [...knownLayOuts.keys()].slice(0, -MOST_KNOWN)) knownLayOuts.delete(least);
+  keepRecent(knownLayOuts, digest, found, MOST_KNOWN);
   found.catch(() => knownLayOuts.delete(digest));
   return found;
 }

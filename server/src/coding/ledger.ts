@@ -9,6 +9,7 @@ import { cutsAsJson } from './answers.js';
 import { readQuestionAnswers, type QuestionAnswers } from './keptAnswers.js';
 import { laidOut } from './laidOut.js';
 import { asksInLine, conditionOf, type Condition } from './ledgerConditions.js';
+import { orderOf } from './orderOf.js';
 import { answersHolding } from './wordsInAnswers.js';
 
 /** Which answers to a question there are of a kind, in the order asked for. */
@@ -153,20 +154,10 @@ async function placesIn(
   }
 }
 
-/** More answers than a question can have: a place and an index fit into one exact number. */
-const INDICES = 2 ** 20;
-
-/** @param places whole numbers of 33 bits at most; answers of the same place stay as they were */
 function inOrder(chosen: Int32Array, places: Float64Array): Int32Array {
-  const keys = new Float64Array(chosen.length);
-  for (let n = 0; n < chosen.length; n++) keys[n] = places[chosen[n]!]! * INDICES + n;
-  keys.sort();
-  const ordered = new Int32Array(chosen.length);
-  for (let n = 0; n < chosen.length; n++) {
-    const key = keys[n]!;
-    ordered[n] = chosen[key - Math.floor(key / INDICES) * INDICES]!;
-  }
-  return ordered;
+  const its = new Float64Array(chosen.length);
+  for (let n = 0; n < chosen.length; n++) its[n] = places[chosen[n]!]!;
+  return orderOf(its).map((n) => chosen[n]!);
 }
 
 /** @param isJoined whether answers of the same words stand as one, in the place of the first of them */

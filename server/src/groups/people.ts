@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { placesOf, readWritten, row, unpackInts, type Written } from '../database/index.js';
+import { keepRecent } from '../keepRecent.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
 interface Respondents {
@@ -63,10 +64,7 @@ export async function readPeople(em: EntityManager, studyId: number): Promise<Pe
   const known = kept.get(studyId);
   const now =
     known?.seen.snapshot === seen.snapshot ? known : carriedOn(em, studyId, seen, known ?? null);
-  // the one that was asked for last is the last to go
-  kept.delete(studyId);
-  kept.set(studyId, now);
-  for (const least of [...kept.keys()].slice(0, -MOST_STUDIES)) kept.delete(least);
+  keepRecent(kept, studyId, now, MOST_STUDIES);
   now.people.catch(() => kept.delete(studyId));
   return now.people;
 }

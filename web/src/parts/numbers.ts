@@ -1,4 +1,4 @@
-import { decimalsOf, type Decimals } from '@yellow-thread/core/report';
+import { decimalsOf, fittingDecimals, type Decimals } from '@yellow-thread/core/report';
 
 const whole = new Intl.NumberFormat();
 const twoPlaces = new Intl.NumberFormat(undefined, {
@@ -20,7 +20,7 @@ export const asShare = (value: number): string => twoPlaces.format(value);
 
 /** A share as a percentage: no decimals on a base under 100 and one above, unless so many were chosen. */
 export const asPercent = (share: number, base: number, decimals: Decimals = 'fitting'): string =>
-  percents[decimalsOf(decimals, base)]!.format(share);
+  percents[decimalsOf(decimals, fittingDecimals(base))]!.format(share);
 
 export const asDate = (iso: string): string =>
   new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' }).format(
@@ -47,7 +47,7 @@ const points = (digits: number) =>
 const signed = [points(0), points(1), points(2)];
 /** A difference of shares in percentage points: "+4.2". */
 export const asPoints = (difference: number, decimals: Decimals = 'fitting'): string =>
-  signed[decimals === 'fitting' ? 1 : Number(decimals)]!.format(100 * difference);
+  signed[decimalsOf(decimals, 1)]!.format(100 * difference);
 
 /** Mentions per person. */
 export const asMean = (value: number): string => twoPlaces.format(value);

@@ -5,6 +5,7 @@ import {
   correctionWords,
   decimalsOf,
   estimateOf,
+  fittingDecimals,
 } from '@yellow-thread/core/report';
 import { estimatesInWords, type Fact } from './facts.js';
 import { hasEstimates } from './grid.js';
@@ -83,7 +84,7 @@ function cellText(
   decimals: Report['decimals'],
 ) {
   if (share === null) return '–';
-  const percent = `${(100 * share).toFixed(decimalsOf(decimals, base.people))}%`;
+  const percent = `${(100 * share).toFixed(decimalsOf(decimals, fittingDecimals(base.people)))}%`;
   // what has no interval is a share of mentions
   const count = interval ? people : mentions;
   const marks = [...exceeds, ...(rest ? [rest === 'higher' ? '+' : '−'] : [])].join(' ');
@@ -94,7 +95,7 @@ function estimateText({ estimated }: Cell, decimals: Report['decimals']) {
   if (!estimated) return '–';
   const share = estimateOf(estimated);
   const [value, low, high] = [share.value, ...share.interval].map((one) =>
-    (100 * one).toFixed(decimals === 'fitting' ? 0 : Number(decimals)),
+    (100 * one).toFixed(decimalsOf(decimals, 0)),
   );
   return `${value}% (${low} to ${high})`;
 }
