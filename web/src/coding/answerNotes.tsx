@@ -1,5 +1,5 @@
 import type { LedgerAnswer } from '@yellow-thread/contract';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { NoteRow } from '../parts/noteRow.js';
 
@@ -10,7 +10,7 @@ export function AnswerNotes({
   onChange,
 }: {
   answer: LedgerAnswer;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   onChange: (change: CodingChange) => void;
 }) {
   if (answer.notes.length === 0) return null;

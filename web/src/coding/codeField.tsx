@@ -4,7 +4,7 @@ import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { CodeInput, searchKey } from '../parts/codeInput.js';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
-import { usePins, useSetPin } from '../data/codebook.js';
+import { useDrawnCodebook, usePins, useSetPin } from '../data/codebook.js';
 import { useNearCodes } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
@@ -33,13 +33,15 @@ export function CodeField(props: CodeFieldProps) {
       },
     };
   }, [answer.suggestions, near]);
+  // how often each was given ranks them, and stands beside them
+  const counted = useDrawnCodebook(study.id);
   const offered = useMemo(
     () =>
-      codebook.codes.filter(
+      (counted?.codes ?? []).filter(
         (code) =>
           !code.archived && (code.questions === null || code.questions.includes(question.id)),
       ),
-    [codebook, question.id],
+    [counted, question.id],
   );
   const search = useCodeSearch(offered, { most: 7, offersNew: true, likely });
   const [noting, setNoting] = useState(false);

@@ -1,7 +1,7 @@
 import type { Mention } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { ContextMenu } from 'radix-ui';
-import type { DrawnCode } from '../data/codebook.js';
+import type { SeenCode } from '../data/codebook.js';
 import { StitchMark } from '../parts/stitch.js';
 
 const origins = {
@@ -28,7 +28,7 @@ export function CodeLabel({
   onTypical,
 }: {
   mention: Mention;
-  code: DrawnCode | undefined;
+  code: SeenCode | undefined;
   lifted: boolean;
   onLift: (mention: string | null) => void;
   onRemove: () => void;

@@ -1,7 +1,7 @@
 import { useDeferredValue } from 'react';
 import { Link } from 'react-router';
 import { useToReadAgain } from '../data/agreement.js';
-import { useDrawnCodebook } from '../data/codebook.js';
+import { useSeenCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
 import { useKeyHelp } from '../frame/keys.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -24,7 +24,7 @@ export function CodeStop() {
   const [filter, setFilter] = useLedgerFilter();
   const query = useDeferredValue(filter.query);
   const ledger = useLedger(study.id, question.id, query);
-  const codebook = useDrawnCodebook(study.id);
+  const codebook = useSeenCodebook(study.id);
   const openDrawer = useDrawer();
   useKeyHelp(ledgerKeys);
   const toReadAgain = useToReadAgain(study.id, question.id);
@@ -32,7 +32,7 @@ export function CodeStop() {
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <div className="flex flex-wrap items-center gap-x-2 gap-y-2 border-b border-rule px-6 py-2">
-        <FilterBar key={question.id} filter={filter} onFilter={setFilter} codebook={codebook} />
+        <FilterBar key={question.id} filter={filter} onFilter={setFilter} />
         {filter.words !== '' && data && data.total > 0 && (
           <Button
             look="bare"

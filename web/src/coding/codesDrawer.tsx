@@ -11,7 +11,7 @@ import { DRAGGED_CODE, DRAGGED_WORDS, draggedWordsSchema } from '../parts/dragge
 
 /** The codebook beside the ledger: to look a code up, and to drag one onto a line. */
 export function CodesDrawer({ study, question }: { study: number; question: number }) {
-  const { mutate: change } = useCode(study, question);
+  const change = useCode(study, question);
   const account = useSession().data?.account?.id ?? 0;
   const codebook = useDrawnCodebook(study);
   const [typed, setTyped] = useState('');

@@ -1,7 +1,7 @@
 import type { LedgerOrder, LedgerShow, WordMatch } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import type { DrawnCodebook } from '../data/codebook.js';
+import { useDrawnCodebook } from '../data/codebook.js';
 import { useGroups } from '../data/groups.js';
 import { useMembers } from '../data/people.js';
 import { useVariable } from '../data/respondents.js';
@@ -53,11 +53,10 @@ const fromModels = new Set<LedgerShow | LedgerOrder>([
 export interface FilterBarProps {
   filter: LedgerFilter;
   onFilter: (change: FilterChange) => void;
-  codebook: DrawnCodebook | null;
 }
 
 /** Which answers are shown and in which order. */
-export function FilterBar({ filter, onFilter, codebook }: FilterBarProps) {
+export function FilterBar({ filter, onFilter }: FilterBarProps) {
   const { question } = usePlace();
   const [open, setOpen] = useState(filter.narrowed > 0);
   return (
@@ -124,9 +123,7 @@ export function FilterBar({ filter, onFilter, codebook }: FilterBarProps) {
       <Button look="bare" aria-expanded={open} onClick={() => setOpen(!open)} className="!px-2">
         Narrow{filter.narrowed > 0 && ` · ${filter.narrowed}`}
       </Button>
-      {(open || filter.narrowed > 0) && codebook && (
-        <Narrowing filter={filter} onFilter={onFilter} codebook={codebook} />
-      )}
+      {(open || filter.narrowed > 0) && <Narrowing filter={filter} onFilter={onFilter} />}
     </>
   );
 }
@@ -138,8 +135,9 @@ const codeParts: [CodePart, string, string][] = [
   ['none', 'not with', 'not coded with'],
 ];
 
-function Narrowing({ filter, onFilter, codebook }: FilterBarProps & { codebook: DrawnCodebook }) {
+function Narrowing({ filter, onFilter }: FilterBarProps) {
   const { study } = usePlace();
+  const codebook = useDrawnCodebook(study.id);
   const groups = useGroups(study.id).data?.groups ?? [];
   const members = useMembers(study.id).data?.members ?? [];
   const [part, setPart] = useState<CodePart>('all');
@@ -147,6 +145,7 @@ function Narrowing({ filter, onFilter, codebook }: FilterBarProps & { codebook: 
   const [round, setRound] = useState(0);
   const without = (part: CodePart, id: string) =>
     onFilter({ [part]: filter[part].filter((one) => one !== id) });
+  if (!codebook) return null;
   return (
     <div className="order-last flex basis-full flex-wrap items-center gap-x-4 gap-y-2">
       {codeParts.flatMap(([part, said]) =>

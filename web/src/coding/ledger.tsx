@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { nameIn } from '../data/background.js';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { BLOCK, useAnswers, useCode } from '../data/coding.js';
 import { usePlace } from '../frame/place.js';
 import { useKeepInView } from '../parts/keepInView.js';
@@ -16,7 +16,7 @@ interface LedgerProps {
   counts: readonly number[] | null;
   /** Ids of answers that are nearly the same as the one before them. */
   near: readonly number[] | null;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   filter: LedgerFilter;
 }
 
@@ -26,9 +26,8 @@ const room = { above: 8, below: 230 };
 /** Answers down the page, however many: only those near the window are fetched and drawn. */
 export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
   const { study, question } = usePlace();
-  const { mutate: change } = useCode(study.id, question.id);
+  const change = useCode(study.id, question.id);
   const scroller = useRef<HTMLDivElement>(null);
-  const still = useStill(codebook);
   const isNear = useMemo(() => new Set(near), [near]);
   const [lifted, setLifted] = useState<string | null>(null);
   // the same function every time: a new one would have all 100,000 rows laid out anew
@@ -87,7 +86,7 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
                     .join(' · ')}
                   count={counts?.[item.index] ?? 1}
                   before={isNear.has(answer.id) ? (answerAt(item.index - 1) ?? null) : null}
-                  codebook={item.index === place.answer ? codebook : still}
+                  codebook={codebook}
                   place={item.index === place.answer ? place : null}
                   index={item.index}
                   total={ids.length}
@@ -110,19 +109,4 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
       </div>
     </div>
   );
-}
-
-/**
- * The codebook as it was when something about its codes last changed that is seen beside a line: counts change with
- * every code that is applied, and would have every answer drawn anew.
- */
-function useStill(codebook: DrawnCodebook): DrawnCodebook {
-  const seen = codebook.codes
-    .map(
-      ({ id, name, definition, look }) => `${id} ${name} ${look.ink} ${look.stitch} ${definition}`,
-    )
-    .join('\n');
-  const [still, setStill] = useState({ seen, codebook });
-  if (still.seen !== seen) setStill({ seen, codebook });
-  return still.seen === seen ? still.codebook : codebook;
 }

@@ -2,7 +2,7 @@ import type { LedgerAnswer, Mention, WordMatch } from '@yellow-thread/contract';
 import { lineOfPassage, linesOf } from '@yellow-thread/core/coding';
 import { blankAsides, findAsides, findHits, type Span } from '@yellow-thread/core/text';
 import { memo, useMemo } from 'react';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
@@ -26,7 +26,7 @@ export interface LedgerAnswerProps {
   count: number;
   /** The answer before it, where that is nearly the same. */
   before: LedgerAnswer | null;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   /** Where one is, when it is in this answer. */
   place: Place | null;
   index: number;

@@ -2,7 +2,7 @@ import type { Mention, ShownNote } from '@yellow-thread/contract';
 import { splitAtPassages } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useRef, useState, type CSSProperties, type DragEvent, type ReactNode } from 'react';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { DRAGGED_CODE, DRAGGED_WORDS } from '../parts/draggedCode.js';
 import { stitchImage, type Look } from '../parts/stitches.js';
 import { ledgerGrid } from './ledgerGrid.js';
@@ -44,7 +44,7 @@ export function LedgerLine({
   hits: Span[];
   notes: ShownNote[];
   mentions: Mention[];
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   active: boolean;
   passage: Span | null;
   lifted: string | null;

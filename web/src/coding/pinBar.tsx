@@ -1,8 +1,8 @@
-import { usePins, type DrawnCodebook } from '../data/codebook.js';
+import { usePins, type SeenCodebook } from '../data/codebook.js';
 import { StitchMark } from '../parts/stitch.js';
 
 /** Which codes stand under the keys 1 to 9. */
-export function PinBar({ study, codebook }: { study: number; codebook: DrawnCodebook }) {
+export function PinBar({ study, codebook }: { study: number; codebook: SeenCodebook }) {
   const { data: pins = [] } = usePins(study);
   if (pins.length === 0) return null;
   return (

@@ -1,6 +1,6 @@
 import type { LedgerAnswer, StudyDetail } from '@yellow-thread/contract';
 import { nameIn } from '../data/background.js';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { useOtherAnswers } from '../data/coding.js';
 import { useChangeNote } from '../data/notes.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
@@ -16,7 +16,7 @@ export function RespondentDrawer({
 }: {
   study: StudyDetail;
   answer: LedgerAnswer;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
 }) {
   const others = useOtherAnswers(study.id, answer.respondentId);
   const { mutate: change } = useChangeNote(study.id);

@@ -1,5 +1,5 @@
 import type { LedgerAnswer } from '@yellow-thread/contract';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { useAnswers, useCode, useLedger, BLOCK } from '../data/coding.js';
 import { CodeList } from '../parts/codeList.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
@@ -15,9 +15,9 @@ export function SameAnswers({
   study: number;
   question: number;
   answer: LedgerAnswer;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
 }) {
-  const { mutate: change } = useCode(study, question);
+  const change = useCode(study, question);
   const ledger = useLedger(study, question, `same=apart&like=${answer.id}`);
   const ids = ledger.data?.ids ?? [];
   const shown = useAnswers(

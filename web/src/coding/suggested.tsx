@@ -1,6 +1,6 @@
 import type { LedgerAnswer, Mention } from '@yellow-thread/contract';
 import { Check, X, type LucideIcon } from 'lucide-react';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { Knot } from '../parts/knot.js';
 import { asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -55,7 +55,7 @@ export function Suggested({
   answer: LedgerAnswer;
   /** Whether it may be suggested that nothing applies: of all else the models may know too few codes. */
   offersNothing: boolean;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   onDecide: (mention: Mention, accepted: boolean) => void;
   onNothing: () => void;
 }) {

@@ -3,7 +3,7 @@ import { extendByWord, passageIn } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import type { KeyboardEvent } from 'react';
 import { toast } from 'sonner';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { noteOn } from '../data/notes.js';
 import { useSession } from '../data/people.js';
@@ -20,7 +20,7 @@ export interface CodeFieldProps {
   toSame: boolean;
   /** The answer before it, where that is nearly the same. */
   before: LedgerAnswer | null;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   onChange: (change: CodingChange) => void;
 }
 

@@ -78,8 +78,8 @@ export function useCodeOnceMore(study: number, question: number, reading: string
         body,
         reply: doneSchema,
       }),
-    onMutate: async ({ responseId, codes }) => {
-      await holdFetches(key);
+    onMutate: ({ responseId, codes }) => {
+      holdFetches(key);
       client.setQueryData<ReadingAnswers>(
         key,
         (before) =>
@@ -118,8 +118,8 @@ export function useTalkOver(study: number, question: number, reading: string) {
         body,
         reply: doneSchema,
       }),
-    onMutate: async ({ responseId, codeId, applies }) => {
-      await holdFetches(key);
+    onMutate: ({ responseId, codeId, applies }) => {
+      holdFetches(key);
       client.setQueryData<Agreement>(
         key,
         (before) =>

@@ -37,11 +37,14 @@ export const codebookOptions = (study: number) =>
 
 export const useCodebook = (study: number) => useQuery(codebookOptions(study));
 
-/** A code with its theme and how it is drawn. */
-export interface DrawnCode extends CountedCode {
+interface Drawn {
   themeName: string | null;
   look: Look;
 }
+/** A code with its theme and how it is drawn. */
+export type DrawnCode = CountedCode & Drawn;
+/** The same without its counts. */
+export type SeenCode = Code & Drawn;
 export type DrawnTheme = Codebook['themes'][number] & { look: Look };
 type FilledBundle = Codebook['bundles'][number];
 
@@ -53,6 +56,13 @@ export interface DrawnCodebook {
   byId: Map<string, DrawnCode>;
 }
 
+/** What of the codebook is seen beside answers. */
+export interface SeenCodebook {
+  themes: (Theme & { look: Look })[];
+  codes: SeenCode[];
+  byId: Map<string, SeenCode>;
+}
+
 const withoutTheme = { ink: '#655F53', stitch: 'running' };
 const isStitch = (name: string): name is Stitch => STITCHES.some((stitch) => stitch === name);
 
@@ -60,10 +70,28 @@ const isStitch = (name: string): name is Stitch => STITCHES.some((stitch) => sti
 export function useDrawnCodebook(study: number): DrawnCodebook | null {
   const { data } = useCodebook(study);
   const dark = useDark();
-  return useMemo(() => (data ? drawCodebook(data, dark) : null), [data, dark]);
+  return useMemo(
+    () => (data ? { ...draw(data.themes, data.codes, dark), bundles: data.bundles } : null),
+    [data, dark],
+  );
 }
 
-function drawCodebook({ themes, codes, bundles }: Codebook, dark: boolean): DrawnCodebook {
+/**
+ * The codebook without its counts, which change with every code that is applied: it stays the same object until
+ * something changes that is seen beside an answer, so that answers are not drawn anew.
+ */
+export function useSeenCodebook(study: number): SeenCodebook | null {
+  const { data } = useQuery({ ...codebookOptions(study), select: withoutCounts });
+  const dark = useDark();
+  return useMemo(() => (data ? draw(data.themes, data.codes, dark) : null), [data, dark]);
+}
+
+const withoutCounts = ({ themes, codes }: Codebook): { themes: Theme[]; codes: Code[] } => ({
+  themes: themes.map((theme) => ({ ...theme, people: 0, mentions: 0 })),
+  codes: codes.map((code) => ({ ...code, people: 0, mentions: 0, lastUsed: null })),
+});
+
+function draw<T extends Theme, C extends Code>(themes: T[], codes: C[], dark: boolean) {
   const lookOf = ({ ink, stitch }: { ink: string; stitch: string }): Look => ({
     ink: inkOn(ink, dark),
     stitch: isStitch(stitch) ? stitch : 'running',
@@ -75,7 +103,6 @@ function drawCodebook({ themes, codes, bundles }: Codebook, dark: boolean): Draw
   return {
     themes: themes.map((theme) => ({ ...theme, look: lookOf(theme) })),
     codes: drawn,
-    bundles,
     byId: new Map(drawn.map((code) => [code.id, code])),
   };
 }

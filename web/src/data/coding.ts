@@ -10,12 +10,13 @@ import {
   type Mention,
 } from '@yellow-thread/contract';
 import {
+  MutationObserver,
   queryOptions,
-  useMutation,
   useQueries,
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { call, failureKind } from './client.js';
 import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
 import { noteRequest, type NoteChange } from './notes.js';
@@ -116,7 +117,7 @@ export const useNearCodes = (study: number, response: number) =>
     gcTime: 10_000,
   });
 
-/** What a person does while coding; each is drawn at once and saved behind. */
+/** What a person does while coding. */
 export type CodingChange =
   | {
       do: 'add';
@@ -132,33 +133,45 @@ export type CodingChange =
   | { do: 'line'; responseId: number; at: number; line: 'parted' | 'joined' | 'as_written' }
   | NoteChange;
 
-export function useCode(study: number, question: number) {
+/**
+ * How somebody codes: a change is drawn before this returns, in one with what else its key does, and saved behind.
+ * Whether it is saved yet draws nothing here anew.
+ */
+export function useCode(study: number, question: number): (change: CodingChange) => void {
   const client = useQueryClient();
   const account = useSession().data?.account?.id ?? 0;
-  const blocks = { queryKey: ['answers', study, question] };
-  return useMutation({
-    ...asKeyedChange('study', 'training', 'notes', ...FROM_MENTIONS, ...FROM_DECISIONS),
-    mutationFn: (change: CodingChange) =>
-      sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, question, change) }),
-    // while the server does not answer, what was done waits its turn
-    retry: (_, error) => failureKind(error) === 'not_answered',
-    retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
-    onMutate: async (change) => {
+  return useMemo(() => {
+    const blocks = { queryKey: ['answers', study, question] };
+    const draw = (change: CodingChange) => {
       // a codebook from before the change would take a code away that was just made
-      await Promise.all([holdFetches(blocks.queryKey), holdFetches(codebookKey(study))]);
+      holdFetches(blocks.queryKey);
+      holdFetches(codebookKey(study));
       client.setQueriesData<LedgerAnswer[]>(blocks, (answers) =>
         answers ? editAnswers(answers, change) : answers,
       );
       client.setQueryData<Codebook>(codebookKey(study), (codebook) =>
         codebook ? recount(study, codebook, change) : codebook,
       );
-    },
-    onError: () => owe(blocks),
-    onSuccess: (_, change) => {
-      // what was done to answers of the same words the server knows, and the mention of what was accepted
-      if (('toSame' in change && change.toSame) || change.do === 'decide') owe(blocks);
-    },
-  });
+    };
+    const saving = new MutationObserver(client, {
+      ...asKeyedChange('study', 'training', 'notes', ...FROM_MENTIONS, ...FROM_DECISIONS),
+      mutationFn: (change: CodingChange) =>
+        sendKept(account, { id: crypto.randomUUID(), ...asRequest(study, question, change) }),
+      // while the server does not answer, what was done waits its turn
+      retry: (_, error) => failureKind(error) === 'not_answered',
+      retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
+      onError: () => owe(blocks),
+      onSuccess: (_, change) => {
+        // what was done to answers of the same words the server knows, and the mention of what was accepted
+        if (('toSame' in change && change.toSame) || change.do === 'decide') owe(blocks);
+      },
+    });
+    return (change) => {
+      draw(change);
+      // one that is refused is told of by every mutation of the study
+      saving.mutate(change).catch(() => {});
+    };
+  }, [client, account, study, question]);
 }
 
 function asRequest(study: number, question: number, change: CodingChange) {

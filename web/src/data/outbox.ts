@@ -49,6 +49,7 @@ const forget = (account: number, id: string) =>
 export async function sendKept(account: number, sending: Sending): Promise<void> {
   keep(account, (before) => [...before.filter((one) => one.id !== sending.id), sending]);
   const { id, path, method, body } = sending;
+  await drawn();
   try {
     await call(path, { method, body, reply: doneSchema });
     forget(account, id);
@@ -57,6 +58,17 @@ export async function sendKept(account: number, sending: Sending): Promise<void>
     throw error;
   }
 }
+
+/**
+ * Resolves once what was just changed is drawn: sending takes the browser's time, and the server's where that is the
+ * same machine. A page that nobody sees draws nothing, and is not waited for.
+ */
+const drawn = () =>
+  new Promise<void>((resolve) => {
+    if (document.hidden) return resolve();
+    requestAnimationFrame(() => setTimeout(resolve));
+    setTimeout(resolve, 100);
+  });
 
 /** Sends what an earlier page left, in order. @returns how many changes there were */
 async function sendLeft(account: number): Promise<number> {

@@ -80,8 +80,14 @@ export const asKeyedChange = (...refreshes: Resource[]) => ({
 });
 /** So long after the last key. */
 const REST_MS = 500;
+/** So long at most, while somebody types on: counts that only the server knows are not left behind for longer. */
+const MOST_MS = 3000;
+
+let lastKey = -Infinity;
+globalThis.addEventListener('keydown', () => (lastKey = performance.now()), { capture: true });
 
 const stale = new Set<Resource>();
+let staleSince = Infinity;
 let atRest: ReturnType<typeof setTimeout> | undefined;
 /** Hashes of queries that are fetched anew once no change is on its way any more. */
 const owed = new Set<string>();
@@ -115,10 +121,8 @@ export const queryClient = new QueryClient({
       if (!meta?.keyByKey) return fetchStale();
       // what is opened meanwhile is fetched then
       void queryClient.invalidateQueries({ predicate: staleByNow(), refetchType: 'none' });
-      atRest = setTimeout(() => {
-        // else the last of those on their way sees to it
-        if (queryClient.isMutating({ mutationKey: CHANGE }) === 0) fetchStale();
-      }, REST_MS);
+      staleSince = Math.min(staleSince, performance.now());
+      atRest = setTimeout(fetchAtRest, REST_MS);
     },
   }),
 });
@@ -130,7 +134,16 @@ function staleByNow(): (query: Query) => boolean {
   return ({ queryKey, queryHash }) => resources.has(queryKey[0]) || hashes.has(queryHash);
 }
 
+/** Fetching and drawing anew would take the time of a key that is pressed meanwhile. */
+function fetchAtRest(): void {
+  const wait = Math.min(lastKey + REST_MS, staleSince + MOST_MS) - performance.now();
+  if (wait > 0) atRest = setTimeout(fetchAtRest, wait);
+  // else the last of those on their way sees to it
+  else if (queryClient.isMutating({ mutationKey: CHANGE }) === 0) fetchStale();
+}
+
 function fetchStale(): void {
+  staleSince = Infinity;
   const isStale = staleByNow();
   const some = stale.size + owed.size > 0;
   stale.clear();
@@ -153,9 +166,10 @@ export async function refresh(predicate: (query: Query) => boolean): Promise<voi
 }
 
 /** Ends what is being fetched before a change is drawn over it; it is fetched once the change is saved. */
-export async function holdFetches(queryKey: readonly unknown[]): Promise<void> {
+export function holdFetches(queryKey: readonly unknown[]): void {
   owe({ queryKey, fetchStatus: 'fetching' });
-  await queryClient.cancelQueries({ queryKey });
+  // what it would have brought is let go of before this returns
+  void queryClient.cancelQueries({ queryKey });
 }
 
 /**

@@ -141,6 +141,8 @@ export function useDecide(
   const me = useSession().data?.account?.name ?? null;
   const draw = (deciding: Deciding) => {
     const { suggestion, state } = deciding;
+    // what comes from before the decision would undo it
+    [list, figures].forEach(holdFetches);
     redraw(client, list, suggestion.responseId, (one) => ({
       ...one,
       ...{ state, bulk: false, by: state === 'open' ? null : me },
@@ -151,7 +153,7 @@ export function useDecide(
   const { mutate } = useMutation({
     // its own list and figures it draws by itself
     ...asKeyedChange(...elsewhereFromDecisions),
-    mutationFn: ({ suggestion, state, passage, other }: Deciding & { drawn: boolean }) =>
+    mutationFn: ({ suggestion, state, passage, other }: Deciding) =>
       call(`${pathOf(study, question, code)}/decide`, {
         method: 'POST',
         body: {
@@ -161,20 +163,13 @@ export function useDecide(
         },
         reply: doneSchema,
       }),
-    onMutate: async ({ drawn, ...deciding }) => {
-      if (drawn) return;
-      // what comes from before the decision would undo it
-      await Promise.all([list, figures].map(holdFetches));
-      draw(deciding);
-    },
     onError: () =>
       Promise.all([list, figures].map((queryKey) => client.invalidateQueries({ queryKey }))),
   });
   return (deciding) => {
-    // with all else that the key does, in one drawing, where nothing has to be held for it
-    const drawn = [list, figures].every((queryKey) => client.isFetching({ queryKey }) === 0);
-    if (drawn) draw(deciding);
-    mutate({ ...deciding, drawn });
+    // with all else that the key does, in one drawing
+    draw(deciding);
+    mutate(deciding);
   };
 }
 
@@ -184,8 +179,8 @@ export function useUnsure(study: number, question: number, code: string) {
   const list = ['suggestions', study, question, code];
   const account = useSession().data?.account ?? null;
   const change = useChangeNote(study);
-  return async ({ responseId, unsure }: SuggestedAnswer) => {
-    await holdFetches(list);
+  return ({ responseId, unsure }: SuggestedAnswer) => {
+    holdFetches(list);
     const note = noteOn(responseId, account, { text: '', unsure: true });
     redraw(client, list, responseId, (one) => ({ ...one, unsure: unsure ? null : note.id }));
     change.mutate(
@@ -281,8 +276,8 @@ export function useJudge(study: number, question: number, code: string, check: s
         body,
         reply: doneSchema,
       }),
-    onMutate: async ({ responseId, verdict }) => {
-      await holdFetches(key);
+    onMutate: ({ responseId, verdict }) => {
+      holdFetches(key);
       client.setQueryData<CheckAnswers>(
         key,
         (before) =>

@@ -17,15 +17,14 @@ const item =
 const group =
   '[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-soft';
 
+interface PaletteProps {
+  study: StudyDetail;
+  question: Question | null;
+}
+
 /** Reaches every stop, question, code, group and action by a few letters. */
-export function Palette({ study, question }: { study: StudyDetail; question: Question | null }) {
+export function Palette(place: PaletteProps) {
   const [open, setOpen] = useState(false);
-  const navigate = useNavigate();
-  const codebook = useDrawnCodebook(study.id);
-  const groups = useGroups(study.id).data?.groups ?? [];
-  const showKeys = useShowKeys();
-  const { undo, redo } = useHistory(study.id);
-  const signOut = useSignOut();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return;
@@ -35,11 +34,6 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-  const pick = (act: () => void) => () => {
-    setOpen(false);
-    act();
-  };
-  const go = (path: string) => pick(() => void navigate(path));
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
@@ -54,110 +48,124 @@ export function Palette({ study, question }: { study: StudyDetail; question: Que
               placeholder="A stop, question, code or action"
               className="w-full border-b-2 border-thread bg-transparent px-4 py-3 text-[16px] outline-none placeholder:text-soft"
             />
-            <Command.List className="max-h-[55vh] overflow-y-auto p-2">
-              <Command.Empty className="px-3 py-6 text-soft">Nothing is called that.</Command.Empty>
-              <Command.Group heading="Stops" className={group}>
-                {STOPS.filter(({ key }) => key === 'import' || question).map(({ key, name }) => (
-                  <Command.Item
-                    key={key}
-                    className={item}
-                    onSelect={go(stopPath(study.id, key, question?.id))}
-                  >
-                    {name}
-                  </Command.Item>
-                ))}
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/respondents`)}>
-                  Respondents
-                </Command.Item>
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/about`)}>
-                  Study: purpose, questions, what counts as no answer
-                </Command.Item>
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
-                  Codebook
-                </Command.Item>
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/groups`)}>
-                  Groups
-                </Command.Item>
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/write-ups`)}>
-                  Write-ups
-                </Command.Item>
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
-                  Notes
-                </Command.Item>
-                {question && (
-                  <Command.Item
-                    className={item}
-                    onSelect={go(`/studies/${study.id}/questions/${question.id}/second-reading`)}
-                  >
-                    Second readings: how far coders agree
-                  </Command.Item>
-                )}
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/people`)}>
-                  People: who works in this study
-                </Command.Item>
-                <Command.Item className={item} onSelect={go(`/studies/${study.id}/history`)}>
-                  History: what was changed, by whom
-                </Command.Item>
-                <Command.Item className={item} onSelect={go('/studies')}>
-                  Studies
-                </Command.Item>
-              </Command.Group>
-              <Command.Group heading="Questions" className={group}>
-                {study.questions.map((one) => (
-                  <Command.Item
-                    key={one.id}
-                    value={`${one.label} ${one.wording}`}
-                    className={item}
-                    onSelect={go(stopPath(study.id, 'code', one.id))}
-                  >
-                    <span className="font-serif">{one.wording}</span>
-                  </Command.Item>
-                ))}
-              </Command.Group>
-              <Command.Group heading="Actions" className={group}>
-                <Command.Item className={item} onSelect={pick(undo)}>
-                  Undo
-                </Command.Item>
-                <Command.Item className={item} onSelect={pick(redo)}>
-                  Do again
-                </Command.Item>
-                <Command.Item className={item} onSelect={pick(showKeys)}>
-                  Keys of this screen
-                </Command.Item>
-                <Command.Item className={item} onSelect={pick(() => signOut.mutate(undefined))}>
-                  Sign out
-                </Command.Item>
-              </Command.Group>
-              <Command.Group heading="Groups" className={group}>
-                {groups.map(({ id, name }) => (
-                  <Command.Item
-                    key={id}
-                    className={item}
-                    onSelect={pick(() => restrictTo(study.id, id))}
-                  >
-                    Look at {name} only
-                  </Command.Item>
-                ))}
-              </Command.Group>
-              <Command.Group heading="Codes" className={group}>
-                {codebook?.codes.map((code) => (
-                  <Command.Item
-                    key={code.id}
-                    value={`${code.name} ${code.themeName ?? ''}`}
-                    className={item}
-                    onSelect={go(`/studies/${study.id}/codebook?code=${code.id}`)}
-                  >
-                    <StitchMark look={code.look} />
-                    {code.name}
-                    <span className="text-soft">{code.themeName}</span>
-                  </Command.Item>
-                ))}
-              </Command.Group>
-            </Command.List>
+            <Choices {...place} onDone={() => setOpen(false)} />
           </Command>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** All that can be gone to or done; follows the codebook only while it is open. */
+function Choices({ study, question, onDone }: PaletteProps & { onDone: () => void }) {
+  const navigate = useNavigate();
+  const codebook = useDrawnCodebook(study.id);
+  const groups = useGroups(study.id).data?.groups ?? [];
+  const showKeys = useShowKeys();
+  const { undo, redo } = useHistory(study.id);
+  const signOut = useSignOut();
+  const pick = (act: () => void) => () => {
+    onDone();
+    act();
+  };
+  const go = (path: string) => pick(() => void navigate(path));
+  return (
+    <Command.List className="max-h-[55vh] overflow-y-auto p-2">
+      <Command.Empty className="px-3 py-6 text-soft">Nothing is called that.</Command.Empty>
+      <Command.Group heading="Stops" className={group}>
+        {STOPS.filter(({ key }) => key === 'import' || question).map(({ key, name }) => (
+          <Command.Item
+            key={key}
+            className={item}
+            onSelect={go(stopPath(study.id, key, question?.id))}
+          >
+            {name}
+          </Command.Item>
+        ))}
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/respondents`)}>
+          Respondents
+        </Command.Item>
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/about`)}>
+          Study: purpose, questions, what counts as no answer
+        </Command.Item>
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
+          Codebook
+        </Command.Item>
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/groups`)}>
+          Groups
+        </Command.Item>
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/write-ups`)}>
+          Write-ups
+        </Command.Item>
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
+          Notes
+        </Command.Item>
+        {question && (
+          <Command.Item
+            className={item}
+            onSelect={go(`/studies/${study.id}/questions/${question.id}/second-reading`)}
+          >
+            Second readings: how far coders agree
+          </Command.Item>
+        )}
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/people`)}>
+          People: who works in this study
+        </Command.Item>
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/history`)}>
+          History: what was changed, by whom
+        </Command.Item>
+        <Command.Item className={item} onSelect={go('/studies')}>
+          Studies
+        </Command.Item>
+      </Command.Group>
+      <Command.Group heading="Questions" className={group}>
+        {study.questions.map((one) => (
+          <Command.Item
+            key={one.id}
+            value={`${one.label} ${one.wording}`}
+            className={item}
+            onSelect={go(stopPath(study.id, 'code', one.id))}
+          >
+            <span className="font-serif">{one.wording}</span>
+          </Command.Item>
+        ))}
+      </Command.Group>
+      <Command.Group heading="Actions" className={group}>
+        <Command.Item className={item} onSelect={pick(undo)}>
+          Undo
+        </Command.Item>
+        <Command.Item className={item} onSelect={pick(redo)}>
+          Do again
+        </Command.Item>
+        <Command.Item className={item} onSelect={pick(showKeys)}>
+          Keys of this screen
+        </Command.Item>
+        <Command.Item className={item} onSelect={pick(() => signOut.mutate(undefined))}>
+          Sign out
+        </Command.Item>
+      </Command.Group>
+      <Command.Group heading="Groups" className={group}>
+        {groups.map(({ id, name }) => (
+          <Command.Item key={id} className={item} onSelect={pick(() => restrictTo(study.id, id))}>
+            Look at {name} only
+          </Command.Item>
+        ))}
+      </Command.Group>
+      <Command.Group heading="Codes" className={group}>
+        {codebook?.codes.map((code) => (
+          <Command.Item
+            key={code.id}
+            value={`${code.name} ${code.themeName ?? ''}`}
+            className={item}
+            onSelect={go(`/studies/${study.id}/codebook?code=${code.id}`)}
+          >
+            <StitchMark look={code.look} />
+            {code.name}
+            <span className="text-soft">{code.themeName}</span>
+          </Command.Item>
+        ))}
+      </Command.Group>
+    </Command.List>
   );
 }
 

@@ -1,4 +1,4 @@
-import type { StudyDetail } from '@yellow-thread/contract';
+import type { CountedGroup, StudyDetail } from '@yellow-thread/contract';
 import { ruleSentence } from '@yellow-thread/core/groups';
 import { X } from 'lucide-react';
 import { useEffect } from 'react';
@@ -10,7 +10,6 @@ import { asCount } from '../parts/numbers.js';
 export function WithinBar({ study }: { study: Pick<StudyDetail, 'id'> }) {
   const within = useRestriction(study.id);
   const groups = useGroups(study.id).data;
-  const names = useRuleNames(study.id);
   const group = groups?.groups.find(({ id }) => id === within);
   const isGone = within !== null && groups !== undefined && !group;
   useEffect(() => {
@@ -23,14 +22,7 @@ export function WithinBar({ study }: { study: Pick<StudyDetail, 'id'> }) {
       role="status"
       className="flex items-baseline gap-3 border-b-2 border-thread bg-wash px-6 py-1.5"
     >
-      <span
-        className="min-w-0 flex-1 truncate"
-        title={names ? ruleSentence(group.rule, names) : ''}
-      >
-        Only <strong>{group.name}</strong>: {asCount(group.people)} of {asCount(groups.respondents)}{' '}
-        respondents
-        {names && `, ${ruleSentence(group.rule, names)}`}
-      </span>
+      <Whom study={study.id} group={group} respondents={groups.respondents} />
       <button
         type="button"
         className="inline-flex shrink-0 items-center gap-1 underline"
@@ -39,5 +31,26 @@ export function WithinBar({ study }: { study: Pick<StudyDetail, 'id'> }) {
         <X size={13} aria-hidden /> Look at everybody
       </button>
     </p>
+  );
+}
+
+/** A group in words. */
+function Whom({
+  study,
+  group,
+  respondents,
+}: {
+  study: number;
+  group: CountedGroup;
+  respondents: number;
+}) {
+  const names = useRuleNames(study);
+  const rule = names ? ruleSentence(group.rule, names) : '';
+  return (
+    <span className="min-w-0 flex-1 truncate" title={rule}>
+      Only <strong>{group.name}</strong>: {asCount(group.people)} of {asCount(respondents)}{' '}
+      respondents
+      {rule !== '' && `, ${rule}`}
+    </span>
   );
 }

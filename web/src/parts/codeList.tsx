@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { StitchMark } from './stitch.js';
 
 /** Codes in a row, by their stitches and names. */
@@ -9,7 +9,7 @@ export function CodeList({
   onRemove,
 }: {
   codeIds: readonly string[];
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   onRemove?: (place: number) => void;
 }) {
   return (

@@ -1,6 +1,6 @@
 import type { ShownNote } from '@yellow-thread/contract';
 import { useState } from 'react';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import type { NoteChange } from '../data/notes.js';
 import { useSession } from '../data/people.js';
 import { Button } from './button.js';
@@ -14,7 +14,7 @@ export function NoteList({
   onChange,
 }: {
   notes: readonly ShownNote[];
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   onChange: (change: NoteChange) => void;
 }) {
   return (

@@ -1,7 +1,7 @@
 import type { ShownNote } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { asDate } from './numbers.js';
 import { NoteText } from './noteText.js';
 
@@ -16,7 +16,7 @@ export function NoteRow({
   note: ShownNote;
   /** The words that it is about; null for all of them. */
   passage: string | null;
-  codebook: DrawnCodebook;
+  codebook: SeenCodebook;
   onEdit: (text: string) => void;
   onRemove: () => void;
 }) {

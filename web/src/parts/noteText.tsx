@@ -1,10 +1,10 @@
 import { findCodeNamed } from '@yellow-thread/core/codebook';
 import { Link } from 'react-router';
-import type { DrawnCodebook } from '../data/codebook.js';
+import type { SeenCodebook } from '../data/codebook.js';
 import { useStudyId } from '../frame/place.js';
 
 /** A note's text; a code's name in double brackets leads to the code, `[[#R0012]]` to a respondent. */
-export function NoteText({ text, codebook }: { text: string; codebook: DrawnCodebook }) {
+export function NoteText({ text, codebook }: { text: string; codebook: SeenCodebook }) {
   const study = useStudyId();
   return text.split(/(\[\[[^[\]]+\]\])/u).map((piece, i) => {
     const name = /^\[\[(.+)\]\]$/u.exec(piece)?.[1];
