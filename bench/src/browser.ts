@@ -2,20 +2,25 @@ import { chromium, type Page } from 'playwright-core';
 import { rounded } from './material.js';
 import { address } from './product.js';
 
-/** Runs something with a page of a browser that is signed in. */
-export async function withPage<Result>(cookie: string, work: (page: Page) => Promise<Result>) {
+/** Runs something with a browser that opens pages that are signed in, each with nothing kept from the others. */
+export async function withPages<Result>(
+  cookie: string,
+  work: (open: () => Promise<Page>) => Promise<Result>,
+) {
   const browser = await chromium.launch({
     executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
     chromiumSandbox: false,
     args: ['--disable-gpu'],
   });
   try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    const [name, value] = cookie.split('=') as [string, string];
-    await context.addCookies([{ name, value: decodeURIComponent(value), url: address }]);
-    const page = await context.newPage();
-    await page.goto(address);
-    return await work(page);
+    return await work(async () => {
+      const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+      const [name, value] = cookie.split('=') as [string, string];
+      await context.addCookies([{ name, value: decodeURIComponent(value), url: address }]);
+      const page = await context.newPage();
+      await page.goto(address);
+      return page;
+    });
   } finally {
     await browser.close();
   }

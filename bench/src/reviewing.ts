@@ -1,4 +1,4 @@
-import { firstScreen, inFrames, keyToFrame, quantile, scrolling, withPage } from './browser.js';
+import { firstScreen, inFrames, keyToFrame, quantile, scrolling, withPages } from './browser.js';
 import { writeFiles } from './importing.js';
 import { rounded } from './material.js';
 import {
@@ -108,7 +108,8 @@ export const reviewing = () =>
 
 /** What one feels: opening a code, a key to its knot, pulling the line by keys, scrolling. */
 const inBrowser = (cookie: string, url: string) =>
-  withPage(cookie, async (page) => {
+  withPages(cookie, async (open) => {
+    const page = await open();
     const opened = await firstScreen(page, url);
     const decided = await keyToFrame(page, 'a', 40);
     const frames = await scrolling(page, '[role=feed]');

@@ -98,67 +98,71 @@ export async function buildApp(options: AppOptions): Promise<App> {
     strictTransportSecurity: false,
   });
   await app.register(rateLimit, { global: false });
-  await app.register(cookie);
-  await app.register(session, {
-    secret: await sessionSecret(orm.em.fork()),
-    cookieName: 'yellow-thread',
-    store: createSessionStore(orm),
-    saveUninitialized: false,
-    cookie: {
-      httpOnly: true,
-      sameSite: 'strict',
-      secure: 'auto',
-      path: '/',
-      maxAge: SESSION_DAYS * 86_400_000,
-    },
-  });
-  await app.register(csrf, { sessionPlugin: '@fastify/session' });
-  await app.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
   // most of what is to be gained, in a third of the time
   await app.register(compress, { zlibOptions: { level: 1 } });
 
-  app.decorateRequest('em');
-  app.decorateRequest('account', null);
-  app.decorateRequest('within', readWithin);
-  app.addHook('onRequest', async (request) => {
-    request.em = orm.em.fork();
-    if (request.url.startsWith('/api/')) await loadAccount(request);
-  });
-  app.addHook('onRequest', (request, reply, done) => {
-    if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) done();
-    // signed out elsewhere: the token went with the session, but the page is led to the door
-    else if (!request.account && !request.url.startsWith('/api/session'))
-      done(problems.notSignedIn());
-    else app.csrfProtection(request, reply, done);
-  });
-
-  const events = openStudyEvents(orm.config.getClientUrl(), (error) =>
-    app.log.error({ err: error }, 'no events from the database'),
-  );
-  app.addHook('onClose', () => events.close());
-
-  peopleRoutes(app, demoOffered);
-  studyRoutes(app);
+  // the files of the web app are anybody's: who asks for one is not looked up
   await app.register(async (scope) => {
-    const inStudy = scope.withTypeProvider<ZodTypeProvider>();
-    inStudy.addHook('onRequest', requireStudy);
-    memberRoutes(inStudy);
-    backgroundRoutes(inStudy);
-    sheetRoutes(inStudy, threads, largestSheet);
-    jobRoutes(inStudy);
-    lookRoutes(inStudy, threads);
-    codebookRoutes(inStudy);
-    codingRoutes(inStudy, threads);
-    historyRoutes(inStudy, events);
-    samplingRoutes(inStudy);
-    groupRoutes(inStudy);
-    exchangeRoutes(inStudy);
-    learningRoutes(inStudy);
-    reviewRoutes(inStudy);
-    agreementRoutes(inStudy);
-    reportRoutes(inStudy, threads);
-    writeUpRoutes(inStudy);
-    return Promise.resolve();
+    const api = scope.withTypeProvider<ZodTypeProvider>();
+    await api.register(cookie);
+    await api.register(session, {
+      secret: await sessionSecret(orm.em.fork()),
+      cookieName: 'yellow-thread',
+      store: createSessionStore(orm),
+      saveUninitialized: false,
+      cookie: {
+        httpOnly: true,
+        sameSite: 'strict',
+        secure: 'auto',
+        path: '/',
+        maxAge: SESSION_DAYS * 86_400_000,
+      },
+    });
+    await api.register(csrf, { sessionPlugin: '@fastify/session' });
+    await api.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
+    api.decorateRequest('em');
+    api.decorateRequest('account', null);
+    api.decorateRequest('within', readWithin);
+    api.addHook('onRequest', async (request) => {
+      request.em = orm.em.fork();
+      if (request.url.startsWith('/api/')) await loadAccount(request);
+    });
+    api.addHook('onRequest', (request, reply, done) => {
+      if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) done();
+      // signed out elsewhere: the token went with the session, but the page is led to the door
+      else if (!request.account && !request.url.startsWith('/api/session'))
+        done(problems.notSignedIn());
+      else api.csrfProtection(request, reply, done);
+    });
+
+    const events = openStudyEvents(orm.config.getClientUrl(), (error) =>
+      app.log.error({ err: error }, 'no events from the database'),
+    );
+    app.addHook('onClose', () => events.close());
+
+    peopleRoutes(api, demoOffered);
+    studyRoutes(api);
+    await api.register(async (scope) => {
+      const inStudy = scope.withTypeProvider<ZodTypeProvider>();
+      inStudy.addHook('onRequest', requireStudy);
+      memberRoutes(inStudy);
+      backgroundRoutes(inStudy);
+      sheetRoutes(inStudy, threads, largestSheet);
+      jobRoutes(inStudy);
+      lookRoutes(inStudy, threads);
+      codebookRoutes(inStudy);
+      codingRoutes(inStudy, threads);
+      historyRoutes(inStudy, events);
+      samplingRoutes(inStudy);
+      groupRoutes(inStudy);
+      exchangeRoutes(inStudy);
+      learningRoutes(inStudy);
+      reviewRoutes(inStudy);
+      agreementRoutes(inStudy);
+      reportRoutes(inStudy, threads);
+      writeUpRoutes(inStudy);
+      return Promise.resolve();
+    });
   });
 
   if (options.web)
