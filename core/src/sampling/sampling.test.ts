@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { checkValue } from '../../test/checkValues.js';
+import { estimateShare, randomSource } from '../statistics/index.js';
 import { mostTelling } from './mostTelling.js';
 import { marginOf, sampleSizeFor } from './sampleSize.js';
 import { allocate, stratifiedSample } from './stratified.js';
@@ -28,6 +29,37 @@ describe('how many are needed (Cochran 1977, by R)', () => {
 });
 
 describe('strata', () => {
+  test('carry estimates as a simple random sample does, with an interval that is no narrower than it says', () => {
+    const next = randomSource(7);
+    const chance = () => next() / 2 ** 32;
+    // three groups of unequal size, in which the code is rare, common, and hard to predict
+    const population = Array.from({ length: 1200 }, (_, i) => {
+      const stratum = i % 12 === 0 ? 'few' : i % 3 === 0 ? 'some' : 'most';
+      const often = { few: 0.8, some: 0.4, most: 0.1 }[stratum];
+      const mentioned = Number(chance() < often);
+      const predicted = stratum === 'few' ? 0.3 : 0.8 * mentioned + 0.2 * chance();
+      return { stratum, mentioned, predicted };
+    });
+    const strata = population.map(({ stratum }) => stratum);
+    const predicted = population.map((one) => one.predicted);
+    const truth = population.reduce((sum, { mentioned }) => sum + mentioned, 0) / strata.length;
+    const draws = 1000;
+    let [covered, sum] = [0, 0];
+    for (let seed = 0; seed < draws; seed++) {
+      const sampled = stratifiedSample(strata, 97, seed);
+      const { estimate } = estimateShare({
+        ...{ answers: strata.length, sampled, predicted },
+        truth: sampled.map((i) => population[i]!.mentioned),
+      })!;
+      const [low, high] = estimate!.interval;
+      if (low <= truth && truth <= high) covered += 1;
+      sum += estimate!.value / draws;
+    }
+    expect(Math.abs(sum - truth)).toBeLessThan(0.005);
+    // 95% of 1,000 draws, less what chance may take with probability .001
+    expect(covered / draws).toBeGreaterThan(0.928);
+  });
+
   test('get their proportion by largest remainders (Hamilton, by R)', () => {
     const { input, expected } = checkValue<
       Record<string, { N_h: number[]; n: number }>,

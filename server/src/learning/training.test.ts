@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type {
   Report,
   Review,
+  StudyDetail,
   SuggestionPage,
   TellingAnswers,
   Trained,
@@ -193,9 +194,13 @@ test('telling answers are near a line, with the code; a drawn batch is those ver
 });
 
 test('shares are estimated once a random sample is settled to the last, and not before', async () => {
-  await client.send('POST', `${path}/samples`, {
-    body: { kind: 'random', size: 14, variableId: null, seed: 3 },
-  });
+  // one within islands goes on from one at random
+  const { variables } = (await client.get<StudyDetail>(study.base)).body;
+  for (const [kind, size, variableId] of [
+    ['random', 6, null],
+    ['stratified', 8, variables[0]!.id],
+  ] as const)
+    await client.send('POST', `${path}/samples`, { body: { kind, size, variableId, seed: 3 } });
   expect(await training()).toMatchObject({ canEstimate: false });
   expect(trainedFares(await train()).share).toBeNull();
   const { answers } = await study.ledger('show=sample&same=apart');

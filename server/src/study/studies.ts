@@ -108,7 +108,7 @@ export async function describeStudy(
        select count(distinct m.response_id)::int as size,
          (count(distinct m.response_id) filter (where exists (
            select 1 from settlement t where t.response_id = m.response_id)))::int as settled,
-         (count(distinct m.response_id) filter (where s.kind = 'random'))::int as random
+         (count(distinct m.response_id) filter (where s.kind <> 'most_telling'))::int as random
        from sample s join sample_member m on m.sample_id = s.id
        where s.question_id = q.id and ${gave('m.response_id')}) sample
      left join lateral (
