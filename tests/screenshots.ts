@@ -54,6 +54,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('button', { name: 'Close the drawer' }).click();
   await expect(page.getByText(/^0 of \d+ read/)).toBeVisible();
   for (const key of 'aaraaau') await page.keyboard.press(key);
+  await saved(page);
   await shoot(page, 'spot-check');
   await go('Report');
   await expect(page.getByText('Theme and code')).toBeVisible();

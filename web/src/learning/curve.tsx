@@ -14,12 +14,13 @@ export function gainWords({ gain }: Pick<Trained, 'gain'>): string {
 export function Curve({ code, wide = false }: { code: Trained; wide?: boolean }) {
   const { curve, gain } = code;
   if (curve.length === 0) return <span className="text-soft">–</span>;
-  const [width, height] = wide ? [400, 120] : [64, 20];
+  const [width, height] = wide ? [400, 140] : [64, 20];
   const last = curve.at(-1)!;
   const most = last.answers + (gain?.answers ?? 0);
   const x = (answers: number) => 3 + ((width - 6) * answers) / most;
-  const foot = wide ? 20 : 3;
-  const y = (value: number) => height - foot - (height - foot - 3) * value;
+  // room for the figure over the highest point, and for the numbers of answers
+  const [top, foot] = wide ? [24, 20] : [3, 3];
+  const y = (value: number) => height - foot - (height - foot - top) * value;
   const line = curve.map((one) => `${x(one.answers)} ${y(one.averagePrecision)}`).join('L');
   const said = curve
     .map((one) => `${asShare(one.averagePrecision)} from ${one.answers} answers`)
@@ -71,6 +72,11 @@ export function Curve({ code, wide = false }: { code: Trained; wide?: boolean })
             </text>
           </g>
         ))}
+      {gain && wide && (
+        <text x={x(most)} y={height - 5} textAnchor="end" className="figures fill-soft text-[11px]">
+          +{gain.answers}
+        </text>
+      )}
     </svg>
   );
 }
