@@ -18,8 +18,9 @@ import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
 const trainPayload = trainSchema.extend({ seed: z.number().int() });
 
-/** So many of the last runs can be put in force again. */
+/** So many of the last runs can always be put in force again, and earlier ones while all take no more room than this. */
 const RUNS_KEPT = 5;
+const ROOM_FOR_RUNS = 64 * 1024 * 1024;
 /** Below so much work a second thread would only read the same texts once more. */
 const WORTH_TWO_THREADS = 4000;
 
@@ -195,10 +196,16 @@ function describe(result: CodeResult, responseIds: readonly number[]): TrainedCo
 const forgetOldOutcomes = (em: EntityManager, questionId: number) =>
   rows(
     em,
-    `with forgotten as (
-       update training_run set outcome = null where question_id = ? and outcome is not null and id not in (
-         select id from training_run where question_id = ? order by in_force_since desc, id desc limit ?)
-       returning id)
+    `with sized as (
+       select id, row_number() over newest as place, sum(size) over newest as room
+       from (
+         select t.id, t.in_force_since, octet_length(t.outcome) + coalesce((
+           select sum(octet_length(p.predicted)) from run_prediction p where p.run_id = t.id), 0) as size
+         from training_run t where t.question_id = ? and t.outcome is not null) kept
+       window newest as (order by in_force_since desc, id desc)),
+     forgotten as (
+       update training_run t set outcome = null from sized
+       where t.id = sized.id and place > ? and room > ? returning t.id)
      delete from run_sample where run_id in (select id from forgotten)`,
-    [questionId, questionId, RUNS_KEPT],
+    [questionId, RUNS_KEPT, ROOM_FOR_RUNS],
   );

@@ -178,6 +178,30 @@ test('only answers in the scope get suggestions, and the others do not count as 
   await study.undo();
 });
 
+test('the last five runs can come back, and as many more as there is room for', async () => {
+  const { run } = await training();
+  const earlier = await server.sql<{ id: number }>(
+    `insert into training_run select (jsonb_populate_record(t, jsonb_build_object(
+       'id', nextval(pg_get_serial_sequence('training_run', 'id')),
+       'in_force_since', now() - n * interval '1 day'))).*
+     from training_run t, generate_series(1, 7) n where t.id = ? returning id`,
+    [run!.id],
+  );
+  const kept = async () => {
+    const { runs } = await training();
+    return earlier.map(({ id }) => runs.find((one) => one.id === id)!.isKept);
+  };
+  await train();
+  expect(await kept()).toEqual([true, true, true, true, true, true, true]);
+  // of 20 MB each not all have room any more
+  await server.sql(
+    `update training_run set outcome = decode(repeat('00', 20 * 1024 * 1024), 'hex') where id >= ?`,
+    [earlier[0]!.id],
+  );
+  await train();
+  expect(await kept()).toEqual([true, true, false, false, false, false, false]);
+});
+
 test('telling answers are near a line, with the code; a drawn batch is those very answers', async () => {
   await train();
   const { body } = await client.get<TellingAnswers>(`${path}/telling?size=2`);
