@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { useChangeCodebook, type DrawnTheme } from '../data/codebook.js';
 import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
-import { useDark } from '../parts/stitches.js';
+import { useDark } from '../parts/useDark.js';
 
 /** A theme's name, look and counts, and what can be done with all of it. */
 export function ThemeHead({

@@ -43,20 +43,21 @@ export const ledgerQueryIn = (search: URLSearchParams): string =>
 export function useLedgerFilter(): [LedgerFilter, (change: FilterChange) => void] {
   const [search, setSearch] = useSearchParams();
   const query = ledgerQueryIn(search);
-  const filter = useMemo(() => read(query), [query]);
+  const filter = useMemo(() => readFilter(query), [query]);
   const change = useCallback(
-    (changes: FilterChange) => setSearch((before) => write(before, changes), { replace: true }),
+    (changes: FilterChange) =>
+      setSearch((before) => writeFilter(before, changes), { replace: true }),
     [setSearch],
   );
   return [filter, change];
 }
 
-function read(query: string): LedgerFilter {
+/** The filter of an address; one that chooses nothing where the address makes no sense. */
+export function readFilter(query: string): LedgerFilter {
   const search = new URLSearchParams(query);
   const where = search.getAll('where');
   const single = Object.fromEntries([...search].filter(([part]) => part !== 'where'));
   const parsed = ledgerQuery.safeParse({ ...single, ...(where.length > 0 && { where }) });
-  // an address that somebody wrote by hand and that makes no sense chooses nothing
   const chosen = parsed.success ? parsed.data : nothingChosen;
   const { all, any, none, coder, like, about, same } = chosen;
   const narrowed =
@@ -72,7 +73,8 @@ function read(query: string): LedgerFilter {
   return { ...chosen, query: parsed.success ? query : '', narrowed };
 }
 
-function write(search: URLSearchParams, changes: FilterChange): URLSearchParams {
+/** Changes parts of the filter in an address and leaves the rest of it as it is; defaults are not written out. */
+export function writeFilter(search: URLSearchParams, changes: FilterChange): URLSearchParams {
   for (const part of parts) {
     if (!(part in changes)) continue;
     search.delete(part);

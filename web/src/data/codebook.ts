@@ -23,7 +23,8 @@ import {
   useQueryClient,
 } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { useDark, type Look } from '../parts/stitches.js';
+import type { Look } from '../parts/stitches.js';
+import { useDark } from '../parts/useDark.js';
 import { call } from './client.js';
 import { asChange, asKeyedChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
 

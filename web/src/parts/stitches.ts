@@ -1,5 +1,4 @@
 import type { Stitch } from '@yellow-thread/core/codebook';
-import { useSyncExternalStore } from 'react';
 
 /** The drawing of each stitch in a tile of 12 × 6. */
 const drawings: Record<Stitch, string> = {
@@ -29,16 +28,3 @@ export function stitchImage({ ink, stitch }: Look): string {
 }
 
 export const stitchDrawing = (stitch: Stitch): string => drawings[stitch];
-
-const dark = window.matchMedia('(prefers-color-scheme: dark)');
-
-/** True while the system asks for a dark scheme. */
-export function useDark(): boolean {
-  return useSyncExternalStore(
-    (changed) => {
-      dark.addEventListener('change', changed);
-      return () => dark.removeEventListener('change', changed);
-    },
-    () => dark.matches,
-  );
-}
