@@ -93,6 +93,6 @@ test('in a heat grid every cell has a place of its own, also of a code that stan
       Reflect.apply(callback!, undefined, [place, place, []]),
     );
   };
-  expect(named('x')).toEqual(['Total', 'Tye', 'Hask']);
+  expect(named('x')).toEqual([['Total'], ['Tye'], ['Hask']]);
   expect(named('y')).toEqual(['Fares', 'Crew', 'Fares']);
 });

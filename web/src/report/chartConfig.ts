@@ -25,6 +25,7 @@ import {
   nameAxis,
   percentAxis,
   whiskers,
+  WIDTH,
   type ChartPicture,
 } from './chartFrame.js';
 import { columnLook, PAPER, printedLook, stitchPattern } from './chartLook.js';
@@ -288,10 +289,32 @@ function differences(input: ChartInput): ChartPicture {
   return picture;
 }
 
+/** With more columns than this their names stand upright, where they would have no room side by side. */
+const MOST_SIDE_BY_SIDE = 8;
+const ROOM_OF_NAMES = 220;
+const LETTER = 7.5;
+
+/** A name in lines of at most so many letters, but for a word that is longer by itself. */
+function inLines(name: string, most: number): string[] {
+  const lines: string[] = [];
+  for (const word of name.split(/\s+/u)) {
+    const joined = `${lines.at(-1)} ${word}`;
+    if (lines.length > 0 && joined.length <= most) lines[lines.length - 1] = joined;
+    else lines.push(word);
+  }
+  return lines;
+}
+
 function heat(input: ChartInput): ChartPicture {
   const { report, rows, codebook } = input;
   const { columns } = report;
-  const picture = framed(input, HEAD + FOOT + 40 + rows.length * 26);
+  const isWide = columns.length > MOST_SIDE_BY_SIDE;
+  const letters = Math.floor((WIDTH - ROOM_OF_NAMES) / columns.length / LETTER);
+  const names = columns.map((column) =>
+    isWide ? [columnName(column)] : inLines(columnName(column), letters),
+  );
+  const heads = isWide ? 120 : LINE * Math.max(...names.map(({ length }) => length));
+  const picture = framed(input, HEAD + FOOT + 24 + heads + rows.length * 26);
   const { config } = picture;
   const cells = rows.flatMap((row, r) =>
     row.cells.map((cell, c) => ({ x: String(c), y: String(r), r, cell })),
@@ -324,7 +347,12 @@ function heat(input: ChartInput): ChartPicture {
         type: 'category',
         labels: columns.map((_, c) => String(c)),
         position: 'top',
-        ticks: { ...nameAxis, callback: (c) => columnName(columns[Number(c)]!) },
+        ticks: {
+          ...nameAxis,
+          // upright names are set beside their places, not over them
+          ...(isWide ? { minRotation: 90, labelOffset: LINE } : { maxRotation: 0 }),
+          callback: (c) => names[Number(c)]!,
+        },
         offset: true,
         grid: { display: false },
       },
@@ -345,7 +373,7 @@ function heat(input: ChartInput): ChartPicture {
     afterDatasetsDraw(chart) {
       const { ctx } = chart;
       ctx.save();
-      ctx.font = `12px ${FONT}`;
+      ctx.font = `${isWide ? 10.5 : 12}px ${FONT}`;
       ctx.textAlign = 'center';
       ctx.textBaseline = 'middle';
       chart.getDatasetMeta(0).data.forEach((element, i) => {

@@ -8,7 +8,7 @@ export interface ChartPicture {
 }
 
 export const FONT = "'Figtree Variable', system-ui, sans-serif";
-const WIDTH = 920;
+export const WIDTH = 920;
 export const HEAD = 64;
 export const FOOT = 34;
 
