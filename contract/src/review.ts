@@ -71,6 +71,8 @@ export const reviewSchema = z
     acceptedInBulk: z.number().int(),
     refused: z.number().int(),
     refusedInBulk: z.number().int(),
+    /** Whether there ever was a suggestion of it, of anybody: otherwise there was nothing to decide. */
+    suggested: z.boolean(),
     /** Answers that are known to mention the code, by hand or accepted. */
     known: z.number().int(),
     /** Expected mentions among open answers too improbable to be suggested. */

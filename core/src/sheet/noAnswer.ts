@@ -18,7 +18,8 @@ export const NO_ANSWERS: readonly string[] = [
   ...['prefer not to say', 'nil', 'x', 'xx', 'xxx', 'entfällt', 'keine Angabe', 'keine Antwort'],
   ...['k.A.', 'kein Kommentar', 'sans réponse', 'sans commentaire', 'sans objet', 's.o.'],
   ...['sin respuesta', 'sin comentarios', 'no aplica', 'geen antwoord', 'n.v.t.'],
-  ...['nessuna risposta', 'inget svar'],
+  ...['nessuna risposta', 'inget svar', 'sem resposta', 'não se aplica', 'brak odpowiedzi'],
+  ...['nie dotyczy'],
 ];
 
 /** What may say nothing or be an answer, depending on the question: shown for the researcher to decide. */
@@ -26,6 +27,8 @@ export const DOUBTFUL_ANSWERS: readonly string[] = [
   ...['nothing', 'none', 'no', 'nothing else', 'nothing really', "don't know", 'dont know', 'dk'],
   ...['not sure', 'unsure', 'nichts', 'nein', 'weiß nicht', 'keine', 'rien', 'aucun', 'aucune'],
   ...['non', 'nada', 'ninguno', 'ninguna', 'no sé', 'niets', 'geen', 'niente', 'inget', 'vet inte'],
+  ...['no idea', 'no opinion', 'idk', 'keine Ahnung', 'keine Meinung', 'je ne sais pas', 'ni idea'],
+  ...['weet niet', 'geen idee', 'non so', 'non lo so', 'não sei', 'nic', 'nie wiem'],
 ];
 
 /** The form in which what says nothing is compared. */

@@ -1,6 +1,7 @@
 import type { Origin } from '@yellow-thread/contract';
 import { addTo, emptyBitset, forEachIn, has, unite, type Bitset } from '@yellow-thread/core/groups';
 import { rowOfMentions, type ClothRow } from '@yellow-thread/core/report';
+import { mayMiss } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { placesOf, row, rows, unpackInts } from '../database/index.js';
 import { readOnce, type People, type ReadOf } from './people.js';
@@ -112,11 +113,12 @@ async function queryMaterial(
   const runs = rows<{
     lastResponseId: number;
     outOfScope: number[] | null;
-    learnt: string[];
+    learnt: { codeId: string; unsuggested: number }[];
   }>(
     em,
     `select last_response_id as "lastResponseId", out_of_scope as "outOfScope", coalesce((
-       select jsonb_agg(c->'codeId') from jsonb_array_elements(codes) c
+       select jsonb_agg(jsonb_build_object('codeId', c->'codeId', 'unsuggested', c->'unsuggested'))
+       from jsonb_array_elements(codes) c
        where c->>'state' <> 'too_few'), '[]') as learnt
      from run_in_force where question_id = ?`,
     [questionId],
@@ -153,11 +155,11 @@ async function queryMaterial(
     });
   }
 
-  const stillOpen = new Set(open.map((one) => one.codeId));
   // what one coder decided is what they settled
-  const decidedForAll = new Set(
-    coderId ? [] : run?.learnt.filter((codeId) => !stillOpen.has(codeId)),
-  );
+  const decidedForAll = await findDecidedForAll(em, questionId, {
+    learnt: coderId ? [] : (run?.learnt ?? []),
+    stillOpen: new Set(open.map((one) => one.codeId)),
+  });
 
   const settledOrReviewed = unite(settled, knownToRun);
   const decidedFor = (codeId: string) => (decidedForAll.has(codeId) ? settledOrReviewed : settled);
@@ -192,4 +194,32 @@ async function queryMaterial(
     },
     responseOf,
   };
+}
+
+/**
+ * Codes that are decided for every answer that the run knew: none of their suggestions is open any more. One that had
+ * no suggestion at all was not decided by that: its model may know too little to suggest anything.
+ */
+async function findDecidedForAll(
+  em: EntityManager,
+  questionId: number,
+  {
+    learnt,
+    stillOpen,
+  }: { learnt: { codeId: string; unsuggested: number }[]; stillOpen: ReadonlySet<string> },
+): Promise<Set<string>> {
+  const closed = learnt.filter(({ codeId }) => !stillOpen.has(codeId));
+  const codeIds = (codes: readonly { codeId: string }[]) => codes.map(({ codeId }) => codeId);
+  const [missing, sure] = [
+    closed.filter(({ unsuggested }) => mayMiss(unsuggested)),
+    closed.filter(({ unsuggested }) => !mayMiss(unsuggested)),
+  ];
+  if (missing.length === 0) return new Set(codeIds(sure));
+  const suggested = await rows<{ codeId: string }>(
+    em,
+    `select code.id as "codeId" from unnest(?::uuid[]) as code (id) where exists (
+       select 1 from suggestion s where s.question_id = ? and s.code_id = code.id)`,
+    [codeIds(missing), questionId],
+  );
+  return new Set([...codeIds(sure), ...codeIds(suggested)]);
 }

@@ -240,3 +240,28 @@ test('shares are estimated once a random sample is settled to the last, and not 
   expect(low).toBeLessThan(truth / answered);
   expect(high).toBeGreaterThan(truth / answered);
 });
+
+test('a code is decided for everybody by its suggestions, and not by having none', async () => {
+  const isDecided = async () => {
+    const { rows } = (await client.get<Report>(`${path}/report?by=none`)).body;
+    return rows.find(({ id }) => id === fares)!.decidedForAll;
+  };
+  const expectMissed = (mentions: number) =>
+    server.sql(
+      `update training_run set codes = (
+         select jsonb_agg(c || case when c->>'codeId' = ? then jsonb_build_object('unsuggested', ?::float)
+           else '{}' end) from jsonb_array_elements(codes) c)`,
+      [fares, mentions],
+    );
+  await expectMissed(3);
+  const { run } = await training();
+  await client.send('POST', `${path}/review/${fares}/settle`, {
+    body: { runId: run!.id, line: 0, side: 'above' },
+  });
+  expect(await isDecided()).toBe(true);
+  await server.sql('delete from suggestion where code_id = ?', [fares]);
+  expect(await isDecided()).toBe(false);
+  // where next to nothing can be missed, the codes of a theme need not wait for one that is rare
+  await expectMissed(0.2);
+  expect(await isDecided()).toBe(true);
+});

@@ -313,7 +313,7 @@ describe('the report', () => {
     const { text: document } = await client.get(`${base}/report/files/html?${query}`);
     expect(document).toContain(`% (${whole!.map((end) => (100 * end).toFixed(0)).join(' to ')})`);
     const { text: csv } = await client.get(`${base}/report/files/csv?${query}`);
-    expect(csv).toContain(`,${(100 * whole![0]).toFixed(2)},${(100 * whole![1]).toFixed(2)},`);
+    expect(csv).toContain(`,${whole!.map((end) => Number((100 * end).toFixed(2))).join(',')},`);
     const weighted = await reportRow('by=none&estimated=true&weighted=true');
     const { sampleShare, mentioned, sampled } = weighted.row.cells[0]!.estimated!;
     const [found] = await server.sql<{ sampled: number; mentioned: number; share: number }>(

@@ -76,15 +76,16 @@ export async function describeReview(
   const { head, values, gave } = withinGroup(within);
   const { runId, trained, line } = await findLine(em, questionId, codeId);
   const decided = await row<
-    Pick<Review, 'accepted' | 'acceptedInBulk' | 'refused' | 'refusedInBulk'>
+    Pick<Review, 'accepted' | 'acceptedInBulk' | 'refused' | 'refusedInBulk' | 'suggested'>
   >(
     em,
     `${head} select (count(*) filter (where state = 'accepted'))::int as accepted,
        (count(*) filter (where state = 'accepted' and bulk))::int as "acceptedInBulk",
        (count(*) filter (where state = 'refused'))::int as refused,
-       (count(*) filter (where state = 'refused' and bulk))::int as "refusedInBulk"
+       (count(*) filter (where state = 'refused' and bulk))::int as "refusedInBulk",
+       exists (select 1 from suggestion where question_id = ? and code_id = ?) as suggested
      from suggestion where question_id = ? and code_id = ? and ${gave('response_id')}`,
-    [...values, questionId, codeId],
+    [...values, questionId, codeId, questionId, codeId],
   );
   const open = await rows<{ probability: number }>(
     em,

@@ -5,7 +5,7 @@ import { useAnswers } from '../data/coding.js';
 import { useBringBack, useStrike, useTrain, useTraining } from '../data/learning.js';
 import { stopPath, type Place } from '../frame/place.js';
 import { Button } from '../parts/button.js';
-import { asCount, asShare, counted } from '../parts/numbers.js';
+import { asCount, asMeasured, asShare, counted } from '../parts/numbers.js';
 import { Curve, gainWords } from './curve.js';
 
 /** What a code's model goes by: its figures, its words for and against, and where it is most wrong. */
@@ -56,7 +56,6 @@ export function CodeModel({
 
 function Figures({ code }: { code: Trained }) {
   const { quality } = code;
-  const range = ([low, high]: readonly [number, number]) => `${asShare(low)}–${asShare(high)}`;
   const figures: [string, string][] = [
     ['settled examples', asCount(code.examples)],
     ...(code.decidedFor + code.decidedAgainst > 0
@@ -67,12 +66,9 @@ function Figures({ code }: { code: Trained }) {
           ],
         ] as [string, string][])
       : []),
-    [
-      'right at its line (precision)',
-      `${asShare(quality.precision)} (${range(quality.precisionInterval)})`,
-    ],
-    ['found at its line (recall)', `${asShare(quality.recall)} (${range(quality.recallInterval)})`],
-    ['F1', `${asShare(quality.f1)} (${range(quality.f1Interval)})`],
+    ['right at its line (precision)', asMeasured(quality.precision, quality.precisionInterval)],
+    ['found at its line (recall)', asMeasured(quality.recall, quality.recallInterval)],
+    ['F1', asMeasured(quality.f1, quality.f1Interval)],
     ['average precision', asShare(quality.averagePrecision)],
     ...(code.nearest === null
       ? []

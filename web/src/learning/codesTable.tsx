@@ -253,7 +253,7 @@ function CodeRow({
 function stateWords(code: Trained): string {
   if (code.state === 'weak') return 'little evidence';
   if (code.quality.precision >= 0.8 && code.quality.recall >= 0.6) return 'good';
-  if (code.quality.averagePrecision < 0.3) return 'not to be relied on';
+  if (code.quality.averagePrecision < 0.3 || code.quality.f1 < 0.3) return 'not to be relied on';
   return `usable above ${asShare(code.line)}`;
 }
 

@@ -18,6 +18,13 @@ export const asCount = (value: number): string => whole.format(value);
 /** A probability or share between 0 and 1, as such. */
 export const asShare = (value: number): string => twoPlaces.format(value);
 
+type Interval = readonly [low: number, high: number];
+/** Whether a measured share is out of nothing at all: then its interval says as much. */
+export const isOfNothing = ([low, high]: Interval): boolean => low === 0 && high === 1;
+/** A measured share with its interval: "0.83 (0.61–0.95)". */
+export const asMeasured = (value: number, interval: Interval): string =>
+  isOfNothing(interval) ? '–' : `${asShare(value)} (${interval.map(asShare).join('–')})`;
+
 /** A share as a percentage: no decimals on a base under 100 and one above, unless so many were chosen. */
 export const asPercent = (share: number, base: number, decimals: Decimals = 'fitting'): string =>
   percents[decimalsOf(decimals, fittingDecimals(base))]!.format(share);

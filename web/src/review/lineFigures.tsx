@@ -1,10 +1,10 @@
 import type { Review } from '@yellow-thread/contract';
-import type { Expectation } from '@yellow-thread/core/review';
+import { mayMiss, type Expectation } from '@yellow-thread/core/review';
 import type { DrawnCode } from '../data/codebook.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
-import { asCount, asShare, counted } from '../parts/numbers.js';
+import { asCount, asMeasured, asShare, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { useOpenByHand } from './byHand.js';
 import { LineChart } from './lineChart.js';
@@ -102,11 +102,13 @@ export function LineFigures({
         </div>
         <p className="mt-1.5 text-[13px] text-soft">
           {review.weak && 'Little evidence: read these one by one rather than in bulk. '}
-          {review.open.length === 0
-            ? 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.'
-            : review.accepted > 0
-              ? `The report counts the ${asCount(review.accepted)} accepted once every suggestion of this code is decided: ${asCount(review.open.length)} are open.`
-              : `Measured out-of-fold at ${asShare(review.defaultLine)}: right ${asShare(review.quality.precision)} (${review.quality.precisionInterval.map(asShare).join('–')}), found ${asShare(review.quality.recall)} (${review.quality.recallInterval.map(asShare).join('–')}).`}
+          {!review.suggested && mayMiss(review.unsuggested)
+            ? 'Nothing is suggested: the model knows too little of this code. The report counts it out of those whose answer is settled. More answers coded by hand would help.'
+            : review.open.length === 0
+              ? 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.'
+              : review.accepted > 0
+                ? `The report counts the ${asCount(review.accepted)} accepted once every suggestion of this code is decided: ${asCount(review.open.length)} are open.`
+                : `Measured out-of-fold at ${asShare(review.defaultLine)}: right ${asMeasured(review.quality.precision, review.quality.precisionInterval)}, found ${asMeasured(review.quality.recall, review.quality.recallInterval)}.`}
         </p>
       </div>
       <div className="hidden pt-1 xl:block">
