@@ -113,11 +113,12 @@ async function queryMaterial(
   const runs = rows<{
     lastResponseId: number;
     outOfScope: number[] | null;
-    learnt: { codeId: string; unsuggested: number }[];
+    learnt: Learnt[];
   }>(
     em,
     `select last_response_id as "lastResponseId", out_of_scope as "outOfScope", coalesce((
-       select jsonb_agg(jsonb_build_object('codeId', c->'codeId', 'unsuggested', c->'unsuggested'))
+       select jsonb_agg(jsonb_build_object('codeId', c->'codeId', 'unsuggested', c->'unsuggested',
+         'weak', c->>'state' = 'weak', 'f1', c->'quality'->'f1'))
        from jsonb_array_elements(codes) c
        where c->>'state' <> 'too_few'), '[]') as learnt
      from run_in_force where question_id = ?`,
@@ -196,6 +197,9 @@ async function queryMaterial(
   };
 }
 
+/** A code that the run in force has a model of. */
+type Learnt = { codeId: string } & Parameters<typeof mayMiss>[0];
+
 /**
  * Codes that are decided for every answer that the run knew: none of their suggestions is open any more. One that had
  * no suggestion at all was not decided by that: its model may know too little to suggest anything.
@@ -203,16 +207,13 @@ async function queryMaterial(
 async function findDecidedForAll(
   em: EntityManager,
   questionId: number,
-  {
-    learnt,
-    stillOpen,
-  }: { learnt: { codeId: string; unsuggested: number }[]; stillOpen: ReadonlySet<string> },
+  { learnt, stillOpen }: { learnt: readonly Learnt[]; stillOpen: ReadonlySet<string> },
 ): Promise<Set<string>> {
   const closed = learnt.filter(({ codeId }) => !stillOpen.has(codeId));
   const codeIds = (codes: readonly { codeId: string }[]) => codes.map(({ codeId }) => codeId);
   const [missing, sure] = [
-    closed.filter(({ unsuggested }) => mayMiss(unsuggested)),
-    closed.filter(({ unsuggested }) => !mayMiss(unsuggested)),
+    closed.filter((code) => mayMiss(code)),
+    closed.filter((code) => !mayMiss(code)),
   ];
   if (missing.length === 0) return new Set(codeIds(sure));
   const suggested = await rows<{ codeId: string }>(

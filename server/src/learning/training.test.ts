@@ -246,14 +246,15 @@ test('a code is decided for everybody by its suggestions, and not by having none
     const { rows } = (await client.get<Report>(`${path}/report?by=none`)).body;
     return rows.find(({ id }) => id === fares)!.decidedForAll;
   };
-  const expectMissed = (mentions: number) =>
+  const model = (state: string, unsuggested: number) =>
     server.sql(
       `update training_run set codes = (
-         select jsonb_agg(c || case when c->>'codeId' = ? then jsonb_build_object('unsuggested', ?::float)
+         select jsonb_agg(c || case when c->>'codeId' = ?
+           then jsonb_build_object('state', ?::text, 'unsuggested', ?::float)
            else '{}' end) from jsonb_array_elements(codes) c)`,
-      [fares, mentions],
+      [fares, state, unsuggested],
     );
-  await expectMissed(3);
+  await model('ready', 3);
   const { run } = await training();
   await client.send('POST', `${path}/review/${fares}/settle`, {
     body: { runId: run!.id, line: 0, side: 'above' },
@@ -262,6 +263,8 @@ test('a code is decided for everybody by its suggestions, and not by having none
   await server.sql('delete from suggestion where code_id = ?', [fares]);
   expect(await isDecided()).toBe(false);
   // where next to nothing can be missed, the codes of a theme need not wait for one that is rare
-  await expectMissed(0.2);
+  await model('ready', 0.2);
   expect(await isDecided()).toBe(true);
+  await model('weak', 0.2);
+  expect(await isDecided()).toBe(false);
 });

@@ -1,4 +1,5 @@
 import type { Trained, TrainedCode, Training, TrainingRun } from '@yellow-thread/contract';
+import { LEAST_F1 } from '@yellow-thread/core/review';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
@@ -253,7 +254,8 @@ function CodeRow({
 function stateWords(code: Trained): string {
   if (code.state === 'weak') return 'little evidence';
   if (code.quality.precision >= 0.8 && code.quality.recall >= 0.6) return 'good';
-  if (code.quality.averagePrecision < 0.3 || code.quality.f1 < 0.3) return 'not to be relied on';
+  if (code.quality.averagePrecision < 0.3 || code.quality.f1 < LEAST_F1)
+    return 'not to be relied on';
   return `usable above ${asShare(code.line)}`;
 }
 

@@ -102,7 +102,7 @@ export function LineFigures({
         </div>
         <p className="mt-1.5 text-[13px] text-soft">
           {review.weak && 'Little evidence: read these one by one rather than in bulk. '}
-          {!review.suggested && mayMiss(review.unsuggested)
+          {!review.suggested && mayMiss({ ...review, f1: review.quality.f1 })
             ? 'Nothing is suggested: the model knows too little of this code. The report counts it out of those whose answer is settled. More answers coded by hand would help.'
             : review.open.length === 0
               ? 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.'
