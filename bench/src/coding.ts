@@ -24,6 +24,7 @@ import {
 const CODES = 200;
 /** So many that the slowest one is beyond the 95th percentile. */
 const RUNS = 24;
+/** So often a first screen is opened: one alone is at the mercy of the moment. */
 const FIRSTS = 5;
 
 /**

@@ -68,7 +68,6 @@ const logging = {
 
 /** Puts the HTTP API and the web app together. */
 export async function buildApp(options: AppOptions): Promise<App> {
-  const { orm, threads, demoOffered, largestSheet = LARGEST_SHEET } = options;
   const app: App = Fastify({
     logger: options.log ? { ...logging, stream: options.log } : false,
     bodyLimit: 1024 * 1024,
@@ -102,68 +101,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   await app.register(compress, { zlibOptions: { level: 1 } });
 
   // the files of the web app are anybody's: who asks for one is not looked up
-  await app.register(async (scope) => {
-    const api = scope.withTypeProvider<ZodTypeProvider>();
-    await api.register(cookie);
-    await api.register(session, {
-      secret: await sessionSecret(orm.em.fork()),
-      cookieName: 'yellow-thread',
-      store: createSessionStore(orm),
-      saveUninitialized: false,
-      cookie: {
-        httpOnly: true,
-        sameSite: 'strict',
-        secure: 'auto',
-        path: '/',
-        maxAge: SESSION_DAYS * 86_400_000,
-      },
-    });
-    await api.register(csrf, { sessionPlugin: '@fastify/session' });
-    await api.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
-    api.decorateRequest('em');
-    api.decorateRequest('account', null);
-    api.decorateRequest('within', readWithin);
-    api.addHook('onRequest', async (request) => {
-      request.em = orm.em.fork();
-      if (request.url.startsWith('/api/')) await loadAccount(request);
-    });
-    api.addHook('onRequest', (request, reply, done) => {
-      if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) done();
-      // signed out elsewhere: the token went with the session, but the page is led to the door
-      else if (!request.account && !request.url.startsWith('/api/session'))
-        done(problems.notSignedIn());
-      else api.csrfProtection(request, reply, done);
-    });
-
-    const events = openStudyEvents(orm.config.getClientUrl(), (error) =>
-      app.log.error({ err: error }, 'no events from the database'),
-    );
-    app.addHook('onClose', () => events.close());
-
-    peopleRoutes(api, demoOffered);
-    studyRoutes(api);
-    await api.register(async (scope) => {
-      const inStudy = scope.withTypeProvider<ZodTypeProvider>();
-      inStudy.addHook('onRequest', requireStudy);
-      memberRoutes(inStudy);
-      backgroundRoutes(inStudy);
-      sheetRoutes(inStudy, threads, largestSheet);
-      jobRoutes(inStudy);
-      lookRoutes(inStudy, threads);
-      codebookRoutes(inStudy);
-      codingRoutes(inStudy, threads);
-      historyRoutes(inStudy, events);
-      samplingRoutes(inStudy);
-      groupRoutes(inStudy);
-      exchangeRoutes(inStudy);
-      learningRoutes(inStudy);
-      reviewRoutes(inStudy);
-      agreementRoutes(inStudy);
-      reportRoutes(inStudy, threads);
-      writeUpRoutes(inStudy);
-      return Promise.resolve();
-    });
-  });
+  await app.register((scope) => serveApi(scope.withTypeProvider<ZodTypeProvider>(), options));
 
   if (options.web)
     await app.register(serveFiles, {
@@ -184,6 +122,72 @@ export async function buildApp(options: AppOptions): Promise<App> {
   });
   await app.ready();
   return app;
+}
+
+/** Everything below `/api`: each request is looked up by its session, and by the study that it is about. */
+async function serveApi(
+  api: App,
+  { orm, threads, demoOffered, largestSheet = LARGEST_SHEET }: AppOptions,
+): Promise<void> {
+  await api.register(cookie);
+  await api.register(session, {
+    secret: await sessionSecret(orm.em.fork()),
+    cookieName: 'yellow-thread',
+    store: createSessionStore(orm),
+    saveUninitialized: false,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: 'auto',
+      path: '/',
+      maxAge: SESSION_DAYS * 86_400_000,
+    },
+  });
+  await api.register(csrf, { sessionPlugin: '@fastify/session' });
+  await api.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
+  api.decorateRequest('em');
+  api.decorateRequest('account', null);
+  api.decorateRequest('within', readWithin);
+  api.addHook('onRequest', async (request) => {
+    request.em = orm.em.fork();
+    await loadAccount(request);
+  });
+  api.addHook('onRequest', (request, reply, done) => {
+    if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) done();
+    // signed out elsewhere: the token went with the session, but the page is led to the door
+    else if (!request.account && !request.url.startsWith('/api/session'))
+      done(problems.notSignedIn());
+    else api.csrfProtection(request, reply, done);
+  });
+
+  const events = openStudyEvents(orm.config.getClientUrl(), (error) =>
+    api.log.error({ err: error }, 'no events from the database'),
+  );
+  api.addHook('onClose', () => events.close());
+
+  peopleRoutes(api, demoOffered);
+  studyRoutes(api);
+  await api.register(async (scope) => {
+    const inStudy = scope.withTypeProvider<ZodTypeProvider>();
+    inStudy.addHook('onRequest', requireStudy);
+    memberRoutes(inStudy);
+    backgroundRoutes(inStudy);
+    sheetRoutes(inStudy, threads, largestSheet);
+    jobRoutes(inStudy);
+    lookRoutes(inStudy, threads);
+    codebookRoutes(inStudy);
+    codingRoutes(inStudy, threads);
+    historyRoutes(inStudy, events);
+    samplingRoutes(inStudy);
+    groupRoutes(inStudy);
+    exchangeRoutes(inStudy);
+    learningRoutes(inStudy);
+    reviewRoutes(inStudy);
+    agreementRoutes(inStudy);
+    reportRoutes(inStudy, threads);
+    writeUpRoutes(inStudy);
+    return Promise.resolve();
+  });
 }
 
 /** Folder of the built web app, from the source as from the build. */

@@ -13,25 +13,7 @@ export async function readCodebook(
   const codes = await codesOf(em, studyId);
   const bundles = await readBundles(em, studyId);
   const used = await mentioners(em, studyId, within);
-  // for every respondent the last counting that met them: much quicker than a set for each code
-  const met = new Int32Array(
-    1 + [...used.values()].reduce((most, { last }) => Math.max(most, last), 0),
-  );
-  let counting = 0;
-  /** A person counts once, however many of the codes they mention. */
-  const counted = (ids: readonly string[]) => {
-    let people = 0;
-    let mentions = 0;
-    counting += 1;
-    for (const id of ids)
-      for (const person of used.get(id)?.people ?? []) {
-        mentions += 1;
-        if (met[person] === counting) continue;
-        met[person] = counting;
-        people += 1;
-      }
-    return { people, mentions };
-  };
+  const counted = counterOf(used);
   return {
     themes: themes.map((theme) => ({
       ...theme,
@@ -61,8 +43,32 @@ interface Used {
   lastUsed: string;
   /** Who makes its mentions, a respondent as often as they make one. */
   people: Int32Array;
-  /** The greatest id among them. */
-  last: number;
+}
+
+/** Makes the function that counts what codes have together: a person once, however many of them they mention. */
+function counterOf(used: ReadonlyMap<string, Used>) {
+  let [least, most] = [Infinity, -Infinity];
+  for (const { people } of used.values())
+    for (const person of people) {
+      least = Math.min(least, person);
+      most = Math.max(most, person);
+    }
+  // for every respondent the last counting that met them: much quicker than a set for each code
+  const met = new Int32Array(Math.max(0, most - least + 1));
+  let counting = 0;
+  return (ids: readonly string[]) => {
+    let people = 0;
+    let mentions = 0;
+    counting += 1;
+    for (const id of ids)
+      for (const person of used.get(id)?.people ?? []) {
+        mentions += 1;
+        if (met[person - least] === counting) continue;
+        met[person - least] = counting;
+        people += 1;
+      }
+    return { people, mentions };
+  };
 }
 
 /**
@@ -80,9 +86,6 @@ async function mentioners(em: EntityManager, studyId: number, within: readonly n
     [...values, studyId],
   );
   return new Map<string, Used>(
-    found.map(({ id, lastUsed, packed }) => {
-      const people = unpackInts(packed);
-      return [id, { lastUsed, people, last: people.reduce((x, y) => Math.max(x, y), 0) }];
-    }),
+    found.map(({ id, lastUsed, packed }) => [id, { lastUsed, people: unpackInts(packed) }]),
   );
 }

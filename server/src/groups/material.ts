@@ -209,18 +209,20 @@ async function findDecidedForAll(
   questionId: number,
   { learnt, stillOpen }: { learnt: readonly Learnt[]; stillOpen: ReadonlySet<string> },
 ): Promise<Set<string>> {
-  const closed = learnt.filter(({ codeId }) => !stillOpen.has(codeId));
-  const codeIds = (codes: readonly { codeId: string }[]) => codes.map(({ codeId }) => codeId);
-  const [missing, sure] = [
-    closed.filter((code) => mayMiss(code)),
-    closed.filter((code) => !mayMiss(code)),
-  ];
-  if (missing.length === 0) return new Set(codeIds(sure));
+  const decided = new Set<string>();
+  const unsure: string[] = [];
+  for (const code of learnt) {
+    if (stillOpen.has(code.codeId)) continue;
+    if (mayMiss(code)) unsure.push(code.codeId);
+    else decided.add(code.codeId);
+  }
+  if (unsure.length === 0) return decided;
   const suggested = await rows<{ codeId: string }>(
     em,
     `select code.id as "codeId" from unnest(?::uuid[]) as code (id) where exists (
        select 1 from suggestion s where s.question_id = ? and s.code_id = code.id)`,
-    [codeIds(missing), questionId],
+    [unsure, questionId],
   );
-  return new Set([...codeIds(sure), ...codeIds(suggested)]);
+  for (const { codeId } of suggested) decided.add(codeId);
+  return decided;
 }

@@ -87,6 +87,7 @@ export function useSeenCodebook(study: number): SeenCodebook | null {
   return useMemo(() => (data ? draw(data.themes, data.codes, dark) : null), [data, dark]);
 }
 
+/** With nothing in the place of each count: two of them are the same as long as all else is. */
 const withoutCounts = ({ themes, codes }: Codebook): { themes: Theme[]; codes: Code[] } => ({
   themes: themes.map((theme) => ({ ...theme, people: 0, mentions: 0 })),
   codes: codes.map((code) => ({ ...code, people: 0, mentions: 0, lastUsed: null })),

@@ -1,4 +1,3 @@
-import type { Report } from '@yellow-thread/contract';
 import { columnName } from '@yellow-thread/core/report';
 import {
   BarController,
@@ -14,25 +13,25 @@ import {
   type Plugin,
   type ScriptableContext,
 } from 'chart.js';
-import { MatrixController, MatrixElement } from 'chartjs-chart-matrix';
-import type { DrawnCodebook } from '../data/codebook.js';
 import { asPercent, asPoints } from '../parts/numbers.js';
 import {
   FONT,
   FOOT,
   framed,
   HEAD,
+  LINE,
   nameAxis,
   percentAxis,
   whiskers,
-  WIDTH,
   type ChartPicture,
+  type ChartTable,
 } from './chartFrame.js';
 import { columnLook, PAPER, printedLook, stitchPattern } from './chartLook.js';
+import { heat } from './heatGrid.js';
 
 Chart.register(
   ...[BarController, BarElement, CategoryScale, Legend, LinearScale, LineController],
-  ...[LineElement, PointElement, ScatterController, MatrixController, MatrixElement],
+  ...[LineElement, PointElement, ScatterController],
 );
 
 export const chartKinds = {
@@ -44,17 +43,9 @@ export const chartKinds = {
 } as const;
 export type ChartKind = keyof typeof chartKinds;
 
-type Row = Report['rows'][number];
-
-/** What a chart shows, and the words that go with the picture. */
-export interface ChartInput {
+/** What a chart shows, and how. */
+export interface ChartInput extends ChartTable {
   kind: ChartKind;
-  report: Report;
-  rows: Row[];
-  codebook: DrawnCodebook;
-  title: string;
-  /** What the figures are out of, of whom, and when. */
-  caption: string;
   /** Places of the two columns that are set against each other. */
   pair: [number, number];
 }
@@ -150,7 +141,6 @@ function stacked(input: ChartInput): ChartPicture {
   return picture;
 }
 
-const LINE = 14;
 /** Names at the right end of the lines of a slope chart, moved apart where they would overlap. */
 const endNames = (names: { text: string; ink: string }[]): Plugin => ({
   id: 'endNames',
@@ -282,107 +272,6 @@ function differences(input: ChartInput): ChartPicture {
         ctx.lineWidth = 1.6;
         ctx.fill();
         ctx.stroke();
-      });
-      ctx.restore();
-    },
-  });
-  return picture;
-}
-
-/** With more columns than this their names stand upright, where they would have no room side by side. */
-const MOST_SIDE_BY_SIDE = 8;
-const ROOM_OF_NAMES = 220;
-const LETTER = 7.5;
-
-/** A name in lines of at most so many letters, but for a word that is longer by itself. */
-function inLines(name: string, most: number): string[] {
-  const lines: string[] = [];
-  for (const word of name.split(/\s+/u)) {
-    const joined = `${lines.at(-1)} ${word}`;
-    if (lines.length > 0 && joined.length <= most) lines[lines.length - 1] = joined;
-    else lines.push(word);
-  }
-  return lines;
-}
-
-function heat(input: ChartInput): ChartPicture {
-  const { report, rows, codebook } = input;
-  const { columns } = report;
-  const isWide = columns.length > MOST_SIDE_BY_SIDE;
-  const letters = Math.floor((WIDTH - ROOM_OF_NAMES) / columns.length / LETTER);
-  const names = columns.map((column) =>
-    isWide ? [columnName(column)] : inLines(columnName(column), letters),
-  );
-  const heads = isWide ? 120 : LINE * Math.max(...names.map(({ length }) => length));
-  const picture = framed(input, HEAD + FOOT + 24 + heads + rows.length * 26);
-  const { config } = picture;
-  const cells = rows.flatMap((row, r) =>
-    row.cells.map((cell, c) => ({ x: String(c), y: String(r), r, cell })),
-  );
-  const most = Math.max(...cells.map(({ cell }) => cell.share ?? 0), 0.01);
-  config.type = 'matrix';
-  config.data = {
-    datasets: [
-      {
-        label: 'share',
-        // the plugin takes places by name: numbers, since a code that is in a bundle too stands there twice
-        data: cells.map(({ x, y }) => ({ x, y })) as unknown as { x: number; y: number }[],
-        backgroundColor: ({ dataIndex }: { dataIndex: number }) => {
-          const one = cells[dataIndex];
-          if (!one) return 'transparent';
-          const depth = Math.round(200 * ((one.cell.share ?? 0) / most));
-          return `${printedLook(rows[one.r]!, codebook).ink}${depth.toString(16).padStart(2, '0')}`;
-        },
-        borderColor: PAPER.rule,
-        borderWidth: 1,
-        width: ({ chart }: { chart: Chart }) => (chart.chartArea?.width ?? 0) / columns.length - 2,
-        height: ({ chart }: { chart: Chart }) => (chart.chartArea?.height ?? 0) / rows.length - 2,
-      },
-    ],
-  };
-  config.options = {
-    ...config.options,
-    scales: {
-      x: {
-        type: 'category',
-        labels: columns.map((_, c) => String(c)),
-        position: 'top',
-        ticks: {
-          ...nameAxis,
-          // upright names are set beside their places, not over them
-          ...(isWide ? { minRotation: 90, labelOffset: LINE } : { maxRotation: 0 }),
-          callback: (c) => names[Number(c)]!,
-        },
-        offset: true,
-        grid: { display: false },
-      },
-      y: {
-        type: 'category',
-        labels: rows.map((_, r) => String(r)),
-        // the plugin turns this axis around, which by names runs from the top already
-        reverse: false,
-        ticks: { ...nameAxis, callback: (r) => rows[Number(r)]!.name },
-        offset: true,
-        grid: { display: false },
-      },
-    },
-    plugins: { ...config.options?.plugins, legend: { display: false } },
-  };
-  config.plugins!.push({
-    id: 'figures',
-    afterDatasetsDraw(chart) {
-      const { ctx } = chart;
-      ctx.save();
-      ctx.font = `${isWide ? 10.5 : 12}px ${FONT}`;
-      ctx.textAlign = 'center';
-      ctx.textBaseline = 'middle';
-      chart.getDatasetMeta(0).data.forEach((element, i) => {
-        const { share, base: of } = cells[i]!.cell;
-        const { x, y } = (
-          element as unknown as { getCenterPoint: () => { x: number; y: number } }
-        ).getCenterPoint();
-        ctx.fillStyle = (share ?? 0) / most > 0.85 ? PAPER.ground : PAPER.ink;
-        ctx.fillText(share === null ? '–' : asPercent(share, of.people, report.decimals), x, y);
       });
       ctx.restore();
     },

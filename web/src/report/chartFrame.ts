@@ -1,4 +1,6 @@
+import type { Report } from '@yellow-thread/contract';
 import type { ChartConfiguration, Plugin } from 'chart.js';
+import type { DrawnCodebook } from '../data/codebook.js';
 import { PAPER } from './chartLook.js';
 
 export interface ChartPicture {
@@ -7,10 +9,21 @@ export interface ChartPicture {
   height: number;
 }
 
+/** Rows of a table, and the words that go with their picture. */
+export interface ChartTable {
+  report: Report;
+  rows: Report['rows'];
+  codebook: DrawnCodebook;
+  title: string;
+  /** What the figures are out of, of whom, and when. */
+  caption: string;
+}
+
 export const FONT = "'Figtree Variable', system-ui, sans-serif";
 export const WIDTH = 920;
 export const HEAD = 64;
 export const FOOT = 34;
+export const LINE = 14;
 
 /** Draws the ground, the title above and the caption below, so that the picture says what it is by itself. */
 const frame = (title: string, caption: string): Plugin => ({

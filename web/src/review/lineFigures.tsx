@@ -102,13 +102,7 @@ export function LineFigures({
         </div>
         <p className="mt-1.5 text-[13px] text-soft">
           {review.weak && 'Little evidence: read these one by one rather than in bulk. '}
-          {!review.suggested && mayMiss({ ...review, f1: review.quality.f1 })
-            ? 'Nothing is suggested: the model knows too little of this code. The report counts it out of those whose answer is settled. More answers coded by hand would help.'
-            : review.open.length === 0
-              ? 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.'
-              : review.accepted > 0
-                ? `The report counts the ${asCount(review.accepted)} accepted once every suggestion of this code is decided: ${asCount(review.open.length)} are open.`
-                : `Measured out-of-fold at ${asShare(review.defaultLine)}: right ${asMeasured(review.quality.precision, review.quality.precisionInterval)}, found ${asMeasured(review.quality.recall, review.quality.recallInterval)}.`}
+          {standing(review)}
         </p>
       </div>
       <div className="hidden pt-1 xl:block">
@@ -128,4 +122,18 @@ function Figure({ name, value, interval }: { name: string; value: string; interv
       </dd>
     </div>
   );
+}
+
+/** How far the code is decided, and what the report makes of it. */
+function standing(review: Review): string {
+  const { suggested, open, accepted, defaultLine, quality } = review;
+  if (!suggested && mayMiss({ ...review, f1: quality.f1 }))
+    return 'Nothing is suggested: the model knows too little of this code. The report counts it out of those whose answer is settled. More answers coded by hand would help.';
+  if (open.length === 0)
+    return 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.';
+  if (accepted > 0)
+    return `The report counts the ${asCount(accepted)} accepted once every suggestion of this code is decided: ${asCount(open.length)} are open.`;
+  const right = asMeasured(quality.precision, quality.precisionInterval);
+  const found = asMeasured(quality.recall, quality.recallInterval);
+  return `Measured out-of-fold at ${asShare(defaultLine)}: right ${right}, found ${found}.`;
 }
