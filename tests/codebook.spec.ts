@@ -112,6 +112,35 @@ test('codes are merged with their numbers told first, moved by key, and their hi
   await expect(page.getByText('Undid: the merge of “Costly” into “Dear”')).toBeVisible();
 });
 
+test('boxes are ticked as fast as one can, however long the server takes', async ({ page }) => {
+  const many = rows
+    .map((row, i) => `${row},no ${said[i % 5]} ${i},my ${said[i % 5]} ${i}`)
+    .join('\n');
+  const head = 'id,home,What would you change?,What did you like?,What else?';
+  await bringIn(page, 'Three questions', csvFile('three.csv', `${head}\n${many}\n`));
+  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByLabel('Name of a new code or theme').fill('Late');
+  await page.keyboard.press('Enter');
+  await code(page, 'Late').click();
+  let answer = () => {};
+  const answered = new Promise<void>((resolve) => (answer = resolve));
+  await page.route('**/codes/*', async (route) => {
+    await answered;
+    await route.continue();
+  });
+  const boxes = page.getByRole('group', { name: 'Offered while coding' }).getByRole('checkbox');
+  for (const n of [1, 2]) {
+    await boxes.nth(n).click();
+    await expect(boxes.nth(n)).not.toBeChecked();
+  }
+  answer();
+  await saved(page);
+  await page.reload();
+  await code(page, 'Late').click();
+  await expect(boxes.nth(0)).toBeChecked();
+  for (const n of [1, 2]) await expect(boxes.nth(n)).not.toBeChecked();
+});
+
 test('a theme is boiled down: slips on piles by key, kept over a reload, piles become codes', async ({
   page,
 }) => {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { findHits, hitMustHold, type WordMatch } from './findHits.js';
+import { findHits, hitMustHold, hitTester, type WordMatch } from './findHits.js';
 import { likeThese } from './likeThese.js';
 import { duplicateHash, duplicateKey } from './normalise.js';
 import { nearDuplicates } from './nearDuplicates.js';
@@ -61,9 +61,10 @@ describe('finding words', () => {
           const inText = `${other} ${words.trim()} ${other}`;
           if (match === 'plain' && words.trim() !== '')
             expect(findHits(inText, words, match).length).toBeGreaterThan(0);
-          for (const { start, end } of findHits(inText, words, match))
-            expect(end).toBeGreaterThan(start);
-          if (findHits(inText, words, match).length > 0)
+          const hits = findHits(inText, words, match);
+          for (const { start, end } of hits) expect(end).toBeGreaterThan(start);
+          expect(hitTester(words, match)(inText)).toBe(hits.length > 0);
+          if (hits.length > 0)
             expect(inText.toLowerCase()).toContain(hitMustHold(words, match).toLowerCase());
         },
       ),

@@ -20,6 +20,20 @@ export const findHits = (text: string, words: string, match: WordMatch): Span[] 
 
 /** `findHits` for many texts: what is looked for is worked out once. */
 export function hitFinder(words: string, match: WordMatch): (text: string) => Span[] {
+  const hitsIn = finder(words, match);
+  return (text) => [...hitsIn(text)];
+}
+
+/** Whether texts hold what is looked for: each is read up to its first hit only. */
+export function hitTester(words: string, match: WordMatch): (text: string) => boolean {
+  const hitsIn = finder(words, match);
+  return (text) => {
+    for (const _ of hitsIn(text)) return true;
+    return false;
+  };
+}
+
+function finder(words: string, match: WordMatch): (text: string) => Iterable<Span> {
   const wanted = words.trim();
   if (wanted === '') return () => [];
   if (match === 'stem') return stemFinder(wanted);
@@ -37,21 +51,36 @@ function hitPattern(wanted: string, match: Exclude<WordMatch, 'stem'>): RegExp {
   return new RegExp(pattern[match], 'giu');
 }
 
-const patternHits = (text: string, pattern: RegExp): Span[] =>
-  [...text.matchAll(pattern)].flatMap(({ index, 0: hit }) =>
-    hit === '' ? [] : [{ start: index, end: index + hit.length }],
-  );
+function* patternHits(text: string, pattern: RegExp): Generator<Span> {
+  for (const { index, 0: hit } of text.matchAll(pattern))
+    if (hit !== '') yield { start: index, end: index + hit.length };
+}
 
-function stemFinder(wanted: string): (text: string) => Span[] {
+function stemFinder(wanted: string): (text: string) => Iterable<Span> {
   const stems = splitWords(wanted).map((word) => stemmer(word.form));
   if (stems.length === 0) return () => [];
   const [stem] = stems;
   const quick = stems.length === 1 ? plainWordsFrom(beginningOf(stem!)) : null;
-  return (text) => {
-    if (!quick || !isAscii(text)) return stemHits(text, stems);
-    return patternHits(text, quick).filter(
-      ({ start, end }) => stemmer(text.slice(start, end).toLowerCase()) === stem,
-    );
+  const isForm = formsOf(stem!);
+  return (text) =>
+    quick && isAscii(text)
+      ? formHits(text, patternHits(text, quick), isForm)
+      : stemHits(text, stems);
+}
+
+function* formHits(text: string, words: Iterable<Span>, isForm: (word: string) => boolean) {
+  for (const word of words) if (isForm(text.slice(word.start, word.end).toLowerCase())) yield word;
+}
+
+/** Words that begin alike are few, and met again and again. */
+function formsOf(stem: string): (word: string) => boolean {
+  const known = new Map<string, boolean>();
+  return (word) => {
+    const before = known.get(word);
+    if (before !== undefined) return before;
+    const isForm = stemmer(word) === stem;
+    known.set(word, isForm);
+    return isForm;
   };
 }
 
@@ -64,20 +93,18 @@ function plainWordsFrom(beginning: string): RegExp | null {
   return new RegExp(`(?<![a-z0-9]|[a-z0-9]')${beginning}[a-z0-9]*(?:'[a-z]+)*`, 'gi');
 }
 
-function stemHits(text: string, stems: readonly string[]): Span[] {
+function* stemHits(text: string, stems: readonly string[]): Generator<Span> {
   const beginnings = stems.map(beginningOf);
   const words = splitWords(text);
-  const hits: Span[] = [];
   for (let w = 0; w + stems.length <= words.length; w++) {
     const fits = stems.every((stem, s) => {
       const { form } = words[w + s]!;
       return form.startsWith(beginnings[s]!) && stemmer(form) === stem;
     });
     if (!fits) continue;
-    hits.push({ start: words[w]!.start, end: words[w + stems.length - 1]!.end });
+    yield { start: words[w]!.start, end: words[w + stems.length - 1]!.end };
     w += stems.length - 1;
   }
-  return hits;
 }
 
 /**

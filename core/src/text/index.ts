@@ -2,7 +2,7 @@ export { isAscii } from './ascii.js';
 export { blankAsides, findAsides, type AsideMarks } from './asides.js';
 export { editDistance } from './editDistance.js';
 export { escapePattern } from './escapePattern.js';
-export { findHits, hitFinder, hitMustHold, type WordMatch } from './findHits.js';
+export { findHits, hitFinder, hitMustHold, hitTester, type WordMatch } from './findHits.js';
 export { likeThese } from './likeThese.js';
 export { splitLines, type Span } from './lines.js';
 export { nearDuplicates } from './nearDuplicates.js';

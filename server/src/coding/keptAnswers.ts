@@ -10,8 +10,8 @@ export interface QuestionAnswers {
   indexOf: (id: number) => number;
   /** In characters. */
   lengths: Int32Array;
-  /** Equal for answers of the same words: 53 bits of their hash. */
-  same: Float64Array;
+  /** Where the first answer of the same words stands. */
+  first: Int32Array;
   /** 1 for one that says nothing. */
   noAnswer: Uint8Array;
   /** What all of them say; null when that is too much to be kept. */
@@ -78,7 +78,8 @@ async function queryAnswers(em: EntityManager, questionId: number): Promise<Ques
   const order = orderOf(respondents);
   const ids = new Int32Array(total);
   const lengths = new Int32Array(total);
-  const same = new Float64Array(total);
+  const first = new Int32Array(total);
+  const firsts = new Map<bigint, number>();
   const noAnswer = new Uint8Array(total);
   for (let i = 0; i < total; i++) {
     const at = order[i]! * ANSWER_BYTES;
@@ -86,11 +87,13 @@ async function queryAnswers(em: EntityManager, questionId: number): Promise<Ques
     const length = bytes.readInt32BE(at + 8);
     lengths[i] = length < 0 ? -1 - length : length;
     noAnswer[i] = length < 0 ? 1 : 0;
-    same[i] = bytes.readUInt32BE(at + 12) * 2 ** 32 + bytes.readUInt32BE(at + 16);
+    const same = bytes.readBigInt64BE(at + 12);
+    first[i] = firsts.get(same) ?? i;
+    if (first[i] === i) firsts.set(same, i);
   }
   let texts: Promise<AnswerTexts> | null = null;
   const answers: QuestionAnswers = {
-    ...{ ids, lengths, same, noAnswer },
+    ...{ ids, lengths, first, noAnswer },
     indexOf: placesOf(ids),
     texts: async (asking) => {
       if (lengths.reduce((sum, length) => sum + length, 0) > MOST_CHARACTERS) return null;

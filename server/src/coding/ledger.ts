@@ -50,14 +50,22 @@ async function choose(
   query: LedgerQuery,
 ): Promise<Int32Array> {
   const where = await conditionOf(em, studyId, questionId, query);
-  const isChosen = where ? new Uint8Array(answers.ids.length) : null;
-  if (where && isChosen)
+  const isChosen = new Uint8Array(answers.ids.length);
+  if (where)
     for (const id of await idsOf(em, studyId, where, query)) {
       const i = answers.indexOf(id);
       if (i >= 0) isChosen[i] = 1;
     }
-  const chosen = answers.ids.map((_, i) => i).filter((i) => isChosen?.[i] ?? !answers.noAnswer[i]);
+  else for (let i = 0; i < isChosen.length; i++) isChosen[i] = answers.noAnswer[i] ? 0 : 1;
+  const chosen = indicesOf(isChosen);
   return query.words.trim() === '' ? chosen : answersHolding(em, studyId, answers, chosen, query);
+}
+
+function indicesOf(marks: Uint8Array): Int32Array {
+  const indices = new Int32Array(marks.length);
+  let count = 0;
+  for (let i = 0; i < marks.length; i++) if (marks[i]) indices[count++] = i;
+  return indices.subarray(0, count);
 }
 
 async function idsOf(
@@ -169,15 +177,14 @@ function listed(answers: QuestionAnswers, ordered: Int32Array, isJoined: boolean
     };
   const ids: number[] = [];
   const counts: number[] = [];
-  const standing = new Map<number, number>();
+  /** By the first answer of the same words: which row they have, counted from 1. */
+  const rowOf = new Int32Array(answers.ids.length);
   for (const i of ordered) {
-    const same = answers.same[i]!;
-    const at = standing.get(same);
-    if (at === undefined) {
-      standing.set(same, ids.length);
-      ids.push(answers.ids[i]!);
+    const first = answers.first[i]!;
+    if (rowOf[first] === 0) {
+      rowOf[first] = ids.push(answers.ids[i]!);
       counts.push(1);
-    } else counts[at]! += 1;
+    } else counts[rowOf[first]! - 1]! += 1;
   }
   return { ids, counts: ids.length < total ? counts : null, near: null, total };
 }

@@ -1,5 +1,5 @@
 import type { LedgerQuery } from '@yellow-thread/contract';
-import { blankAsides, hitFinder, hitMustHold, isAscii } from '@yellow-thread/core/text';
+import { blankAsides, hitMustHold, hitTester, isAscii } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { StudyEntity } from '../database/index.js';
 import { textsInLots, type AnswerTexts, type QuestionAnswers } from './keptAnswers.js';
@@ -17,8 +17,7 @@ export async function answersHolding(
   { words, match }: Pick<LedgerQuery, 'words' | 'match'>,
 ): Promise<Int32Array> {
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
-  const hitsIn = hitFinder(words, match);
-  const fits = (text: string) => hitsIn(blankAsides(text, asides)).length > 0;
+  const isIn = hitTester(words, match);
   const mustHold = hitMustHold(words, match).toLowerCase();
   const isChosen = new Uint8Array(answers.ids.length);
   for (const i of chosen) isChosen[i] = 1;
@@ -27,7 +26,8 @@ export async function answersHolding(
     for (const t of mayHold(texts, mustHold)) {
       const i = texts.indices[t]!;
       if (!isChosen[i]) continue;
-      holding[i] = fits(texts.bytes.toString('utf8', texts.starts[t], texts.starts[t + 1])) ? 1 : 0;
+      const text = texts.bytes.toString('utf8', texts.starts[t], texts.starts[t + 1]);
+      holding[i] = isIn(blankAsides(text, asides)) ? 1 : 0;
     }
   };
   const kept = await answers.texts(em);

@@ -26,7 +26,14 @@ import { useMemo } from 'react';
 import type { Look } from '../parts/stitches.js';
 import { useDark } from '../parts/useDark.js';
 import { call } from './client.js';
-import { asChange, asKeyedChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
+import {
+  asChange,
+  asKeyedChange,
+  CHANGE,
+  FROM_DECISIONS,
+  FROM_MENTIONS,
+  holdFetches,
+} from './queryClient.js';
 
 export const codebookKey = (study: number) => ['codebook', study];
 
@@ -199,6 +206,35 @@ function asRequest(change: CodebookChange) {
   }
 }
 
+/** The codebook as a change will leave it, where that can be told before the server has made it. */
+export function expectedCodebook(codebook: Codebook, change: CodebookChange): Codebook {
+  switch (change.do) {
+    case 'editCode':
+      return {
+        ...codebook,
+        codes: codebook.codes.map((code) =>
+          code.id === change.id ? { ...code, ...change.edit.to } : code,
+        ),
+      };
+    case 'editTheme':
+      return {
+        ...codebook,
+        themes: codebook.themes.map((theme) =>
+          theme.id === change.id ? { ...theme, ...change.edit.to } : theme,
+        ),
+      };
+    case 'putBundle':
+      return {
+        ...codebook,
+        bundles: codebook.bundles.map((bundle) =>
+          bundle.id === change.bundle.id ? { ...bundle, ...change.bundle } : bundle,
+        ),
+      };
+    default:
+      return codebook;
+  }
+}
+
 export function useChangeCodebook(study: number) {
   const client = useQueryClient();
   return useMutation({
@@ -207,7 +243,19 @@ export function useChangeCodebook(study: number) {
       const { path, ...request } = asRequest(change);
       return call(`/api/studies/${study}/${path}`, { ...request, reply: codebookSchema });
     },
-    onSuccess: (codebook) => client.setQueryData(codebookKey(study), codebook),
+    // a second box is ticked with the first one's tick in it, however long the server takes
+    onMutate: (change) => {
+      holdFetches(codebookKey(study));
+      client.setQueryData<Codebook>(
+        codebookKey(study),
+        (codebook) => codebook && expectedCodebook(codebook, change),
+      );
+    },
+    onSuccess: (codebook) => {
+      // what is drawn of later changes is not in it; after the last of them the codebook is fetched
+      if (client.isMutating({ mutationKey: CHANGE }) === 1)
+        client.setQueryData(codebookKey(study), codebook);
+    },
     onError: () => client.invalidateQueries({ queryKey: codebookKey(study) }),
   });
 }
