@@ -110,6 +110,40 @@ describe('separated text', () => {
   });
 });
 
+/** A zip of stored entries that may claim to be something else in its directory. */
+function zipOf(
+  entries: Record<string, string>,
+  claims: { size?: number; encrypted?: boolean } = {},
+) {
+  const parts: Buffer[] = [];
+  const directory: Buffer[] = [];
+  let offset = 0;
+  for (const [name, content] of Object.entries(entries)) {
+    const data = Buffer.from(content);
+    const head = Buffer.alloc(30);
+    head.writeUInt32LE(0x04034b50, 0);
+    head.writeUInt16LE(name.length, 26);
+    const entry = Buffer.alloc(46);
+    entry.writeUInt32LE(0x02014b50, 0);
+    entry.writeUInt16LE(claims.encrypted ? 1 : 0, 8);
+    entry.writeUInt16LE(claims.size ? 8 : 0, 10);
+    entry.writeUInt32LE(data.length, 20);
+    entry.writeUInt32LE(claims.size ?? data.length, 24);
+    entry.writeUInt16LE(name.length, 28);
+    entry.writeUInt32LE(offset, 42);
+    parts.push(head, Buffer.from(name), data);
+    directory.push(entry, Buffer.from(name));
+    offset += head.length + name.length + data.length;
+  }
+  const listed = Buffer.concat(directory);
+  const end = Buffer.alloc(22);
+  end.writeUInt32LE(0x06054b50, 0);
+  for (const at of [8, 10]) end.writeUInt16LE(directory.length / 2, at);
+  end.writeUInt32LE(listed.length, 12);
+  end.writeUInt32LE(offset, 16);
+  return Buffer.concat([...parts, listed, end]);
+}
+
 describe('workbooks', () => {
   const save = async (fill: (workbook: Excel.Workbook) => void) => {
     const workbook = new Excel.Workbook();
@@ -140,6 +174,79 @@ describe('workbooks', () => {
       ['002', '', '2.5', '  =1+1', '', 'false'],
     ]);
     expect(await rowsOf(content, { worksheet: 'Cover' })).toEqual([['Survey of passengers']]);
+  });
+
+  const cells = (sheet: string, rest: Record<string, string> = {}, settings = '') =>
+    zipOf({
+      'xl/_rels/workbook.xml.rels':
+        '<Relationships><Relationship Id="r1" Target="/xl/worksheets/a.xml"/></Relationships>',
+      'xl/workbook.xml': `<workbook xmlns:r="x">${settings}<sheets><sheet name="A" r:id="r1"/></sheets></workbook>`,
+      'xl/worksheets/a.xml': sheet,
+      ...rest,
+    });
+
+  test('text: runs, how it is spoken, characters by their numbers, prefixes, cells and rows left out', async () => {
+    const content = cells(
+      `<x:worksheet xmlns:x="y"><x:sheetData><x:row r="2"><x:c r="B2" t="inlineStr"><x:is><x:r><x:t>very </x:t></x:r><x:r><x:t>late</x:t></x:r></x:is></x:c>
+       <x:c r="D2" t="str"><x:v>&amp;lt;b&gt; A_x000D_B _x005F_x0041_</x:v></x:c></x:row>
+       <x:row><x:c t="s"><x:v>0</x:v></x:c><x:c/><x:c t="s"><x:v>1</x:v></x:c><x:c t="e"><x:f>1/0</x:f><x:v>#DIV/0!</x:v></x:c></x:row></x:sheetData></x:worksheet>`,
+      {
+        'xl/sharedStrings.xml':
+          '<sst><si><t>漢字</t><rPh sb="0" eb="2"><t>かんじ</t></rPh></si><si><r><rPr><b/></rPr><t>more</t></r><r><t xml:space="preserve"> boats</t></r></si></sst>',
+      },
+    );
+    expect(await rowsOf(content)).toEqual([
+      [],
+      ['', 'very late', '', '&lt;b> A\rB _x0041_'],
+      ['漢字', '', 'more boats'],
+    ]);
+  });
+
+  test('numbers: days, times and spans by their formats (ISO/IEC 29500-1, 18.8.30), results of formulas', async () => {
+    const formats = [
+      ...['0.00', '[h]:mm', 'dd/mm/yyyy hh:mm', '"days" 0', '[Red]0;\\d0_d', '[$-409]mmm d'].map(
+        (code, n) =>
+          `<numFmt numFmtId="${200 + n}" formatCode="${code.replaceAll('"', '&quot;')}"/>`,
+      ),
+    ].join('');
+    const styles = [0, 14, 20, 46, 200, 201, 202, 203, 204, 205].map(
+      (id) => `<xf numFmtId="${id}"/>`,
+    );
+    const shown = async (settings: string, ...written: string[]) => {
+      const sheet = `<worksheet><sheetData><row>${written.join('')}</row></sheetData></worksheet>`;
+      const [row] = await rowsOf(
+        cells(
+          sheet,
+          {
+            'xl/styles.xml': `<styleSheet><numFmts>${formats}</numFmts><cellStyleXfs><xf numFmtId="14"/></cellStyleXfs><cellXfs>${styles.join('')}</cellXfs></styleSheet>`,
+          },
+          settings,
+        ),
+      );
+      return row;
+    };
+    const number = (style: number, value: number | string) => `<c s="${style}"><v>${value}</v></c>`;
+    // the standard's own examples (ISO/IEC 29500-1, 18.17.4; from memory)
+    expect(
+      await shown('', ...[3687, 38749, 2958465].map((days) => number(1, days)), number(9, 3687)),
+    ).toEqual(['1910-02-03', '2006-02-01', '9999-12-31', '1910-02-03']);
+    expect(
+      await shown('', number(6, 3687.4207639), ...[0.4207639, 0.9999884].map((t) => number(2, t))),
+    ).toEqual(['1910-02-03T10:05:54', '10:05:54', '23:59:59']);
+    expect(await shown('<workbookPr date1904="1"/>', number(1, 3687 - 1462))).toEqual([
+      '1910-02-03',
+    ]);
+    expect(await shown('', number(3, 1.5), number(5, 1.5))).toEqual(['36:00:00', '36:00:00']);
+    expect(
+      await shown('', number(0, '1.1000000000000001'), ...[4, 7, 8].map((s) => number(s, 40))),
+    ).toEqual(['1.1', '40', '40', '40']);
+    expect(
+      await shown(
+        '',
+        '<c t="d"><v>2026-04-09T00:00:00</v></c><c t="b"><f>A1=1</f><v>1</v></c>',
+        '<c s="1"><f>A1+1</f><v>3687</v></c><c t="str"><f>A1&amp;""</f><v>x &lt; y</v></c>',
+      ),
+    ).toEqual(['2026-04-09', 'true', '1910-02-03', 'x < y']);
   });
 
   test('a head of two rows with merged cells is joined', async () => {
@@ -181,30 +288,6 @@ test('reads JSON lines: keys are columns, in the order in which they turn up', a
   ]);
 });
 
-/** A zip with one stored entry that claims to be something else in its directory. */
-function zipOf(name: string, content: string, claims: { size?: number; encrypted?: boolean } = {}) {
-  const data = Buffer.from(content);
-  const size = claims.size ?? data.length;
-  const head = Buffer.alloc(30);
-  head.writeUInt32LE(0x04034b50, 0);
-  head.writeUInt16LE(name.length, 26);
-  const entry = Buffer.alloc(46);
-  entry.writeUInt32LE(0x02014b50, 0);
-  entry.writeUInt16LE(claims.encrypted ? 1 : 0, 8);
-  entry.writeUInt16LE(claims.size ? 8 : 0, 10);
-  entry.writeUInt32LE(data.length, 20);
-  entry.writeUInt32LE(size, 24);
-  entry.writeUInt16LE(name.length, 28);
-  const directory = Buffer.concat([entry, Buffer.from(name)]);
-  const end = Buffer.alloc(22);
-  end.writeUInt32LE(0x06054b50, 0);
-  end.writeUInt16LE(1, 8);
-  end.writeUInt16LE(1, 10);
-  end.writeUInt32LE(directory.length, 12);
-  end.writeUInt32LE(30 + name.length + data.length, 16);
-  return Buffer.concat([head, Buffer.from(name), data, directory, end]);
-}
-
 test.each<[string, () => Uint8Array | Promise<Uint8Array>, string]>([
   ['an empty file', () => Buffer.alloc(0), 'is empty'],
   ['the old format', () => Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 1, 2]), 'in the old .xls format'],
@@ -228,11 +311,25 @@ test.each<[string, () => Uint8Array | Promise<Uint8Array>, string]>([
     async () => (await demo('brindle-sound.xlsx')).subarray(0, 9000),
     'damaged or was cut off',
   ],
-  ['another zip file', () => zipOf('notes.txt', 'x'), 'is a zip file but no workbook'],
-  ['a zip bomb', () => zipOf('xl/workbook.xml', 'x', { size: 4_000_000_000 }), 'would unpack to'],
+  ['another zip file', () => zipOf({ 'notes.txt': 'x' }), 'is a zip file but no workbook'],
+  [
+    'a zip bomb',
+    () => zipOf({ 'xl/workbook.xml': 'x' }, { size: 4_000_000_000 }),
+    'would unpack to',
+  ],
   [
     'a directory that tells less than there is',
-    () => zipOf('content.xml', 'x'.repeat(100), { size: 7 }),
+    () => zipOf({ 'content.xml': 'x'.repeat(100) }, { size: 7 }),
+    'could not be read',
+  ],
+  [
+    'a worksheet that breaks off',
+    () =>
+      zipOf({
+        'xl/_rels/workbook.xml.rels': '<r><Relationship Id="r1" Target="worksheets/a.xml"/></r>',
+        'xl/workbook.xml': '<w xmlns:r="x"><sheet name="A" r:id="r1"/></w>',
+        'xl/worksheets/a.xml': '<worksheet><row><c t="str"><v>late',
+      }),
     'could not be read',
   ],
   ['blank lines', () => Buffer.from('\n\n'), 'holds no table'],
@@ -244,16 +341,16 @@ test.each<[string, () => Uint8Array | Promise<Uint8Array>, string]>([
   ['a line that is no object', () => Buffer.from('{"id": 1}\n[2]\n'), 'Line 2 of'],
   [
     'an empty spreadsheet',
-    () => zipOf('content.xml', '<office:body><table:table table:name="A"/></office:body>'),
+    () => zipOf({ 'content.xml': '<office:body><table:table table:name="A"/></office:body>' }),
     'holds no table',
   ],
   [
     'a row repeated for ever',
     () =>
-      zipOf(
-        'content.xml',
-        '<b><table:table table:name="A"><table:table-row table:number-rows-repeated="1000000"><table:table-cell><text:p>x</text:p></table:table-cell></table:table-row></table:table></b>',
-      ),
+      zipOf({
+        'content.xml':
+          '<b><table:table table:name="A"><table:table-row table:number-rows-repeated="1000000"><table:table-cell><text:p>x</text:p></table:table-cell></table:table-row></table:table></b>',
+      }),
     'repeats one row or cell',
   ],
 ])('tells in one sentence what is wrong with %s', async (_, content, sentence) => {

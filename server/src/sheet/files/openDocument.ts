@@ -1,6 +1,6 @@
-import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { problems } from '../../problems.js';
 import type { RowBatch } from './text.js';
+import { attributesOf, xmlSteps, type XmlHandler } from './xml.js';
 import type { Zip } from './zip.js';
 
 const BATCH = 500;
@@ -29,28 +29,18 @@ async function* readContent(
   onTable: (name: string) => void,
 ): AsyncGenerator<RowBatch> {
   const table = new TableReader(worksheet, onTable);
-  const parser = new SaxesParser();
-  parser.on('opentag', (tag) => table.open(tag));
-  parser.on('text', (text) => table.text(text));
-  parser.on('closetag', (tag) => table.close(tag.name));
-  parser.on('error', (error) => {
-    throw error;
-  });
-  const decoder = new TextDecoder();
   let row = 1;
-  for await (const bytes of await zip.open('content.xml')) {
-    parser.write(decoder.decode(bytes as Uint8Array, { stream: true }));
+  const steps = xmlSteps(await zip.open('content.xml'), table);
+  while (!(await steps.next()).done)
     if (table.rows.length >= BATCH) {
       const rows = table.rows.splice(0);
       yield { row, rows };
       row += rows.length;
     }
-  }
-  parser.close();
   if (table.rows.length > 0) yield { row, rows: table.rows };
 }
 
-class TableReader {
+class TableReader implements XmlHandler {
   readonly rows: string[][] = [];
   readonly #wanted: string | null;
   readonly #onTable: (name: string) => void;
@@ -69,9 +59,10 @@ class TableReader {
     this.#onTable = onTable;
   }
 
-  open({ name, attributes }: SaxesTagPlain): void {
+  open(name: string, written: string): void {
+    const attributes = attributesOf(written);
     if (name === 'table:table') {
-      const title = attributes['table:name'] ?? '';
+      const title = attributes.get('table:name') ?? '';
       this.#onTable(title);
       this.#inside = title === this.#wanted;
     }
@@ -79,18 +70,22 @@ class TableReader {
     if (name === 'table:table-row') {
       this.#cells = [];
       this.#blankCells = 0;
-      this.#rowRepeats = timesOf(attributes['table:number-rows-repeated']);
+      this.#rowRepeats = timesOf(attributes.get('table:number-rows-repeated'));
     } else if (name === 'table:table-cell' || name === 'table:covered-table-cell') {
       this.#cell = {
         text: '',
         value: typedValue(attributes),
-        repeats: timesOf(attributes['table:number-columns-repeated']),
+        repeats: timesOf(attributes.get('table:number-columns-repeated')),
       };
       this.#paragraphs = 0;
     } else if (name === 'office:annotation') this.#notes += 1;
     else if (this.#cell && this.#notes === 0) {
       if (name === 'text:p' && this.#paragraphs++ > 0) this.#cell.text += '\n';
-      if (name === 'text:s') this.#cell.text += ' '.repeat(timesOf(attributes['text:c']));
+      if (name === 'text:s') {
+        const blanks = timesOf(attributes.get('text:c'));
+        refuseRepeats(blanks);
+        this.#cell.text += ' '.repeat(blanks);
+      }
       if (name === 'text:tab') this.#cell.text += '\t';
       if (name === 'text:line-break') this.#cell.text += '\n';
     }
@@ -145,16 +140,16 @@ function refuseRepeats(repeats: number): void {
     );
 }
 
-function typedValue(attributes: SaxesTagPlain['attributes']): string | null {
-  switch (attributes['office:value-type']) {
+function typedValue(attributes: ReadonlyMap<string, string>): string | null {
+  switch (attributes.get('office:value-type')) {
     case 'float':
     case 'percentage':
     case 'currency':
-      return attributes['office:value'] ?? null;
+      return attributes.get('office:value') ?? null;
     case 'date':
-      return attributes['office:date-value']?.replace(/T00:00:00(?:\.0+)?$/u, '') ?? null;
+      return attributes.get('office:date-value')?.replace(/T00:00:00(?:\.0+)?$/u, '') ?? null;
     case 'boolean':
-      return attributes['office:boolean-value'] ?? null;
+      return attributes.get('office:boolean-value') ?? null;
     default:
       return null;
   }

@@ -10,15 +10,24 @@ export interface FileSource {
   part: (index: number) => Promise<Uint8Array>;
 }
 
-/** The bytes of a file from `start` to `end` (exclusive), in order. */
+/** The bytes of a file from `start` to `end` (exclusive), in order: while one part is worked on, the next is fetched. */
 export async function* bytesOf(
   source: FileSource,
   start = 0,
   end = source.size,
 ): AsyncGenerator<Uint8Array> {
-  for (let at = start; at < end;) {
+  const fetch = (index: number) => {
+    if (index * PART_SIZE >= end) return null;
+    const part = source.part(index);
+    // told when it is its turn, not as a failure that nobody took care of
+    part.catch(() => {});
+    return part;
+  };
+  let coming = start < end ? fetch(Math.floor(start / PART_SIZE)) : null;
+  for (let at = start; coming;) {
     const index = Math.floor(at / PART_SIZE);
-    const part = await source.part(index);
+    const part = await coming;
+    coming = fetch(index + 1);
     const from = at - index * PART_SIZE;
     const to = Math.min(part.length, end - index * PART_SIZE);
     if (to <= from) throw new Error('A part of the file is missing.');
@@ -42,16 +51,23 @@ export async function firstBytes(source: FileSource, count: number): Promise<Uin
   return Buffer.concat(pieces);
 }
 
-/** Cuts what comes in pieces of any size into parts, and writes each as soon as it is full. */
+/**
+ * Cuts what comes in pieces of any size into parts, and writes each as soon as it is full: while one is being written,
+ * the next is gathered.
+ */
 export function partWriter(write: (part: Uint8Array) => Promise<void>) {
   let waiting: Uint8Array[] = [];
   let length = 0;
   let size = 0;
+  let writing = Promise.resolve();
   const put = async () => {
     const part = Buffer.concat(waiting, length);
     waiting = [];
     length = 0;
-    await write(part);
+    await writing;
+    writing = write(part);
+    // told when the next part or the end is waited for
+    writing.catch(() => {});
   };
   return {
     async add(bytes: Uint8Array): Promise<void> {
@@ -71,6 +87,7 @@ export function partWriter(write: (part: Uint8Array) => Promise<void>) {
     /** Writes what is left. @returns the size of all parts together */
     async end(): Promise<number> {
       if (length > 0) await put();
+      await writing;
       return size;
     },
   };

@@ -1,0 +1,122 @@
+import { CellText, withoutEscapes } from './cellText.js';
+import { numberText, withoutMidnight, type CellKind } from './numberFormats.js';
+import { attributesOf, localName, type XmlHandler } from './xml.js';
+
+/** What all worksheets of a workbook share. */
+export interface SharedOfWorkbook {
+  strings: string[];
+  /** By style: what its numbers are. */
+  kinds: CellKind[];
+  /** Whether days are counted from 1904, and not from 1900. */
+  from1904: boolean;
+}
+
+/** As many rows and columns as the format has. */
+const MOST_ROWS = 2 ** 20;
+const MOST_COLUMNS = 2 ** 14;
+
+/** Makes rows of a worksheet's markup: what each cell shows, blank where the file leaves a cell or a row out. */
+export class WorksheetRows implements XmlHandler {
+  readonly rows: string[][] = [];
+  readonly #shared: SharedOfWorkbook;
+  /** How many rows there were. */
+  #done = 0;
+  #cells: string[] | null = null;
+  /** Of the cell that is open, counted from 0. */
+  #column = -1;
+  #type = '';
+  #style = 0;
+  #value: string | null = null;
+  #isInValue = false;
+  readonly #inline = new CellText();
+
+  constructor(shared: SharedOfWorkbook) {
+    this.#shared = shared;
+  }
+
+  open(written: string, attributes: string): void {
+    const name = localName(written);
+    if (name === 'row') this.#openRow(attributes);
+    else if (!this.#cells) return;
+    else if (name === 'c') this.#openCell(attributes);
+    else if (name === 'v') {
+      this.#isInValue = true;
+      this.#value = '';
+    } else this.#inline.open(name);
+  }
+
+  text(text: string): void {
+    if (this.#isInValue) this.#value += text;
+    else if (this.#cells) this.#inline.add(text);
+  }
+
+  close(written: string): void {
+    if (!this.#cells) return;
+    const name = localName(written);
+    if (name === 'v') this.#isInValue = false;
+    else if (name === 'c') this.#closeCell(this.#cells);
+    else if (name === 'row') {
+      this.rows.push(this.#cells);
+      this.#done += 1;
+      this.#cells = null;
+    } else this.#inline.close(name);
+  }
+
+  #openRow(attributes: string): void {
+    const row = Number(attributesOf(attributes).get('r') ?? 0);
+    if (row > MOST_ROWS) throw new Error(`a row has the number ${row}`);
+    // rows that the file leaves out are blank
+    for (; this.#done < row - 1; this.#done++) this.rows.push([]);
+    this.#cells = [];
+    this.#column = -1;
+  }
+
+  #openCell(written: string): void {
+    const attributes = attributesOf(written);
+    const reference = attributes.get('r');
+    // a cell that does not say where it stands follows the one before
+    this.#column = reference === undefined ? this.#column + 1 : columnOf(reference);
+    this.#type = attributes.get('t') ?? 'n';
+    this.#style = Number(attributes.get('s') ?? 0);
+    this.#value = null;
+  }
+
+  #closeCell(cells: string[]): void {
+    const inline = this.#inline.take();
+    const text = this.#value === null ? inline : this.#shown(this.#value);
+    if (text === '') return;
+    while (cells.length < this.#column) cells.push('');
+    cells[this.#column] = text;
+  }
+
+  #shown(value: string): string {
+    const { strings, kinds, from1904 } = this.#shared;
+    switch (this.#type) {
+      case 's':
+        return strings[Number(value)] ?? '';
+      case 'b':
+        return value.trim() === '1' ? 'true' : 'false';
+      // what could not be worked out is no answer
+      case 'e':
+        return '';
+      case 'd':
+        return withoutMidnight(value);
+      case 'n':
+        return numberText(value, kinds[this.#style] ?? 'number', from1904);
+      default:
+        return withoutEscapes(value);
+    }
+  }
+}
+
+/** "C7" → 2. */
+function columnOf(reference: string): number {
+  let column = 0;
+  for (let i = 0; i < reference.length; i++) {
+    const letter = reference.charCodeAt(i) - 0x40;
+    if (letter < 1 || letter > 26) break;
+    column = column * 26 + letter;
+  }
+  if (column < 1 || column > MOST_COLUMNS) throw new Error('a cell has no column');
+  return column - 1;
+}

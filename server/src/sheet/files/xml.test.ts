@@ -1,0 +1,125 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { SaxesParser } from 'saxes';
+import { attributesOf, XmlReader } from './xml.js';
+
+type Told = ['open' | 'text' | 'close', string, Record<string, string>?];
+
+/** Pieces of text that were told apart are one. */
+function joined(told: Told[]): Told[] {
+  const all: Told[] = [];
+  for (const [what, said, attributes] of told) {
+    const last = all.at(-1);
+    if (what === 'text' && last?.[0] === 'text') last[1] += said;
+    else if (what !== 'text' || said !== '')
+      all.push(attributes ? [what, said, attributes] : [what, said]);
+  }
+  return all;
+}
+
+function read(pieces: readonly string[]): Told[] {
+  const told: Told[] = [];
+  const reader = new XmlReader({
+    open: (name, written) => told.push(['open', name, Object.fromEntries(attributesOf(written))]),
+    text: (text) => told.push(['text', text]),
+    close: (name) => told.push(['close', name]),
+  });
+  for (const piece of pieces) reader.write(piece);
+  reader.end();
+  return joined(told);
+}
+
+/** What the library tells of the same document. */
+function saxes(xml: string): Told[] {
+  const told: Told[] = [];
+  const parser = new SaxesParser();
+  parser.on('opentag', ({ name, attributes }) => told.push(['open', name, { ...attributes }]));
+  parser.on('text', (text) => told.push(['text', text]));
+  parser.on('cdata', (text) => told.push(['text', text]));
+  parser.on('closetag', ({ name }) => told.push(['close', name]));
+  parser.on('error', (error) => {
+    throw error;
+  });
+  parser.write(xml).close();
+  return joined(told);
+}
+
+const name = fc.constantFrom('c', 'row', 'x:v', 'is-it', 'ä_1');
+const character = fc.oneof(
+  fc.constantFrom(
+    '&amp;',
+    '&#x1F9AD;',
+    '&#65;',
+    '&quot;',
+    '&apos;',
+    '&lt;',
+    '\r',
+    '\r\n',
+    '\t',
+    '🦭',
+  ),
+  fc.constantFrom('=', '/', '?', '!', '-', ']', 'é', ' '),
+);
+const text = fc.array(character, { maxLength: 6 }).map((parts) => parts.join(''));
+const attribute = fc
+  .tuple(
+    fc.constantFrom(' ', '\n', '  '),
+    fc.constantFrom('=', ' = '),
+    text,
+    fc.constantFrom('"', "'"),
+  )
+  .map(
+    ([gap, equals, value, mark]) =>
+      (n: number) =>
+        `${gap}a${n}${equals}${mark}${value}>${mark}`,
+  );
+const element = fc.letrec<{ inside: string; element: string }>((tie) => ({
+  inside: fc.oneof(
+    { depthSize: 'small' },
+    text,
+    fc.constantFrom('<!-- <c> & -->', '<?do it?>', '<![CDATA[<a>&b]]]>'),
+    tie('element'),
+  ),
+  element: fc
+    .tuple(name, fc.array(attribute, { maxLength: 3 }), fc.array(tie('inside'), { maxLength: 4 }))
+    .map(([tag, attributes, inside]) => {
+      const written = attributes.map((one, n) => one(n)).join('');
+      return inside.length === 0
+        ? `<${tag}${written}/>`
+        : `<${tag}${written}>${inside.join('')}</${tag} >`;
+    }),
+})).element;
+
+test('tells of a document what a library tells, into whatever pieces it is cut', () => {
+  fc.assert(
+    fc.property(
+      element,
+      fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1 }),
+      (body, cuts) => {
+        const xml = `<?xml version="1.0" encoding="UTF-8"?>\n${body}\n`;
+        const pieces: string[] = [];
+        for (let at = 0; at < xml.length;) {
+          const next = at + cuts[pieces.length % cuts.length]!;
+          pieces.push(xml.slice(at, next));
+          at = next;
+        }
+        expect(read(pieces)).toEqual(saxes(body));
+      },
+    ),
+  );
+});
+
+test.each([
+  '<a><b></a></b>',
+  '<a>',
+  '<a b=c/>',
+  '<a b/>',
+  '<a>&nobody;</a>',
+  '<a>&amp</a>',
+  '<a>&#x110000;</a>',
+  '<!DOCTYPE a [<!ENTITY b "c">]><a>&b;</a>',
+  '</a>',
+  '<a/>left',
+])('refuses %s', (xml) => {
+  expect(() => read([xml])).toThrow();
+});

@@ -1,0 +1,185 @@
+import type { Readable } from 'node:stream';
+
+/** What is told of a document's markup, in its order. */
+export interface XmlHandler {
+  /** @param attributes as they are written, for `attributesOf` */
+  open?(name: string, attributes: string): void;
+  text?(text: string): void;
+  close?(name: string): void;
+}
+
+/** More than a tag or a stretch of text of any sheet is long. */
+const LONGEST = 2 ** 24;
+
+const [TAG_END, SLASH, QUESTION, EXCLAMATION, QUOTE, APOSTROPHE, SPACE] = [
+  0x3e, 0x2f, 0x3f, 0x21, 0x22, 0x27, 0x20,
+];
+
+/** A name without the prefix of its namespace, which programs choose as they like. */
+export const localName = (name: string): string => name.slice(name.indexOf(':') + 1);
+
+/**
+ * Reads an XML document (XML 1.0, fifth edition) in pieces: elements, text, character references, comments and
+ * CDATA. Document types are refused, as the formats of office documents have none. A worksheet of 100,000 rows has
+ * millions of tags; a library that checks every character takes several times as long.
+ *
+ * @throws Error for what is not well formed
+ */
+export class XmlReader {
+  readonly #handler: XmlHandler;
+  readonly #path: string[] = [];
+  #rest = '';
+
+  constructor(handler: XmlHandler) {
+    this.#handler = handler;
+  }
+
+  write(piece: string): void {
+    const xml = this.#rest + piece;
+    let at = 0;
+    for (;;) {
+      const tag = xml.indexOf('<', at);
+      const end = tag < 0 ? -1 : endOfMarkup(xml, tag);
+      // text is told when its end is there
+      if (end < 0) break;
+      if (tag > at) this.#tellText(xml.slice(at, tag));
+      this.#tellMarkup(xml, tag, end);
+      at = end;
+    }
+    this.#rest = xml.slice(at);
+    if (this.#rest.length > LONGEST) throw new Error('XML: a stretch without any markup');
+  }
+
+  /** Says that nothing follows. */
+  end(): void {
+    if (this.#path.length > 0 || this.#rest.trim() !== '') throw new Error('XML: it was cut off');
+  }
+
+  #tellText(written: string): void {
+    if (this.#path.length > 0) this.#handler.text?.(decoded(withLineEnds(written)));
+  }
+
+  #tellMarkup(xml: string, start: number, end: number): void {
+    switch (xml.charCodeAt(start + 1)) {
+      case QUESTION:
+        return;
+      case EXCLAMATION:
+        if (xml.startsWith('<![CDATA[', start))
+          this.#handler.text?.(withLineEnds(xml.slice(start + 9, end - 3)));
+        return;
+      case SLASH: {
+        const name = xml.slice(start + 2, end - 1).trimEnd();
+        if (this.#path.pop() !== name) throw new Error(`XML: ${name} was not open`);
+        return this.#handler.close?.(name);
+      }
+    }
+    const isClosed = xml.charCodeAt(end - 2) === SLASH;
+    const last = end - (isClosed ? 2 : 1);
+    let nameEnd = start + 1;
+    while (nameEnd < last && xml.charCodeAt(nameEnd) > SPACE) nameEnd++;
+    const name = xml.slice(start + 1, nameEnd);
+    this.#handler.open?.(name, xml.slice(nameEnd, last));
+    if (isClosed) this.#handler.close?.(name);
+    else this.#path.push(name);
+  }
+}
+
+/** Where a tag, comment or the like is over; −1 while that is not there yet. */
+function endOfMarkup(xml: string, start: number): number {
+  const after = (mark: string, from: number) => {
+    const found = xml.indexOf(mark, from);
+    return found < 0 ? -1 : found + mark.length;
+  };
+  const second = xml.charCodeAt(start + 1);
+  if (second === QUESTION) return after('?>', start);
+  if (second === EXCLAMATION) {
+    // enough of it to tell what it is
+    if (xml.length < start + 9) return -1;
+    if (xml.startsWith('<!--', start)) return after('-->', start + 4);
+    if (xml.startsWith('<![CDATA[', start)) return after(']]>', start + 9);
+    throw new Error('XML: a document type');
+  }
+  let quote = 0;
+  for (let i = start + 1; i < xml.length; i++) {
+    const code = xml.charCodeAt(i);
+    if (quote !== 0) {
+      if (code === quote) quote = 0;
+    } else if (code === TAG_END) return i + 1;
+    else if (code === QUOTE || code === APOSTROPHE) quote = code;
+  }
+  return -1;
+}
+
+/** Attributes by their names. */
+export function attributesOf(written: string): Map<string, string> {
+  const attributes = new Map<string, string>();
+  for (let at = afterBlanks(written, 0); at < written.length;) {
+    const equals = written.indexOf('=', at);
+    const start = afterBlanks(written, equals + 1);
+    const mark = written.charCodeAt(start);
+    const end =
+      equals < 0 || (mark !== QUOTE && mark !== APOSTROPHE)
+        ? -1
+        : written.indexOf(mark === QUOTE ? '"' : "'", start + 1);
+    if (end < 0) throw new Error('XML: an attribute without a value in quotes');
+    const value = written.slice(start + 1, end);
+    attributes.set(written.slice(at, equals).trimEnd(), decoded(withBlanks(value)));
+    at = afterBlanks(written, end + 1);
+  }
+  return attributes;
+}
+
+function afterBlanks(text: string, from: number): number {
+  let at = from;
+  while (text.charCodeAt(at) <= SPACE) at++;
+  return at;
+}
+
+/** Line ends and tabs inside an attribute are blanks (3.3.3). */
+const withBlanks = (value: string): string =>
+  /[\t\n\r]/.test(value) ? value.replaceAll(/\r\n|[\t\n\r]/g, ' ') : value;
+
+/** Every line end is one line feed (2.11). */
+const withLineEnds = (text: string): string =>
+  text.includes('\r') ? text.replaceAll(/\r\n?/g, '\n') : text;
+
+const entities = new Map([
+  ['amp', '&'],
+  ['lt', '<'],
+  ['gt', '>'],
+  ['quot', '"'],
+  ['apos', "'"],
+]);
+
+/** The text with its references to characters resolved. */
+function decoded(text: string): string {
+  if (!text.includes('&')) return text;
+  return text.replaceAll(/&([^;&]*);?/g, (reference, name: string) => {
+    const [, hex, decimal] = /^#(?:x([0-9a-f]+)|([0-9]+))$/i.exec(name) ?? [];
+    const character =
+      entities.get(name) ??
+      (hex !== undefined ? String.fromCodePoint(Number.parseInt(hex, 16)) : undefined) ??
+      (decimal !== undefined ? String.fromCodePoint(Number(decimal)) : undefined);
+    if (character === undefined || !reference.endsWith(';'))
+      throw new Error(`XML: what ${reference.slice(0, 20)} stands for is not known`);
+    return character;
+  });
+}
+
+/** Reads a document of UTF-8 from its beginning to its end. */
+export async function readXml(bytes: Readable, handler: XmlHandler): Promise<void> {
+  const steps = xmlSteps(bytes, handler);
+  while (!(await steps.next()).done);
+}
+
+/** The same in steps: after each of them the handler was told of one more piece. */
+export async function* xmlSteps(bytes: Readable, handler: XmlHandler): AsyncGenerator<undefined> {
+  const reader = new XmlReader(handler);
+  const decoder = new TextDecoder();
+  for await (const piece of bytes as AsyncIterable<Uint8Array>) {
+    reader.write(decoder.decode(piece, { stream: true }));
+    yield;
+  }
+  reader.write(decoder.decode());
+  reader.end();
+}
