@@ -11,11 +11,18 @@ import {
   type ByRule,
   type RespondentRow,
   type Rule,
+  type VariableDetail,
 } from '@yellow-thread/contract';
-import { keepPreviousData, useMutation, useQueries, useQuery } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  useMutation,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { z } from 'zod';
 import { call } from './client.js';
-import { asChange } from './queryClient.js';
+import { asChange, holdFetches } from './queryClient.js';
 
 export interface RespondentOrder {
   sort: 'id' | 'order' | number;
@@ -91,9 +98,11 @@ export const useChangeBackground = (study: number) =>
       }),
   });
 
+const variableKey = (study: number, id: number) => ['variable', study, id];
+
 export const useVariable = (study: number, id: number) =>
   useQuery({
-    queryKey: ['variable', study, id],
+    queryKey: variableKey(study, id),
     queryFn: () => call(`${base(study)}/variables/${id}`, { reply: variableDetailSchema }),
   });
 
@@ -119,16 +128,27 @@ export const useRemoveVariable = (study: number, id: number) =>
       call(`${base(study)}/variables/${id}`, { method: 'DELETE', reply: doneSchema }),
   });
 
-export const useChangeCategories = (study: number, id: number) =>
-  useMutation({
+/** Changes what categories are called and their order: drawn at once. */
+export function useChangeCategories(study: number, id: number) {
+  const client = useQueryClient();
+  const queryKey = variableKey(study, id);
+  return useMutation({
     ...variableChange,
-    mutationFn: (categories: { value: string; label: string }[]) =>
+    mutationFn: (categories: VariableDetail['categories']) =>
       call(`${base(study)}/variables/${id}/categories`, {
         method: 'PUT',
-        body: { categories },
+        body: { categories: categories.map(({ value, label }) => ({ value, label })) },
         reply: doneSchema,
       }),
+    onMutate: (categories) => {
+      holdFetches(queryKey);
+      client.setQueryData<VariableDetail>(
+        queryKey,
+        (variable) => variable && { ...variable, categories },
+      );
+    },
   });
+}
 
 /** Makes a variable of categories that people are dealt out to by rules. */
 export const useAddByRule = (study: number) =>

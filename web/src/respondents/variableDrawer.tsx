@@ -1,6 +1,5 @@
 import type { Band, ByRule, VariableDetail } from '@yellow-thread/contract';
 import { ruleSentence } from '@yellow-thread/core/groups';
-import { useState } from 'react';
 import { useRuleNames } from '../data/groups.js';
 import {
   useChangeCategories,
@@ -39,7 +38,7 @@ export function VariableDrawer({ study, id }: { study: number; id: number }) {
       />
       {rename.error && <ProblemNote error={rename.error} />}
       {data.kind === 'category' && !data.derived && data.categories.length > 0 && (
-        <Categories key={JSON.stringify(data.categories)} study={study} variable={data} />
+        <Categories study={study} variable={data} />
       )}
       {data.derived && (
         <section>
@@ -130,19 +129,9 @@ function about({ derived, kind, stated, lowest, highest }: VariableDetail): stri
   return `${how ?? kinds[kind]}, ${asCount(stated)} stated${range}`;
 }
 
-interface Category {
-  value: string;
-  label: string;
-  count: number;
-}
-
 function Categories({ study, variable }: { study: number; variable: VariableDetail }) {
-  const change = useChangeCategories(study, variable.id);
-  const [categories, setCategories] = useState<Category[]>(variable.categories);
-  const save = (next: Category[]) => {
-    setCategories(next);
-    change.mutate(next.map(({ value, label }) => ({ value, label })));
-  };
+  const { mutate: save, error } = useChangeCategories(study, variable.id);
+  const { categories } = variable;
   const alike = (label: string) => categories.filter((one) => one.label === label).length > 1;
   return (
     <section>
@@ -162,6 +151,8 @@ function Categories({ study, variable }: { study: number; variable: VariableDeta
             />
             <span className="flex min-w-0 flex-1 flex-col">
               <input
+                // what is being typed stays, unless this very name is changed
+                key={category.label}
                 aria-label={`What ${category.value} is called`}
                 list="category-labels"
                 maxLength={120}
@@ -191,7 +182,7 @@ function Categories({ study, variable }: { study: number; variable: VariableDeta
           <option key={label} value={label} />
         ))}
       </datalist>
-      {change.error && <ProblemNote error={change.error} />}
+      {error && <ProblemNote error={error} />}
     </section>
   );
 }
