@@ -35,6 +35,8 @@ describe('files that other programs wrote', () => {
     ['R’s write.csv2', 'r-csv2.csv'],
     ['LibreOffice, XLSX', 'libreoffice.xlsx'],
     ['LibreOffice, ODS', 'libreoffice.ods'],
+    ['openpyxl', 'openpyxl.xlsx'],
+    ['XlsxWriter, with strings in the cells and in runs', 'xlsxwriter.xlsx'],
   ])('%s: reads back equal', async (_, name) => {
     expect(padded(await rowsOf(await fixture(name)))).toEqual(await rows());
   });
