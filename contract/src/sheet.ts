@@ -49,6 +49,9 @@ export const fileChoicesSchema = z
   })
   .partial();
 
+const writingSchema = z.enum(['', 'comma_groups', 'point_groups', 'month_first']);
+export type Writing = z.infer<typeof writingSchema>;
+
 /** What a column is for. */
 export const columnSettingSchema = z.object({
   role: columnRoleSchema,
@@ -58,6 +61,8 @@ export const columnSettingSchema = z.object({
   of: textSchema.max(500),
   /** What parts several choices or codes in a cell; blank where there is one. */
   separator: textSchema.max(3),
+  /** How numbers or dates are written, where that can be read in two ways; blank for the usual. */
+  writing: writingSchema.default(''),
 });
 export type ColumnSetting = z.infer<typeof columnSettingSchema>;
 

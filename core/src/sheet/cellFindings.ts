@@ -3,6 +3,7 @@ import { RowList, type FindingList } from './findings.js';
 import { looksPersonal } from './personalData.js';
 import type { PlannedRow, RowReader } from './rowReader.js';
 import { isBackground, type HeadColumn, type SheetSettings } from './settings.js';
+import { hasTimeOfDay } from './values.js';
 
 const LONGEST_TEXT = 100_000;
 const LONGEST_ID = 200;
@@ -21,7 +22,7 @@ export function findInCells(
   const typed = reader.background.flatMap(({ c, place }) => {
     const { role, name } = settings.columns[c]!;
     return isBackground(role) && role !== 'category'
-      ? [{ c, place, role, name, rows: new RowList() }]
+      ? [{ c, place, role, name, rows: new RowList(), timed: new RowList() }]
       : [];
   });
   const samples = columns.map((): string[] => []);
@@ -61,8 +62,11 @@ export function findInCells(
       if (cells.length < columns.length || surplus.some((cell) => cell.trim() !== ''))
         lists.uneven.add(row);
       for (const c of kept) lookAt(row, c, cells[c] ?? '');
-      for (const { c, place, rows } of typed)
-        if (planned.background[place] === null && (cells[c] ?? '').trim() !== '') rows.add(row);
+      for (const { c, place, role, rows, timed } of typed) {
+        const cell = cells[c] ?? '';
+        if (planned.background[place] === null && cell.trim() !== '') rows.add(row);
+        else if (role === 'date' && hasTimeOfDay(cell)) timed.add(row);
+      }
       if (planned.externalId.length > LONGEST_ID) lists.longId.add(row);
       if (weight >= 0 && !(planned.weight !== null && planned.weight >= 0))
         lists.badWeight.add(row);
@@ -98,6 +102,13 @@ export function findInCells(
           'unreadable_value',
           `“${name}” is not ${kindNames[role]} here: these values are left empty.`,
           rows,
+          name,
+        );
+      for (const { name, timed } of typed)
+        notice(
+          'time_of_day',
+          `“${name}” has times of day: the dates are kept without them.`,
+          timed,
           name,
         );
       notice(

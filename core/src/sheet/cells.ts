@@ -1,6 +1,6 @@
 import { duplicateKey } from '../text/index.js';
 import type { BackgroundKind, BackgroundValue } from './settings.js';
-import { parseDate, parseNumber, parseYesNo } from './values.js';
+import { parseDate, parseNumber, parseYesNo, type Writing } from './values.js';
 
 // eslint-disable-next-line no-control-regex -- control characters are what is looked for
 const controlCharacters = /[\u0000-\u0008\u000B\u000C\u000E-\u001F]/u;
@@ -29,11 +29,15 @@ export const isDangerous = (cell: string): boolean =>
   /^[=+\-@\t\r]./su.test(cell) && parseNumber(cell) === null && duplicateKey(cell) !== '';
 
 /** The value of a background cell; null when it is blank or does not say what it should. */
-export function readBackground(cell: string, kind: BackgroundKind): BackgroundValue | null {
+export function readBackground(
+  cell: string,
+  kind: BackgroundKind,
+  writing: Writing = '',
+): BackgroundValue | null {
   const trimmed = cell.trim();
   if (trimmed === '') return null;
-  if (kind === 'number') return parseNumber(trimmed);
-  if (kind === 'date') return parseDate(trimmed);
+  if (kind === 'number') return parseNumber(trimmed, writing);
+  if (kind === 'date') return parseDate(trimmed, writing);
   if (kind === 'yes_no') return parseYesNo(trimmed);
   return trimmed;
 }

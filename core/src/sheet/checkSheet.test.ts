@@ -9,7 +9,7 @@ const setting = (
   name = '',
   more: Partial<ColumnSetting> = {},
 ): ColumnSetting => ({
-  ...{ role, name, of: '', separator: '' },
+  ...{ role, name, of: '', separator: '', writing: '' },
   ...more,
 });
 const settingsOf = (
@@ -49,6 +49,18 @@ describe('rowReader', () => {
     const reader = rowReader(heads('Home', 'Other'), settingsOf(columns));
     expect(reader.read(['Tye', '']).responses).toEqual([null]);
     expect(reader.read(['Other', 'a boat']).responses[0]).toMatchObject({ text: 'a boat' });
+  });
+
+  test('reads numbers, weights and dates as the column is written', () => {
+    const columns = [
+      setting('number', 'Income', { writing: 'comma_groups' }),
+      setting('weight', '', { writing: 'point_groups' }),
+      setting('date', 'Came', { writing: 'month_first' }),
+    ];
+    const reader = rowReader(heads('Income', 'Weight', 'Came'), settingsOf(columns));
+    expect(reader.read(['45,000', '1.200,5', '3/9/2026 14:05'])).toMatchObject({
+      ...{ background: [45000, '2026-03-09'], weight: 1200.5 },
+    });
   });
 
   test('an answer of nothing but probes is no answer', () => {
@@ -190,6 +202,16 @@ describe('checkSheet', () => {
     expect(found(outcome, 'spellings')).toMatchObject({ kind: 'notice', rows: [3, 6] });
     const apart = check(rows, { keepSpellings: ['home'] });
     expect(apart.variables[1]!.categories!.every(({ value, label }) => value === label)).toBe(true);
+  });
+
+  test('tells of times of day that dates are kept without', () => {
+    const columns = [setting('date', 'Came')];
+    const check = checkSheet({ columns: heads('Came'), settings: settingsOf(columns), seed: 1 });
+    ['2026-03-09T14:05:00', '9.3.2026 00:00', '2026-03-09', '2026-03-09 00:00:30'].forEach(
+      (cell, r) => check.add(r + 2, [cell]),
+    );
+    const told = check.settle().findings.find(({ code }) => code === 'time_of_day');
+    expect(told).toMatchObject({ kind: 'notice', rows: [2, 5], about: 'Came' });
   });
 
   test('says with row numbers what it will do about everything else', () => {

@@ -27,9 +27,12 @@ test('an answer after all is one until that is taken back', () => {
 });
 
 test('a column keeps its variable’s name within background, and begins anew beyond', () => {
-  const home: ColumnSetting = { role: 'category', name: 'Home', of: '', separator: '' };
+  const home: ColumnSetting = {
+    ...{ role: 'category', name: 'Home' },
+    ...{ of: '', separator: '', writing: '' },
+  };
   const settings = {
-    columns: [home, { role: 'question' as const, name: 'Why?', of: '', separator: '' }],
+    columns: [home, { ...home, role: 'question' as const, name: 'Why?' }],
   };
   expect(withRole(home, 'number', 'home ', settings)).toEqual({ ...home, role: 'number' });
   expect(withRole(home, 'choices', 'home ', settings).separator).toBe(';');

@@ -27,14 +27,14 @@ export function withRole(
   settings: Pick<SheetSettings, 'columns'>,
 ): ColumnSetting {
   // a cell of several choices is one of several codes
-  if (role === 'codes')
-    return { role, name: wordingsOf(settings)[0] ?? '', of: '', separator: column.separator };
+  if (role === 'codes') return { ...column, role, name: wordingsOf(settings)[0] ?? '', of: '' };
   const keeps = holdsBackground(role) && holdsBackground(column.role);
   return {
     role,
     name: keeps ? column.name : head,
     of: '',
     separator: role === 'choices' ? column.separator || ';' : '',
+    writing: column.writing,
   };
 }
 

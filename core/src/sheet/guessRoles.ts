@@ -1,7 +1,8 @@
 import { foldForMatching } from '../text/index.js';
 import { looksPersonal } from './personalData.js';
-import type { ColumnProfile } from './profile.js';
+import { LONGEST_VALUE, type ColumnProfile } from './profile.js';
 import type { ColumnRole, ColumnSetting } from './settings.js';
+import type { Writing } from './values.js';
 
 /** What a column seems to be for, and why in a few words. */
 export interface RoleGuess extends ColumnSetting {
@@ -17,7 +18,7 @@ type Guess = { role: ColumnRole; reason: string } & Partial<ColumnSetting>;
 export function guessRoles(profiles: readonly ColumnProfile[]): RoleGuess[] {
   const guesses = profiles.map((profile): RoleGuess => {
     const guess = guessRole(profile);
-    return { name: profile.name, of: '', separator: '', ...guess };
+    return { name: profile.name, of: '', separator: '', writing: '', ...guess };
   });
   for (const role of ['id', 'weight'] as const) {
     const first = guesses.findIndex((guess) => guess.role === role);
@@ -28,27 +29,58 @@ export function guessRoles(profiles: readonly ColumnProfile[]): RoleGuess[] {
         Object.assign(guess, other, { reason });
       }
   }
+  if (!guesses.some(({ role }) => role === 'id')) takeNearlyAnId(profiles, guesses);
   tieOthers(profiles, guesses);
   return guesses;
+}
+
+/** So many of the values of an id differ at least: a few rows that came twice leave it what it is. */
+const LEAST_DIFFERENT = 0.95;
+
+function takeNearlyAnId(profiles: readonly ColumnProfile[], guesses: RoleGuess[]): void {
+  const c = profiles.findIndex((profile, k) => {
+    const { filled, rows, distinctShare, medianWords } = profile;
+    const isFull = filled >= MANY && filled >= LEAST_DIFFERENT * rows;
+    if (!isFull || distinctShare < LEAST_DIFFERENT || medianWords > 1) return false;
+    const name = foldForMatching(profile.name);
+    const isNamed = /\b(?:id|respondent|case|participant|token|uuid)\b|id$/u.test(name);
+    const isOther = profile.numbers > 0 || profile.dates > 0;
+    return guesses[k]!.role !== 'leave_out' && (isNamed || (!isOther && profile.idLike === filled));
+  });
+  if (c < 0) return;
+  const { distinctShare, name } = profiles[c]!;
+  guesses[c] = {
+    ...{ role: 'id', name, of: '', separator: '', writing: '' },
+    reason: `${Math.floor(1000 * distinctShare) / 10}% of the values differ`,
+  };
 }
 
 const otherHead =
   /\b(?:other|sonstige[ns]?|andere[s]?|autre|otro)\b.*\b(?:specify|describe|which|text|what|name|angeben|welche)\b|\(?please specify\)?|[-_ :]other[-_ ]?text$/iu;
 
-/** "Other, please specify" belongs to the closed question before it. */
+const otherValue = /\b(?:other|sonstige[rs]?|andere[rs]?|autres?|otr[oa]s?|overig)\b/iu;
+
+/** "Other, please specify" belongs to the closed question next to it that has "other" among its values. */
 function tieOthers(profiles: readonly ColumnProfile[], guesses: RoleGuess[]): void {
+  const hasOther = profiles.map(({ values }) =>
+    [...values.keys()].some((value) => otherValue.test(value)),
+  );
+  const isClosed = guesses.map(({ role }) => role === 'category' || role === 'choices');
   for (const [c, guess] of guesses.entries()) {
     const { name, yesNo } = profiles[c]!;
     const holdsText = ['question', 'category', 'ticked'].includes(guess.role) && yesNo === 0;
     if (!otherHead.test(name) || !holdsText) continue;
-    const closed = guesses
-      .slice(0, c)
-      .findLast((before) => before.role === 'category' || before.role === 'choices');
-    if (!closed) continue;
+    // where none has: the one before
+    const before = guesses.findLastIndex((_, k) => k < c && isClosed[k]);
+    const closed = [...guesses.keys()]
+      .filter((k) => k !== c && isClosed[k] && hasOther[k])
+      .reduce((best, k) => (best < 0 || Math.abs(k - c) < Math.abs(best - c) ? k : best), -1);
+    const of = guesses[closed >= 0 ? closed : before];
+    if (!of) continue;
     guess.role = 'question';
-    guess.of = closed.name;
-    guess.name = `${closed.name}: ${name}`;
-    guess.reason = `what “other” in “${closed.name}” is; asked only of those who wrote something`;
+    guess.of = of.name;
+    guess.name = `${of.name}: ${name}`;
+    guess.reason = `what “other” in “${of.name}” is; asked only of those who wrote something`;
   }
 }
 
@@ -67,24 +99,35 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     (rows > 1 || /\bid\b/u.test(name))
   )
     if (looksLikeId(name, profile)) return { role: 'id', reason: `all ${rows} values differ` };
-  const allNumbers = profile.numbers === filled;
+  const numbers = asNumbers(profile);
   if (
     not !== 'weight' &&
     /^(?:weight|wt|wgt|weighting|gewicht|poids|peso)\b/u.test(name) &&
-    allNumbers &&
+    numbers?.count === filled &&
     profile.nonNegative
   )
-    return { role: 'weight', reason: 'it is named so, and all values are numbers from 0 up' };
+    return {
+      ...{ role: 'weight', writing: numbers.writing },
+      reason: 'it is named so, and all values are numbers from 0 up',
+    };
   if (distinct <= 2 && profile.yesNo === filled)
     return filled < rows && distinct === 1
       ? { role: 'ticked', reason: 'one value or blank: a tick box' }
       : { role: 'yes_no', reason: 'all values say yes or no' };
   if (distinct === 1 && filled < rows && profile.longest <= 60)
     return { role: 'ticked', reason: 'one value or blank: a tick box' };
-  if (allNumbers) return { role: 'number', reason: 'all values are numbers' };
-  if (profile.dates === filled) return { role: 'date', reason: 'all values are dates' };
-  if (profile.numbers >= 0.95 * filled)
-    return { role: 'number', reason: `${profile.numbers} of ${filled} values are numbers` };
+  if (numbers)
+    return { role: 'number', writing: numbers.writing, reason: numbersReason(profile, numbers) };
+  if (profile.dates === filled)
+    return {
+      role: 'date',
+      reason: `all values are dates${profile.twoWays > 0 ? ', read with the day first' : ''}`,
+    };
+  if (profile.monthFirst === filled)
+    return {
+      ...{ role: 'date', writing: 'month_first' },
+      reason: 'all values are dates with the month first',
+    };
   if (profile.choiceSeparator)
     return {
       role: 'choices',
@@ -94,11 +137,14 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
   const share = profile.distinctShare;
   const asks = name.endsWith('?');
   const differs = allDiffer || share > 0.5;
+  // times of day, telephone numbers and the like say nothing in words
+  const isSaid = profile.lettered > 0 || profile.longest > LONGEST_VALUE;
   if (
-    (medianWords >= 4 && share > 0.1) ||
-    (medianWords >= 2 && differs) ||
-    (asks && share > 0.3) ||
-    profile.longest > 200
+    isSaid &&
+    ((medianWords >= 4 && share > 0.1) ||
+      (medianWords >= 2 && differs) ||
+      (asks && share > 0.3) ||
+      profile.longest > 200)
   )
     return {
       role: 'question',
@@ -106,6 +152,33 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     };
   return { role: 'category', reason: `${distinct} different values` };
 }
+
+/** So many of the values are numbers at least where a column is one of numbers. */
+const LEAST_NUMBERS = 0.95;
+
+/** How the numbers of a column are written, and how many of its values are such; null where it has others. */
+function asNumbers(profile: ColumnProfile): { writing: Writing; count: number } | null {
+  const { numbers, commaGroups, pointGroups, grouped } = profile;
+  const least = LEAST_NUMBERS * profile.filled;
+  // 45,000 may be forty-five: a column in which every comma has three digits behind it says otherwise
+  if (grouped > 0 && commaGroups >= least && commaGroups >= numbers)
+    return { writing: 'comma_groups', count: commaGroups };
+  if (numbers >= least) return { writing: '', count: numbers };
+  return pointGroups >= least ? { writing: 'point_groups', count: pointGroups } : null;
+}
+
+const between: Record<Writing, string> = {
+  '': '',
+  comma_groups: ', with a comma between thousands',
+  point_groups: ', with a point between thousands',
+  month_first: '',
+};
+
+const numbersReason = (
+  { filled }: ColumnProfile,
+  { writing, count }: { writing: Writing; count: number },
+): string =>
+  `${count === filled ? 'all' : `${count} of ${filled}`} values are numbers${between[writing]}`;
 
 /** A single word that nobody shares among so many is an id, whatever it is called. */
 const MANY = 20;

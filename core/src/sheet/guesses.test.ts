@@ -1,23 +1,61 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { guessRoles } from './guessRoles.js';
 import { findHead } from './heads.js';
 import { matchIds } from './matchIds.js';
 import { matchNames } from './matchNames.js';
 import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from './noAnswer.js';
 import { profileColumns } from './profile.js';
-import { parseDate, parseNumber, parseYesNo } from './values.js';
+import { parseDate, parseNumber, parseYesNo, writingsFor } from './values.js';
 
 test('reads numbers, dates (ISO 8601, day first) and yes or no as people write them', () => {
-  expect(['12', '-0.5', '3,14', ' 7 ', '1e3'].map(parseNumber)).toEqual([12, -0.5, 3.14, 7, 1000]);
-  expect(['', 'x', '1 000', '12a', '1.2.3'].map(parseNumber)).toEqual(Array(5).fill(null));
-  expect(['2026-03-09', '2026-03-09T10:00', '9.3.2026', '31/12/2026'].map(parseDate)).toEqual([
-    '2026-03-09',
-    '2026-03-09',
-    '2026-03-09',
-    '2026-12-31',
+  expect(['12', '-0.5', '3,14', ' 7 ', '1e3'].map((cell) => parseNumber(cell))).toEqual([
+    12, -0.5, 3.14, 7, 1000,
   ]);
-  expect(['2026-02-30', '31/13/2026', '9 March'].map(parseDate)).toEqual([null, null, null]);
+  expect(['', 'x', '1 000', '12a', '1.2.3'].map((cell) => parseNumber(cell))).toEqual(
+    Array(5).fill(null),
+  );
+  expect(
+    ['2026-03-09', '2026-03-09T10:00', '9.3.2026', '31/12/2026'].map((cell) => parseDate(cell)),
+  ).toEqual(['2026-03-09', '2026-03-09', '2026-03-09', '2026-12-31']);
+  expect(['2026-02-30', '31/13/2026', '9 March'].map((cell) => parseDate(cell))).toEqual([
+    null,
+    null,
+    null,
+  ]);
   expect(['Yes', ' ja ', '0', 'maybe'].map(parseYesNo)).toEqual([true, true, false, null]);
+});
+
+// how people of a country write is taken from Unicode's CLDR, which Intl has
+test('reads numbers and dates as they are written in a country, when told how', () => {
+  const number = fc.integer({ min: -(10 ** 12), max: 10 ** 12 }).map((n) => n / 1000);
+  const day = fc.date({ min: new Date(0), max: new Date('2099-12-31'), noInvalidDate: true });
+  fc.assert(
+    fc.property(number, day, (n, date) => {
+      const written = (country: string) => n.toLocaleString(country, { maximumFractionDigits: 3 });
+      expect(parseNumber(written('en-US'), 'comma_groups')).toBe(n);
+      expect(parseNumber(written('de-DE'), 'point_groups')).toBe(n);
+      const dated = (country: string, more: Intl.DateTimeFormatOptions = {}) =>
+        date.toLocaleString(country, { timeZone: 'UTC', dateStyle: 'short', ...more });
+      const iso = date.toISOString().slice(0, 10);
+      const full = {
+        year: 'numeric',
+        month: '2-digit',
+        day: '2-digit',
+        dateStyle: undefined,
+      } as const;
+      const timed = { ...full, hour: '2-digit', minute: '2-digit' } as const;
+      expect(parseDate(dated('en-US', timed), 'month_first')).toBe(iso);
+      for (const country of ['en-GB', 'de-DE', 'nl-NL', 'pt-BR'])
+        expect([country, parseDate(dated(country, full))]).toEqual([country, iso]);
+    }),
+  );
+  expect(writingsFor('number', ['45,000', 'n/a'])).toEqual(['', 'comma_groups']);
+  expect(writingsFor('number', ['0.555', '1.154'])).toEqual(['']);
+  expect(writingsFor('date', ['3/9/2026'])).toEqual(['', 'month_first']);
+  expect(writingsFor('date', ['3/9/2026', '2/13/2026'])).toEqual(['month_first']);
+  expect(parseNumber('45,00', 'comma_groups')).toBeNull();
+  expect(parseDate('2/13/2026')).toBeNull();
 });
 
 test('what says nothing is no answer, in several languages; "nothing" is an answer', () => {
@@ -63,6 +101,18 @@ describe('findHead', () => {
       'Which of these do you use?: Boat',
       'Why?',
     ]);
+  });
+
+  test('takes a row that is filled under merged cells only for the second of the head', () => {
+    const upper = ['id', 'Age', 'Home', 'Why?', 'Which do you use?', '', '', 'Else'];
+    const rows = [
+      ['1', '34', 'Tye', 'It is quick', '1', '0', '0', 'no'],
+      ['2', '51', 'Tye', 'It is dry', '0', '1', '0', 'no'],
+    ];
+    expect(findHead([upper, ['', '', '', '', 'Bus', 'Boat', 'Car', ''], ...rows])!.rows).toBe(2);
+    // a respondent who said nothing else
+    expect(findHead([upper, ['', '', '', '', '1', '0', '1', ''], ...rows])!.rows).toBe(1);
+    expect(findHead([upper, ['0', '', '', '', 'Bus', 'Boat', 'Car', ''], ...rows])!.rows).toBe(1);
   });
 
   test.each([
@@ -151,6 +201,44 @@ test('takes as the id a word that nobody shares among many, and no unshared numb
   expect(guess(['Nickname', 'Share', 'Why?'], ...rows).map((one) => one.role)).toEqual([
     ...['id', 'number', 'question'],
   ]);
+});
+
+test('tells how numbers and dates are written by the whole column', () => {
+  const column = (name: string, ...values: string[]) => {
+    const [only] = guess([name], ...values.map((value) => [value]));
+    return [only!.role, only!.writing, only!.reason];
+  };
+  expect(column('Income', '45,000', '45,000', '1,250,000', '900')).toEqual([
+    ...['number', 'comma_groups', 'all values are numbers, with a comma between thousands'],
+  ]);
+  expect(column('Income', '45.000', '45.000', '1.250.000', '900,50')[1]).toBe('point_groups');
+  // decimals with three digits, as they are in weights
+  expect(column('Share', '0,125', '1,250', '1,250')[1]).toBe('');
+  expect(column('Share', '0.125', '1.250', '1.250')[1]).toBe('');
+  expect(column('Came', '3/9/2026', '3/9/2026', '12/31/2026').slice(0, 2)).toEqual([
+    ...['date', 'month_first'],
+  ]);
+  expect(column('Came', '3/9/2026', '3/9/2026 14:05', '31/12/2026')).toEqual([
+    ...['date', '', 'all values are dates, read with the day first'],
+  ]);
+  // no words: nothing to be coded
+  expect(column('How long?', '01:25:00', '00:18:00', '02:02:00', '02:02:00')[0]).toBe('category');
+});
+
+test('a few rows that came twice leave an id what it is', () => {
+  const rows = Array.from({ length: 60 }, (_, i) => [`P-${i === 9 ? 8 : i}`, String(i % 50)]);
+  const [id, age] = guess(['Patient', 'Age'], ...rows);
+  expect([id!.role, id!.reason, age!.role]).toEqual([
+    ...['id', '98.3% of the values differ', 'number'],
+  ]);
+});
+
+test('"other, please specify" is tied to the closed question next to it that has an "other"', () => {
+  const rows = ['fall', 'Other', 'fall', 'fever', 'Other', 'fever'].map((reason, i) => [
+    ...[['red', 'green'][i % 2]!, reason === 'Other' ? `a bee stung me ${i}` : '', reason],
+  ]);
+  const guesses = guess(['Triage', 'Other reason, please specify', 'Reason'], ...rows);
+  expect(guesses[1]).toMatchObject({ role: 'question', of: 'Reason' });
 });
 
 test('ties columns to what the study has by the same or nearly the same name', () => {

@@ -63,7 +63,8 @@ function looksLikeSecondHead(
   lower: readonly string[],
   below: readonly (readonly string[])[],
 ): boolean {
-  if (below.length === 0 || 2 * filled(lower) < filled(upper)) return false;
+  const isUnderMerged = fillsMergedOnly(upper, lower);
+  if (below.length === 0 || (2 * filled(lower) < filled(upper) && !isUnderMerged)) return false;
   const isValue = (cell: string) =>
     parseNumber(cell) !== null || parseDate(cell) !== null || parseYesNo(cell) !== null;
   let differs = false;
@@ -84,6 +85,22 @@ function looksLikeSecondHead(
   const across = upper.some((cell, c) => c > 0 && cell.trim() === '' && (lower[c] ?? '').trim());
   const down = upper.some((cell, c) => cell.trim() !== '' && (lower[c] ?? '').trim() === '');
   return codesAbove || (across && down);
+}
+
+/** Whether a row is filled under cells that were merged over several columns, all of these columns, and nowhere else. */
+function fillsMergedOnly(upper: readonly string[], lower: readonly string[]): boolean {
+  const isFilled = (cells: readonly string[], c: number) => (cells[c] ?? '').trim() !== '';
+  const last = Math.max(lastFilled(upper), lastFilled(lower));
+  let merged = 0;
+  for (let c = 0; c <= last;) {
+    let next = c + 1;
+    while (next <= last && !isFilled(upper, next)) next += 1;
+    const isMerged = next - c > 1;
+    for (let k = c; k < next; k++) if (isFilled(lower, k) !== isMerged) return false;
+    if (isMerged) merged += 1;
+    c = next;
+  }
+  return merged > 0;
 }
 
 /** A cell of the upper row counts for the blank ones to its right too: it was merged over them. */

@@ -20,3 +20,4 @@ export {
 export { type CategoryCount, type ProposedNoAnswer } from './valueCounts.js';
 export { matchNames, type KnownNames } from './matchNames.js';
 export { matchIds, type IdProposal } from './matchIds.js';
+export { writingsFor, type Writing } from './values.js';

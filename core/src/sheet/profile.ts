@@ -16,6 +16,15 @@ export interface ColumnProfile {
   numbers: number;
   nonNegative: boolean;
   dates: number;
+  /** Cells that are numbers with a comma, or a point, between thousands; cells in which a comma stands so. */
+  commaGroups: number;
+  pointGroups: number;
+  grouped: number;
+  /** Cells that are dates with the month first; cells that then are another date than with the day first. */
+  monthFirst: number;
+  twoWays: number;
+  /** Cells with a letter; of those that are not longer than a number or date is. */
+  lettered: number;
   yesNo: number;
   /** Cells that hold a digit and no decimal fraction, as ids do. */
   idLike: number;
@@ -54,7 +63,7 @@ class ColumnCount {
   /** Every value, for as long as none came twice: that is how an id is known. */
   #unrepeated: Set<string> | null = new Set();
   /** What was found of the cells whose values could not be kept. */
-  readonly #beyond = { numbers: 0, negative: 0, dates: 0, idLike: 0 };
+  readonly #beyond = nothingRead();
 
   constructor(name: string) {
     this.#name = name;
@@ -77,32 +86,13 @@ class ColumnCount {
     else if (this.#filledWhenFull === 0) {
       this.#values.set(cell, 1);
       if (this.#values.size === MOST_DISTINCT) this.#filledWhenFull = this.#filled;
-    } else this.#readBeyond(cell);
-  }
-
-  /** What is longer is neither a number nor an id. */
-  #readBeyond(cell: string): void {
-    if (cell.length > 40) return;
-    const number = parseNumber(cell);
-    if (number !== null) this.#beyond.numbers += 1;
-    if (number !== null && number < 0) this.#beyond.negative += 1;
-    const isDate = number === null && parseDate(cell) !== null;
-    if (isDate) this.#beyond.dates += 1;
-    if (!isDate && isIdLike(cell)) this.#beyond.idLike += 1;
+    } else readValue(cell, 1, this.#beyond);
   }
 
   profile(): ColumnProfile {
-    const found = { numbers: 0, negative: 0, dates: 0, idLike: 0, yesNo: 0 };
-    for (const [value, count] of this.#values) {
-      if (value.length > 40) continue;
-      const number = parseNumber(value);
-      if (number !== null) found.numbers += count;
-      if (number !== null && number < 0) found.negative += count;
-      if (parseYesNo(value) !== null) found.yesNo += count;
-      const isDate = number === null && parseDate(value) !== null;
-      if (isDate) found.dates += count;
-      if (!isDate && isIdLike(value)) found.idLike += count;
-    }
+    const read = { ...this.#beyond };
+    for (const [value, count] of this.#values) readValue(value, count, read);
+    const { negative, ...found } = read;
     const distinct = this.#unrepeated?.size ?? this.#values.size;
     const seen = this.#unrepeated ? this.#filled : this.#filledWhenFull || this.#filled;
     return {
@@ -114,15 +104,42 @@ class ColumnCount {
       allDiffer: this.#unrepeated !== null,
       medianWords: medianOf(this.#words, this.#filled),
       longest: this.#longest,
-      numbers: found.numbers + this.#beyond.numbers,
-      nonNegative: found.negative + this.#beyond.negative === 0,
-      dates: found.dates + this.#beyond.dates,
-      yesNo: found.yesNo,
-      idLike: found.idLike + this.#beyond.idLike,
+      nonNegative: negative === 0,
+      ...found,
       choiceSeparator: this.#filledWhenFull > 0 ? null : choiceSeparator(this.#values),
       values: this.#values,
     };
   }
+}
+
+const nothingRead = () => ({
+  ...{ numbers: 0, negative: 0, commaGroups: 0, pointGroups: 0, grouped: 0 },
+  ...{ dates: 0, monthFirst: 0, twoWays: 0, idLike: 0, yesNo: 0, lettered: 0 },
+});
+
+/** What is longer is neither a number nor a date nor an id. */
+export const LONGEST_VALUE = 40;
+
+/** Counts what a value may be read as, so many times. */
+function readValue(value: string, count: number, found: ReturnType<typeof nothingRead>): void {
+  if (value.length > LONGEST_VALUE) return;
+  const number = parseNumber(value);
+  const date = number === null ? parseDate(value) : null;
+  const mayBeGrouped = /[.,]/u.test(value);
+  const byComma = mayBeGrouped ? parseNumber(value, 'comma_groups') : number;
+  const byPoint = mayBeGrouped ? parseNumber(value, 'point_groups') : number;
+  const byMonth = value.includes('/') ? parseDate(value, 'month_first') : date;
+  if (number !== null) found.numbers += count;
+  if (number !== null && number < 0) found.negative += count;
+  if (byComma !== null) found.commaGroups += count;
+  if (byComma !== null && value.includes(',')) found.grouped += count;
+  if (byPoint !== null) found.pointGroups += count;
+  if (date !== null) found.dates += count;
+  if (byMonth !== null) found.monthFirst += count;
+  if (date !== null && byMonth !== null && date !== byMonth) found.twoWays += count;
+  if (parseYesNo(value) !== null) found.yesNo += count;
+  if (date === null && isIdLike(value)) found.idLike += count;
+  if (/\p{L}/u.test(value)) found.lettered += count;
 }
 
 /** Ids hold a digit and no decimal fraction. */

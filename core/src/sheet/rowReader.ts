@@ -71,12 +71,13 @@ export function rowReader(
   const variables = registry<PlannedVariable>((variable) => variable.name);
   const codes = registry<string>((code) => code.toLowerCase());
   const background: BackgroundColumn[] = [];
-  for (const { c, role, name } of placed)
+  for (const { c, role, name, writing } of placed)
     if (isBackground(role) || role === 'ticked')
       background.push({
         c,
         place: variables.place({ name, kind: role === 'ticked' ? 'yes_no' : role }),
-        read: role === 'ticked' ? readTick : remembered((cell) => readBackground(cell, role)),
+        read:
+          role === 'ticked' ? readTick : remembered((cell) => readBackground(cell, role, writing)),
       });
   const choices = having('choices');
   for (const name of found.choices) variables.place({ name, kind: 'yes_no' });
@@ -175,7 +176,8 @@ export function rowReader(
       return {
         externalId: idColumn ? cleanText(cells[idColumn.c] ?? '').trim() : '',
         weight: weightColumn
-          ? (readBackground(cells[weightColumn.c] ?? '', 'number') as number | null)
+          ? (readBackground(cells[weightColumn.c] ?? '', 'number', weightColumn.writing) as
+              number | null)
           : null,
         background: values,
         responses: readResponses(cells),

@@ -1,4 +1,5 @@
 import type { AsideMarks } from '../text/index.js';
+import type { Writing } from './values.js';
 
 /** Kinds of background variables. */
 export type BackgroundKind = 'category' | 'number' | 'date' | 'yes_no';
@@ -24,6 +25,8 @@ export interface ColumnSetting {
   of: string;
   /** For `choices` and for `codes` with several names in a cell: what parts them; '' for one a column. */
   separator: string;
+  /** For numbers, weights and dates. */
+  writing: Writing;
 }
 
 /** What to do with several rows of one respondent id. */

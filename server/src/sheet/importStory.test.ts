@@ -95,7 +95,7 @@ test('however sheets follow each other, taking them back from the last on leads 
                     : c === 0
                       ? 'id'
                       : 'question',
-              ...{ name, of: '', separator: '' },
+              ...{ name, of: '', separator: '', writing: '' },
             })),
           }),
         );

@@ -186,7 +186,9 @@ export async function proposeSettings(
     settings: {
       as: firstImport || hasQuestion ? 'respondents' : 'details',
       matches: [],
-      columns: matched.map(({ role, name, of, separator }) => ({ role, name, of, separator })),
+      columns: matched.map(({ role, name, of, separator, writing }) => ({
+        ...{ role, name, of, separator, writing },
+      })),
       duplicates: 'stop',
       keepSpellings: [],
       noAnswers: study.noAnswers,

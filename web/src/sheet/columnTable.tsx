@@ -4,12 +4,14 @@ import type {
   ReadySheet,
   SheetSettings,
   StudyDetail,
+  Writing,
 } from '@yellow-thread/contract';
 import { closedNames, withRole, wordingsOf } from '@yellow-thread/core/sheet';
 import { useState } from 'react';
 import { Choice } from '../parts/field.js';
 import { counted } from '../parts/numbers.js';
 import { roleNames } from './roles.js';
+import { writingsOf } from './writings.js';
 
 /** What each column is for; changed one by one or many at once. */
 export function ColumnTable({
@@ -110,9 +112,10 @@ export function ColumnTable({
                     settings={settings}
                     head={column.head}
                     setting={setting}
+                    values={ready.preview.map((cells) => cells[c] ?? '')}
                     set={(part) => setColumns([c], (now) => ({ ...now, ...part }))}
                   />
-                  {setting.role === ready.settings.columns[c]!.role && (
+                  {isAsGuessed(setting, ready.settings.columns[c]!) && (
                     <p className="mt-0.5 text-[13px] text-soft">{column.reason}</p>
                   )}
                 </td>
@@ -131,6 +134,9 @@ export function ColumnTable({
   );
 }
 
+const isAsGuessed = (setting: ColumnSetting, guess: ColumnSetting) =>
+  setting.role === guess.role && setting.writing === guess.writing;
+
 const RoleOptions = () =>
   Object.entries(roleNames).map(([role, name]) => (
     <option key={role} value={role}>
@@ -144,12 +150,14 @@ function ColumnDetails({
   settings,
   head,
   setting,
+  values,
   set,
 }: {
   study: StudyDetail;
   settings: SheetSettings;
   head: string;
   setting: ColumnSetting;
+  values: readonly string[];
   set: (part: Partial<ColumnSetting>) => void;
 }) {
   const { role, name, of, separator } = setting;
@@ -249,24 +257,43 @@ function ColumnDetails({
     );
   const kind = role === 'ticked' ? 'yes_no' : role;
   const known = study.variables.filter((variable) => variable.kind === kind);
-  if (known.length === 0) return null;
+  const writings = writingsOf(setting, values);
   return (
-    <Choice
-      label={`Which variable ${head} is`}
-      hideLabel
-      className={small}
-      value={name}
-      onChange={(event) => set({ name: event.target.value })}
-    >
-      {!known.some((variable) => variable.name === head) && (
-        <option value={head}>a new variable</option>
+    <>
+      {writings.length > 0 && (
+        <Choice
+          label={`How ${head} is written`}
+          hideLabel
+          className={small}
+          value={setting.writing}
+          onChange={(event) => set({ writing: event.target.value as Writing })}
+        >
+          {writings.map(({ writing, name: its }) => (
+            <option key={writing} value={writing}>
+              {its}
+            </option>
+          ))}
+        </Choice>
       )}
-      {known.map((variable) => (
-        <option key={variable.id} value={variable.name}>
-          the study’s {variable.name}
-        </option>
-      ))}
-    </Choice>
+      {known.length > 0 && (
+        <Choice
+          label={`Which variable ${head} is`}
+          hideLabel
+          className={small}
+          value={name}
+          onChange={(event) => set({ name: event.target.value })}
+        >
+          {!known.some((variable) => variable.name === head) && (
+            <option value={head}>a new variable</option>
+          )}
+          {known.map((variable) => (
+            <option key={variable.id} value={variable.name}>
+              the study’s {variable.name}
+            </option>
+          ))}
+        </Choice>
+      )}
+    </>
   );
 }
 
