@@ -242,20 +242,64 @@ test('"other, please specify" is tied to the closed question next to it that has
 });
 
 test('ties columns to what the study has by the same or nearly the same name', () => {
-  const guesses = guess(
-    ['home ', 'What would you chang?', 'Age'],
-    ['Tye', 'More boats please now', '3'],
+  const heads = ['home ', 'What would you chang?', 'Age'];
+  const guesses = guess(heads, ['Tye', 'More boats please now', '3']);
+  const matched = matchNames(
+    guesses.map((one, c) => ({ ...one, head: heads[c]! })),
+    {
+      variables: [{ name: 'Home', kind: 'category' }],
+      questions: ['What would you change?'],
+    },
   );
-  const matched = matchNames(guesses, {
-    variables: [{ name: 'Home', kind: 'category' }],
-    questions: ['What would you change?'],
-  });
   expect(matched.map(({ role, name }) => [role, name])).toEqual([
     ['category', 'Home'],
     ['question', 'What would you change?'],
     ['number', 'Age'],
   ]);
   expect(matched[1]!.reason).toBe('taken for “What would you change?” of the study');
+});
+
+test('a column that was brought in before is what it was then, while the study has it', () => {
+  const heads = ['Nr', 'Person', 'Phone?', 'Home', 'Age', 'Why'];
+  const setting = {
+    role: 'category' as const,
+    name: '',
+    of: '',
+    separator: '',
+    writing: '' as const,
+  };
+  const before = new Map(
+    [
+      { ...setting, role: 'id' as const },
+      { ...setting, role: 'leave_out' as const },
+      { ...setting, name: 'Island' },
+      { ...setting, role: 'number' as const, name: 'Years', writing: 'comma_groups' as const },
+      { ...setting, role: 'question' as const, name: 'Why not?' },
+    ].map((one, c) => [heads[c + 1]!, { setting: one, fileName: 'spring.csv' }]),
+  );
+  const guesses = guess(
+    heads,
+    ['1', 'a1', '7', 'Tye', '34', 'no'],
+    ['2', 'a2', '8', 'Tye', '34', 'no'],
+  );
+  const matched = matchNames(
+    guesses.map((one, c) => ({ ...one, head: heads[c]! })),
+    // “Island” has another name by now
+    { variables: [{ name: 'Years', kind: 'number' }], questions: ['Why not?'], before },
+  );
+  expect(matched.map(({ role, name }) => [role, name])).toEqual([
+    ...[
+      ['category', 'Nr'],
+      ['id', ''],
+      ['leave_out', ''],
+      ['category', 'Home'],
+    ],
+    ...[
+      ['number', 'Years'],
+      ['question', 'Why not?'],
+    ],
+  ]);
+  expect(matched[4]).toMatchObject({ writing: 'comma_groups', reason: 'as in “spring.csv”' });
 });
 
 test('proposes ids that are written differently, and none that fits several', () => {

@@ -220,6 +220,42 @@ describe('later sheets', () => {
     expect(report.columns.map((column) => column.label)).toEqual(['Total', 'Hask', 'Tye']);
   });
 
+  test('what was said of a column holds for the next sheet, unless it is taken back', async () => {
+    const study = await newStudy();
+    const head = 'Person,Nurse,Came,Income,What was good?\n';
+    const row = (nr: string) => `${nr},n-${nr},3/4/2026,"45,000",the crew was kind to us ${nr}\n`;
+    const asSaid = (settings: SheetSettings): SheetSettings => ({
+      ...settings,
+      columns: settings.columns.map((column, c) => ({
+        ...column,
+        ...(c === 1 && { role: 'leave_out' }),
+        ...(c === 2 && { name: 'Visit', writing: 'month_first' }),
+      })),
+    });
+    await bringIn(client, study, `${head}${row('1')}${row('2')}`, asSaid);
+    const proposed = async () => {
+      const name = 'more.csv';
+      const content = Buffer.from(`${head}${row('3')}`);
+      const { ready } = await uploadSheet(client, study, name, content);
+      return ready.settings.columns.map(({ role, name: its, writing }) => [role, its, writing]);
+    };
+    expect((await proposed()).slice(1, 4)).toEqual([
+      ['leave_out', 'Nurse', ''],
+      ['date', 'Visit', 'month_first'],
+      ['number', 'Income', 'comma_groups'],
+    ]);
+    expect(await people(study)).toMatchObject([
+      ...['1', '2'].map((id) => ({ id, background: { Visit: '2026-03-04', Income: 45_000 } })),
+    ]);
+    const { body } = await client.get<{ imports: ImportRecord[] }>(`/studies/${study}/imports`);
+    const undo = await client.send<Job>(
+      'POST',
+      `/studies/${study}/imports/${body.imports[0]!.id}/undo`,
+    );
+    await client.jobEnd(study, undo.body.id);
+    expect((await proposed())[2]).toEqual(['date', 'Came', '']);
+  });
+
   test('more about respondents: nothing is matched silently, and it can be taken back', async () => {
     const study = await importStudy(client, first);
     const before = await people(study.id);

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import type { ReadySheet, Sheet, SheetSettings } from '@yellow-thread/contract';
+import type { ColumnSetting, ReadySheet, Sheet, SheetSettings } from '@yellow-thread/contract';
 import { matchNames, type RoleGuess } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
@@ -170,7 +170,7 @@ export async function readySheet(em: EntityManager, studyId: number, id: number)
 export async function proposeSettings(
   em: EntityManager,
   studyId: number,
-  guesses: readonly RoleGuess[],
+  guesses: readonly (RoleGuess & { head: string })[],
 ): Promise<{ settings: SheetSettings; reasons: string[] }> {
   const study = await em.findOneOrFail(StudyEntity, studyId);
   const variables = await em.find(VariableEntity, { studyId });
@@ -178,6 +178,7 @@ export async function proposeSettings(
   const matched = matchNames(guesses, {
     variables: variables.map(({ name, kind }) => ({ name, kind })),
     questions: questions.map((question) => question.wording),
+    before: await settingsBefore(em, studyId),
   });
   const firstImport = variables.length + questions.length === 0;
   const hasQuestion = matched.some((guess) => guess.role === 'question');
@@ -199,4 +200,19 @@ export async function proposeSettings(
       wave: '',
     },
   };
+}
+
+/** By the head of a column: what it was last brought in as, and with which file. */
+async function settingsBefore(em: EntityManager, studyId: number) {
+  const columns = await rows<{ head: string; setting: ColumnSetting; fileName: string }>(
+    em,
+    `select distinct on (1) r.role->>'column' as head, c.setting, i.file_name as "fileName"
+     from import i
+     cross join jsonb_array_elements(i.roles) with ordinality r (role, place)
+     join jsonb_array_elements(i.settings->'columns') with ordinality c (setting, place)
+       on c.place = r.place
+     where i.study_id = ? and i.undone_at is null order by 1, i.id desc`,
+    [studyId],
+  );
+  return new Map(columns.map(({ head, ...before }) => [head, before]));
 }
