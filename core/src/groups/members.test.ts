@@ -142,15 +142,16 @@ test('a circle of groups is found with its way, and picks nobody where it is clo
   expect(countOf(membersOf(rules.get('d')!, { ...material, ruleOf }))).toBe(0);
 });
 
+const names = {
+  variable: (id: number) => ['', 'Home', 'Age'][id] ?? null,
+  question: () => 'Why?',
+  code: (id: string) => ({ a: 'Fares' })[id] ?? null,
+  theme: () => 'Getting on',
+  import: () => 'spring.csv',
+  group: (id: string) => id,
+};
+
 test('a rule reads as a sentence', () => {
-  const names = {
-    variable: (id: number) => ['', 'Home', 'Age'][id] ?? null,
-    question: () => 'Why?',
-    code: (id: string) => ({ a: 'Fares' })[id] ?? null,
-    theme: () => 'Getting on',
-    import: () => 'spring.csv',
-    group: (id: string) => id,
-  };
   const rule: Rule = {
     is: 'all_of',
     rules: [
@@ -168,4 +169,35 @@ test('a rule reads as a sentence', () => {
   expect(ruleSentence(rule, names)).toBe(
     'whose “Home” is Tye or Hask, and (whose “Age” is 65 or more, or who mention “Fares” and a code that is gone answering “Why?”), and who are not in “young”',
   );
+});
+
+test.each<[Rule, string]>([
+  [{ is: 'all_of', rules: [] }, 'of whom nothing is asked'],
+  [{ is: 'any_of', rules: [] }, 'of whom nothing could be true'],
+  [
+    {
+      is: 'none_of',
+      rules: [
+        { is: 'stated', variableId: 1, stated: false },
+        { is: 'answered', questionId: 1, answered: true },
+      ],
+    },
+    'of whom none of this holds: whose “Home” is not stated; who answered “Why?”',
+  ],
+  [
+    { is: 'value', variableId: 1, test: 'none_of', labels: ['Tye'] },
+    'whose “Home” is stated and is not Tye',
+  ],
+  [{ is: 'range', variableId: 2, from: 7, to: 8 }, 'whose “Age” is from 7 to 8'],
+  [
+    { is: 'range', variableId: 9, from: null, to: '2026-01-31' },
+    'whose value of a variable that is gone is 2026-01-31 or earlier',
+  ],
+  [
+    { ...mention, which: 'none', codeIds: ['a'], themeIds: ['t'], questionId: null },
+    'who are decided for and do not mention “Fares” or “Getting on” in any question',
+  ],
+  [{ is: 'came_with', importIds: [1] }, 'who came with “spring.csv”'],
+])('%j reads as it is meant', (rule, sentence) => {
+  expect(ruleSentence(rule, names)).toBe(sentence);
 });

@@ -13,6 +13,10 @@ export interface RuleNames {
 /** A rule as the end of a sentence that begins with "Respondents": "whose home is Tye or Hask, and who …". */
 export function ruleSentence(rule: Rule, names: RuleNames): string {
   const of = (one: Rule): string => ruleSentence(one, names);
+  const variableName = (id: number) => {
+    const name = names.variable(id);
+    return name === null ? 'value of a variable that is gone' : `“${name}”`;
+  };
   switch (rule.is) {
     case 'all_of':
       if (rule.rules.length === 0) return 'of whom nothing is asked';
@@ -24,13 +28,13 @@ export function ruleSentence(rule: Rule, names: RuleNames): string {
       return `of whom none of this holds: ${rule.rules.map((one) => inBrackets(one, of(one))).join('; ')}`;
     case 'value': {
       const { labels } = rule;
-      const name = quoted(names.variable(rule.variableId), 'variable');
+      const name = variableName(rule.variableId);
       return rule.test === 'any_of'
         ? `whose ${name} is ${listed(labels, 'or')}`
         : `whose ${name} is stated and is not ${listed(labels, 'or')}`;
     }
     case 'range': {
-      const name = quoted(names.variable(rule.variableId), 'variable');
+      const name = variableName(rule.variableId);
       const { from, to } = rule;
       if (from !== null && to !== null) return `whose ${name} is from ${from} to ${to}`;
       if (from !== null) return `whose ${name} is ${from} or ${later(from)}`;
@@ -38,7 +42,7 @@ export function ruleSentence(rule: Rule, names: RuleNames): string {
       return `whose ${name} has no limits`;
     }
     case 'stated':
-      return `whose ${quoted(names.variable(rule.variableId), 'variable')} is ${rule.stated ? 'stated' : 'not stated'}`;
+      return `whose ${variableName(rule.variableId)} is ${rule.stated ? 'stated' : 'not stated'}`;
     case 'mentions':
       return mentionSentence(rule, names);
     case 'answered':
