@@ -63,6 +63,22 @@ test('what is decided changes what will come in; a reload loses nothing', async 
   await expect(page.getByRole('link', { name: '4 respondents' })).toBeVisible();
 });
 
+test('dates that can be read in two ways are read as one says, by keyboard', async ({ page }) => {
+  const rows = ['R1,3/9/2026 14:05,"45,000"', 'R2,4/11/2026,"8,500"'].map(
+    (row) => `${row},it is close to the harbour`,
+  );
+  await beginWith(page, 'Two ways', csvFile('a.csv', `id,came,pay,Why?\n${rows.join('\n')}\n`));
+  const stored = page.getByRole('region', { name: 'Rows as they will be stored' });
+  await expect(stored).toContainText('came: 2026-09-03 · pay: 45000');
+  await expect(summary(page)).toContainText('“came” has times of day');
+  const reason = page.getByText('all values are dates, read with the day first');
+  await expect(reason).toBeVisible();
+  await page.getByLabel('How came is written').focus();
+  await page.keyboard.type('the month');
+  await expect(stored).toContainText('came: 2026-03-09 · pay: 45000');
+  await expect(reason).toHaveCount(0);
+});
+
 test('more about respondents is matched by id, nothing silently, and can be taken back', async ({
   page,
 }) => {

@@ -1,10 +1,16 @@
-import type { FileSettings, SheetSettings } from '@yellow-thread/contract';
+import type { FileSettings, SheetSettings, Writing } from '@yellow-thread/contract';
 
 const separators: Record<string, string> = {
   ',': 'comma',
   ';': 'semicolon',
   '\t': 'tab',
   '|': 'bar',
+};
+
+const writings: Partial<Record<Writing, string>> = {
+  comma_groups: 'with a comma between thousands',
+  point_groups: 'with a point between thousands',
+  month_first: 'with the month first',
 };
 
 /** What was decided when a sheet was brought in, in words; imports of older versions kept less. */
@@ -15,6 +21,13 @@ export function decisionsIn(settings: Partial<SheetSettings> & { file?: FileSett
       `read as ${file.encoding}, separated by ${separators[file.separator] ?? file.separator}`,
     file?.worksheet !== undefined && file.worksheet !== '' && `worksheet “${file.worksheet}”`,
     file?.headRows === 2 && 'a head of two rows',
+    ...(settings.columns ?? []).map(
+      // of columns that are no numbers or dates nothing is read so
+      ({ role, name, writing }) =>
+        (role === 'number' || role === 'date' || role === 'weight') &&
+        writings[writing] !== undefined &&
+        `“${name}” was read ${writings[writing]}`,
+    ),
     settings.duplicates === 'first' && 'of repeated ids the first row was kept',
     settings.duplicates === 'last' && 'of repeated ids the last row was kept',
     settings.duplicates === 'suffix' && 'repeated ids were kept apart by a number',

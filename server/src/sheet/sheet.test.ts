@@ -248,6 +248,10 @@ describe('later sheets', () => {
       ...['1', '2'].map((id) => ({ id, background: { Visit: '2026-03-04', Income: 45_000 } })),
     ]);
     const { body } = await client.get<{ imports: ImportRecord[] }>(`/studies/${study}/imports`);
+    expect(body.imports[0]!.decisions.slice(1)).toEqual([
+      '“Visit” was read with the month first',
+      '“Income” was read with a comma between thousands',
+    ]);
     const undo = await client.send<Job>(
       'POST',
       `/studies/${study}/imports/${body.imports[0]!.id}/undo`,
