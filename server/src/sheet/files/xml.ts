@@ -15,6 +15,9 @@ const [TAG_END, SLASH, QUESTION, EXCLAMATION, QUOTE, APOSTROPHE, SPACE] = [
   0x3e, 0x2f, 0x3f, 0x21, 0x22, 0x27, 0x20,
 ];
 
+const COMMENT = '<!--';
+const CDATA = '<![CDATA[';
+
 /** A name without the prefix of its namespace, which programs choose as they like. */
 export const localName = (name: string): string => name.slice(name.indexOf(':') + 1);
 
@@ -64,8 +67,8 @@ export class XmlReader {
       case QUESTION:
         return;
       case EXCLAMATION:
-        if (xml.startsWith('<![CDATA[', start))
-          this.#handler.text?.(withLineEnds(xml.slice(start + 9, end - 3)));
+        if (xml.startsWith(CDATA, start))
+          this.#handler.text?.(withLineEnds(xml.slice(start + CDATA.length, end - 3)));
         return;
       case SLASH: {
         const name = xml.slice(start + 2, end - 1).trimEnd();
@@ -93,10 +96,10 @@ function endOfMarkup(xml: string, start: number): number {
   const second = xml.charCodeAt(start + 1);
   if (second === QUESTION) return after('?>', start);
   if (second === EXCLAMATION) {
-    // enough of it to tell what it is
-    if (xml.length < start + 9) return -1;
-    if (xml.startsWith('<!--', start)) return after('-->', start + 4);
-    if (xml.startsWith('<![CDATA[', start)) return after(']]>', start + 9);
+    if (xml.startsWith(COMMENT, start)) return after('-->', start + COMMENT.length);
+    if (xml.startsWith(CDATA, start)) return after(']]>', start + CDATA.length);
+    const begun = xml.slice(start, start + CDATA.length);
+    if (COMMENT.startsWith(begun) || CDATA.startsWith(begun)) return -1;
     throw new Error('XML: a document type');
   }
   let quote = 0;
