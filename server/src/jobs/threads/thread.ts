@@ -9,7 +9,7 @@ import {
 } from '@yellow-thread/core/learning';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import { Problem } from '../../problems.js';
-import { writeRespondentFile, type RespondentFile } from '../../report/files/respondentFile.js';
+import type { RespondentFile } from '../../report/files/respondentFile.js';
 import {
   checkSheetWork,
   readSheetWork,
@@ -89,7 +89,10 @@ async function compute(message: Message): Promise<unknown> {
       return layOutBySimilarity(message.input.texts);
     case 'trainQuestion':
       return trainQuestion(message.input, await englishWords(), line.report);
-    case 'writeRespondents':
+    case 'writeRespondents': {
+      // what writes workbooks takes longer to load than all else that threads do
+      const { writeRespondentFile } = await import('../../report/files/respondentFile.js');
       return writeRespondentFile(message.input, line);
+    }
   }
 }
