@@ -141,6 +141,26 @@ test('boxes are ticked as fast as one can, however long the server takes', async
   for (const n of [1, 2]) await expect(boxes.nth(n)).not.toBeChecked();
 });
 
+test('a name that is refused stays in its field, to be mended', async ({ page }) => {
+  for (const name of ['Late', 'Dear']) {
+    await page.keyboard.type(name);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Enter');
+  }
+  await saved(page);
+  await page.getByRole('link', { name: 'Codebook' }).click();
+  await code(page, 'Late').click();
+  const name = page.getByRole('textbox', { name: 'Name', exact: true });
+  await name.fill('Dear');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText(/^Not saved: /u)).toBeVisible();
+  await expect(name).toHaveValue('Dear');
+  await name.fill('Too late');
+  await page.keyboard.press('Tab');
+  await expect(code(page, 'Too late')).toBeVisible();
+  await expect(code(page, 'Dear')).toHaveCount(1);
+});
+
 test('a theme is boiled down: slips on piles by key, kept over a reload, piles become codes', async ({
   page,
 }) => {

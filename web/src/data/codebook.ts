@@ -206,23 +206,35 @@ function asRequest(change: CodebookChange) {
   }
 }
 
-/** The codebook as a change will leave it, where that can be told before the server has made it. */
+/**
+ * The codebook as a change will leave it, where something is chosen. What is written stays in its field until the server
+ * has it: a text that it refuses must not be lost.
+ */
 export function expectedCodebook(codebook: Codebook, change: CodebookChange): Codebook {
   switch (change.do) {
-    case 'editCode':
+    case 'editCode': {
+      const { themeId, questions } = change.edit.to;
+      const chosen = {
+        ...(themeId !== undefined && { themeId }),
+        ...(questions !== undefined && { questions }),
+      };
       return {
         ...codebook,
         codes: codebook.codes.map((code) =>
-          code.id === change.id ? { ...code, ...change.edit.to } : code,
+          code.id === change.id ? { ...code, ...chosen } : code,
         ),
       };
-    case 'editTheme':
+    }
+    case 'editTheme': {
+      const { ink, stitch } = change.edit.to;
+      const chosen = { ...(ink !== undefined && { ink }), ...(stitch !== undefined && { stitch }) };
       return {
         ...codebook,
         themes: codebook.themes.map((theme) =>
-          theme.id === change.id ? { ...theme, ...change.edit.to } : theme,
+          theme.id === change.id ? { ...theme, ...chosen } : theme,
         ),
       };
+    }
     case 'putBundle':
       return {
         ...codebook,
