@@ -53,8 +53,9 @@ async function readContents(zip: Zip) {
   let from1904 = false;
   await readXml(await zip.open('xl/workbook.xml'), {
     open(name, written) {
-      if (localName(name) === 'workbookPr')
-        from1904 = /^(?:1|true)$/.test(attributesOf(written).get('date1904') ?? '');
+      // an extension's element of this name says nothing of it
+      const counting = localName(name) === 'workbookPr' && attributesOf(written).get('date1904');
+      if (counting) from1904 = counting === '1' || counting === 'true';
       if (localName(name) !== 'sheet') return;
       const sheet = attributesOf(written);
       const relation = [...sheet].find(([key]) => key.endsWith(':id'))?.[1];
