@@ -280,6 +280,26 @@ describe('workbooks', () => {
   });
 });
 
+test('takes of an OpenDocument spreadsheet what a person sees: values, lines, blanks, no notes', async () => {
+  const cell = (type: string, inner: string) =>
+    `<table:table-cell office:value-type="${type}>${inner}</table:table-cell>`;
+  const row = [
+    cell('float" office:value="7.0"', '<text:p>7,00</text:p>'),
+    cell('date" office:date-value="2026-04-09T00:00:00"', '<text:p>9 April</text:p>'),
+    cell(
+      'string"',
+      '<office:annotation><text:p>who?</text:p></office:annotation><text:p>late<text:s text:c="2"/>&lt;b&gt;</text:p><text:p><text:span>and</text:span><text:tab/>dear</text:p>',
+    ),
+    '<table:table-cell table:number-columns-repeated="3"/>',
+    cell('time" office:time-value="PT01H25M00S"', '<text:p>01:25</text:p>'),
+    '<table:table-cell table:number-columns-repeated="1000"/>',
+  ].join('');
+  const content = `<office:body><table:table table:name="A"><table:table-row>${row}</table:table-row></table:table></office:body>`;
+  expect(await rowsOf(zipOf({ 'content.xml': content }))).toEqual([
+    ['7', '2026-04-09', 'late  <b>\nand\tdear', '', '', '', '01:25'],
+  ]);
+});
+
 test('reads JSON lines: keys are columns, in the order in which they turn up', async () => {
   const content =
     '{"id": 1, "why": "It is\\ndry"}\n\n{"id": 2, "uses": ["bus", "boat"], "at": {"home": true}}\n';

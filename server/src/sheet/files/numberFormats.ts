@@ -59,11 +59,17 @@ function kindOf(code: string): CellKind {
   return /[ymdhs]/iu.test(bare.replaceAll(/\[[^\]]*\]|General/giu, '')) ? 'moment' : 'number';
 }
 
+/** A number without what its writer's way of counting adds: 7 for 7.0, 1.1 for 1.1000000000000001. */
+export function plainNumber(written: string): string {
+  const value = Number(written);
+  return written.trim() === '' || !Number.isFinite(value) ? written : String(value);
+}
+
 /** A number of a cell as a person sees it: dates as ISO 8601, spans as hours, minutes and seconds. */
 export function numberText(written: string, kind: CellKind, from1904: boolean): string {
   const value = Number(written);
-  if (written.trim() === '' || !Number.isFinite(value)) return written;
-  if (kind === 'number') return String(value);
+  if (kind === 'number' || written.trim() === '' || !Number.isFinite(value))
+    return plainNumber(written);
   // a time of day has no day
   if (kind === 'span' || (value >= 0 && value < 1)) return clock(value);
   const days = value - EPOCH_DAYS + (from1904 ? DAYS_TO_1904 : 0);

@@ -1,4 +1,5 @@
 import { problems } from '../../problems.js';
+import { plainNumber } from './numberFormats.js';
 import type { RowBatch } from './text.js';
 import { attributesOf, xmlSteps, type XmlHandler } from './xml.js';
 import type { Zip } from './zip.js';
@@ -145,7 +146,7 @@ function typedValue(attributes: ReadonlyMap<string, string>): string | null {
     case 'float':
     case 'percentage':
     case 'currency':
-      return attributes.get('office:value') ?? null;
+      return plainNumber(attributes.get('office:value') ?? '') || null;
     case 'date':
       return attributes.get('office:date-value')?.replace(/T00:00:00(?:\.0+)?$/u, '') ?? null;
     case 'boolean':
