@@ -62,9 +62,8 @@ const otherValue = /\b(?:other|sonstige[rs]?|andere[rs]?|autres?|otr[oa]s?|overi
 
 /** "Other, please specify" belongs to the closed question next to it that has "other" among its values. */
 function tieOthers(profiles: readonly ColumnProfile[], guesses: RoleGuess[]): void {
-  const hasOther = profiles.map(({ values }) =>
-    [...values.keys()].some((value) => otherValue.test(value)),
-  );
+  const hasOther = ({ values }: ColumnProfile) =>
+    [...values.keys()].some((value) => otherValue.test(value));
   const isClosed = guesses.map(({ role }) => role === 'category' || role === 'choices');
   for (const [c, guess] of guesses.entries()) {
     const { name, yesNo } = profiles[c]!;
@@ -73,7 +72,7 @@ function tieOthers(profiles: readonly ColumnProfile[], guesses: RoleGuess[]): vo
     // where none has: the one before
     const before = guesses.findLastIndex((_, k) => k < c && isClosed[k]);
     const closed = [...guesses.keys()]
-      .filter((k) => k !== c && isClosed[k] && hasOther[k])
+      .filter((k) => k !== c && isClosed[k] && hasOther(profiles[k]!))
       .reduce((best, k) => (best < 0 || Math.abs(k - c) < Math.abs(best - c) ? k : best), -1);
     const of = guesses[closed >= 0 ? closed : before];
     if (!of) continue;

@@ -91,16 +91,16 @@ function looksLikeSecondHead(
 function fillsMergedOnly(upper: readonly string[], lower: readonly string[]): boolean {
   const isFilled = (cells: readonly string[], c: number) => (cells[c] ?? '').trim() !== '';
   const last = Math.max(lastFilled(upper), lastFilled(lower));
-  let merged = 0;
+  let hasMerged = false;
   for (let c = 0; c <= last;) {
     let next = c + 1;
     while (next <= last && !isFilled(upper, next)) next += 1;
     const isMerged = next - c > 1;
     for (let k = c; k < next; k++) if (isFilled(lower, k) !== isMerged) return false;
-    if (isMerged) merged += 1;
+    hasMerged ||= isMerged;
     c = next;
   }
-  return merged > 0;
+  return hasMerged;
 }
 
 /** A cell of the upper row counts for the blank ones to its right too: it was merged over them. */

@@ -206,42 +206,43 @@ function asRequest(change: CodebookChange) {
   }
 }
 
+/** A list with another version of one of its things. */
+const withChanged = <Thing extends { id: string }>(
+  things: readonly Thing[],
+  id: string,
+  change: (thing: Thing) => Thing,
+): Thing[] => things.map((thing) => (thing.id === id ? change(thing) : thing));
+
 /**
  * The codebook as a change will leave it, where something is chosen. What is written stays in its field until the server
  * has it: a text that it refuses must not be lost.
  */
-export function expectedCodebook(codebook: Codebook, change: CodebookChange): Codebook {
+function expectedCodebook(codebook: Codebook, change: CodebookChange): Codebook {
+  const { codes, themes, bundles } = codebook;
   switch (change.do) {
     case 'editCode': {
       const { themeId, questions } = change.edit.to;
-      const chosen = {
+      const its = (code: CountedCode): CountedCode => ({
+        ...code,
         ...(themeId !== undefined && { themeId }),
         ...(questions !== undefined && { questions }),
-      };
-      return {
-        ...codebook,
-        codes: codebook.codes.map((code) =>
-          code.id === change.id ? { ...code, ...chosen } : code,
-        ),
-      };
+      });
+      return { ...codebook, codes: withChanged(codes, change.id, its) };
     }
     case 'editTheme': {
       const { ink, stitch } = change.edit.to;
-      const chosen = { ...(ink !== undefined && { ink }), ...(stitch !== undefined && { stitch }) };
-      return {
-        ...codebook,
-        themes: codebook.themes.map((theme) =>
-          theme.id === change.id ? { ...theme, ...chosen } : theme,
-        ),
-      };
+      const its = (theme: Codebook['themes'][number]) => ({
+        ...theme,
+        ...(ink !== undefined && { ink }),
+        ...(stitch !== undefined && { stitch }),
+      });
+      return { ...codebook, themes: withChanged(themes, change.id, its) };
     }
-    case 'putBundle':
-      return {
-        ...codebook,
-        bundles: codebook.bundles.map((bundle) =>
-          bundle.id === change.bundle.id ? { ...bundle, ...change.bundle } : bundle,
-        ),
-      };
+    case 'putBundle': {
+      const { bundle } = change;
+      const its = (before: FilledBundle): FilledBundle => ({ ...before, ...bundle });
+      return { ...codebook, bundles: withChanged(bundles, bundle.id, its) };
+    }
     default:
       return codebook;
   }

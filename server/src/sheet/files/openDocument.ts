@@ -1,5 +1,5 @@
 import { problems } from '../../problems.js';
-import { plainNumber } from './numberFormats.js';
+import { plainNumber, withoutMidnight } from './numberFormats.js';
 import type { RowBatch } from './text.js';
 import { attributesOf, xmlSteps, type XmlHandler } from './xml.js';
 import type { Zip } from './zip.js';
@@ -148,7 +148,7 @@ function typedValue(attributes: ReadonlyMap<string, string>): string | null {
     case 'currency':
       return plainNumber(attributes.get('office:value') ?? '') || null;
     case 'date':
-      return attributes.get('office:date-value')?.replace(/T00:00:00(?:\.0+)?$/u, '') ?? null;
+      return withoutMidnight(attributes.get('office:date-value') ?? '') || null;
     case 'boolean':
       return attributes.get('office:boolean-value') ?? null;
     default:
