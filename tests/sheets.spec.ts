@@ -150,10 +150,11 @@ test('respondents: a value is changed by keyboard, a category joined, a number b
   await page.keyboard.press('Enter');
   await page.getByLabel('home of R2').fill('Lorn');
   await page.keyboard.press('Enter');
-  await expect(grid.getByRole('gridcell', { name: 'Lorn' })).toBeVisible();
+  await expect(grid.getByText('Lorn')).toBeVisible();
   await saved(page);
   await expect(grid).toBeFocused();
   await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Undid: /)).toBeVisible();
   await expect(grid.getByRole('gridcell', { name: 'Old Tye' })).toBeVisible();
 
   await page.getByRole('button', { name: 'About home' }).click();

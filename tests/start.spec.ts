@@ -18,8 +18,9 @@ async function start(): Promise<{ product: ChildProcess; output: () => string }>
   });
   let output = '';
   product.stdout.on('data', (chunk) => (output += String(chunk)));
+  // it makes a database and tables on a disk that may be slow, and waits until each is written for good
   await expect
-    .poll(() => output, { timeout: 60_000 })
+    .poll(() => output, { timeout: 180_000 })
     .toContain(`Yellow Thread is ready: ${baseURL}`);
   return { product, output: () => output };
 }
@@ -93,7 +94,7 @@ async function beginToSettle(
 test('starts with the demo, survives a kill -9 with nothing lost or half done, and stops in order', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(420_000);
   rmSync(dataFolder, { recursive: true, force: true });
   const { product, output } = await start();
 

@@ -80,8 +80,11 @@ export const useRespondentRows = (
 const byId = (stretches: { data: RespondentRow[] | undefined }[]) =>
   new Map(stretches.flatMap(({ data }) => data ?? []).map((one) => [one.id, one]));
 
-export const useChangeBackground = (study: number) =>
-  useMutation({
+/** Changes one value of one respondent: drawn at once. */
+export function useChangeBackground(study: number) {
+  const client = useQueryClient();
+  const queryKey = ['respondent-rows', study];
+  return useMutation({
     ...asChange('respondent-rows', 'variable', 'report', 'behind', 'ledger', 'study'),
     mutationFn: ({
       respondent,
@@ -96,7 +99,18 @@ export const useChangeBackground = (study: number) =>
         body,
         reply: doneSchema,
       }),
+    onMutate: ({ respondent, variableId, value }) => {
+      holdFetches(queryKey);
+      client.setQueriesData<RespondentRow[]>({ queryKey }, (stretch) =>
+        stretch?.map((one) =>
+          one.id === respondent
+            ? { ...one, background: { ...one.background, [variableId]: value } }
+            : one,
+        ),
+      );
+    },
   });
+}
 
 const variableKey = (study: number, id: number) => ['variable', study, id];
 
