@@ -55,7 +55,7 @@ export function explainer(
 /** A word that speaks for or against a code. */
 export interface WordWeight {
   word: string;
-  /** Mean contribution to the log-odds over the answers that use the word. */
+  /** Mean contribution to the log-odds over the answers that use the word: of very many answers, over a part of them. */
   weight: number;
   answers: number;
 }
@@ -67,7 +67,9 @@ export interface WordWeight {
 export interface WordShares {
   words: {
     word: string;
+    /** Answers that use it, and those of them that the sums are of. */
     answers: number;
+    summed: number;
     columns: Int32Array;
     sums: Float64Array;
     /** Its row in the table of word vectors, and how many times its vector was brought in. */
@@ -77,27 +79,34 @@ export interface WordShares {
   table: WordTable | null;
 }
 
-/** Collects the word shares of texts; words used in one answer only are left out. */
+/**
+ * Collects the word shares of texts; words used in one answer only are left out. Of a text that is only counted it is
+ * said which words it uses.
+ */
 export function wordShareBuilder({ learnt, table }: Vocabulary): {
-  add: (vector: TextVector) => void;
+  add: (vector: TextVector, isCountedOnly: boolean) => void;
   shares: () => WordShares;
 } {
   const gathered = new Map<string, GatheredWord>();
   return {
-    add({ columns, values, words, parts, meaning }) {
+    add({ columns, values, words, parts, meaning }, isCountedOnly) {
       const ofText = words.map((word, w) => {
         let one = gathered.get(word);
         if (!one)
           gathered.set(
             word,
             (one = {
-              ...{ answers: 0, row: meaning.row[w]!, times: 0 },
+              ...{ answers: 0, summed: 0, row: meaning.row[w]!, times: 0 },
               ...{ columns: [], sums: [], placeOf: new Map(), next: 0 },
             }),
           );
         one.answers += 1;
-        one.times += meaning.times[w]!;
         return one;
+      });
+      if (isCountedOnly) return;
+      ofText.forEach((one, w) => {
+        one.summed += 1;
+        one.times += meaning.times[w]!;
       });
       for (let k = 0; k < parts.word.length; k++) {
         const entry = parts.entry[k]!;
@@ -112,9 +121,9 @@ export function wordShareBuilder({ learnt, table }: Vocabulary): {
     shares: () => ({
       table,
       words: [...gathered]
-        .filter(([, { answers }]) => answers >= 2)
-        .map(([word, { answers, columns, sums, row, times }]) => ({
-          ...{ word, answers, row, times },
+        .filter(([, { answers, summed }]) => answers >= 2 && summed > 0)
+        .map(([word, { answers, summed, columns, sums, row, times }]) => ({
+          ...{ word, answers, summed, row, times },
           columns: Int32Array.from(columns),
           sums: Float64Array.from(sums),
         })),
@@ -124,6 +133,7 @@ export function wordShareBuilder({ learnt, table }: Vocabulary): {
 
 interface GatheredWord {
   answers: number;
+  summed: number;
   row: number;
   times: number;
   columns: number[];
@@ -145,8 +155,8 @@ function placeOf(word: GatheredWord, column: number): number {
 }
 
 /**
- * The words that speak most for a code and most against it: by their mean contribution times the root
- * of how many answers use them.
+ * The words that speak most for a code and most against it: by their mean contribution, in the answers that sums are
+ * of, times the root of how many answers use them.
  */
 export function weighWords(
   { words, table }: WordShares,
@@ -156,10 +166,10 @@ export function weighWords(
 ): { wordsFor: WordWeight[]; wordsAgainst: WordWeight[] } {
   const pull = (one: WordWeight) => one.weight * Math.sqrt(one.answers);
   const weighed = words
-    .map(({ word, answers, columns, sums, row, times }): WordWeight => {
+    .map(({ word, answers, summed, columns, sums, row, times }): WordWeight => {
       let sum = table && row !== -1 ? times * table.along(row, model.weights) : 0;
       for (let k = 0; k < columns.length; k++) sum += sums[k]! * model.weights[columns[k]!]!;
-      return { word, answers, weight: (slope * sum) / answers };
+      return { word, answers, weight: (slope * sum) / summed };
     })
     .sort((x, y) => pull(y) - pull(x) || (x.word < y.word ? -1 : 1));
   return {

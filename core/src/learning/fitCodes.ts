@@ -19,7 +19,7 @@ const measured = 1e-5;
 const mostFolds = 5;
 const codebookImportance = 3;
 const curveShares = [0.25, 0.5, 0.75];
-/** With more settled answers than this, two folds show the curve as well as five. */
+/** With more settled answers than this, two folds show the curve as well as five, and one as soon as it holds as many. */
 const curveInFull = 800;
 const curveFolds = 2;
 
@@ -192,7 +192,8 @@ const noCurve = { fits: [], measure: (): CurvePoint[] => [] };
 
 /** Models of a quarter, a half … of the answers, measured on the same held-out answers as the whole one. */
 function planCurve({ settled }: Material, order: Map<number, number>, folds: readonly Fold[]) {
-  const used = settled.length > curveInFull ? folds.slice(0, curveFolds) : folds;
+  const enough = Math.ceil((folds.length * curveInFull) / settled.length);
+  const used = settled.length > curveInFull ? folds.slice(0, Math.min(curveFolds, enough)) : folds;
   const parts = curveShares.map((share) => ({ share, scores: new Float64Array(settled.length) }));
   const fits = used.flatMap(({ held, seen }) => {
     const inOrder = seen.toSorted((x, y) => order.get(x)! - order.get(y)!);

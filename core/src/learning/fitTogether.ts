@@ -1,5 +1,5 @@
 import type { SparseRows } from './features.js';
-import { LANES, laneMatrix, type Product } from './lanes.js';
+import { laneMatrix, lanesOf, type Product } from './lanes.js';
 import { fitting, type LogisticFit, type LogisticOptions, type WantedProduct } from './logistic.js';
 
 /** A model to be fitted. */
@@ -16,15 +16,20 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LogisticFi
   return fits[0]!;
 }
 
-/** In the order that a fit mostly asks for them, so that fits keep in step. */
-const inTurn: readonly Product[] = ['kernel', 'toCommon', 'fromCommon', 'weights'];
+const kinds = (['kernel', 'toCommon', 'fromCommon', 'weights'] as const).flatMap((product) =>
+  [true, false].map((isRough) => ({ product, isRough, lanes: lanesOf(isRough) })),
+);
+type Kind = (typeof kinds)[number];
+
+/** So many fits are under way at once: enough for some product to be wanted by nearly as many as it is worked out for. */
+const UNDER_WAY = 64;
 
 interface Lane {
   job: FitJob;
   fitting: ReturnType<typeof fitting>;
   wants: WantedProduct;
   /** Where its products go: what it is given holds until it is given the next of that kind. */
-  products: Record<Product, Float64Array>;
+  products: Partial<Record<Product, Float64Array>>;
 }
 
 /**
@@ -39,6 +44,10 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
     waiting.sort((one, other) => one.options.rows.length - other.options.rows.length);
   };
   let lanes: Lane[] = [];
+  const lengthOf = (product: Product, { options }: FitJob): number => {
+    if (product === 'weights') return x.columns;
+    return product === 'toCommon' ? x.common : options.rows.length;
+  };
   const begin = (job: FitJob) => {
     const begun = fitting(x, job.options);
     const first = begun.next();
@@ -46,22 +55,20 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
       enqueue(job.done(first.value));
       return;
     }
-    const { length } = job.options.rows;
-    const products = {
-      ...{ kernel: new Float64Array(length), fromCommon: new Float64Array(length) },
-      ...{ weights: new Float64Array(x.columns), toCommon: new Float64Array(x.common) },
-    };
-    lanes.push({ job, fitting: begun, wants: first.value, products });
+    lanes.push({ job, fitting: begun, wants: first.value, products: {} });
   };
-  const serve = (product: Product) => {
-    const served = lanes.filter(({ wants }) => wants.product === product);
-    if (served.length === 0) return;
+  const waitingFor = ({ product, isRough, lanes: most }: Kind) =>
+    lanes
+      .filter(({ wants }) => wants.product === product && (wants.isRough ?? false) === isRough)
+      .slice(0, most);
+  const serve = ({ product, isRough }: Kind, served: readonly Lane[]) => {
     const asked = served.map(({ job, wants, products }) => ({
-      ...{ vector: wants.vector, rows: job.options.rows, into: products[product] },
+      ...{ vector: wants.vector, rows: job.options.rows },
+      into: (products[product] ??= new Float64Array(lengthOf(product, job))),
     }));
-    matrix.multiply(product, asked);
+    matrix.multiply(product, isRough, asked);
     for (const lane of served) {
-      const next = lane.fitting.next(lane.products[product]);
+      const next = lane.fitting.next(lane.products[product]!);
       if (!next.done) {
         lane.wants = next.value;
         continue;
@@ -73,11 +80,16 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
   enqueue(jobs);
   for (;;) {
     for (;;) {
-      const job = lanes.length < LANES ? waiting.pop() : undefined;
+      const job = lanes.length < UNDER_WAY ? waiting.pop() : undefined;
       if (!job) break;
       begin(job);
     }
     if (lanes.length === 0) return;
-    for (const product of inTurn) serve(product);
+    const fullest = kinds
+      .map((kind) => ({ kind, served: waitingFor(kind) }))
+      .reduce((best, one) =>
+        one.served.length / one.kind.lanes > best.served.length / best.kind.lanes ? one : best,
+      );
+    serve(fullest.kind, fullest.served);
   }
 }

@@ -2,8 +2,9 @@ import type { SparseRows } from './features.js';
 import { lanesBinary } from './lanesBinary.js';
 import type { LinearModel } from './linearModel.js';
 
-/** So many vectors go through a matrix side by side. */
-export const LANES = 8;
+/** So many vectors go through a matrix side by side, and so many where numbers of 32 bits are exact enough. */
+const LANES = 8;
+const ROUGH_LANES = 2 * LANES;
 
 const bytesOfLanes = 8 * LANES;
 const bytesOfPage = 65_536;
@@ -14,8 +15,14 @@ interface LaneMemory {
   room(bytes: number): number;
   ints(place: number, length: number): Int32Array;
   floats(place: number, length: number): Float64Array;
+  roughFloats(place: number, length: number): Float32Array;
+  products: LaneProducts;
+}
+interface LaneProducts {
   times: LaneProduct;
   transposeTimes: LaneProduct;
+  roughTimes: LaneProduct;
+  roughTransposeTimes: LaneProduct;
 }
 type LaneProduct = (
   ...places: [
@@ -41,11 +48,9 @@ function laneMemory(): LaneMemory {
   compiled ??= new WebAssembly.Module(
     Uint8Array.from(atob(lanesBinary), (letter) => letter.charCodeAt(0)),
   );
-  const { memory, times, transposeTimes } = new WebAssembly.Instance<{
-    memory: Memory;
-    times: LaneProduct;
-    transposeTimes: LaneProduct;
-  }>(compiled).exports;
+  const { memory, ...products } = new WebAssembly.Instance<LaneProducts & { memory: Memory }>(
+    compiled,
+  ).exports;
   let used = 0;
   return {
     room(bytes) {
@@ -57,7 +62,8 @@ function laneMemory(): LaneMemory {
     },
     ints: (place, length) => new Int32Array(memory.buffer, place, length),
     floats: (place, length) => new Float64Array(memory.buffer, place, length),
-    ...{ times, transposeTimes },
+    roughFloats: (place, length) => new Float32Array(memory.buffer, place, length),
+    products,
   };
 }
 
@@ -69,6 +75,9 @@ function laneMemory(): LaneMemory {
  */
 export type Product = 'kernel' | 'weights' | 'toCommon' | 'fromCommon';
 
+/** How many vectors a product is worked out for at once: twice as many in numbers of 32 bits. */
+export const lanesOf = (isRough: boolean): number => (isRough ? ROUGH_LANES : LANES);
+
 /**
  * A vector, the rows of the matrix that it is for, and where the product goes. By row there is one number a row
  * listed.
@@ -79,9 +88,20 @@ export interface AskedProduct {
   into: Float64Array;
 }
 
-/** Works out products of a matrix with up to LANES vectors, each the same to the last bit whatever the others are. */
+/** Works out products of a matrix with as many vectors as `lanesOf` tells, each the same to the last bit whatever the others are. */
 export interface LaneMatrix {
-  multiply(product: Product, asked: readonly AskedProduct[]): void;
+  /** @param isRough whether numbers of 32 bits will do */
+  multiply(product: Product, isRough: boolean, asked: readonly AskedProduct[]): void;
+}
+
+/** Vectors side by side, by row and by column, and what multiplies them with the entries. */
+interface SideBySide {
+  lanes: number;
+  rows: Float64Array | Float32Array;
+  columns: Float64Array | Float32Array;
+  value: number;
+  times: LaneProduct;
+  transposeTimes: LaneProduct;
 }
 
 export function laneMatrix(x: SparseRows): LaneMatrix {
@@ -89,6 +109,7 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
   const count = x.start.length - 1;
   const entries = x.column.length;
   const stored = roomForRows(memory, count, entries);
+  const roughValue = memory.room(4 * entries);
   const commonStop = memory.room(4 * count);
   const list = memory.room(4 * count);
   const byRow = memory.room(bytesOfLanes * count);
@@ -96,8 +117,6 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
   const fill = rowFiller(memory, stored, x.columns, { rows: count, entries });
   const stops = memory.ints(commonStop, count);
   const listed = memory.ints(list, count);
-  const rowLanes = memory.floats(byRow, LANES * count);
-  const columnLanes = memory.floats(byColumn, LANES * x.columns);
   for (let row = 0; row < count; row++) {
     const [from, to] = [x.start[row]!, x.start[row + 1]!];
     let common = from;
@@ -105,6 +124,19 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
     stops[row] = common;
     fill(x.column, x.value, from, to);
   }
+  memory.roughFloats(roughValue, entries).set(memory.floats(stored.value, entries));
+  const { times, transposeTimes, roughTimes, roughTransposeTimes } = memory.products;
+  const exact: SideBySide = {
+    ...{ lanes: LANES, value: stored.value, times, transposeTimes },
+    rows: memory.floats(byRow, LANES * count),
+    columns: memory.floats(byColumn, LANES * x.columns),
+  };
+  const rough: SideBySide = {
+    ...{ lanes: ROUGH_LANES, value: roughValue },
+    ...{ times: roughTimes, transposeTimes: roughTransposeTimes },
+    rows: memory.roughFloats(byRow, ROUGH_LANES * count),
+    columns: memory.roughFloats(byColumn, ROUGH_LANES * x.columns),
+  };
 
   let listedFor: Int32Array[] = [];
   let length = 0;
@@ -118,47 +150,49 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
     for (let row = 0; row < count; row++) if (wanted[row] === 1) listed[length++] = row;
     listedFor = lists;
   };
-  const { start, offset, value } = stored;
-  const transposeTimes = (asked: readonly AskedProduct[], stop: number, columns: number) => {
-    rowLanes.fill(0);
+  const { start, offset } = stored;
+  const fromRows = (by: SideBySide, asked: readonly AskedProduct[], stop: number, to: number) => {
+    by.rows.fill(0);
     asked.forEach(({ vector, rows }, lane) => {
-      for (let i = 0; i < rows.length; i++) rowLanes[rows[i]! * LANES + lane]! += vector[i]!;
+      for (let i = 0; i < rows.length; i++) by.rows[rows[i]! * by.lanes + lane]! += vector[i]!;
     });
-    columnLanes.fill(0, 0, LANES * columns);
-    memory.transposeTimes(list, length, start, stop, offset, value, byRow, byColumn);
+    by.columns.fill(0, 0, by.lanes * to);
+    by.transposeTimes(list, length, start, stop, offset, by.value, byRow, byColumn);
   };
-  const times = (asked: readonly AskedProduct[], stop: number) => {
-    memory.times(list, length, start, stop, offset, value, byColumn, byRow);
+  const toRows = (by: SideBySide, asked: readonly AskedProduct[], stop: number) => {
+    by.times(list, length, start, stop, offset, by.value, byColumn, byRow);
     asked.forEach(({ rows, into }, lane) => {
-      for (let i = 0; i < rows.length; i++) into[i] = rowLanes[rows[i]! * LANES + lane]!;
+      for (let i = 0; i < rows.length; i++) into[i] = by.rows[rows[i]! * by.lanes + lane]!;
     });
   };
-  const copyColumns = (asked: readonly AskedProduct[], columns: number) =>
+  const copyColumns = (by: SideBySide, asked: readonly AskedProduct[], columns: number) =>
     asked.forEach(({ into }, lane) => {
-      for (let j = 0, at = lane; j < columns; j++, at += LANES) into[j] = columnLanes[at]!;
+      for (let j = 0, at = lane; j < columns; j++, at += by.lanes) into[j] = by.columns[at]!;
     });
   const wholeStop = start + 4;
   return {
-    multiply(product, asked) {
+    multiply(product, isRough, asked) {
+      const by = isRough ? rough : exact;
       listRows(asked);
       switch (product) {
         case 'kernel':
-          transposeTimes(asked, wholeStop, x.columns);
-          times(asked, wholeStop);
+          fromRows(by, asked, wholeStop, x.columns);
+          toRows(by, asked, wholeStop);
           break;
         case 'weights':
-          transposeTimes(asked, wholeStop, x.columns);
-          copyColumns(asked, x.columns);
+          fromRows(by, asked, wholeStop, x.columns);
+          copyColumns(by, asked, x.columns);
           break;
         case 'toCommon':
-          transposeTimes(asked, commonStop, x.common);
-          copyColumns(asked, x.common);
+          fromRows(by, asked, commonStop, x.common);
+          copyColumns(by, asked, x.common);
           break;
         case 'fromCommon':
           asked.forEach(({ vector }, lane) => {
-            for (let j = 0, at = lane; j < x.common; j++, at += LANES) columnLanes[at] = vector[j]!;
+            for (let j = 0, at = lane; j < x.common; j++, at += by.lanes)
+              by.columns[at] = vector[j]!;
           });
-          times(asked, commonStop);
+          toRows(by, asked, commonStop);
       }
     },
   };
@@ -204,7 +238,7 @@ export function laneScorer(
     memory.ints(room.list, count).forEach((_, row, list) => (list[row] = row));
     const scores = models.map(() => new Float64Array(count));
     groups.forEach((place, group) => {
-      memory.times(room.list, count, start, start + 4, offset, value, place, room.into);
+      memory.products.times(room.list, count, start, start + 4, offset, value, place, room.into);
       const lanes = memory.floats(room.into, LANES * count);
       scores.slice(group * LANES, (group + 1) * LANES).forEach((score, lane) => {
         const { intercept } = models[group * LANES + lane]!;

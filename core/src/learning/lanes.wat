@@ -1,9 +1,10 @@
-;; Products of a sparse matrix with eight vectors at a time. The eight stand side by side: number j of vector b is at
-;; 64 j + 8 b, so that an entry of the matrix is read once for all of them and two are multiplied at once. Each
-;; vector's sum runs over a row's entries in their order, whatever stands in the other seven places.
+;; Products of a sparse matrix with many vectors at a time, which stand side by side in 64 bytes a column or row: eight
+;; of 64 bits, number j of vector b at 64 j + 8 b, or sixteen of 32 bits, at 64 j + 4 b. So an entry of the matrix is
+;; read once for all of them and two or four are multiplied at once. Each vector's sum runs over a row's entries in their
+;; order, whatever stands in the other places.
 ;;
 ;; `rows` lists so many rows (i32), `start` and `stop` say which entries are each row's (i32), `offset` is 64 × the
-;; column of each entry (i32), `value` is its number (f64). All are places in memory in bytes.
+;; column of each entry (i32), `value` is its number (f64, for sixteen vectors f32). All are places in memory in bytes.
 (module
   (memory (export "memory") 1)
 
@@ -88,6 +89,92 @@
               (f64x2.add (v128.load offset=32 (local.get $at)) (f64x2.mul (local.get $by) (local.get $c))))
             (v128.store offset=48 (local.get $at)
               (f64x2.add (v128.load offset=48 (local.get $at)) (f64x2.mul (local.get $by) (local.get $d))))
+            (local.set $k (i32.add (local.get $k) (i32.const 1)))
+            (br $entry)))
+        (local.set $rows (i32.add (local.get $rows) (i32.const 4)))
+        (br $next))))
+
+  ;; the same for sixteen: into[row] = Σ value · from[column], for each of the rows listed
+  (func (export "roughTimes")
+    (param $rows i32) (param $count i32) (param $start i32) (param $stop i32) (param $offset i32)
+    (param $value i32) (param $from i32) (param $into i32)
+    (local $end i32) (local $row i32) (local $k i32) (local $last i32) (local $at i32) (local $by v128)
+    (local $a v128) (local $b v128) (local $c v128) (local $d v128)
+    (local.set $end (i32.add (local.get $rows) (i32.shl (local.get $count) (i32.const 2))))
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $rows) (local.get $end)))
+        (local.set $row (i32.load (local.get $rows)))
+        (local.set $at (i32.shl (local.get $row) (i32.const 2)))
+        (local.set $k (i32.load (i32.add (local.get $start) (local.get $at))))
+        (local.set $last (i32.load (i32.add (local.get $stop) (local.get $at))))
+        (local.set $a (v128.const f32x4 0 0 0 0))
+        (local.set $b (v128.const f32x4 0 0 0 0))
+        (local.set $c (v128.const f32x4 0 0 0 0))
+        (local.set $d (v128.const f32x4 0 0 0 0))
+        (block $ended
+          (loop $entry
+            (br_if $ended (i32.ge_u (local.get $k) (local.get $last)))
+            (local.set $by
+              (v128.load32_splat (i32.add (local.get $value) (i32.shl (local.get $k) (i32.const 2)))))
+            (local.set $at
+              (i32.add
+                (local.get $from)
+                (i32.load (i32.add (local.get $offset) (i32.shl (local.get $k) (i32.const 2))))))
+            (local.set $a
+              (f32x4.add (local.get $a) (f32x4.mul (local.get $by) (v128.load (local.get $at)))))
+            (local.set $b
+              (f32x4.add (local.get $b) (f32x4.mul (local.get $by) (v128.load offset=16 (local.get $at)))))
+            (local.set $c
+              (f32x4.add (local.get $c) (f32x4.mul (local.get $by) (v128.load offset=32 (local.get $at)))))
+            (local.set $d
+              (f32x4.add (local.get $d) (f32x4.mul (local.get $by) (v128.load offset=48 (local.get $at)))))
+            (local.set $k (i32.add (local.get $k) (i32.const 1)))
+            (br $entry)))
+        (local.set $at (i32.add (local.get $into) (i32.shl (local.get $row) (i32.const 6))))
+        (v128.store (local.get $at) (local.get $a))
+        (v128.store offset=16 (local.get $at) (local.get $b))
+        (v128.store offset=32 (local.get $at) (local.get $c))
+        (v128.store offset=48 (local.get $at) (local.get $d))
+        (local.set $rows (i32.add (local.get $rows) (i32.const 4)))
+        (br $next))))
+
+  ;; into[column] += value · from[row], for each of the rows listed
+  (func (export "roughTransposeTimes")
+    (param $rows i32) (param $count i32) (param $start i32) (param $stop i32) (param $offset i32)
+    (param $value i32) (param $from i32) (param $into i32)
+    (local $end i32) (local $row i32) (local $k i32) (local $last i32) (local $at i32) (local $by v128)
+    (local $a v128) (local $b v128) (local $c v128) (local $d v128)
+    (local.set $end (i32.add (local.get $rows) (i32.shl (local.get $count) (i32.const 2))))
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $rows) (local.get $end)))
+        (local.set $row (i32.load (local.get $rows)))
+        (local.set $at (i32.add (local.get $from) (i32.shl (local.get $row) (i32.const 6))))
+        (local.set $a (v128.load (local.get $at)))
+        (local.set $b (v128.load offset=16 (local.get $at)))
+        (local.set $c (v128.load offset=32 (local.get $at)))
+        (local.set $d (v128.load offset=48 (local.get $at)))
+        (local.set $at (i32.shl (local.get $row) (i32.const 2)))
+        (local.set $k (i32.load (i32.add (local.get $start) (local.get $at))))
+        (local.set $last (i32.load (i32.add (local.get $stop) (local.get $at))))
+        (block $ended
+          (loop $entry
+            (br_if $ended (i32.ge_u (local.get $k) (local.get $last)))
+            (local.set $by
+              (v128.load32_splat (i32.add (local.get $value) (i32.shl (local.get $k) (i32.const 2)))))
+            (local.set $at
+              (i32.add
+                (local.get $into)
+                (i32.load (i32.add (local.get $offset) (i32.shl (local.get $k) (i32.const 2))))))
+            (v128.store (local.get $at)
+              (f32x4.add (v128.load (local.get $at)) (f32x4.mul (local.get $by) (local.get $a))))
+            (v128.store offset=16 (local.get $at)
+              (f32x4.add (v128.load offset=16 (local.get $at)) (f32x4.mul (local.get $by) (local.get $b))))
+            (v128.store offset=32 (local.get $at)
+              (f32x4.add (v128.load offset=32 (local.get $at)) (f32x4.mul (local.get $by) (local.get $c))))
+            (v128.store offset=48 (local.get $at)
+              (f32x4.add (v128.load offset=48 (local.get $at)) (f32x4.mul (local.get $by) (local.get $d))))
             (local.set $k (i32.add (local.get $k) (i32.const 1)))
             (br $entry)))
         (local.set $rows (i32.add (local.get $rows) (i32.const 4)))

@@ -30,6 +30,8 @@ export interface LogisticOptions {
 export interface WantedProduct {
   product: Product;
   vector: Float64Array;
+  /** Whether numbers of 32 bits will do. */
+  isRough?: boolean;
 }
 
 /**
@@ -44,7 +46,16 @@ const mostRounds = 300;
 const roundsBeforeAnew = 30;
 const leastRoot = 1e-7;
 const mostExact = 1e-10;
+/**
+ * Numbers of 32 bits lead to a step that need be no nearer than this, mostly in as many rounds; what they have not
+ * reached by then is carried on in numbers of 64.
+ */
+const rough = 1e-3;
+const mostRoughRounds = 20;
 const mostHalvings = 30;
+/** Far from the end a step need not be solved any nearer; one that led only so far along its way is followed by a nearer one. */
+const loose = 0.1;
+const short = 0.1;
 
 /**
  * L2-penalised logistic regression with a free intercept: minimises Σ sᵢ ln(1 + exp(−yᵢ fᵢ)) + |w|² / (2C) with
@@ -69,6 +80,7 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
   let condition = from?.condition;
   let rounds = 0;
   let careful = false;
+  let loosest = loose;
   const farthest = 0.5 * c * Math.sqrt(rows.reduce((sum, row) => sum + importance[row]! ** 2, 0));
   for (let step = 0; step < 100; step++) {
     const { root, right, pull, distance } = newtonAt(at, options);
@@ -77,8 +89,11 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
       condition = preconditioner(x, rows, root);
     const accuracy = careful
       ? mostExact
-      : Math.max((0.3 * tolerance * farthest) / distance, Math.min(0.1, distance / farthest));
-    const solved = yield* solveNewton(rows, at, { root, right, condition, accuracy });
+      : Math.max((0.3 * tolerance * farthest) / distance, Math.min(loosest, distance / farthest));
+    const solved = yield* solveNewton(rows, at, {
+      ...{ root, right, condition, accuracy },
+      mayBeRough: accuracy >= rough,
+    });
     rounds = solved.rounds;
     const along = solved.solution.map((value, i) => root[i]! * value - at.shares[i]!);
     const product = yield { product: 'kernel', vector: along };
@@ -104,6 +119,7 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     // a step that is only nearly Newton's may lead upwards; an exact one does not, until the least is reached
     if (!improved && careful) break;
     careful = !improved;
+    loosest = length < short ? loosest / 10 : loose;
   }
   const weights = yield { product: 'weights', vector: at.shares };
   const shares = new Float64Array(x.start.length - 1);
@@ -165,6 +181,7 @@ interface NewtonStep {
   condition: Condition;
   /** How near to the solution, against where it starts. */
   accuracy: number;
+  mayBeRough: boolean;
 }
 
 /**
@@ -177,37 +194,49 @@ interface NewtonStep {
 function* solveNewton(
   rows: Int32Array,
   { shares, scores, intercept }: Place,
-  { root, right, condition, accuracy }: NewtonStep,
+  { root, right, condition, accuracy, mayBeRough }: NewtonStep,
 ): Waiting<{ solution: Float64Array; intercept: number; rounds: number }> {
   const n = rows.length;
   const solution = shares.map((share, i) => share / root[i]!);
   const scaled = new Float64Array(n);
   const reached = new Float64Array(n);
-  // K times the shares is what the scores are without the intercept
-  for (let i = 0; i < n; i++) scaled[i] = scores[i]! - intercept;
-  afterKernel(reached, scaled, root, solution);
-  const residual = sumOf(right, -1, reached);
+  const residual = new Float64Array(n);
   const divided = new Float64Array(n);
-  yield* divide(root, rows, condition, divided);
-  const across = dot(root, divided);
   const conditioned = new Float64Array(n);
-  let found = 0;
+  const direction = new Float64Array(n);
+  let isRough = mayBeRough;
+  let [across, found, rho] = [0, 0, 0];
   /** Divides the residual, taking out of both what the intercept accounts for. */
   function* project(): Waiting<number> {
-    yield* divide(residual, rows, condition, conditioned);
+    yield* divide(residual, rows, { condition, isRough }, conditioned, scaled);
     const more = dot(root, conditioned) / across;
     found += more;
     addTo(residual, -more, root);
     addTo(conditioned, -more, divided);
     return dot(residual, conditioned);
   }
-  let rho = yield* project();
-  const direction = Float64Array.from(conditioned);
+  /** @param product K S times the solution so far */
+  function* begin(product: Float64Array): Waiting<void> {
+    afterKernel(reached, product, root, solution);
+    residual.set(sumOf(right, -1, reached));
+    yield* divide(root, rows, { condition, isRough }, divided, scaled);
+    across = dot(root, divided);
+    found = 0;
+    rho = yield* project();
+    direction.set(conditioned);
+  }
+  // K times the shares is what the scores are without the intercept
+  yield* begin(scores.map((score) => score - intercept));
   const target = accuracy * accuracy * rho;
   let rounds = 0;
   for (; rounds < mostRounds && rho > target && rho > 1e-28; rounds++) {
+    if (isRough && rounds >= mostRoughRounds) {
+      isRough = false;
+      multiply(scaled, root, solution);
+      yield* begin(yield { product: 'kernel', vector: scaled });
+    }
     multiply(scaled, root, direction);
-    afterKernel(reached, yield { product: 'kernel', vector: scaled }, root, direction);
+    afterKernel(reached, yield { product: 'kernel', vector: scaled, isRough }, root, direction);
     const alpha = rho / dot(direction, reached);
     addTo(solution, alpha, direction);
     addTo(residual, -alpha, reached);
@@ -218,28 +247,20 @@ function* solveNewton(
   return { solution, intercept: found, rounds };
 }
 
-/** Divides nearly by I + S K S: see `preconditioner`. */
+/** Divides nearly by I + S K S: see `preconditioner`. What is in `scaled` is lost. */
 function* divide(
   vector: Float64Array,
   rows: Int32Array,
-  { root, diagonal, factored }: Condition,
+  { condition, isRough }: { condition: Condition; isRough: boolean },
   into: Float64Array,
+  scaled: Float64Array,
 ): Waiting<void> {
-  const n = rows.length;
-  const scaled = new Float64Array(n);
-  for (let i = 0; i < n; i++) {
-    const row = rows[i]!;
-    into[i] = vector[i]! / diagonal[row]!;
-    scaled[i] = root[row]! * into[i]!;
-  }
+  const { factored } = condition;
+  divideByDiagonal(into, scaled, vector, rows, condition);
   if (factored.length === 0) return;
-  const common = yield { product: 'toCommon', vector: scaled };
+  const common = yield { product: 'toCommon', vector: scaled, isRough };
   const solved = solveCholesky(factored, common);
-  const back = yield { product: 'fromCommon', vector: solved };
-  for (let i = 0; i < n; i++) {
-    const row = rows[i]!;
-    into[i]! -= (root[row]! * back[i]!) / diagonal[row]!;
-  }
+  takeBack(into, yield { product: 'fromCommon', vector: solved, isRough }, rows, condition);
 }
 
 // each in a function of its own: inside a generator the engine would not make them fast
@@ -273,4 +294,32 @@ function sumOf(x: Float64Array, length: number, y: Float64Array): Float64Array {
   const sum = new Float64Array(x.length);
   for (let i = 0; i < x.length; i++) sum[i] = x[i]! + length * y[i]!;
   return sum;
+}
+
+/** into = vector / D, scaled = S · into */
+function divideByDiagonal(
+  into: Float64Array,
+  scaled: Float64Array,
+  vector: Float64Array,
+  rows: Int32Array,
+  { root, diagonal }: Condition,
+): void {
+  for (let i = 0; i < into.length; i++) {
+    const row = rows[i]!;
+    into[i] = vector[i]! / diagonal[row]!;
+    scaled[i] = root[row]! * into[i]!;
+  }
+}
+
+/** into −= S · back / D */
+function takeBack(
+  into: Float64Array,
+  back: Float64Array,
+  rows: Int32Array,
+  { root, diagonal }: Condition,
+): void {
+  for (let i = 0; i < into.length; i++) {
+    const row = rows[i]!;
+    into[i]! -= (root[row]! * back[i]!) / diagonal[row]!;
+  }
 }

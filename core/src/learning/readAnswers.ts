@@ -14,6 +14,8 @@ import type { Calibration } from './platt.js';
 const mostEvidence = 6;
 /** Answers are read so many at a time: what is worked out of them is not kept. */
 const CHUNK = 500;
+/** So many answers say as well as all what a word contributes on average: of more, every second, third … is asked. */
+const MOST_SUMMED = 20_000;
 
 export interface Suggestion {
   /** Position in `answers`. */
@@ -68,6 +70,7 @@ export function readAnswers(
     codes.flatMap(({ model, foldModels }) => [model, ...foldModels]),
   );
   const shares = wordShareBuilder(vocabulary);
+  const every = Math.ceil(count / MOST_SUMMED);
   const readers = codes.map(({ codeId, model, calibration, foldModels, foldOf }) => {
     const folds = foldModels.length;
     const reading: Reading = {
@@ -84,7 +87,8 @@ export function readAnswers(
     const units: TextVector[][] = [];
     for (let i = from; i < to; i++) {
       const vectors = textsOf(i).map(vectorise);
-      shares.add(vectors.length === 1 ? vectors[0]! : vectorise(input.answers[i]!.text));
+      const whole = vectors.length === 1 ? vectors[0]! : vectorise(input.answers[i]!.text);
+      shares.add(whole, i % every > 0);
       units.push(vectors);
     }
     const scores = score(units.flat());

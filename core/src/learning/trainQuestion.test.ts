@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { explainer } from './evidence.js';
-import { learnVocabulary, rowBuilder, vectoriser } from './features.js';
+import { explainer, weighWords, wordShareBuilder } from './evidence.js';
+import { formsOf, learnVocabulary, rowBuilder, vectoriser } from './features.js';
 import { fitLogistic } from './fitTogether.js';
 import { scoreRows } from './linearModel.js';
 import { trainQuestion, type CodeResult } from './trainQuestion.js';
@@ -130,7 +130,7 @@ test('learns from languages that write no spaces, and says which words it went b
   expect(first).toMatchObject({ answer: late.length + other.length });
 });
 
-test('the contributions of words add up to the log-odds exactly', () => {
+test('the contributions of words add up to the log-odds exactly, and a word weighs what it contributes on average', () => {
   const texts = settledTexts.map(([text]) => text);
   const vocabulary = learnVocabulary(texts);
   const vectorise = vectoriser(vocabulary);
@@ -143,9 +143,26 @@ test('the contributions of words add up to the log-odds exactly', () => {
   const model = fitLogistic(x, { rows, labels, importance, c: 4 });
   const scores = scoreRows(x, rows, model);
   const calibration = { slope: 1.3, shift: -0.4 };
+  const explain = explainer(vocabulary, model, calibration);
+  const shares = wordShareBuilder(vocabulary);
+  const contributed = new Map<string, number[]>();
   texts.forEach((text, t) => {
-    const { parts, constant } = explainer(vocabulary, model, calibration)(vectorise(text));
+    const vector = vectorise(text);
+    const { parts, constant } = explain(vector);
     const sum = parts.reduce((total, part) => total + part.weight, constant);
     expect(sum).toBeCloseTo(1.3 * scores[t]! - 0.4, 10);
+    // every other text is only counted
+    shares.add(vector, t % 2 > 0);
+    if (t % 2 === 0)
+      for (const { word, weight } of parts)
+        contributed.set(word, [...(contributed.get(word) ?? []), weight]);
   });
+  const { wordsFor, wordsAgainst } = weighWords(shares.shares(), model, calibration, 100);
+  const weighed = [...wordsFor, ...wordsAgainst];
+  expect(weighed.length).toBeGreaterThan(10);
+  for (const { word, weight, answers } of weighed) {
+    const those = contributed.get(word)!;
+    expect(weight).toBeCloseTo(those.reduce((sum, one) => sum + one, 0) / those.length, 10);
+    expect(answers).toBe(texts.filter((text) => formsOf(text, new Set()).includes(word)).length);
+  }
 });
