@@ -41,7 +41,8 @@ export function useHistory(study: number) {
       call(`/api/studies/${study}/${way}`, { method: 'POST', reply: undoneSchema }),
     onSuccess: ({ summary }, way) => {
       toast(`${way === 'undo' ? 'Undid' : 'Did again'}: ${summary}`);
-      return refresh(({ queryKey }) => queryKey[0] !== 'session');
+      // what is done next does not wait for it
+      void refresh(({ queryKey }) => queryKey[0] !== 'session');
     },
     onError: (error) => toast(asProblem(error).sentence),
   });
