@@ -1,6 +1,6 @@
 import { CellText, withoutEscapes } from './cellText.js';
 import { numberText, withoutMidnight, type CellKind } from './numberFormats.js';
-import { attributesOf, localName, type XmlHandler } from './xml.js';
+import { attributesOf, eachAttribute, localName, type XmlHandler } from './xml.js';
 
 /** What all worksheets of a workbook share. */
 export interface SharedOfWorkbook {
@@ -72,14 +72,19 @@ export class WorksheetRows implements XmlHandler {
   }
 
   #openCell(written: string): void {
-    const attributes = attributesOf(written);
-    const reference = attributes.get('r');
     // a cell that does not say where it stands follows the one before
-    this.#column = reference === undefined ? this.#column + 1 : columnOf(reference);
-    this.#type = attributes.get('t') ?? 'n';
-    this.#style = Number(attributes.get('s') ?? 0);
+    this.#column += 1;
+    this.#type = 'n';
+    this.#style = 0;
     this.#value = null;
+    eachAttribute(written, this.#takeAttribute);
   }
+
+  readonly #takeAttribute = (name: string, value: string): void => {
+    if (name === 'r') this.#column = columnOf(value);
+    else if (name === 't') this.#type = value;
+    else if (name === 's') this.#style = Number(value);
+  };
 
   #closeCell(cells: string[]): void {
     const inline = this.#inline.take();

@@ -19,7 +19,10 @@ const COMMENT = '<!--';
 const CDATA = '<![CDATA[';
 
 /** A name without the prefix of its namespace, which programs choose as they like. */
-export const localName = (name: string): string => name.slice(name.indexOf(':') + 1);
+export const localName = (name: string): string => {
+  const colon = name.indexOf(':');
+  return colon < 0 ? name : name.slice(colon + 1);
+};
 
 /**
  * Reads an XML document (XML 1.0, fifth edition) in pieces: elements, text, character references, comments and
@@ -71,7 +74,7 @@ export class XmlReader {
           this.#handler.text?.(withLineEnds(xml.slice(start + CDATA.length, end - 3)));
         return;
       case SLASH: {
-        const name = xml.slice(start + 2, end - 1).trimEnd();
+        const name = withoutBlanks(xml.slice(start + 2, end - 1));
         if (this.#path.pop() !== name) throw new Error(`XML: ${name} was not open`);
         return this.#handler.close?.(name);
       }
@@ -89,15 +92,11 @@ export class XmlReader {
 
 /** Where a tag, comment or the like is over; −1 while that is not there yet. */
 function endOfMarkup(xml: string, start: number): number {
-  const after = (mark: string, from: number) => {
-    const found = xml.indexOf(mark, from);
-    return found < 0 ? -1 : found + mark.length;
-  };
   const second = xml.charCodeAt(start + 1);
-  if (second === QUESTION) return after('?>', start);
+  if (second === QUESTION) return endOf(xml, '?>', start);
   if (second === EXCLAMATION) {
-    if (xml.startsWith(COMMENT, start)) return after('-->', start + COMMENT.length);
-    if (xml.startsWith(CDATA, start)) return after(']]>', start + CDATA.length);
+    if (xml.startsWith(COMMENT, start)) return endOf(xml, '-->', start + COMMENT.length);
+    if (xml.startsWith(CDATA, start)) return endOf(xml, ']]>', start + CDATA.length);
     const begun = xml.slice(start, start + CDATA.length);
     if (COMMENT.startsWith(begun) || CDATA.startsWith(begun)) return -1;
     throw new Error('XML: a document type');
@@ -113,9 +112,20 @@ function endOfMarkup(xml: string, start: number): number {
   return -1;
 }
 
+function endOf(xml: string, mark: string, from: number): number {
+  const found = xml.indexOf(mark, from);
+  return found < 0 ? -1 : found + mark.length;
+}
+
 /** Attributes by their names. */
 export function attributesOf(written: string): Map<string, string> {
   const attributes = new Map<string, string>();
+  eachAttribute(written, (name, value) => attributes.set(name, value));
+  return attributes;
+}
+
+/** The same one by one: a worksheet has millions of them. */
+export function eachAttribute(written: string, tell: (name: string, value: string) => void): void {
   for (let at = afterBlanks(written, 0); at < written.length;) {
     const equals = written.indexOf('=', at);
     const start = afterBlanks(written, equals + 1);
@@ -125,12 +135,17 @@ export function attributesOf(written: string): Map<string, string> {
         ? -1
         : written.indexOf(mark === QUOTE ? '"' : "'", start + 1);
     if (end < 0) throw new Error('XML: an attribute without a value in quotes');
-    const value = written.slice(start + 1, end);
-    attributes.set(written.slice(at, equals).trimEnd(), decoded(withBlanks(value)));
+    tell(
+      withoutBlanks(written.slice(at, equals)),
+      decoded(withBlanks(written.slice(start + 1, end))),
+    );
     at = afterBlanks(written, end + 1);
   }
-  return attributes;
 }
+
+/** Without blanks at its end: there mostly are none. */
+const withoutBlanks = (name: string): string =>
+  name.charCodeAt(name.length - 1) > SPACE ? name : name.trimEnd();
 
 function afterBlanks(text: string, from: number): number {
   let at = from;
