@@ -148,9 +148,17 @@ test('respondents: a value is changed by keyboard, a category joined, a number b
   await grid.focus();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
+  // it stands there before the server has answered
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route(/\/respondents\/\d+$/, async (route) => {
+    await held;
+    await route.continue();
+  });
   await page.getByLabel('home of R2').fill('Lorn');
   await page.keyboard.press('Enter');
   await expect(grid.getByText('Lorn')).toBeVisible();
+  letGo();
   await saved(page);
   await expect(grid).toBeFocused();
   await page.keyboard.press('Control+z');

@@ -109,7 +109,13 @@ test('joins and orders categories: what is stored stays, the report follows, and
   ];
   const put = (list: unknown) =>
     client.send('PUT', `${path}/categories`, { body: { categories: list } });
-  expect((await put(categories.slice(1))).body.code).toBe('changed_meanwhile');
+  const gone = { value: 'Lorn', label: 'Lorn' };
+  expect((await put([...categories, gone])).body.code).toBe('changed_meanwhile');
+  // one that came in meanwhile, of which nobody knew, stays as it is, behind the others
+  expect((await put(categories.slice(1))).status).toBe(200);
+  const now = (await client.get<VariableDetail>(path)).body.categories;
+  expect(now.map(({ label }) => label)).toEqual(['Tye, all of it', 'Hask', 'Tye']);
+  await study.undo();
   expect((await put(categories)).status).toBe(200);
   expect(await reportBy(home)).toEqual([
     ...[

@@ -85,6 +85,8 @@ export async function renameVariable(em: EntityManager, maker: Maker, id: number
 /**
  * Orders the categories of a variable and says what each is called; those that are called the same count as
  * one. What is stored of respondents stays as it was written.
+ *
+ * @throws Problem changed_meanwhile where one is told of that is gone, or told of twice
  */
 export async function changeCategories(
   em: EntityManager,
@@ -97,14 +99,16 @@ export async function changeCategories(
     const known = await rows<CategoryRecord>(
       tx,
       `select variable_id as "variableId", value, label, position from category
-       where variable_id = ? for update`,
+       where variable_id = ? order by position, value for update`,
       [id],
     );
+    const values = new Set(known.map(({ value }) => value));
+    if (wanted.some(({ value }) => !values.delete(value))) throw problems.changedMeanwhile();
+    // what came in meanwhile stays as it is, behind the others
+    const others = known.filter(({ value }) => values.has(value));
     const places = new Map(
-      wanted.map(({ value, label }, position) => [value, { label, position }]),
+      [...wanted, ...others].map(({ value, label }, position) => [value, { label, position }]),
     );
-    if (places.size !== known.length || known.some(({ value }) => !places.has(value)))
-      throw problems.changedMeanwhile();
     const updated = known.flatMap((from) => {
       const to = { ...from, ...places.get(from.value)! };
       return to.label === from.label && to.position === from.position ? [] : [{ from, to }];
