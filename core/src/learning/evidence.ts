@@ -79,34 +79,34 @@ export interface WordShares {
   table: WordTable | null;
 }
 
-/**
- * Collects the word shares of texts; words used in one answer only are left out. Of a text that is only counted it is
- * said which words it uses.
- */
+/** Collects the word shares of texts; words used in one answer only are left out. */
 export function wordShareBuilder({ learnt, table }: Vocabulary): {
-  add: (vector: TextVector, isCountedOnly: boolean) => void;
+  /** Tells the different words of an answer. */
+  count: (words: readonly string[]) => void;
+  /** Sums up what the words of an answer that was counted bring in. */
+  add: (vector: TextVector) => void;
   shares: () => WordShares;
 } {
+  const answersWith = new Map<string, number>();
   const gathered = new Map<string, GatheredWord>();
   return {
-    add({ columns, values, words, parts, meaning }, isCountedOnly) {
+    count(words) {
+      for (const word of words) answersWith.set(word, (answersWith.get(word) ?? 0) + 1);
+    },
+    add({ columns, values, words, parts, meaning }) {
       const ofText = words.map((word, w) => {
         let one = gathered.get(word);
         if (!one)
           gathered.set(
             word,
             (one = {
-              ...{ answers: 0, summed: 0, row: meaning.row[w]!, times: 0 },
+              ...{ summed: 0, row: meaning.row[w]!, times: 0 },
               ...{ columns: [], sums: [], placeOf: new Map(), next: 0 },
             }),
           );
-        one.answers += 1;
-        return one;
-      });
-      if (isCountedOnly) return;
-      ofText.forEach((one, w) => {
         one.summed += 1;
         one.times += meaning.times[w]!;
+        return one;
       });
       for (let k = 0; k < parts.word.length; k++) {
         const entry = parts.entry[k]!;
@@ -120,19 +120,22 @@ export function wordShareBuilder({ learnt, table }: Vocabulary): {
     },
     shares: () => ({
       table,
-      words: [...gathered]
-        .filter(([, { answers, summed }]) => answers >= 2 && summed > 0)
-        .map(([word, { answers, summed, columns, sums, row, times }]) => ({
-          ...{ word, answers, summed, row, times },
-          columns: Int32Array.from(columns),
-          sums: Float64Array.from(sums),
-        })),
+      words: [...gathered].flatMap(([word, { summed, columns, sums, row, times }]) => {
+        const answers = answersWith.get(word) ?? 0;
+        if (answers < 2) return [];
+        return [
+          {
+            ...{ word, answers, summed, row, times },
+            columns: Int32Array.from(columns),
+            sums: Float64Array.from(sums),
+          },
+        ];
+      }),
     }),
   };
 }
 
 interface GatheredWord {
-  answers: number;
   summed: number;
   row: number;
   times: number;

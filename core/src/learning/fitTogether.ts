@@ -16,6 +16,7 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LogisticFi
   return fits[0]!;
 }
 
+/** What fits can wait for. */
 const kinds = (['kernel', 'toCommon', 'fromCommon', 'weights'] as const).flatMap((product) =>
   [true, false].map((isRough) => ({ product, isRough, lanes: lanesOf(isRough) })),
 );

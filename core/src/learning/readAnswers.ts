@@ -87,8 +87,9 @@ export function readAnswers(
     const units: TextVector[][] = [];
     for (let i = from; i < to; i++) {
       const vectors = textsOf(i).map(vectorise);
-      const whole = vectors.length === 1 ? vectors[0]! : vectorise(input.answers[i]!.text);
-      shares.add(whole, i % every > 0);
+      const alone = vectors.length === 1 ? vectors[0]! : null;
+      shares.count(alone?.words ?? [...new Set(vectors.flatMap(({ words }) => words))]);
+      if (i % every === 0) shares.add(alone ?? vectorise(input.answers[i]!.text));
       units.push(vectors);
     }
     const scores = score(units.flat());

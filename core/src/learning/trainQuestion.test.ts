@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { explainer, weighWords, wordShareBuilder } from './evidence.js';
 import { formsOf, learnVocabulary, rowBuilder, vectoriser } from './features.js';
+import { fitCodes } from './fitCodes.js';
 import { fitLogistic } from './fitTogether.js';
 import { scoreRows } from './linearModel.js';
 import { trainQuestion, type CodeResult } from './trainQuestion.js';
-import type { TrainingInput } from './material.js';
+import { readMaterial, type TrainingInput } from './material.js';
 
 const settledTexts: [text: string, ...codes: string[]][] = [
   ...['the fares', 'fares too high', 'such high fares', 'fares again', 'cheaper fares please'].map(
@@ -151,11 +152,12 @@ test('the contributions of words add up to the log-odds exactly, and a word weig
     const { parts, constant } = explain(vector);
     const sum = parts.reduce((total, part) => total + part.weight, constant);
     expect(sum).toBeCloseTo(1.3 * scores[t]! - 0.4, 10);
+    shares.count(vector.words);
     // every other text is only counted
-    shares.add(vector, t % 2 > 0);
-    if (t % 2 === 0)
-      for (const { word, weight } of parts)
-        contributed.set(word, [...(contributed.get(word) ?? []), weight]);
+    if (t % 2 > 0) return;
+    shares.add(vector);
+    for (const { word, weight } of parts)
+      contributed.set(word, [...(contributed.get(word) ?? []), weight]);
   });
   const { wordsFor, wordsAgainst } = weighWords(shares.shares(), model, calibration, 100);
   const weighed = [...wordsFor, ...wordsAgainst];
@@ -165,4 +167,26 @@ test('the contributions of words add up to the log-odds exactly, and a word weig
     expect(weight).toBeCloseTo(those.reduce((sum, one) => sum + one, 0) / those.length, 10);
     expect(answers).toBe(texts.filter((text) => formsOf(text, new Set()).includes(word)).length);
   }
+});
+
+test('the learning curve rests on 800 answers held out: on fewer folds the more are settled', () => {
+  const codes = [{ id: 'late', name: '', definition: '', include: '' }];
+  const fitsOf = (settled: number) => {
+    const answers = Array.from({ length: settled }, (_, i) => ({
+      text: `the boat was ${i % 3 === 0 ? 'late' : 'dear'} on day ${i}`,
+      ...{ settled: true, codes: new Set(i % 3 === 0 ? ['late'] : []) },
+    }));
+    const manner = { table: null, penaltyC: 4 };
+    const material = readMaterial({ answers, codes, seed: 1 }, new Set(), manner);
+    let told = 0;
+    const [fits] = fitCodes(material, ['late'], (of) => {
+      told += 1;
+      expect(of).toBeGreaterThanOrEqual(told);
+    });
+    const curve = fits?.state === 'fitted' ? fits.curve.map((point) => point.answers) : [];
+    expect(curve).toEqual([0.2, 0.4, 0.6, 0.8].map((share) => Math.round(share * settled)));
+    return told;
+  };
+  // the whole, five folds, and three parts of each fold that shows the curve
+  expect([800, 1000, 3990, 4000, 6000].map(fitsOf)).toEqual([21, 12, 12, 9, 9]);
 });
