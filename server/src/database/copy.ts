@@ -1,8 +1,9 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { buffer } from 'node:stream/consumers';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { PoolClient } from 'pg';
-import { from as copyFrom } from 'pg-copy-streams';
+import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 
 export type CopyValue = string | number | boolean | null;
 
@@ -50,6 +51,37 @@ export async function copyText(
 
 interface Transaction {
   client: { acquireConnection(): Promise<PoolClient> };
+}
+
+/** Signature, flags and length of what may stand before the rows, then how many columns the row has. */
+const BEFORE_FIELD = 11 + 4 + 4 + 2;
+
+/**
+ * The one `bytea` that a query gives, outside any transaction of em's: in COPY's binary format, since a query's own
+ * result has two digits a byte.
+ *
+ * @param sql without parameters, which COPY has none of
+ * @returns null where there is no such row
+ */
+export async function copyBytes(em: EntityManager, sql: string): Promise<Uint8Array | null> {
+  const pool = em.getKnex().client as Pool;
+  const connection = await pool.acquireConnection();
+  try {
+    const copied = await buffer(
+      connection.query(copyTo(`copy (${sql}) to stdout (format binary)`)),
+    );
+    const noRow = copied.readInt16BE(BEFORE_FIELD - 2) === -1;
+    if (noRow) return null;
+    const start = BEFORE_FIELD + 4;
+    return copied.subarray(start, start + copied.readInt32BE(BEFORE_FIELD));
+  } finally {
+    await pool.releaseConnection(connection);
+  }
+}
+
+interface Pool {
+  acquireConnection(): Promise<PoolClient>;
+  releaseConnection(connection: PoolClient): Promise<void>;
 }
 
 function* chunks(values: Iterable<readonly CopyValue[]>): Generator<string> {

@@ -14,7 +14,7 @@ export {
   type StudyRecord,
   type VariableRecord,
 } from './changeTables.js';
-export { copyRows, copyText, type CopyValue } from './copy.js';
+export { copyBytes, copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { openDatabase } from './orm.js';
 export { placesOf } from './placesOf.js';

@@ -4,6 +4,7 @@ import type { ColumnSetting, ReadySheet, Sheet, SheetSettings } from '@yellow-th
 import { matchNames, type RoleGuess } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  copyBytes,
   QuestionEntity,
   row,
   rows,
@@ -86,13 +87,12 @@ export const putPart = async (
  * writes what was read is busy with it.
  */
 export function partsOf(em: EntityManager, sheetId: number, content: 'file' | 'rows') {
-  const reading = em.fork();
   return async (position: number): Promise<Uint8Array> => {
-    const { bytes } = await row<{ bytes: Buffer }>(
-      reading,
-      'select bytes from sheet_part where sheet_id = ? and content = ? and position = ?',
-      [sheetId, content, position],
+    const bytes = await copyBytes(
+      em,
+      `select bytes from sheet_part where sheet_id = ${sheetId} and content = '${content}' and position = ${position}`,
     );
+    if (!bytes) throw new Error('A part of the file is missing.');
     return bytes;
   };
 }

@@ -16,6 +16,11 @@ export interface RowBatch {
 }
 
 const HEAD = 64 * 1024;
+/**
+ * So many bytes become rows at a time. They are forgotten before the collector of garbage comes by: of a whole part
+ * it would move every cell once.
+ */
+const PIECE = 64 * 1024;
 
 /** UTF-16 where marked so or where every other byte is null; else UTF-8 unless that turns out not to fit. */
 export async function guessEncoding(source: FileSource): Promise<Encoding> {
@@ -43,11 +48,15 @@ export async function* textOf(source: FileSource, encoding: Encoding): AsyncGene
   // Node 20's own decoder takes windows-1252 for Latin-1 and loses “€” and typographic quotes
   if (encoding === 'windows-1252') {
     const decoder = iconv.getDecoder('windows-1252');
-    for await (const bytes of bytesOf(source)) yield decoder.write(Buffer.from(bytes));
+    for await (const bytes of bytesOf(source))
+      for (let at = 0; at < bytes.length; at += PIECE)
+        yield decoder.write(Buffer.from(bytes.subarray(at, at + PIECE)));
     return;
   }
   const decoder = new TextDecoder(encoding);
-  for await (const bytes of bytesOf(source)) yield decoder.decode(bytes, { stream: true });
+  for await (const bytes of bytesOf(source))
+    for (let at = 0; at < bytes.length; at += PIECE)
+      yield decoder.decode(bytes.subarray(at, at + PIECE), { stream: true });
   yield decoder.decode();
 }
 

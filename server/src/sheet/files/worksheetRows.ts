@@ -1,6 +1,6 @@
 import { CellText, withoutEscapes } from './cellText.js';
 import { numberText, withoutMidnight, type CellKind } from './numberFormats.js';
-import { attributesOf, eachAttribute, localName, type XmlHandler } from './xml.js';
+import { attributesOf, eachAttribute, localName, textOf, type XmlHandler } from './xml.js';
 
 /** What all worksheets of a workbook share. */
 export interface SharedOfWorkbook {
@@ -32,6 +32,20 @@ export class WorksheetRows implements XmlHandler {
 
   constructor(shared: SharedOfWorkbook) {
     this.#shared = shared;
+  }
+
+  /** Most cells by far are a value and nothing else: those are read where they stand. */
+  take(xml: string, start: number): number {
+    if (!this.#cells || !xml.startsWith('<c ', start)) return -1;
+    const end = xml.indexOf('>', start);
+    if (end < 0 || !xml.startsWith('><v>', end)) return -1;
+    const value = end + '><v>'.length;
+    const after = xml.indexOf('<', value);
+    if (after < 0 || !xml.startsWith('</v></c>', after)) return -1;
+    this.#openCell(xml.slice(start + '<c'.length, end));
+    this.#value = textOf(xml.slice(value, after));
+    this.#closeCell(this.#cells);
+    return after + '</v></c>'.length;
   }
 
   open(written: string, attributes: string): void {

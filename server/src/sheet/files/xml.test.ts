@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { SaxesParser } from 'saxes';
-import { attributesOf, XmlReader } from './xml.js';
+import { WorksheetRows } from './worksheetRows.js';
+import { attributesOf, XmlReader, type XmlHandler } from './xml.js';
 
 type Told = ['open' | 'text' | 'close', string, Record<string, string>?];
 
@@ -90,22 +91,68 @@ const element = fc.letrec<{ inside: string; element: string }>((tie) => ({
     }),
 })).element;
 
+const cuts = fc.array(fc.integer({ min: 1, max: 60 }), { minLength: 1 });
+
+function cut(xml: string, lengths: readonly number[]): string[] {
+  const pieces: string[] = [];
+  for (let at = 0; at < xml.length;) {
+    const next = at + lengths[pieces.length % lengths.length]!;
+    pieces.push(xml.slice(at, next));
+    at = next;
+  }
+  return pieces;
+}
+
 test('tells of a document what a library tells, into whatever pieces it is cut', () => {
   fc.assert(
-    fc.property(
-      element,
-      fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1 }),
-      (body, cuts) => {
-        const xml = `<?xml version="1.0" encoding="UTF-8"?>\n${body}\n<!---->`;
-        const pieces: string[] = [];
-        for (let at = 0; at < xml.length;) {
-          const next = at + cuts[pieces.length % cuts.length]!;
-          pieces.push(xml.slice(at, next));
-          at = next;
-        }
-        expect(read(pieces)).toEqual(saxes(body));
-      },
-    ),
+    fc.property(element, cuts, (body, lengths) => {
+      const xml = `<?xml version="1.0" encoding="UTF-8"?>\n${body}\n<!---->`;
+      expect(read(cut(xml, lengths))).toEqual(saxes(body));
+    }),
+  );
+});
+
+const content = fc.oneof(
+  text.map((value) => `<v>${value}</v>`),
+  text.map((value) => `<v>${value}</v >`),
+  fc.constantFrom('<v>a<!-- > -->b</v>', '<v><![CDATA[<v>]]></v>', '<f>1+1</f><v>2</v>', '<v/>'),
+  fc.constantFrom(
+    '<is><t>in line</t></is>',
+    '<is><r><t>in</t></r><r><t xml:space="preserve"> runs</t></r></is>',
+  ),
+);
+const cell = fc
+  .tuple(
+    fc.constantFrom('', ' r="B2"', " r='D2'", ' r="AA2" '),
+    fc.constantFrom('', ' t="str"', ' t="s"', ' s = "1" t="n"', ' x="a>b" t="b"'),
+    fc.option(content),
+  )
+  .map(([place, kind, inside]) =>
+    inside === null ? `<c${place}${kind}/>` : `<c${place}${kind}>${inside}</c>`,
+  );
+const worksheet = fc
+  .array(fc.array(cell, { maxLength: 5 }), { maxLength: 4 })
+  .map(
+    (all) => `<sheetData>${all.map((row) => `<row>${row.join('')}</row>`).join('')}</sheetData>`,
+  );
+
+test('cells that are read where they stand are what they are when told part by part', () => {
+  const rowsOf = (pieces: readonly string[], handler: (rows: WorksheetRows) => XmlHandler) => {
+    const rows = new WorksheetRows({ strings: ['shared'], kinds: [], from1904: false });
+    const reader = new XmlReader(handler(rows));
+    for (const piece of pieces) reader.write(piece);
+    reader.end();
+    return rows.rows;
+  };
+  fc.assert(
+    fc.property(worksheet, cuts, (xml, lengths) => {
+      const told = rowsOf(cut(xml, lengths), (rows) => ({
+        open: (name, attributes) => rows.open(name, attributes),
+        text: (value) => rows.text(value),
+        close: (name) => rows.close(name),
+      }));
+      expect(rowsOf(cut(xml, lengths), (rows) => rows)).toEqual(told);
+    }),
   );
 });
 

@@ -6,6 +6,13 @@ export interface XmlHandler {
   open?(name: string, attributes: string): void;
   text?(text: string): void;
   close?(name: string): void;
+  /**
+   * May take an element as a whole, for speed: then nothing is told of it. Such an element is there to its end, and
+   * well formed.
+   *
+   * @returns where it is over, or -1 when it is to be told
+   */
+  take?(xml: string, start: number): number;
 }
 
 /** More than a tag or a stretch of text of any sheet is long. */
@@ -45,11 +52,12 @@ export class XmlReader {
     let at = 0;
     for (;;) {
       const tag = xml.indexOf('<', at);
-      const end = tag < 0 ? -1 : endOfMarkup(xml, tag);
+      const taken = tag === at ? (this.#handler.take?.(xml, tag) ?? -1) : -1;
+      const end = taken >= 0 ? taken : tag < 0 ? -1 : endOfMarkup(xml, tag);
       // text is told when its end is there
       if (end < 0) break;
       if (tag > at) this.#tellText(xml.slice(at, tag));
-      this.#tellMarkup(xml, tag, end);
+      if (taken < 0) this.#tellMarkup(xml, tag, end);
       at = end;
     }
     this.#rest = xml.slice(at);
@@ -62,7 +70,7 @@ export class XmlReader {
   }
 
   #tellText(written: string): void {
-    if (this.#path.length > 0) this.#handler.text?.(decoded(withLineEnds(written)));
+    if (this.#path.length > 0) this.#handler.text?.(textOf(written));
   }
 
   #tellMarkup(xml: string, start: number, end: number): void {
@@ -160,6 +168,9 @@ const withBlanks = (value: string): string =>
 /** Every line end is one line feed (2.11). */
 const withLineEnds = (text: string): string =>
   text.includes('\r') ? text.replaceAll(/\r\n?/g, '\n') : text;
+
+/** Text as it is meant. */
+export const textOf = (written: string): string => decoded(withLineEnds(written));
 
 const entities = new Map([
   ['amp', '&'],
