@@ -1,71 +1,10 @@
 import type { SparseRows } from './features.js';
-import { lanesBinary } from './lanesBinary.js';
+import { BYTES_OF_LANES, laneMemory, type LaneMemory, type LaneProduct } from './laneMemory.js';
 import type { LinearModel } from './linearModel.js';
 
 /** So many vectors go through a matrix side by side, and so many where numbers of 32 bits are exact enough. */
 const LANES = 8;
 const ROUGH_LANES = 2 * LANES;
-
-const bytesOfLanes = 8 * LANES;
-const bytesOfPage = 65_536;
-
-/** Parts of a WebAssembly module's memory, and the products that it works out there (`lanes.wat`). */
-interface LaneMemory {
-  /** Makes room for so many bytes. What was read from the memory before must be read anew. */
-  room(bytes: number): number;
-  ints(place: number, length: number): Int32Array;
-  floats(place: number, length: number): Float64Array;
-  roughFloats(place: number, length: number): Float32Array;
-  products: LaneProducts;
-}
-interface LaneProducts {
-  times: LaneProduct;
-  transposeTimes: LaneProduct;
-  roughTimes: LaneProduct;
-  roughTransposeTimes: LaneProduct;
-}
-type LaneProduct = (
-  ...places: [
-    ...[rows: number, count: number, start: number, stop: number, offset: number],
-    ...[value: number, from: number, into: number],
-  ]
-) => void;
-
-// Declared for this file alone: TypeScript knows them of browsers only, with all that these have besides.
-declare const WebAssembly: {
-  Module: new (bytes: Uint8Array) => object;
-  Instance: new <Exports>(module: object) => { readonly exports: Exports };
-};
-declare const atob: (base64: string) => string;
-interface Memory {
-  readonly buffer: ArrayBuffer;
-  grow(pages: number): number;
-}
-
-let compiled: object | undefined;
-
-function laneMemory(): LaneMemory {
-  compiled ??= new WebAssembly.Module(
-    Uint8Array.from(atob(lanesBinary), (letter) => letter.charCodeAt(0)),
-  );
-  const { memory, ...products } = new WebAssembly.Instance<LaneProducts & { memory: Memory }>(
-    compiled,
-  ).exports;
-  let used = 0;
-  return {
-    room(bytes) {
-      const place = used;
-      used += Math.ceil(bytes / bytesOfLanes) * bytesOfLanes;
-      const missing = used - memory.buffer.byteLength;
-      if (missing > 0) memory.grow(Math.ceil(missing / bytesOfPage));
-      return place;
-    },
-    ints: (place, length) => new Int32Array(memory.buffer, place, length),
-    floats: (place, length) => new Float64Array(memory.buffer, place, length),
-    roughFloats: (place, length) => new Float32Array(memory.buffer, place, length),
-    products,
-  };
-}
 
 /**
  * What can be asked of a matrix X:
@@ -112,8 +51,8 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
   const roughValue = memory.room(4 * entries);
   const commonStop = memory.room(4 * count);
   const list = memory.room(4 * count);
-  const byRow = memory.room(bytesOfLanes * count);
-  const byColumn = memory.room(bytesOfLanes * x.columns);
+  const byRow = memory.room(BYTES_OF_LANES * count);
+  const byColumn = memory.room(BYTES_OF_LANES * x.columns);
   const fill = rowFiller(memory, stored, x.columns, { rows: count, entries });
   const stops = memory.ints(commonStop, count);
   const listed = memory.ints(list, count);
@@ -125,7 +64,7 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
     fill(x.column, x.value, from, to);
   }
   memory.roughFloats(roughValue, entries).set(memory.floats(stored.value, entries));
-  const { times, transposeTimes, roughTimes, roughTransposeTimes } = memory.products;
+  const { times, transposeTimes, roughTimes, roughTransposeTimes } = memory.run;
   const exact: SideBySide = {
     ...{ lanes: LANES, value: stored.value, times, transposeTimes },
     rows: memory.floats(byRow, LANES * count),
@@ -216,7 +155,7 @@ export function laneScorer(
 ): (rows: readonly SparseRow[]) => Float64Array[] {
   const memory = laneMemory();
   const groups = Array.from({ length: Math.ceil(models.length / LANES) }, (_, group) => {
-    const place = memory.room(bytesOfLanes * columns);
+    const place = memory.room(BYTES_OF_LANES * columns);
     const lanes = memory.floats(place, LANES * columns);
     models.slice(group * LANES, (group + 1) * LANES).forEach(({ weights }, lane) => {
       for (let j = 0, at = lane; j < columns; j++, at += LANES) lanes[at] = weights[j]!;
@@ -230,7 +169,10 @@ export function laneScorer(
     if (count > room.rows || entries > room.entries)
       room = {
         ...{ rows: count, entries: 2 * entries, list: memory.room(4 * count) },
-        ...{ into: memory.room(bytesOfLanes * count), at: roomForRows(memory, count, 2 * entries) },
+        ...{
+          into: memory.room(BYTES_OF_LANES * count),
+          at: roomForRows(memory, count, 2 * entries),
+        },
       };
     const { start, offset, value } = room.at;
     const fill = rowFiller(memory, room.at, columns, { rows: count, entries });
@@ -238,7 +180,7 @@ export function laneScorer(
     memory.ints(room.list, count).forEach((_, row, list) => (list[row] = row));
     const scores = models.map(() => new Float64Array(count));
     groups.forEach((place, group) => {
-      memory.products.times(room.list, count, start, start + 4, offset, value, place, room.into);
+      memory.run.times(room.list, count, start, start + 4, offset, value, place, room.into);
       const lanes = memory.floats(room.into, LANES * count);
       scores.slice(group * LANES, (group + 1) * LANES).forEach((score, lane) => {
         const { intercept } = models[group * LANES + lane]!;
@@ -276,7 +218,7 @@ function rowFiller(
   start[0] = 0;
   return (column: Int32Array, values: Float64Array, from: number, to: number) => {
     for (let k = from; k < to && column[k]! < columns; k++, at++) {
-      offset[at] = column[k]! * bytesOfLanes;
+      offset[at] = column[k]! * BYTES_OF_LANES;
       value[at] = values[k]!;
     }
     start[++row] = at;

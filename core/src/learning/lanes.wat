@@ -178,4 +178,78 @@
             (local.set $k (i32.add (local.get $k) (i32.const 1)))
             (br $entry)))
         (local.set $rows (i32.add (local.get $rows) (i32.const 4)))
-        (br $next)))))
+        (br $next))))
+
+  ;; into += leftᵀ · right of some rows of $width numbers of 32 bits each, a multiple of 16; of the sum, $width × $width
+  ;; numbers of 64 bits, only the first $size rows, and of each what stands up to its diagonal and, at most 15 numbers,
+  ;; beside it
+  (func (export "addOuter")
+    (param $left i32) (param $right i32) (param $rows i32) (param $width i32) (param $size i32) (param $into i32)
+    (local $bytes i32) (local $end i32) (local $p i32) (local $q i32) (local $l i32) (local $r i32) (local $at i32)
+    (local $by v128) (local $a v128) (local $b v128) (local $c v128) (local $d v128)
+    (local.set $bytes (i32.shl (local.get $width) (i32.const 2)))
+    (block $done
+      (loop $nextRow
+        (br_if $done (i32.ge_u (local.get $p) (local.get $size)))
+        (local.set $q (i32.const 0))
+        (loop $nextColumns
+          (local.set $l (i32.add (local.get $left) (i32.shl (local.get $p) (i32.const 2))))
+          (local.set $r (i32.add (local.get $right) (i32.shl (local.get $q) (i32.const 2))))
+          (local.set $end (i32.add (local.get $l) (i32.mul (local.get $rows) (local.get $bytes))))
+          (local.set $a (v128.const f32x4 0 0 0 0))
+          (local.set $b (v128.const f32x4 0 0 0 0))
+          (local.set $c (v128.const f32x4 0 0 0 0))
+          (local.set $d (v128.const f32x4 0 0 0 0))
+          (block $summed
+            (loop $next
+              (br_if $summed (i32.ge_u (local.get $l) (local.get $end)))
+              (local.set $by (v128.load32_splat (local.get $l)))
+              (local.set $a
+                (f32x4.add (local.get $a) (f32x4.mul (local.get $by) (v128.load offset=0 (local.get $r)))))
+              (local.set $b
+                (f32x4.add (local.get $b) (f32x4.mul (local.get $by) (v128.load offset=16 (local.get $r)))))
+              (local.set $c
+                (f32x4.add (local.get $c) (f32x4.mul (local.get $by) (v128.load offset=32 (local.get $r)))))
+              (local.set $d
+                (f32x4.add (local.get $d) (f32x4.mul (local.get $by) (v128.load offset=48 (local.get $r)))))
+              (local.set $l (i32.add (local.get $l) (local.get $bytes)))
+              (local.set $r (i32.add (local.get $r) (local.get $bytes)))
+              (br $next)))
+          (local.set $at
+            (i32.add
+              (local.get $into)
+              (i32.shl
+                (i32.add (i32.mul (local.get $p) (local.get $width)) (local.get $q))
+                (i32.const 3))))
+          (v128.store offset=0 (local.get $at)
+            (f64x2.add (v128.load offset=0 (local.get $at)) (f64x2.promote_low_f32x4 (local.get $a))))
+          (v128.store offset=16 (local.get $at)
+            (f64x2.add
+              (v128.load offset=16 (local.get $at))
+              (f64x2.promote_low_f32x4
+                (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $a) (local.get $a)))))
+          (v128.store offset=32 (local.get $at)
+            (f64x2.add (v128.load offset=32 (local.get $at)) (f64x2.promote_low_f32x4 (local.get $b))))
+          (v128.store offset=48 (local.get $at)
+            (f64x2.add
+              (v128.load offset=48 (local.get $at))
+              (f64x2.promote_low_f32x4
+                (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $b) (local.get $b)))))
+          (v128.store offset=64 (local.get $at)
+            (f64x2.add (v128.load offset=64 (local.get $at)) (f64x2.promote_low_f32x4 (local.get $c))))
+          (v128.store offset=80 (local.get $at)
+            (f64x2.add
+              (v128.load offset=80 (local.get $at))
+              (f64x2.promote_low_f32x4
+                (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $c) (local.get $c)))))
+          (v128.store offset=96 (local.get $at)
+            (f64x2.add (v128.load offset=96 (local.get $at)) (f64x2.promote_low_f32x4 (local.get $d))))
+          (v128.store offset=112 (local.get $at)
+            (f64x2.add
+              (v128.load offset=112 (local.get $at))
+              (f64x2.promote_low_f32x4
+                (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $d) (local.get $d)))))
+          (local.set $q (i32.add (local.get $q) (i32.const 16)))
+          (br_if $nextColumns (i32.le_u (local.get $q) (local.get $p))))
+        (local.set $p (i32.add (local.get $p) (i32.const 1)))
+        (br $nextRow)))))

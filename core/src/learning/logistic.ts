@@ -52,6 +52,13 @@ const mostExact = 1e-10;
  */
 const rough = 1e-3;
 const mostRoughRounds = 20;
+/**
+ * This near to the end, against the farthest, scores are worked out in numbers of 64 bits after every step; before, what
+ * the rounds of the step came by is added to them.
+ */
+const near = 1e-3;
+/** Rounding hides differences of the objective that are smaller than this part of it. */
+const hidden = 1e-12;
 const mostHalvings = 30;
 /** Far from the end a step need not be solved any nearer; one that led only so far along its way is followed by a nearer one. */
 const loose = 0.1;
@@ -69,34 +76,38 @@ const short = 0.1;
 export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
   const { rows, importance, c, from, tolerance = 1e-7 } = options;
   const n = rows.length;
-  let at: Place = { shares: new Float64Array(n), scores: new Float64Array(n), intercept: 0 };
-  if (from) {
-    const { intercept } = from;
-    const shares = sharesFrom(from, rows);
-    const product = yield { product: 'kernel', vector: shares };
-    at = { shares, scores: product.map((score) => score + intercept), intercept };
-  }
+  let at: Place = { shares: new Float64Array(n), scores: new Float64Array(n), ...beginning };
+  if (from)
+    at = yield* rescored({ ...at, shares: sharesFrom(from, rows), intercept: from.intercept });
   let objective = objectiveAt(at, options);
   let condition = from?.condition;
   let rounds = 0;
+  let stuck = false;
   let careful = false;
   let loosest = loose;
   const farthest = 0.5 * c * Math.sqrt(rows.reduce((sum, row) => sum + importance[row]! ** 2, 0));
   for (let step = 0; step < 100; step++) {
     const { root, right, pull, distance } = newtonAt(at, options);
-    if (distance <= tolerance * farthest) break;
-    if (!condition || rounds > roundsBeforeAnew || careful)
-      condition = preconditioner(x, rows, root);
+    if (distance <= tolerance * farthest && at.isExact) break;
     const accuracy = careful
       ? mostExact
       : Math.max((0.3 * tolerance * farthest) / distance, Math.min(loosest, distance / farthest));
-    const solved = yield* solveNewton(rows, at, {
-      ...{ root, right, condition, accuracy },
-      mayBeRough: accuracy >= rough,
-    });
+    const mayBeRough = accuracy >= rough;
+    const isNear = distance <= near * farthest;
+    if (!at.isExact && (isNear || stuck || !mayBeRough)) {
+      at = yield* rescored(at);
+      objective = objectiveAt(at, options);
+      stuck = false;
+      continue;
+    }
+    if (!condition || rounds > roundsBeforeAnew || careful)
+      condition = preconditioner(x, rows, root);
+    const solved = yield* solveNewton(rows, at, { root, right, condition, accuracy, mayBeRough });
     rounds = solved.rounds;
     const along = solved.solution.map((value, i) => root[i]! * value - at.shares[i]!);
-    const product = yield { product: 'kernel', vector: along };
+    const isExact = solved.isExact || isNear;
+    const product =
+      isExact && !solved.isExact ? yield { product: 'kernel', vector: along } : solved.product;
     const rise = solved.intercept - at.intercept;
     const risen = product.map((score) => score + rise);
     const slope = (dot(at.shares, product) - dot(pull, risen)) / c;
@@ -107,10 +118,11 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
         shares: sumOf(at.shares, length, along),
         scores: sumOf(at.scores, length, risen),
         intercept: at.intercept + length * rise,
+        isExact: at.isExact && isExact,
       };
       const triedObjective = objectiveAt(tried, options);
       // as much less as the slope promises, but for what rounding hides
-      if (triedObjective <= objective + 1e-4 * length * slope + 1e-14 * objective) {
+      if (triedObjective <= objective + 1e-4 * length * slope + hidden * objective) {
         at = tried;
         objective = triedObjective;
         improved = true;
@@ -118,7 +130,8 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     }
     // a step that is only nearly Newton's may lead upwards; an exact one does not, until the least is reached
     if (!improved && careful) break;
-    careful = !improved;
+    stuck = !improved || length < short;
+    careful = !improved && at.isExact;
     loosest = length < short ? loosest / 10 : loose;
   }
   const weights = yield { product: 'weights', vector: at.shares };
@@ -132,6 +145,17 @@ interface Place {
   shares: Float64Array;
   scores: Float64Array;
   intercept: number;
+  /** Whether the scores are what the shares make them, or only nearly, as they were added up in numbers of 32 bits. */
+  isExact: boolean;
+}
+
+const beginning = { intercept: 0, isExact: true };
+
+/** The same shares with the scores that they make. */
+function* rescored({ shares, intercept }: Place): Waiting<Place> {
+  const product = yield { product: 'kernel', vector: shares };
+  const scores = product.map((score) => score + intercept);
+  return { shares, scores, intercept, isExact: true };
 }
 
 /** What the rows' shares were in another model; its other rows are missed evenly by all, so that the sum is none. */
@@ -184,6 +208,16 @@ interface NewtonStep {
   mayBeRough: boolean;
 }
 
+interface NewtonSolution {
+  /** u and b. */
+  solution: Float64Array;
+  intercept: number;
+  /** K times what the shares change by; whether in numbers of 64 bits. */
+  product: Float64Array;
+  isExact: boolean;
+  rounds: number;
+}
+
 /**
  * Solves (I + S K S) u + b S = right with Σ u S = 0 for u and b by conjugate gradients that are held to the constraint
  * by projection.
@@ -195,7 +229,7 @@ function* solveNewton(
   rows: Int32Array,
   { shares, scores, intercept }: Place,
   { root, right, condition, accuracy, mayBeRough }: NewtonStep,
-): Waiting<{ solution: Float64Array; intercept: number; rounds: number }> {
+): Waiting<NewtonSolution> {
   const n = rows.length;
   const solution = shares.map((share, i) => share / root[i]!);
   const scaled = new Float64Array(n);
@@ -226,25 +260,36 @@ function* solveNewton(
     direction.set(conditioned);
   }
   // K times the shares is what the scores are without the intercept
-  yield* begin(scores.map((score) => score - intercept));
+  const before = scores.map((score) => score - intercept);
+  let product: Float64Array = new Float64Array(n);
+  yield* begin(before);
+  if (isRough && rho <= 0) {
+    // what is left is less than numbers of 32 bits can tell
+    isRough = false;
+    yield* begin(before);
+  }
   const target = accuracy * accuracy * rho;
   let rounds = 0;
   for (; rounds < mostRounds && rho > target && rho > 1e-28; rounds++) {
     if (isRough && rounds >= mostRoughRounds) {
       isRough = false;
       multiply(scaled, root, solution);
-      yield* begin(yield { product: 'kernel', vector: scaled });
+      const after = yield { product: 'kernel', vector: scaled };
+      product = sumOf(after, -1, before);
+      yield* begin(after);
     }
     multiply(scaled, root, direction);
-    afterKernel(reached, yield { product: 'kernel', vector: scaled, isRough }, root, direction);
+    const further = yield { product: 'kernel', vector: scaled, isRough };
+    afterKernel(reached, further, root, direction);
     const alpha = rho / dot(direction, reached);
     addTo(solution, alpha, direction);
+    addTo(product, alpha, further);
     addTo(residual, -alpha, reached);
     const next = yield* project();
     turn(direction, next / rho, conditioned);
     rho = next;
   }
-  return { solution, intercept: found, rounds };
+  return { solution, intercept: found, product, isExact: !isRough, rounds };
 }
 
 /** Divides nearly by I + S K S: see `preconditioner`. What is in `scaled` is lost. */

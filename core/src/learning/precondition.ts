@@ -1,4 +1,5 @@
 import type { SparseRows } from './features.js';
+import { laneMemory } from './laneMemory.js';
 
 /**
  * Divides nearly by I + S K S, with K the products of rows with each other: as if it were D + S E Eᵀ S, with E the
@@ -15,60 +16,75 @@ export interface Condition {
   factored: Float64Array;
 }
 
-/** What is summed over rows is summed for so many at a time: each number of the sum is then fetched less often. */
-const AT_ONCE = 4;
-
 /** @param root S of each of the rows listed */
 export function preconditioner(x: SparseRows, rows: Int32Array, root: Float64Array): Condition {
   const { start, column, value, common } = x;
   const count = start.length - 1;
-  const n = common;
-  const block = new Float64Array(n * n);
   const byRow = { root: new Float64Array(count), diagonal: new Float64Array(count).fill(1) };
-  /** Rows as they are in E, several at a time, the last ones with nothing. */
-  const panel = new Float64Array(AT_ONCE * n);
-  const weights = new Float64Array(AT_ONCE);
+  let block = blocks.get(x);
+  if (!block) blocks.set(x, (block = outerSum(common)));
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     const square = root[i]! * root[i]!;
-    const at = (i % AT_ONCE) * n;
-    if (i % AT_ONCE === 0) {
-      panel.fill(0);
-      weights.fill(0);
-    }
+    const at = block.next();
     let rest = 0;
     for (let k = start[row]!; k < start[row + 1]!; k++) {
-      if (column[k]! < common) panel[at + column[k]!] = value[k]!;
+      if (column[k]! < common) block.vectors[at + column[k]!] = value[k]!;
       else rest += value[k]! * value[k]!;
     }
     const diagonal = 1 + square * rest;
     byRow.root[row] = root[i]!;
     byRow.diagonal[row] = diagonal;
-    weights[i % AT_ONCE] = square / diagonal;
-    if (i % AT_ONCE === AT_ONCE - 1 || i === rows.length - 1) addOuter(block, panel, weights, n);
+    block.weigh(square / diagonal);
   }
-  for (let p = 0; p < n; p++) block[p * n + p]! += 1;
-  return { ...byRow, factored: cholesky(block, n) };
+  const matrix = block.end();
+  for (let p = 0; p < common; p++) matrix[p * common + p]! += 1;
+  return { ...byRow, factored: cholesky(matrix, common) };
 }
 
-/** Adds Σ weight · vector · vectorᵀ of a panel of four to the lower triangle of an n × n matrix. */
-function addOuter(
-  matrix: Float64Array,
-  panel: Float64Array,
-  weights: Float64Array,
-  n: number,
-): void {
-  const [one, two, three] = [n, 2 * n, 3 * n];
-  for (let p = 0; p < n; p++) {
-    const a = weights[0]! * panel[p]!;
-    const b = weights[1]! * panel[one + p]!;
-    const c = weights[2]! * panel[two + p]!;
-    const d = weights[3]! * panel[three + p]!;
-    const at = p * n;
-    for (let q = 0; q <= p; q++)
-      matrix[at + q]! +=
-        a * panel[q]! + b * panel[one + q]! + c * panel[two + q]! + d * panel[three + q]!;
-  }
+/** So many vectors are added up at once, in numbers of 32 bits, and their sum to the others' in numbers of 64. */
+const AT_ONCE = 32;
+
+/** By matrix: a memory of its own for every block would cost more than what is worked out in it. */
+const blocks = new WeakMap<SparseRows, ReturnType<typeof outerSum>>();
+
+/** Σ weight · vector · vectorᵀ of vectors of so many numbers. */
+function outerSum(size: number) {
+  const width = Math.ceil(size / 16) * 16;
+  const memory = laneMemory();
+  const right = memory.room(4 * AT_ONCE * width);
+  const left = memory.room(4 * AT_ONCE * width);
+  const into = memory.room(8 * width * width);
+  const vectors = memory.roughFloats(right, AT_ONCE * width);
+  const weighted = memory.roughFloats(left, AT_ONCE * width);
+  let waiting = 0;
+  const add = () => {
+    memory.run.addOuter(left, right, waiting, width, size, into);
+    waiting = 0;
+    vectors.fill(0);
+  };
+  return {
+    vectors,
+    /** Where the numbers of the next vector belong, which are all 0 so far. */
+    next: () => waiting * width,
+    /** Says that they are there. */
+    weigh(weight: number): void {
+      const at = waiting * width;
+      for (let p = 0; p < size; p++) weighted[at + p] = weight * vectors[at + p]!;
+      waiting += 1;
+      if (waiting === AT_ONCE) add();
+    },
+    /** The lower triangle of the sum, in a matrix of size × size. The next sum begins at nothing. */
+    end(): Float64Array {
+      add();
+      const sum = memory.floats(into, width * width);
+      const lower = new Float64Array(size * size);
+      for (let p = 0; p < size; p++)
+        lower.set(sum.subarray(p * width, p * width + p + 1), p * size);
+      sum.fill(0);
+      return lower;
+    },
+  };
 }
 
 /** The lower triangle L of a symmetric positive definite matrix L·Lᵀ, of which the lower triangle is given. */
@@ -90,9 +106,10 @@ export function solveCholesky(lower: Float64Array, right: Float64Array): Float64
     for (let k = 0; k < i; k++) right[i]! -= lower[i * n + k]! * right[k]!;
     right[i]! /= lower[i * n + i]!;
   }
-  for (let i = n - 1; i >= 0; i--) {
-    for (let k = i + 1; k < n; k++) right[i]! -= lower[k * n + i]! * right[k]!;
-    right[i]! /= lower[i * n + i]!;
+  // row by row, as it lies in memory
+  for (let k = n - 1; k >= 0; k--) {
+    right[k]! /= lower[k * n + k]!;
+    for (let i = 0; i < k; i++) right[i]! -= lower[k * n + i]! * right[k]!;
   }
   return right;
 }

@@ -1,0 +1,65 @@
+import { lanesBinary } from './lanesBinary.js';
+
+/** Places in memory begin at a multiple of this. */
+export const BYTES_OF_LANES = 64;
+const bytesOfPage = 65_536;
+
+/** Parts of a WebAssembly module's memory, and what works there (`lanes.wat`). */
+export interface LaneMemory {
+  /** Makes room for so many bytes. What was read from the memory before must be read anew. */
+  room(bytes: number): number;
+  ints(place: number, length: number): Int32Array;
+  floats(place: number, length: number): Float64Array;
+  roughFloats(place: number, length: number): Float32Array;
+  run: LaneFunctions;
+}
+interface LaneFunctions {
+  times: LaneProduct;
+  transposeTimes: LaneProduct;
+  roughTimes: LaneProduct;
+  roughTransposeTimes: LaneProduct;
+  addOuter(
+    ...[left, right, rows, width, size, into]: [number, number, number, number, number, number]
+  ): void;
+}
+export type LaneProduct = (
+  ...places: [
+    ...[rows: number, count: number, start: number, stop: number, offset: number],
+    ...[value: number, from: number, into: number],
+  ]
+) => void;
+
+// Declared for this file alone: TypeScript knows them of browsers only, with all that these have besides.
+declare const WebAssembly: {
+  Module: new (bytes: Uint8Array) => object;
+  Instance: new <Exports>(module: object) => { readonly exports: Exports };
+};
+declare const atob: (base64: string) => string;
+interface Memory {
+  readonly buffer: ArrayBuffer;
+  grow(pages: number): number;
+}
+
+let compiled: object | undefined;
+
+export function laneMemory(): LaneMemory {
+  compiled ??= new WebAssembly.Module(
+    Uint8Array.from(atob(lanesBinary), (letter) => letter.charCodeAt(0)),
+  );
+  const { memory, ...run } = new WebAssembly.Instance<LaneFunctions & { memory: Memory }>(compiled)
+    .exports;
+  let used = 0;
+  return {
+    room(bytes) {
+      const place = used;
+      used += Math.ceil(bytes / BYTES_OF_LANES) * BYTES_OF_LANES;
+      const missing = used - memory.buffer.byteLength;
+      if (missing > 0) memory.grow(Math.ceil(missing / bytesOfPage));
+      return place;
+    },
+    ints: (place, length) => new Int32Array(memory.buffer, place, length),
+    floats: (place, length) => new Float64Array(memory.buffer, place, length),
+    roughFloats: (place, length) => new Float32Array(memory.buffer, place, length),
+    run,
+  };
+}
