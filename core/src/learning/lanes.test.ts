@@ -8,6 +8,7 @@ import { lanesBinary } from './lanesBinary.js';
 import { laneScorer } from './lanes.js';
 import { scoreRows, sigmoid } from './linearModel.js';
 import type { LogisticFit } from './logistic.js';
+import { preconditioner, solveCholesky } from './precondition.js';
 
 const file = (name: string) => readFileSync(new URL(name, import.meta.url), 'utf8');
 
@@ -22,7 +23,7 @@ test('what is run is what lanes.wat says', async () => {
 const COLUMNS = 7;
 const number = fc.double({ min: -2, max: 2, noNaN: true });
 const rowOfNumbers = fc.array(fc.tuple(fc.nat(COLUMNS - 1), number), { maxLength: COLUMNS });
-const asRows = (rows: [number, number][][]): SparseRows => {
+const asRows = (rows: [number, number][][], columns = COLUMNS, common = 2): SparseRows => {
   const entries = rows.map((row) => [...new Map(row)].sort(([one], [other]) => one - other));
   const start = [0];
   for (const row of entries) start.push(start.at(-1)! + row.length);
@@ -30,7 +31,7 @@ const asRows = (rows: [number, number][][]): SparseRows => {
     start: Int32Array.from(start),
     column: Int32Array.from(entries.flatMap((row) => row.map(([column]) => column))),
     value: Float64Array.from(entries.flatMap((row) => row.map(([, value]) => value))),
-    ...{ columns: COLUMNS, common: 2 },
+    ...{ columns, common },
   };
 };
 
@@ -126,5 +127,40 @@ test('models are at their least wherever they begin, and alike to the last bit a
       });
     }),
     { numRuns: 60, endOnFailure: true },
+  );
+});
+
+test('the block of common columns is I + Σ s² / (1 + s² · rest) · e · eᵀ over the rows, each time anew', () => {
+  const [columns, common] = [21, 18];
+  const row = fc.array(fc.tuple(fc.nat(columns - 1), number), { maxLength: columns });
+  const root = fc.double({ min: 0.1, max: 2, noNaN: true });
+  fc.assert(
+    fc.property(fc.array(fc.tuple(row, root), { minLength: 1, maxLength: 80 }), (given) => {
+      const x = asRows(
+        given.map(([entries]) => entries),
+        columns,
+        common,
+      );
+      const rows = Int32Array.from(given.keys());
+      const right = Array.from({ length: common }, (_, p) => p + 1);
+      for (const scale of [1, 3]) {
+        const roots = Float64Array.from(given, ([, one]) => scale * one);
+        const { factored } = preconditioner(x, rows, roots);
+        const solved = solveCholesky(factored, Float64Array.from(right));
+        const back = Array.from(solved);
+        given.forEach(([entries], i) => {
+          const all = [...new Map(entries)];
+          const shared = all.filter(([column]) => column < common);
+          const rest = all.reduce(
+            (sum, [column, value]) => sum + (column < common ? 0 : value ** 2),
+            0,
+          );
+          const along = shared.reduce((sum, [column, value]) => sum + value * solved[column]!, 0);
+          const weight = roots[i]! ** 2 / (1 + roots[i]! ** 2 * rest);
+          for (const [column, value] of shared) back[column]! += weight * along * value;
+        });
+        back.forEach((one, p) => expect(Math.abs(one - right[p]!)).toBeLessThan(1e-3));
+      }
+    }),
   );
 });

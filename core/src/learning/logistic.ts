@@ -57,8 +57,6 @@ const mostRoughRounds = 20;
  * the rounds of the step came by is added to them.
  */
 const near = 1e-3;
-/** Rounding hides differences of the objective that are smaller than this part of it. */
-const hidden = 1e-12;
 const mostHalvings = 30;
 /** Far from the end a step need not be solved any nearer; one that led only so far along its way is followed by a nearer one. */
 const loose = 0.1;
@@ -76,9 +74,9 @@ const short = 0.1;
 export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
   const { rows, importance, c, from, tolerance = 1e-7 } = options;
   const n = rows.length;
-  let at: Place = { shares: new Float64Array(n), scores: new Float64Array(n), ...beginning };
-  if (from)
-    at = yield* rescored({ ...at, shares: sharesFrom(from, rows), intercept: from.intercept });
+  let at: Place = from
+    ? yield* scored(sharesFrom(from, rows), from.intercept)
+    : { shares: new Float64Array(n), scores: new Float64Array(n), intercept: 0, isExact: true };
   let objective = objectiveAt(at, options);
   let condition = from?.condition;
   let rounds = 0;
@@ -95,7 +93,7 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     const mayBeRough = accuracy >= rough;
     const isNear = distance <= near * farthest;
     if (!at.isExact && (isNear || stuck || !mayBeRough)) {
-      at = yield* rescored(at);
+      at = yield* scored(at.shares, at.intercept);
       objective = objectiveAt(at, options);
       stuck = false;
       continue;
@@ -105,9 +103,8 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     const solved = yield* solveNewton(rows, at, { root, right, condition, accuracy, mayBeRough });
     rounds = solved.rounds;
     const along = solved.solution.map((value, i) => root[i]! * value - at.shares[i]!);
-    const isExact = solved.isExact || isNear;
-    const product =
-      isExact && !solved.isExact ? yield { product: 'kernel', vector: along } : solved.product;
+    const isAddedUp = solved.isExact || !isNear;
+    const product = isAddedUp ? solved.product : yield { product: 'kernel', vector: along };
     const rise = solved.intercept - at.intercept;
     const risen = product.map((score) => score + rise);
     const slope = (dot(at.shares, product) - dot(pull, risen)) / c;
@@ -118,11 +115,11 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
         shares: sumOf(at.shares, length, along),
         scores: sumOf(at.scores, length, risen),
         intercept: at.intercept + length * rise,
-        isExact: at.isExact && isExact,
+        isExact: at.isExact && (solved.isExact || isNear),
       };
       const triedObjective = objectiveAt(tried, options);
       // as much less as the slope promises, but for what rounding hides
-      if (triedObjective <= objective + 1e-4 * length * slope + hidden * objective) {
+      if (triedObjective <= objective + 1e-4 * length * slope + 1e-14 * objective) {
         at = tried;
         objective = triedObjective;
         improved = true;
@@ -149,10 +146,8 @@ interface Place {
   isExact: boolean;
 }
 
-const beginning = { intercept: 0, isExact: true };
-
-/** The same shares with the scores that they make. */
-function* rescored({ shares, intercept }: Place): Waiting<Place> {
+/** Shares with the scores that they make. */
+function* scored(shares: Float64Array, intercept: number): Waiting<Place> {
   const product = yield { product: 'kernel', vector: shares };
   const scores = product.map((score) => score + intercept);
   return { shares, scores, intercept, isExact: true };
