@@ -234,10 +234,11 @@ function* solveNewton(
   const conditioned = new Float64Array(n);
   const direction = new Float64Array(n);
   let isRough = mayBeRough;
+  const divider = dividerOf(condition, rows);
   let [across, found, rho] = [0, 0, 0];
   /** Divides the residual, taking out of both what the intercept accounts for. */
   function* project(): Waiting<number> {
-    yield* divide(residual, rows, { condition, isRough }, conditioned, scaled);
+    yield* divide(residual, divider, isRough, conditioned, scaled);
     const more = dot(root, conditioned) / across;
     found += more;
     addTo(residual, -more, root);
@@ -248,7 +249,7 @@ function* solveNewton(
   function* begin(product: Float64Array): Waiting<void> {
     afterKernel(reached, product, root, solution);
     residual.set(sumOf(right, -1, reached));
-    yield* divide(root, rows, { condition, isRough }, divided, scaled);
+    yield* divide(root, divider, isRough, divided, scaled);
     across = dot(root, divided);
     found = 0;
     rho = yield* project();
@@ -287,20 +288,39 @@ function* solveNewton(
   return { solution, intercept: found, product, isExact: !isRough, rounds };
 }
 
-/** Divides nearly by I + S K S: see `preconditioner`. What is in `scaled` is lost. */
+/** What divides nearly by I + S K S: see `preconditioner`. */
+interface Divider {
+  /** 1 / D and S / D by row listed. */
+  inverse: Float64Array;
+  rooted: Float64Array;
+  factored: Float64Array;
+}
+
+function dividerOf({ root, diagonal, factored }: Condition, rows: Int32Array): Divider {
+  const inverse = new Float64Array(rows.length);
+  const rooted = new Float64Array(rows.length);
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]!;
+    inverse[i] = 1 / diagonal[row]!;
+    rooted[i] = root[row]! / diagonal[row]!;
+  }
+  return { inverse, rooted, factored };
+}
+
+/** Divides nearly by I + S K S. What is in `scaled` is lost. */
 function* divide(
   vector: Float64Array,
-  rows: Int32Array,
-  { condition, isRough }: { condition: Condition; isRough: boolean },
+  { inverse, rooted, factored }: Divider,
+  isRough: boolean,
   into: Float64Array,
   scaled: Float64Array,
 ): Waiting<void> {
-  const { factored } = condition;
-  divideByDiagonal(into, scaled, vector, rows, condition);
+  multiply(into, inverse, vector);
   if (factored.length === 0) return;
+  multiply(scaled, rooted, vector);
   const common = yield { product: 'toCommon', vector: scaled, isRough };
   const solved = solveCholesky(factored, common);
-  takeBack(into, yield { product: 'fromCommon', vector: solved, isRough }, rows, condition);
+  takeBack(into, rooted, yield { product: 'fromCommon', vector: solved, isRough });
 }
 
 // each in a function of its own: inside a generator the engine would not make them fast
@@ -336,30 +356,7 @@ function sumOf(x: Float64Array, length: number, y: Float64Array): Float64Array {
   return sum;
 }
 
-/** into = vector / D, scaled = S · into */
-function divideByDiagonal(
-  into: Float64Array,
-  scaled: Float64Array,
-  vector: Float64Array,
-  rows: Int32Array,
-  { root, diagonal }: Condition,
-): void {
-  for (let i = 0; i < into.length; i++) {
-    const row = rows[i]!;
-    into[i] = vector[i]! / diagonal[row]!;
-    scaled[i] = root[row]! * into[i]!;
-  }
-}
-
-/** into −= S · back / D */
-function takeBack(
-  into: Float64Array,
-  back: Float64Array,
-  rows: Int32Array,
-  { root, diagonal }: Condition,
-): void {
-  for (let i = 0; i < into.length; i++) {
-    const row = rows[i]!;
-    into[i]! -= (root[row]! * back[i]!) / diagonal[row]!;
-  }
+/** into −= rooted · back */
+function takeBack(into: Float64Array, rooted: Float64Array, back: Float64Array): void {
+  for (let i = 0; i < into.length; i++) into[i]! -= rooted[i]! * back[i]!;
 }
