@@ -100,11 +100,13 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   await page.getByRole('link', { name: '3 Decided against' }).click();
   const line = page.getByRole('slider', { name: 'The line' });
   const accept = page.getByRole('button', { name: /^Accept \d+ above$/ });
-  await expect(line).toBeVisible();
+  // until then the line of the question before stands there
+  await expect(page.getByText('If you decided against the ferry')).toBeVisible();
+  // waits until it stands still
+  await line.hover();
   const box = (await line.boundingBox())!;
   const asked: string[] = [];
   page.on('request', (request) => asked.push(request.method()));
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
   const seen = new Set<string>();
   for (const dy of [40, 90, 140]) {
