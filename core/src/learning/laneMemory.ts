@@ -1,6 +1,6 @@
 import { lanesBinary } from './lanesBinary.js';
 
-/** Places in memory begin at a multiple of this. */
+/** What stands side by side takes so many, and begins at a multiple of it. */
 export const BYTES_OF_LANES = 64;
 const bytesOfPage = 65_536;
 
@@ -18,9 +18,16 @@ interface LaneFunctions {
   transposeTimes: LaneProduct;
   roughTimes: LaneProduct;
   roughTransposeTimes: LaneProduct;
-  addOuter(
-    ...[left, right, rows, width, size, into]: [number, number, number, number, number, number]
-  ): void;
+  addOuter: (
+    ...places: [
+      left: number,
+      right: number,
+      rows: number,
+      width: number,
+      size: number,
+      into: number,
+    ]
+  ) => void;
 }
 export type LaneProduct = (
   ...places: [
@@ -42,6 +49,7 @@ interface Memory {
 
 let compiled: object | undefined;
 
+/** A memory of its own. */
 export function laneMemory(): LaneMemory {
   compiled ??= new WebAssembly.Module(
     Uint8Array.from(atob(lanesBinary), (letter) => letter.charCodeAt(0)),

@@ -3,7 +3,7 @@ import { BYTES_OF_LANES, laneMemory, type LaneMemory, type LaneProduct } from '.
 import type { LinearModel } from './linearModel.js';
 
 /** So many vectors go through a matrix side by side, and so many where numbers of 32 bits are exact enough. */
-const LANES = 8;
+const LANES = BYTES_OF_LANES / Float64Array.BYTES_PER_ELEMENT;
 const ROUGH_LANES = 2 * LANES;
 
 /**

@@ -48,16 +48,17 @@ export async function* textOf(source: FileSource, encoding: Encoding): AsyncGene
   // Node 20's own decoder takes windows-1252 for Latin-1 and loses “€” and typographic quotes
   if (encoding === 'windows-1252') {
     const decoder = iconv.getDecoder('windows-1252');
-    for await (const bytes of bytesOf(source))
-      for (let at = 0; at < bytes.length; at += PIECE)
-        yield decoder.write(Buffer.from(bytes.subarray(at, at + PIECE)));
+    for await (const bytes of piecesOf(source)) yield decoder.write(Buffer.from(bytes));
     return;
   }
   const decoder = new TextDecoder(encoding);
-  for await (const bytes of bytesOf(source))
-    for (let at = 0; at < bytes.length; at += PIECE)
-      yield decoder.decode(bytes.subarray(at, at + PIECE), { stream: true });
+  for await (const bytes of piecesOf(source)) yield decoder.decode(bytes, { stream: true });
   yield decoder.decode();
+}
+
+async function* piecesOf(source: FileSource): AsyncGenerator<Uint8Array> {
+  for await (const bytes of bytesOf(source))
+    for (let at = 0; at < bytes.length; at += PIECE) yield bytes.subarray(at, at + PIECE);
 }
 
 /** The separator that stands most often in the first filled lines, outside quotes. */

@@ -1,6 +1,6 @@
 import { CellText, withoutEscapes } from './cellText.js';
 import { numberText, withoutMidnight, type CellKind } from './numberFormats.js';
-import { attributesOf, eachAttribute, localName, textOf, type XmlHandler } from './xml.js';
+import { attributesOf, eachAttribute, localName, resolvedText, type XmlHandler } from './xml.js';
 
 /** What all worksheets of a workbook share. */
 export interface SharedOfWorkbook {
@@ -43,7 +43,7 @@ export class WorksheetRows implements XmlHandler {
     const after = xml.indexOf('<', value);
     if (after < 0 || !xml.startsWith('</v></c>', after)) return -1;
     this.#openCell(xml.slice(start + '<c'.length, end));
-    this.#value = textOf(xml.slice(value, after));
+    this.#value = resolvedText(xml.slice(value, after));
     this.#closeCell(this.#cells);
     return after + '</v></c>'.length;
   }

@@ -70,7 +70,7 @@ export class XmlReader {
   }
 
   #tellText(written: string): void {
-    if (this.#path.length > 0) this.#handler.text?.(textOf(written));
+    if (this.#path.length > 0) this.#handler.text?.(resolvedText(written));
   }
 
   #tellMarkup(xml: string, start: number, end: number): void {
@@ -169,8 +169,8 @@ const withBlanks = (value: string): string =>
 const withLineEnds = (text: string): string =>
   text.includes('\r') ? text.replaceAll(/\r\n?/g, '\n') : text;
 
-/** Text as it is meant. */
-export const textOf = (written: string): string => decoded(withLineEnds(written));
+/** Text with its line ends and its references to characters resolved. */
+export const resolvedText = (written: string): string => decoded(withLineEnds(written));
 
 const entities = new Map([
   ['amp', '&'],
