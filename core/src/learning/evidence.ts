@@ -1,55 +1,13 @@
-import type { TextVector, Vocabulary } from './features.js';
 import type { LinearModel } from './linearModel.js';
 import type { Calibration } from './platt.js';
+import type { Vocabulary } from './vocabulary.js';
+import type { WordedTexts } from './wordedTexts.js';
 import type { WordTable } from './wordTable.js';
 
 /** What a word of a text adds to the log-odds of a code. */
 export interface WordPart {
   word: string;
   weight: number;
-}
-
-export interface Explained {
-  parts: WordPart[];
-  constant: number;
-}
-
-/**
- * Makes the function that takes the log-odds of a text apart into what each of its words adds. A pair of words is
- * shared equally by the two, a run of characters goes to the words that it stands in, the text's meaning to the words
- * whose vectors make it up. The model is linear, so Σ weights + `constant` is the log-odds exactly.
- */
-export function explainer(
-  { table }: Pick<Vocabulary, 'table'>,
-  { weights, intercept }: LinearModel,
-  { slope, shift }: Calibration,
-): (vector: TextVector) => Explained {
-  /** How far each word's vector points along the weights, by row of the table, as far as it was asked for. */
-  const along = new Map<number, number>();
-  const alongWeights = (table: WordTable, row: number): number => {
-    let one = along.get(row);
-    if (one === undefined) along.set(row, (one = table.along(row, weights)));
-    return one;
-  };
-  const constant = slope * intercept + shift;
-  return ({ columns, values, words, parts, meaning }) => {
-    const sums = new Array<number>(words.length).fill(0);
-    const { word, entry, share } = parts;
-    for (let k = 0; k < word.length; k++) {
-      const at = entry[k]!;
-      const column = columns[at]!;
-      // a column beyond the weights was in no text that the model was fitted to
-      if (column < weights.length) sums[word[k]!]! += share[k]! * values[at]! * weights[column]!;
-    }
-    return {
-      parts: words.map((form, w) => {
-        const row = meaning.row[w]!;
-        const meant = table && row !== -1 ? meaning.times[w]! * alongWeights(table, row) : 0;
-        return { word: form, weight: slope * (sums[w]! + meant) };
-      }),
-      constant,
-    };
-  };
 }
 
 /** A word that speaks for or against a code. */
@@ -80,54 +38,60 @@ export interface WordShares {
 }
 
 /** Collects the word shares of texts; words used in one answer only are left out. */
-export function wordShareBuilder({ learnt, table }: Vocabulary): {
+export function wordShareBuilder({ idf, learnt, table, words: known }: Vocabulary): {
   /** Tells the different words of an answer. */
-  count: (words: readonly string[]) => void;
+  count: (words: Iterable<number>) => void;
   /** Sums up what the words of an answer that was counted bring in. */
-  add: (vector: TextVector) => void;
+  add: (texts: WordedTexts, text: number) => void;
   shares: () => WordShares;
 } {
-  const answersWith = new Map<string, number>();
-  const gathered = new Map<string, GatheredWord>();
+  const gathered = new Map<number, GatheredWord>();
+  const of = (word: number): GatheredWord => {
+    let one = gathered.get(word);
+    if (!one)
+      gathered.set(word, (one = { answers: 0, summed: 0, runs: 0, meanings: 0, sums: new Map() }));
+    return one;
+  };
   return {
     count(words) {
-      for (const word of words) answersWith.set(word, (answersWith.get(word) ?? 0) + 1);
+      for (const word of words) of(word).answers += 1;
     },
-    add({ columns, values, words, parts, meaning }) {
-      const ofText = words.map((word, w) => {
-        let one = gathered.get(word);
-        if (!one)
-          gathered.set(
-            word,
-            (one = {
-              ...{ summed: 0, row: meaning.row[w]!, times: 0 },
-              ...{ columns: [], sums: [], placeOf: new Map(), next: 0 },
-            }),
-          );
+    add(texts, text) {
+      const { words, runs, meanings, partWord, partColumn, partAmount } = texts;
+      const first = texts.firstWord[text]!;
+      const ofText: GatheredWord[] = [];
+      for (let w = first; w < texts.firstWord[text + 1]!; w++) {
+        const one = of(words[w]!);
         one.summed += 1;
-        one.times += meaning.times[w]!;
-        return one;
-      });
-      for (let k = 0; k < parts.word.length; k++) {
-        const entry = parts.entry[k]!;
-        const column = columns[entry]!;
-        if (column >= learnt) continue;
-        const one = ofText[parts.word[k]!]!;
-        const place = one.columns[one.next] === column ? one.next : placeOf(one, column);
-        one.sums[place]! += parts.share[k]! * values[entry]!;
-        one.next = place + 1;
+        one.runs += runs[w]!;
+        one.meanings += meanings[w]!;
+        ofText.push(one);
+      }
+      for (let k = texts.firstPart[text]!; k < texts.firstPart[text + 1]!; k++) {
+        const { sums } = ofText[partWord[k]! - first]!;
+        const column = partColumn[k]!;
+        sums.set(column, (sums.get(column) ?? 0) + partAmount[k]!);
       }
     },
     shares: () => ({
       table,
-      words: [...gathered].flatMap(([word, { summed, columns, sums, row, times }]) => {
-        const answers = answersWith.get(word) ?? 0;
-        if (answers < 2) return [];
+      words: [...gathered].flatMap(([word, { answers, summed, runs, meanings, sums }]) => {
+        if (answers < 2 || summed === 0) return [];
+        for (let k = known.firstRun[word]!; k < known.firstRun[word + 1]!; k++) {
+          const run = known.run[k]!;
+          if (run < learnt) sums.set(run, (sums.get(run) ?? 0) + runs * idf[run]!);
+        }
         return [
           {
-            ...{ word, answers, summed, row, times },
-            columns: Int32Array.from(columns),
-            sums: Float64Array.from(sums),
+            ...{
+              word: known.forms[word]!,
+              answers,
+              summed,
+              row: known.row[word]!,
+              times: meanings,
+            },
+            columns: Int32Array.from(sums.keys()),
+            sums: Float64Array.from(sums.values()),
           },
         ];
       }),
@@ -136,25 +100,12 @@ export function wordShareBuilder({ learnt, table }: Vocabulary): {
 }
 
 interface GatheredWord {
+  answers: number;
   summed: number;
-  row: number;
-  times: number;
-  columns: number[];
-  sums: number[];
-  placeOf: Map<number, number>;
-  /** Where its next column likely is: a word's runs of characters come in the same order each time. */
-  next: number;
-}
-
-function placeOf(word: GatheredWord, column: number): number {
-  let place = word.placeOf.get(column);
-  if (place === undefined) {
-    place = word.columns.length;
-    word.placeOf.set(column, place);
-    word.columns.push(column);
-    word.sums.push(0);
-  }
-  return place;
+  /** How many times its runs and its vector were brought in, and what else by column. */
+  runs: number;
+  meanings: number;
+  sums: Map<number, number>;
 }
 
 /**

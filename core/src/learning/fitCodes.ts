@@ -158,7 +158,7 @@ function planCode(
 /** What each row teaches of a code and how much it counts, and which rows stand for each answer. */
 function teach(material: Material, codeId: string, decided: readonly number[]) {
   const { input, lessons, settled, x } = material;
-  const rows = x.start.length - 1;
+  const rows = x.count;
   const labels = new Uint8Array(rows);
   const importance = new Float64Array(rows).fill(1);
   const rowsOf = new Map<number, number[]>();

@@ -1,4 +1,4 @@
-import type { SparseRows } from './features.js';
+import type { SparseRows } from './sparseRows.js';
 import { laneMatrix, lanesOf, type Product } from './lanes.js';
 import { fitting, type LogisticFit, type LogisticOptions, type WantedProduct } from './logistic.js';
 

@@ -1,13 +1,8 @@
-export { explainer, type WordPart, type WordWeight } from './evidence.js';
-export {
-  characterRuns,
-  learnVocabulary,
-  rowBuilder,
-  vectoriser,
-  type SparseRows,
-  type TextVector,
-  type Vocabulary,
-} from './features.js';
+export type { WordPart, WordWeight } from './evidence.js';
+export { rowBuilder, vectoriser, type TextVector } from './features.js';
+export type { SparseRows } from './sparseRows.js';
+export { characterRuns } from './lexicon.js';
+export { learnVocabulary, type Vocabulary } from './vocabulary.js';
 export { dealFolds } from './folds.js';
 export { fitLogistic } from './fitTogether.js';
 export { scoreRows, sigmoid, type LinearModel } from './linearModel.js';

@@ -2,6 +2,8 @@ import { lanesBinary } from './lanesBinary.js';
 
 /** What stands side by side takes so many, and begins at a multiple of it. */
 export const BYTES_OF_LANES = 64;
+/** So many vectors of numbers of 64 bits go through a matrix side by side. */
+export const LANES = BYTES_OF_LANES / Float64Array.BYTES_PER_ELEMENT;
 const bytesOfPage = 65_536;
 
 /** Parts of a WebAssembly module's memory, and what works there (`lanes.wat`). */

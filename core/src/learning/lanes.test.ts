@@ -2,10 +2,11 @@ import { readFileSync } from 'node:fs';
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import wabt from 'wabt';
-import type { SparseRows } from './features.js';
+import { near } from '../../test/near.js';
+import type { SparseRows } from './sparseRows.js';
 import { fitLogistic, fitTogether, type FitJob } from './fitTogether.js';
 import { lanesBinary } from './lanesBinary.js';
-import { laneScorer } from './lanes.js';
+import { laneScorer } from './laneScorer.js';
 import { scoreRows, sigmoid } from './linearModel.js';
 import type { LogisticFit } from './logistic.js';
 import { preconditioner, solveCholesky } from './precondition.js';
@@ -28,6 +29,7 @@ const asRows = (rows: [number, number][][], columns = COLUMNS, common = 2): Spar
   const start = [0];
   for (const row of entries) start.push(start.at(-1)! + row.length);
   return {
+    count: rows.length,
     start: Int32Array.from(start),
     column: Int32Array.from(entries.flatMap((row) => row.map(([column]) => column))),
     value: Float64Array.from(entries.flatMap((row) => row.map(([, value]) => value))),
@@ -35,33 +37,34 @@ const asRows = (rows: [number, number][][], columns = COLUMNS, common = 2): Spar
   };
 };
 
-test('rows are scored by any number of models, chunk after chunk', () => {
+test('rows are scored by any number of models, chunk after chunk, by derived columns too', () => {
   const model = fc.array(number, { minLength: COLUMNS + 1, maxLength: COLUMNS + 1 });
+  const rows = fc.array(rowOfNumbers, { maxLength: 9 });
   fc.assert(
     fc.property(
       fc.array(model, { minLength: 1, maxLength: 20 }),
-      fc.array(fc.array(rowOfNumbers, { maxLength: 9 }), { maxLength: 4 }),
-      (models, chunks) => {
-        const score = laneScorer(
-          COLUMNS,
-          models.map((one) => ({
-            weights: Float64Array.from(one.slice(0, -1)),
-            intercept: one[COLUMNS]!,
-          })),
-        );
-        for (const chunk of chunks) {
+      fc.array(fc.tuple(rows, rows), { maxLength: 4 }),
+      (numbers, chunks) => {
+        const models = numbers.map((one) => ({
+          weights: Float64Array.from(one.slice(0, -1)),
+          intercept: one[COLUMNS]!,
+        }));
+        const scorer = laneScorer(COLUMNS, models, 9 * 4);
+        for (const [further, chunk] of chunks) {
+          const y = asRows(further);
+          const first = scorer.derive(y);
           const x = asRows(chunk);
-          const scores = score(
-            chunk.map((_, row) => ({
-              columns: x.column.slice(x.start[row], x.start[row + 1]),
-              values: x.value.slice(x.start[row], x.start[row + 1]),
-            })),
-          );
-          models.forEach((weights, m) => {
-            const intercept = weights[COLUMNS]!;
-            const one = { weights: Float64Array.from(weights.slice(0, -1)), intercept };
-            const expected = scoreRows(x, Int32Array.from(chunk.keys()), one);
-            expect([...scores[m]!]).toEqual([...expected].map((value) => expect.closeTo(value, 9)));
+          const scores = scorer.score(x);
+          const three = further.map((_, i): [number, number][] => [[first + i, 3]]);
+          const derived = scorer.score(asRows(three, COLUMNS + 36));
+          const places = (all: unknown[]) => Int32Array.from(all.keys());
+          models.forEach((one, m) => {
+            expect([...scores[m]!]).toEqual(near(scoreRows(x, places(chunk), one)));
+            const { weights, intercept } = one;
+            const whole = scoreRows(y, places(further), { weights, intercept: 0 });
+            expect([...derived[m]!]).toEqual(near(whole.map((score) => 3 * score + intercept)));
+            const { numbers: inPlace, first: at, step } = scorer.weightsOf(m);
+            expect(further.map((_, i) => inPlace[at + step * (first + i)])).toEqual(near(whole));
           });
         }
       },

@@ -1,9 +1,15 @@
-import type { SparseRows } from './features.js';
-import { BYTES_OF_LANES, laneMemory, type LaneMemory, type LaneProduct } from './laneMemory.js';
-import type { LinearModel } from './linearModel.js';
+import {
+  BYTES_OF_LANES,
+  LANES,
+  laneMemory,
+  type LaneMemory,
+  type LaneProduct,
+} from './laneMemory.js';
+import { roomForRows, rowFiller } from './laneRows.js';
+import { newFloats, newInts } from './lists.js';
+import type { CompressedRows, Factors, SparseRows } from './sparseRows.js';
 
-/** So many vectors go through a matrix side by side, and so many where numbers of 32 bits are exact enough. */
-const LANES = BYTES_OF_LANES / Float64Array.BYTES_PER_ELEMENT;
+/** So many vectors go through a matrix side by side where numbers of 32 bits are exact enough. */
 const ROUGH_LANES = 2 * LANES;
 
 /**
@@ -38,43 +44,40 @@ interface SideBySide {
   lanes: number;
   rows: Float64Array | Float32Array;
   columns: Float64Array | Float32Array;
-  value: number;
+  value: 'value' | 'roughValue';
   times: LaneProduct;
   transposeTimes: LaneProduct;
 }
 
 export function laneMatrix(x: SparseRows): LaneMatrix {
+  const { rows, commonStop, wholes, common } = x.factors ?? asOneFactor(x);
+  const { count } = rows;
   const memory = laneMemory();
-  const count = x.start.length - 1;
-  const entries = x.column.length;
-  const stored = roomForRows(memory, count, entries);
-  const roughValue = memory.room(4 * entries);
-  const commonStop = memory.room(4 * count);
-  const list = memory.room(4 * count);
+  const storedRows = roomForBoth(memory, rows);
+  const storedWholes = roomForBoth(memory, wholes);
+  const commonStops = memory.room(4 * count);
+  const list = memory.room(4 * Math.max(count, wholes.count));
+  const everyWhole = memory.room(4 * wholes.count);
   const byRow = memory.room(BYTES_OF_LANES * count);
-  const byColumn = memory.room(BYTES_OF_LANES * x.columns);
-  const fill = rowFiller(memory, stored, x.columns, { rows: count, entries });
-  const stops = memory.ints(commonStop, count);
+  const byColumn = memory.room(BYTES_OF_LANES * (x.columns + wholes.count));
+  const byWhole = byColumn + BYTES_OF_LANES * x.columns;
+  storeBoth(memory, storedRows, rows);
+  storeBoth(memory, storedWholes, wholes);
+  memory.ints(commonStops, count).set(commonStop);
+  memory.ints(everyWhole, wholes.count).forEach((_, i, every) => (every[i] = i));
   const listed = memory.ints(list, count);
-  for (let row = 0; row < count; row++) {
-    const [from, to] = [x.start[row]!, x.start[row + 1]!];
-    let common = from;
-    while (common < to && x.column[common]! < x.common) common += 1;
-    stops[row] = common;
-    fill(x.column, x.value, from, to);
-  }
-  memory.roughFloats(roughValue, entries).set(memory.floats(stored.value, entries));
   const { times, transposeTimes, roughTimes, roughTransposeTimes } = memory.run;
+  const columns = x.columns + wholes.count;
   const exact: SideBySide = {
-    ...{ lanes: LANES, value: stored.value, times, transposeTimes },
+    ...{ lanes: LANES, value: 'value', times, transposeTimes },
     rows: memory.floats(byRow, LANES * count),
-    columns: memory.floats(byColumn, LANES * x.columns),
+    columns: memory.floats(byColumn, LANES * columns),
   };
   const rough: SideBySide = {
-    ...{ lanes: ROUGH_LANES, value: roughValue },
+    ...{ lanes: ROUGH_LANES, value: 'roughValue' },
     ...{ times: roughTimes, transposeTimes: roughTransposeTimes },
     rows: memory.roughFloats(byRow, ROUGH_LANES * count),
-    columns: memory.roughFloats(byColumn, ROUGH_LANES * x.columns),
+    columns: memory.roughFloats(byColumn, ROUGH_LANES * columns),
   };
 
   let listedFor: Int32Array[] = [];
@@ -89,17 +92,35 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
     for (let row = 0; row < count; row++) if (wanted[row] === 1) listed[length++] = row;
     listedFor = lists;
   };
-  const { start, offset } = stored;
-  const fromRows = (by: SideBySide, asked: readonly AskedProduct[], stop: number, to: number) => {
+  const { start, offset } = storedRows;
+  const fromRows = (by: SideBySide, asked: readonly AskedProduct[], isCommon: boolean) => {
     by.rows.fill(0);
     asked.forEach(({ vector, rows }, lane) => {
       for (let i = 0; i < rows.length; i++) by.rows[rows[i]! * by.lanes + lane]! += vector[i]!;
     });
-    by.columns.fill(0, 0, by.lanes * to);
-    by.transposeTimes(list, length, start, stop, offset, by.value, byRow, byColumn);
+    const stop = isCommon ? commonStops : start + 4;
+    by.columns.fill(0, 0, by.lanes * (isCommon ? x.common : columns));
+    if (isCommon) by.columns.fill(0, by.lanes * x.columns, by.lanes * (x.columns + common));
+    by.transposeTimes(list, length, start, stop, offset, storedRows[by.value], byRow, byColumn);
+    const { start: first, offset: at } = storedWholes;
+    const count = isCommon ? common : wholes.count;
+    by.transposeTimes(
+      everyWhole,
+      count,
+      first,
+      first + 4,
+      at,
+      storedWholes[by.value],
+      byWhole,
+      byColumn,
+    );
   };
-  const toRows = (by: SideBySide, asked: readonly AskedProduct[], stop: number) => {
-    by.times(list, length, start, stop, offset, by.value, byColumn, byRow);
+  const toRows = (by: SideBySide, asked: readonly AskedProduct[], isCommon: boolean) => {
+    const { start: first, offset: at } = storedWholes;
+    const count = isCommon ? common : wholes.count;
+    by.times(everyWhole, count, first, first + 4, at, storedWholes[by.value], byColumn, byWhole);
+    const stop = isCommon ? commonStops : start + 4;
+    by.times(list, length, start, stop, offset, storedRows[by.value], byColumn, byRow);
     asked.forEach(({ rows, into }, lane) => {
       for (let i = 0; i < rows.length; i++) into[i] = by.rows[rows[i]! * by.lanes + lane]!;
     });
@@ -108,22 +129,21 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
     asked.forEach(({ into }, lane) => {
       for (let j = 0, at = lane; j < columns; j++, at += by.lanes) into[j] = by.columns[at]!;
     });
-  const wholeStop = start + 4;
   return {
     multiply(product, isRough, asked) {
       const by = isRough ? rough : exact;
       listRows(asked);
       switch (product) {
         case 'kernel':
-          fromRows(by, asked, wholeStop, x.columns);
-          toRows(by, asked, wholeStop);
+          fromRows(by, asked, false);
+          toRows(by, asked, false);
           break;
         case 'weights':
-          fromRows(by, asked, wholeStop, x.columns);
+          fromRows(by, asked, false);
           copyColumns(by, asked, x.columns);
           break;
         case 'toCommon':
-          fromRows(by, asked, commonStop, x.common);
+          fromRows(by, asked, true);
           copyColumns(by, asked, x.common);
           break;
         case 'fromCommon':
@@ -131,96 +151,37 @@ export function laneMatrix(x: SparseRows): LaneMatrix {
             for (let j = 0, at = lane; j < x.common; j++, at += by.lanes)
               by.columns[at] = vector[j]!;
           });
-          toRows(by, asked, commonStop);
+          toRows(by, asked, true);
       }
     },
   };
 }
 
-/** Entries of a row, columns in ascending order. */
-export interface SparseRow {
-  columns: Int32Array;
-  values: Float64Array;
-}
-
-/**
- * Makes the function that scores rows by many models.
- *
- * @param columns entries of rows beyond them count nothing
- * @returns by model, the score of each row
- */
-export function laneScorer(
-  columns: number,
-  models: readonly LinearModel[],
-): (rows: readonly SparseRow[]) => Float64Array[] {
-  const memory = laneMemory();
-  const groups = Array.from({ length: Math.ceil(models.length / LANES) }, (_, group) => {
-    const place = memory.room(BYTES_OF_LANES * columns);
-    const lanes = memory.floats(place, LANES * columns);
-    models.slice(group * LANES, (group + 1) * LANES).forEach(({ weights }, lane) => {
-      for (let j = 0, at = lane; j < columns; j++, at += LANES) lanes[at] = weights[j]!;
-    });
-    return place;
-  });
-  let room = { rows: 0, entries: 0, list: 0, into: 0, at: roomForRows(memory, 0, 0) };
-  return (rows) => {
-    const count = rows.length;
-    const entries = rows.reduce((sum, row) => sum + row.columns.length, 0);
-    if (count > room.rows || entries > room.entries)
-      room = {
-        ...{ rows: count, entries: 2 * entries, list: memory.room(4 * count) },
-        ...{
-          into: memory.room(BYTES_OF_LANES * count),
-          at: roomForRows(memory, count, 2 * entries),
-        },
-      };
-    const { start, offset, value } = room.at;
-    const fill = rowFiller(memory, room.at, columns, { rows: count, entries });
-    for (const row of rows) fill(row.columns, row.values, 0, row.columns.length);
-    memory.ints(room.list, count).forEach((_, row, list) => (list[row] = row));
-    const scores = models.map(() => new Float64Array(count));
-    groups.forEach((place, group) => {
-      memory.run.times(room.list, count, start, start + 4, offset, value, place, room.into);
-      const lanes = memory.floats(room.into, LANES * count);
-      scores.slice(group * LANES, (group + 1) * LANES).forEach((score, lane) => {
-        const { intercept } = models[group * LANES + lane]!;
-        for (let row = 0, at = lane; row < count; row++, at += LANES)
-          score[row] = lanes[at]! + intercept;
-      });
-    });
-    return scores;
+/** A matrix that is not taken apart: there are no wholes. */
+function asOneFactor({ count, start, column, value, common }: SparseRows): Factors {
+  const commonStop = start.slice(0, count);
+  for (let row = 0; row < count; row++)
+    while (commonStop[row]! < start[row + 1]! && column[commonStop[row]!]! < common)
+      commonStop[row]! += 1;
+  return {
+    ...{ rows: { count, start, column, value }, commonStop, common: 0 },
+    wholes: { count: 0, start: newInts(1), column: newInts(0), value: newFloats(0) },
   };
 }
 
-interface StoredRows {
-  start: number;
-  offset: number;
-  value: number;
-}
-
-const roomForRows = (memory: LaneMemory, rows: number, entries: number): StoredRows => ({
-  start: memory.room(4 * (rows + 1)),
-  offset: memory.room(4 * entries),
-  value: memory.room(8 * entries),
+const roomForBoth = (memory: LaneMemory, { count, column }: CompressedRows) => ({
+  ...roomForRows(memory, count, column.length),
+  roughValue: memory.room(4 * column.length),
 });
 
-/** Makes the function that stores row after row. */
-function rowFiller(
+/** Stores rows, their numbers in both sizes. */
+function storeBoth(
   memory: LaneMemory,
-  stored: StoredRows,
-  columns: number,
-  room: { rows: number; entries: number },
-) {
-  const start = memory.ints(stored.start, room.rows + 1);
-  const offset = memory.ints(stored.offset, room.entries);
-  const value = memory.floats(stored.value, room.entries);
-  let [row, at] = [0, 0];
-  start[0] = 0;
-  return (column: Int32Array, values: Float64Array, from: number, to: number) => {
-    for (let k = from; k < to && column[k]! < columns; k++, at++) {
-      offset[at] = column[k]! * BYTES_OF_LANES;
-      value[at] = values[k]!;
-    }
-    start[++row] = at;
-  };
+  stored: ReturnType<typeof roomForBoth>,
+  { count, start, column, value }: CompressedRows,
+): void {
+  const entries = column.length;
+  const fill = rowFiller(memory, stored, Infinity, { rows: count, entries });
+  for (let row = 0; row < count; row++) fill(column, value, start[row]!, start[row + 1]!);
+  memory.roughFloats(stored.roughValue, entries).set(memory.floats(stored.value, entries));
 }

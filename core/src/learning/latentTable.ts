@@ -1,6 +1,7 @@
 import { randomSource } from '../statistics/index.js';
-import { formsOf, inverseFrequency } from './features.js';
 import { dot } from './lists.js';
+import { formsOf } from './lexicon.js';
+import { inverseFrequency } from './vocabulary.js';
 import type { WordTable } from './wordTable.js';
 
 const RANK = 50;

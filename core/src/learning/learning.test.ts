@@ -1,37 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import { readMails } from '../../test/mail.js';
+import { tinyTable } from '../../test/tinyTable.js';
 import { randomSource } from '../statistics/index.js';
 import { simpleRandomSample } from '../sampling/index.js';
 import { findConfused } from './confusion.js';
 import { likelyGain } from './curve.js';
 import { latentTable } from './latentTable.js';
-import { explainer } from './evidence.js';
-import { learnVocabulary, rowBuilder, vectoriser } from './features.js';
-import { scoreRows } from './linearModel.js';
 import { readMaterial, type TrainingAnswer, type TrainingInput } from './material.js';
 import { averagePrecision, f1, outcomeAt } from './metrics.js';
 import { askNearest, findNeighbours } from './nearest.js';
 import { trainQuestion } from './trainQuestion.js';
 import { readWordTable } from './wordTable.js';
-
-/** A table of four words: boat and ship point the same way. */
-function tinyTable() {
-  const words = ['boat', 'ship', 'fare', 'crew'];
-  const vectors = [
-    [100, 10],
-    [98, 14],
-    [-50, 90],
-    [0, -120],
-  ];
-  const names = words.join('\n');
-  const file = new Uint8Array(12 + 4 * 4 + 8 + 2 * names.length);
-  const view = new DataView(file.buffer);
-  [4, 2, 2 * names.length].forEach((value, i) => view.setUint32(4 * i, value, true));
-  words.forEach((_, w) => view.setFloat32(12 + 4 * w, 0.01, true));
-  vectors.flat().forEach((value, i) => view.setInt8(28 + i, value));
-  [...names].forEach((c, i) => view.setUint16(36 + 2 * i, c.charCodeAt(0), true));
-  return { file, table: readWordTable(file) };
-}
 
 const answer = (text: string, settled: boolean, ...codes: string[]): TrainingAnswer => ({
   ...{ text, settled },
@@ -108,29 +87,6 @@ describe('word vectors', () => {
     const byChance = many.words.filter((word) => word.startsWith('filler'));
     const left = byChance.reduce((sum, word) => sum + many.dot(word, word), 0) / byChance.length;
     expect(left).toBeLessThan(0.4);
-  });
-
-  test('what each word brings adds up to the score, vectors and all', () => {
-    const { table } = tinyTable();
-    const texts = ['boat and crew', 'a ship, a fare', 'crew crew fare', 'no word of it'];
-    const vocabulary = learnVocabulary(texts, { minAnswers: 1, table });
-    const vectorise = vectoriser(vocabulary);
-    const builder = rowBuilder(vocabulary);
-    for (const text of texts) builder.add(vectorise(text));
-    const x = builder.rows();
-    const model = {
-      weights: Float64Array.from({ length: x.columns }, (_, i) => Math.sin(i + 1)),
-      intercept: 0.3,
-    };
-    const scores = scoreRows(x, Int32Array.from(texts.keys()), model);
-    texts.forEach((text, t) => {
-      const { parts, constant } = explainer(vocabulary, model, {
-        slope: 2,
-        shift: 0.1,
-      })(vectorise(text));
-      const sum = parts.reduce((total, { weight }) => total + weight, constant);
-      expect(sum).toBeCloseTo(2 * scores[t]! + 0.1, 10);
-    });
   });
 
   test('a word that nobody coded is known by words like it; one that no table knows does no harm', () => {

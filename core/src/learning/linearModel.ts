@@ -1,4 +1,4 @@
-import type { SparseRows } from './features.js';
+import type { SparseRows } from './sparseRows.js';
 
 /** A linear model: score = Σ weight · value + intercept. */
 export interface LinearModel {

@@ -43,3 +43,6 @@ export function dot(x: Float64Array, y: Float64Array): number {
   for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
   return sum;
 }
+
+/** Of a vector. */
+export const lengthOf = (x: Float64Array): number => Math.sqrt(dot(x, x));

@@ -1,4 +1,4 @@
-import type { SparseRows } from './features.js';
+import type { SparseRows } from './sparseRows.js';
 import type { Product } from './lanes.js';
 import { sigmoid, type LinearModel } from './linearModel.js';
 import { dot } from './lists.js';
@@ -132,7 +132,7 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     loosest = length < short ? loosest / 10 : loose;
   }
   const weights = yield { product: 'weights', vector: at.shares };
-  const shares = new Float64Array(x.start.length - 1);
+  const shares = new Float64Array(x.count);
   rows.forEach((row, i) => (shares[row]! += at.shares[i]!));
   return { weights: weights.slice(), intercept: at.intercept, shares, condition };
 }
@@ -293,7 +293,7 @@ interface Divider {
   /** 1 / D and S / D by row listed. */
   inverse: Float64Array;
   rooted: Float64Array;
-  factored: Float64Array;
+  factored: Float32Array;
 }
 
 function dividerOf({ root, diagonal, factored }: Condition, rows: Int32Array): Divider {

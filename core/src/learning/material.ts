@@ -1,12 +1,9 @@
 import { duplicateKey, splitWords, type Span } from '../text/index.js';
-import {
-  learnVocabulary,
-  rowBuilder,
-  vectoriser,
-  type SparseRows,
-  type TextVector,
-  type Vocabulary,
-} from './features.js';
+import { factorsOf } from './factors.js';
+import { rowBuilder, vectoriser } from './features.js';
+import type { SparseRows } from './sparseRows.js';
+import { learnVocabulary, type Vocabulary } from './vocabulary.js';
+import { wordReader } from './wordedTexts.js';
 import type { WordTable } from './wordTable.js';
 
 /** An answer as training takes it. */
@@ -62,7 +59,6 @@ export interface Material {
   keys: string[];
   lessons: { codeId: string; row: number }[];
   vocabulary: Vocabulary;
-  vectorise: (text: string) => TextVector;
   /** Answers that are learnt from first, then lessons, then the lines of these answers that have several. */
   x: SparseRows;
   /** The row of each answer that is learnt from, read whole. */
@@ -104,6 +100,7 @@ export function readMaterial(
   });
   const vectorise = vectoriser(vocabulary);
   const builder = rowBuilder(vocabulary);
+  const reader = wordReader(vocabulary);
   const byLine = readsByLine(input.answers);
   const textsOf = (answer: number): string[] => {
     const { text, lines = [] } = input.answers[answer]!;
@@ -114,6 +111,7 @@ export function readMaterial(
   let rows = 0;
   const addRow = (text: string): number => {
     builder.add(vectorise(text));
+    reader.read(text);
     return rows++;
   };
   const rowOf = new Map(learnt.map((answer) => [answer, addRow(texts[answer]!)]));
@@ -126,8 +124,9 @@ export function readMaterial(
     }),
   );
   return {
-    ...{ input, keys, lessons: lessonRows, vocabulary, vectorise, settled },
-    ...{ x: builder.rows(), rowOf, unitsOf, textsOf },
+    ...{ input, keys, lessons: lessonRows, vocabulary, settled },
+    x: { ...builder.rows(), factors: factorsOf(reader.texts, vocabulary) },
+    ...{ rowOf, unitsOf, textsOf },
     penaltyC,
     open: input.answers.flatMap(({ settled, inScope }, i) =>
       settled || inScope === false ? [] : [i],

@@ -59,16 +59,24 @@ function bootstrapF1(
       line,
     ),
   );
+  // in lists of numbers: this is done some million times
+  const listOf = (kind: keyof (typeof outcomes)[number]) =>
+    Int32Array.from(outcomes, (outcome) => outcome[kind]);
+  const [right, wrong, missed] = [
+    listOf('truePositives'),
+    listOf('falsePositives'),
+    listOf('falseNegatives'),
+  ];
   const next = randomSource(seed);
   const draws = Float64Array.from({ length: resamplings }, () => {
-    const sum = { truePositives: 0, falsePositives: 0, falseNegatives: 0 };
-    for (let drawn = 0; drawn < outcomes.length; drawn++) {
-      const outcome = outcomes[Math.floor((next() / 2 ** 32) * outcomes.length)]!;
-      sum.truePositives += outcome.truePositives;
-      sum.falsePositives += outcome.falsePositives;
-      sum.falseNegatives += outcome.falseNegatives;
+    let [truePositives, falsePositives, falseNegatives] = [0, 0, 0];
+    for (let drawn = 0; drawn < right.length; drawn++) {
+      const group = Math.floor((next() / 2 ** 32) * right.length);
+      truePositives += right[group]!;
+      falsePositives += wrong[group]!;
+      falseNegatives += missed[group]!;
     }
-    return f1(sum);
+    return f1({ truePositives, falsePositives, falseNegatives });
   }).sort();
   return [draws[Math.floor(0.025 * resamplings)]!, draws[Math.floor(0.975 * resamplings)]!];
 }

@@ -81,13 +81,13 @@ export function bestF1Line(p: Float64Array, labels: Uint8Array): number {
  * @see Lipton, Elkan & Naryanaswamy (2014) Optimal thresholding of classifiers to maximize F1 measure
  */
 export function plugInLine(p: Float64Array): number {
-  const sorted = p.slice().sort().reverse();
+  const sorted = p.toSorted();
   const total = sorted.reduce((sum, value) => sum + value, 0);
   let [sum, best, line] = [0, -1, 1];
-  sorted.forEach((value, i) => {
-    sum += value;
-    const expected = (2 * sum) / (i + 1 + total);
-    if (expected > best) [best, line] = [expected, value];
-  });
+  for (let i = sorted.length - 1; i >= 0; i--) {
+    sum += sorted[i]!;
+    const expected = (2 * sum) / (sorted.length - i + total);
+    if (expected > best) [best, line] = [expected, sorted[i]!];
+  }
   return line;
 }

@@ -1,4 +1,4 @@
-import type { SparseRows } from './features.js';
+import type { SparseRows } from './sparseRows.js';
 
 /** For each of some rows its nearest others, nearest first, as places in the list of rows. */
 export interface Neighbours {

@@ -1,15 +1,9 @@
-import {
-  explainer,
-  wordShareBuilder,
-  type Explained,
-  type WordPart,
-  type WordShares,
-} from './evidence.js';
-import type { TextVector } from './features.js';
-import { laneScorer } from './lanes.js';
+import { wordShareBuilder, type WordPart, type WordShares } from './evidence.js';
 import { sigmoid, type LinearModel } from './linearModel.js';
 import type { Material } from './material.js';
 import type { Calibration } from './platt.js';
+import { textScorer } from './textScorer.js';
+import { wordReader, type WordedTexts } from './wordedTexts.js';
 
 const mostEvidence = 6;
 /** Answers are read so many at a time: what is worked out of them is not kept. */
@@ -59,43 +53,51 @@ export function readAnswers(
   leastProbability: number,
   onChunk: () => void,
 ): { readings: Reading[]; shares: WordShares } {
-  const { input, keys, vocabulary, vectorise, textsOf, settled, open } = material;
+  const { input, keys, vocabulary, textsOf, settled, open } = material;
   const count = input.answers.length;
   const isOpen = new Uint8Array(count);
   for (const i of open) isOpen[i] = 1;
   const placeOfKey = new Map(settled.map((i, place) => [keys[i]!, place]));
   const settledAlike = Int32Array.from(keys, (key) => placeOfKey.get(key) ?? -1);
-  const score = laneScorer(
-    vocabulary.learnt,
+  const reader = wordReader(vocabulary);
+  const whole = wordReader(vocabulary);
+  const scorer = textScorer(
+    vocabulary,
     codes.flatMap(({ model, foldModels }) => [model, ...foldModels]),
   );
   const shares = wordShareBuilder(vocabulary);
   const every = Math.ceil(count / MOST_SUMMED);
-  const readers = codes.map(({ codeId, model, calibration, foldModels, foldOf }) => {
+  const readers = codes.map(({ codeId, calibration, foldModels, foldOf }) => {
     const folds = foldModels.length;
     const reading: Reading = {
       probabilities: new Float64Array(count),
       crossFitted: folds === 0 ? null : new Float32Array(count),
       suggestions: [],
     };
-    const explain = explainer(vocabulary, model, calibration);
-    return { codeId, calibration, folds, foldOf, explain, reading };
+    return { codeId, calibration, folds, foldOf, reading };
   });
 
   for (let from = 0; from < count; from += CHUNK) {
     const to = Math.min(count, from + CHUNK);
-    const units: TextVector[][] = [];
+    const firstRow = new Int32Array(to - from + 1);
+    reader.forget();
     for (let i = from; i < to; i++) {
-      const vectors = textsOf(i).map(vectorise);
-      const alone = vectors.length === 1 ? vectors[0]! : null;
-      shares.count(alone?.words ?? [...new Set(vectors.flatMap(({ words }) => words))]);
-      if (i % every === 0) shares.add(alone ?? vectorise(input.answers[i]!.text));
-      units.push(vectors);
+      const first = reader.texts.count;
+      textsOf(i).forEach(reader.read);
+      firstRow[i - from + 1] = reader.texts.count;
+      shares.count(wordsOf(reader.texts, first));
+      if (i % every > 0) continue;
+      if (reader.texts.count === first + 1) shares.add(reader.texts, first);
+      else {
+        whole.forget();
+        whole.read(input.answers[i]!.text);
+        shares.add(whole.texts, 0);
+      }
     }
-    const scores = score(units.flat());
-    const firstRow = startsOf(units);
+    const scores = scorer.score(reader.texts);
     let at = 0;
-    for (const { codeId, calibration, folds, explain, foldOf, reading } of readers) {
+    for (const { codeId, calibration, folds, foldOf, reading } of readers) {
+      const model = at;
       const [byWhole, ...byPart] = scores
         .slice(at, (at += 1 + folds))
         .map((rows) => probabilitiesOf(rows, firstRow, calibration));
@@ -108,10 +110,15 @@ export function readAnswers(
         }
         if (isOpen[i] === 0 || byWhole![k]! < leastProbability) continue;
         if (input.answers[i]!.decided?.has(codeId)) continue;
-        const lines = units[k]!.map(explain);
+        const line = likeliest(scores[model]!, firstRow[k]!, firstRow[k + 1]!);
         reading.suggestions.push({
           ...{ answer: i, probability: byWhole![k]! },
-          evidence: strongest(likeliest(lines).parts),
+          evidence: strongest(
+            reader.texts.words.subarray(reader.texts.firstWord[line]),
+            vocabulary.words.forms,
+            scorer.contributions(reader.texts, line, model),
+            calibration,
+          ),
         });
       }
     }
@@ -120,11 +127,10 @@ export function readAnswers(
   return { readings: readers.map(({ reading }) => reading), shares: shares.shares() };
 }
 
-/** Which row each answer's lines begin at, and where the last one's end. */
-function startsOf(units: readonly TextVector[][]): Int32Array {
-  const starts = new Int32Array(units.length + 1);
-  units.forEach((lines, k) => (starts[k + 1] = starts[k]! + lines.length));
-  return starts;
+/** The different words of the last texts, from one on. */
+function wordsOf({ words, firstWord, count }: WordedTexts, text: number): Iterable<number> {
+  const all = words.subarray(firstWord[text], firstWord[count]);
+  return text === count - 1 ? all : new Set(all);
 }
 
 /** Calibrated probabilities by answer: one is as likely as its likeliest line. */
@@ -149,14 +155,29 @@ function meanAt(lists: readonly Float64Array[], place: number): number {
   return sum / lists.length;
 }
 
-/** The words of the line that the answer's probability is from. */
-function likeliest(lines: Explained[]) {
-  const sum = ({ parts }: Explained) => parts.reduce((total, part) => total + part.weight, 0);
-  return lines.reduce((best, line) => (sum(line) > sum(best) ? line : best));
+/** Which row of an answer its probability is from: it has those from `first` to before `end`. */
+function likeliest(scores: Float64Array, first: number, end: number): number {
+  let best = first;
+  for (let row = first + 1; row < end; row++) if (scores[row]! > scores[best]!) best = row;
+  return best;
 }
 
-const strongest = (parts: WordPart[]): WordPart[] =>
-  parts
-    .filter((part) => part.weight > 0)
-    .sort((x, y) => y.weight - x.weight)
-    .slice(0, mostEvidence);
+/** The words that add most to the log-odds, strongest first. */
+function strongest(
+  words: Int32Array,
+  forms: readonly string[],
+  contributions: Float64Array,
+  { slope }: Calibration,
+): WordPart[] {
+  const parts: WordPart[] = [];
+  for (let w = 0; w < contributions.length; w++) {
+    const weight = slope * contributions[w]!;
+    const least = parts.length < mostEvidence ? 0 : parts[mostEvidence - 1]!.weight;
+    if (weight <= least) continue;
+    let place = parts.length < mostEvidence ? parts.length : mostEvidence - 1;
+    for (; place > 0 && parts[place - 1]!.weight < weight; place--)
+      parts[place] = parts[place - 1]!;
+    parts[place] = { word: forms[words[w]!]!, weight };
+  }
+  return parts;
+}

@@ -1,9 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { explainer, weighWords, wordShareBuilder } from './evidence.js';
-import { formsOf, learnVocabulary, rowBuilder, vectoriser } from './features.js';
 import { fitCodes } from './fitCodes.js';
-import { fitLogistic } from './fitTogether.js';
-import { scoreRows } from './linearModel.js';
 import { trainQuestion, type CodeResult } from './trainQuestion.js';
 import { readMaterial, type TrainingInput } from './material.js';
 
@@ -129,44 +125,6 @@ test('learns from languages that write no spaces, and says which words it went b
   expect(wordsFor.map((one) => one.word)).toContain('遅い');
   const [first] = suggestions.toSorted((x, y) => y.probability - x.probability);
   expect(first).toMatchObject({ answer: late.length + other.length });
-});
-
-test('the contributions of words add up to the log-odds exactly, and a word weighs what it contributes on average', () => {
-  const texts = settledTexts.map(([text]) => text);
-  const vocabulary = learnVocabulary(texts);
-  const vectorise = vectoriser(vocabulary);
-  const builder = rowBuilder(vocabulary);
-  for (const text of texts) builder.add(vectorise(text));
-  const x = builder.rows();
-  const rows = Int32Array.from(texts.keys());
-  const labels = Uint8Array.from(settledTexts, ([, code]) => Number(code === 'price'));
-  const importance = new Float64Array(texts.length).fill(1);
-  const model = fitLogistic(x, { rows, labels, importance, c: 4 });
-  const scores = scoreRows(x, rows, model);
-  const calibration = { slope: 1.3, shift: -0.4 };
-  const explain = explainer(vocabulary, model, calibration);
-  const shares = wordShareBuilder(vocabulary);
-  const contributed = new Map<string, number[]>();
-  texts.forEach((text, t) => {
-    const vector = vectorise(text);
-    const { parts, constant } = explain(vector);
-    const sum = parts.reduce((total, part) => total + part.weight, constant);
-    expect(sum).toBeCloseTo(1.3 * scores[t]! - 0.4, 10);
-    shares.count(vector.words);
-    // every other text is only counted
-    if (t % 2 > 0) return;
-    shares.add(vector);
-    for (const { word, weight } of parts)
-      contributed.set(word, [...(contributed.get(word) ?? []), weight]);
-  });
-  const { wordsFor, wordsAgainst } = weighWords(shares.shares(), model, calibration, 100);
-  const weighed = [...wordsFor, ...wordsAgainst];
-  expect(weighed.length).toBeGreaterThan(10);
-  for (const { word, weight, answers } of weighed) {
-    const those = contributed.get(word)!;
-    expect(weight).toBeCloseTo(those.reduce((sum, one) => sum + one, 0) / those.length, 10);
-    expect(answers).toBe(texts.filter((text) => formsOf(text, new Set()).includes(word)).length);
-  }
 });
 
 test('the learning curve rests on 800 answers held out: on fewer folds the more are settled', () => {
