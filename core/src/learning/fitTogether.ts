@@ -1,6 +1,15 @@
+import { LANES } from './laneMemory.js';
+import { laneProducts, type Product } from './lanes.js';
+import {
+  fitting,
+  type Fitting,
+  type LogisticFit,
+  type LogisticOptions,
+  type Wanted,
+} from './logistic.js';
+import { roughSolver } from './roughSolver.js';
 import type { SparseRows } from './sparseRows.js';
-import { laneMatrix, lanesOf, type Product } from './lanes.js';
-import { fitting, type LogisticFit, type LogisticOptions, type WantedProduct } from './logistic.js';
+import { storeMatrix } from './storedMatrix.js';
 
 /** A model to be fitted. */
 export interface FitJob {
@@ -16,19 +25,16 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LogisticFi
   return fits[0]!;
 }
 
-/** What fits can wait for. */
-const kinds = (['kernel', 'toCommon', 'fromCommon', 'weights'] as const).flatMap((product) =>
-  [true, false].map((isRough) => ({ product, isRough, lanes: lanesOf(isRough) })),
-);
-type Kind = (typeof kinds)[number];
+const products = ['kernel', 'toCommon', 'fromCommon', 'weights'] as const;
 
-/** So many fits are under way at once: enough for some product to be wanted by nearly as many as it is worked out for. */
-const UNDER_WAY = 64;
+/** So many fits are under way at once: enough for what is worked out next to be wanted by nearly as many as go side by side. */
+const UNDER_WAY = 48;
 
 interface Lane {
   job: FitJob;
-  fitting: ReturnType<typeof fitting>;
-  wants: WantedProduct;
+  fitting: Fitting;
+  /** Nothing while its equation is being solved. */
+  wants: Wanted | null;
   /** Where its products go: what it is given holds until it is given the next of that kind. */
   products: Partial<Record<Product, Float64Array>>;
 }
@@ -38,59 +44,73 @@ interface Lane {
  * each other read about the same rows. Each is the same to the last bit whichever are fitted beside it.
  */
 export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
-  const matrix = laneMatrix(x);
+  const matrix = storeMatrix(x);
+  const multiply = laneProducts(x, matrix);
+  const solver = roughSolver(x, matrix);
   const waiting: FitJob[] = [];
   const enqueue = (more: readonly FitJob[]) => {
     waiting.push(...more);
     waiting.sort((one, other) => one.options.rows.length - other.options.rows.length);
   };
-  let lanes: Lane[] = [];
+  const lanes = new Set<Lane>();
   const lengthOf = (product: Product, { options }: FitJob): number => {
     if (product === 'weights') return x.columns;
     return product === 'toCommon' ? x.common : options.rows.length;
   };
   const begin = (job: FitJob) => {
-    const begun = fitting(x, job.options);
-    const first = begun.next();
-    if (first.done) {
-      enqueue(job.done(first.value));
+    const lane: Lane = { job, fitting: fitting(x, job.options), wants: null, products: {} };
+    lanes.add(lane);
+    goOn(lane, lane.fitting.next());
+  };
+  const goOn = (lane: Lane, next: IteratorResult<Wanted, LogisticFit>) => {
+    if (!next.done) {
+      lane.wants = next.value;
       return;
     }
-    lanes.push({ job, fitting: begun, wants: first.value, products: {} });
+    lanes.delete(lane);
+    enqueue(lane.job.done(next.value));
   };
-  const waitingFor = ({ product, isRough, lanes: most }: Kind) =>
-    lanes
-      .filter(({ wants }) => wants.product === product && (wants.isRough ?? false) === isRough)
-      .slice(0, most);
-  const serve = ({ product, isRough }: Kind, served: readonly Lane[]) => {
-    const asked = served.map(({ job, wants, products }) => ({
-      ...{ vector: wants.vector, rows: job.options.rows },
+  const wanting = (product: Product): Asking[] =>
+    [...lanes].flatMap((lane) =>
+      lane.wants && 'product' in lane.wants && lane.wants.product === product
+        ? [{ lane, vector: lane.wants.vector }]
+        : [],
+    );
+  const serve = (product: Product, asking: readonly Asking[]) => {
+    const asked = asking.map(({ lane: { job, products }, vector }) => ({
+      ...{ vector, rows: job.options.rows },
       into: (products[product] ??= new Float64Array(lengthOf(product, job))),
     }));
-    matrix.multiply(product, isRough, asked);
-    for (const lane of served) {
-      const next = lane.fitting.next(lane.products[product]!);
-      if (!next.done) {
-        lane.wants = next.value;
-        continue;
-      }
-      lanes = lanes.filter((other) => other !== lane);
-      enqueue(lane.job.done(next.value));
+    multiply(product, asked);
+    asked.forEach(({ into }, i) => goOn(asking[i]!.lane, asking[i]!.lane.fitting.next(into)));
+  };
+  const beginEquations = () => {
+    for (const lane of lanes) {
+      if (solver.busy() === solver.lanes) return;
+      if (!lane.wants || !('equation' in lane.wants)) continue;
+      solver.begin(lane.wants.equation, (solution) => goOn(lane, lane.fitting.next(solution)));
+      lane.wants = null;
     }
   };
   enqueue(jobs);
   for (;;) {
     for (;;) {
-      const job = lanes.length < UNDER_WAY ? waiting.pop() : undefined;
+      const job = lanes.size < UNDER_WAY ? waiting.pop() : undefined;
       if (!job) break;
       begin(job);
     }
-    if (lanes.length === 0) return;
-    const fullest = kinds
-      .map((kind) => ({ kind, served: waitingFor(kind) }))
-      .reduce((best, one) =>
-        one.served.length / one.kind.lanes > best.served.length / best.kind.lanes ? one : best,
-      );
-    serve(fullest.kind, fullest.served);
+    if (lanes.size === 0) return;
+    beginEquations();
+    const fullest = products
+      .map((product) => ({ product, asking: wanting(product).slice(0, LANES) }))
+      .reduce((best, one) => (one.asking.length > best.asking.length ? one : best));
+    if (fullest.asking.length / LANES < solver.busy() / solver.lanes) solver.round();
+    else serve(fullest.product, fullest.asking);
   }
+}
+
+/** A fit with the vector that it wants a product with. */
+interface Asking {
+  lane: Lane;
+  vector: Float64Array;
 }

@@ -2,8 +2,9 @@ import { lanesBinary } from './lanesBinary.js';
 
 /** What stands side by side takes so many, and begins at a multiple of it. */
 export const BYTES_OF_LANES = 64;
-/** So many vectors of numbers of 64 bits go through a matrix side by side. */
+/** So many vectors go through a matrix side by side, in numbers of 64 bits and in such of 32. */
 export const LANES = BYTES_OF_LANES / Float64Array.BYTES_PER_ELEMENT;
+export const ROUGH_LANES = BYTES_OF_LANES / Float32Array.BYTES_PER_ELEMENT;
 const bytesOfPage = 65_536;
 
 /** Parts of a WebAssembly module's memory, and what works there (`lanes.wat`). */
@@ -20,17 +21,16 @@ interface LaneFunctions {
   transposeTimes: LaneProduct;
   roughTimes: LaneProduct;
   roughTransposeTimes: LaneProduct;
-  addOuter: (
-    ...places: [
-      left: number,
-      right: number,
-      rows: number,
-      width: number,
-      size: number,
-      into: number,
-    ]
-  ) => void;
+  addOuter: LaneStep;
+  reach: LaneStep;
+  advance: LaneStep;
+  takeBack: LaneStep;
+  project: LaneStep;
+  turn: LaneStep;
+  solveTriangles: LaneStep;
 }
+/** What the arguments are is said in `lanes.wat`. */
+type LaneStep = (...sizesAndPlaces: number[]) => void;
 export type LaneProduct = (
   ...places: [
     ...[rows: number, count: number, start: number, stop: number, offset: number],

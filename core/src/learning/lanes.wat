@@ -252,4 +252,198 @@
           (local.set $q (i32.add (local.get $q) (i32.const 16)))
           (br_if $nextColumns (i32.le_u (local.get $q) (local.get $p))))
         (local.set $p (i32.add (local.get $p) (i32.const 1)))
-        (br $nextRow)))))
+        (br $nextRow))))
+
+  ;; One round of conjugate gradients for sixteen vectors of 32 bits, in steps: vectors are $bytes long, have sixteen
+  ;; numbers a row, and stand side by side as above. What is one number a vector stands in sixteen of 32 bits; sums are
+  ;; added to sixteen of 64.
+
+  ;; reached = direction + root · further; sums += direction · reached
+  (func (export "reach")
+    (param $bytes i32) (param $direction i32) (param $root i32) (param $further i32) (param $reached i32)
+    (param $sums i32)
+    (local $at i32) (local $lane i32) (local $sum i32) (local $a v128) (local $b v128) (local $c v128)
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $at) (local.get $bytes)))
+        (local.set $lane (i32.and (local.get $at) (i32.const 48)))
+        (local.set $a (v128.load (i32.add (local.get $direction) (local.get $at))))
+        (local.set $c
+          (f32x4.add (local.get $a) (f32x4.mul (v128.load (i32.add (local.get $root) (local.get $at))) (v128.load (i32.add (local.get $further) (local.get $at))))))
+        (v128.store (i32.add (local.get $reached) (local.get $at)) (local.get $c))
+        (local.set $c (f32x4.mul (local.get $a) (local.get $c)))
+        (local.set $sum (i32.add (local.get $sums) (i32.shl (local.get $lane) (i32.const 1))))
+        (v128.store (local.get $sum)
+          (f64x2.add (v128.load (local.get $sum)) (f64x2.promote_low_f32x4 (local.get $c))))
+        (v128.store offset=16 (local.get $sum)
+          (f64x2.add
+            (v128.load offset=16 (local.get $sum))
+            (f64x2.promote_low_f32x4
+              (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $c) (local.get $c)))))
+        (local.set $at (i32.add (local.get $at) (i32.const 16)))
+        (br $next))))
+
+  ;; solution += alpha · direction; product += alpha · further; residual −= alpha · reached;
+  ;; conditioned = inverse · residual; further = rooted · residual
+  (func (export "advance")
+    (param $bytes i32) (param $alpha i32) (param $direction i32) (param $further i32) (param $reached i32)
+    (param $solution i32) (param $product i32) (param $residual i32) (param $inverse i32) (param $rooted i32)
+    (param $conditioned i32)
+    (local $at i32) (local $lane i32) (local $a v128) (local $b v128)
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $at) (local.get $bytes)))
+        (local.set $lane (i32.and (local.get $at) (i32.const 48)))
+        (local.set $a (v128.load (i32.add (local.get $alpha) (local.get $lane))))
+        (v128.store (i32.add (local.get $solution) (local.get $at))
+          (f32x4.add (v128.load (i32.add (local.get $solution) (local.get $at))) (f32x4.mul (local.get $a) (v128.load (i32.add (local.get $direction) (local.get $at))))))
+        (v128.store (i32.add (local.get $product) (local.get $at))
+          (f32x4.add (v128.load (i32.add (local.get $product) (local.get $at))) (f32x4.mul (local.get $a) (v128.load (i32.add (local.get $further) (local.get $at))))))
+        (local.set $b
+          (f32x4.sub (v128.load (i32.add (local.get $residual) (local.get $at))) (f32x4.mul (local.get $a) (v128.load (i32.add (local.get $reached) (local.get $at))))))
+        (v128.store (i32.add (local.get $residual) (local.get $at)) (local.get $b))
+        (v128.store (i32.add (local.get $conditioned) (local.get $at)) (f32x4.mul (v128.load (i32.add (local.get $inverse) (local.get $at))) (local.get $b)))
+        (v128.store (i32.add (local.get $further) (local.get $at)) (f32x4.mul (v128.load (i32.add (local.get $rooted) (local.get $at))) (local.get $b)))
+        (local.set $at (i32.add (local.get $at) (i32.const 16)))
+        (br $next))))
+
+  ;; conditioned −= rooted · back; sums += root · conditioned
+  (func (export "takeBack")
+    (param $bytes i32) (param $conditioned i32) (param $rooted i32) (param $back i32) (param $root i32)
+    (param $sums i32)
+    (local $at i32) (local $lane i32) (local $sum i32) (local $a v128) (local $c v128)
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $at) (local.get $bytes)))
+        (local.set $lane (i32.and (local.get $at) (i32.const 48)))
+        (local.set $a
+          (f32x4.sub (v128.load (i32.add (local.get $conditioned) (local.get $at))) (f32x4.mul (v128.load (i32.add (local.get $rooted) (local.get $at))) (v128.load (i32.add (local.get $back) (local.get $at))))))
+        (v128.store (i32.add (local.get $conditioned) (local.get $at)) (local.get $a))
+        (local.set $c (f32x4.mul (v128.load (i32.add (local.get $root) (local.get $at))) (local.get $a)))
+        (local.set $sum (i32.add (local.get $sums) (i32.shl (local.get $lane) (i32.const 1))))
+        (v128.store (local.get $sum)
+          (f64x2.add (v128.load (local.get $sum)) (f64x2.promote_low_f32x4 (local.get $c))))
+        (v128.store offset=16 (local.get $sum)
+          (f64x2.add
+            (v128.load offset=16 (local.get $sum))
+            (f64x2.promote_low_f32x4
+              (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $c) (local.get $c)))))
+        (local.set $at (i32.add (local.get $at) (i32.const 16)))
+        (br $next))))
+
+  ;; residual −= more · root; conditioned −= more · divided; sums += residual · conditioned
+  (func (export "project")
+    (param $bytes i32) (param $more i32) (param $residual i32) (param $root i32) (param $conditioned i32)
+    (param $divided i32) (param $sums i32)
+    (local $at i32) (local $lane i32) (local $sum i32) (local $a v128) (local $b v128) (local $c v128)
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $at) (local.get $bytes)))
+        (local.set $lane (i32.and (local.get $at) (i32.const 48)))
+        (local.set $c (v128.load (i32.add (local.get $more) (local.get $lane))))
+        (local.set $a (f32x4.sub (v128.load (i32.add (local.get $residual) (local.get $at))) (f32x4.mul (local.get $c) (v128.load (i32.add (local.get $root) (local.get $at))))))
+        (v128.store (i32.add (local.get $residual) (local.get $at)) (local.get $a))
+        (local.set $b (f32x4.sub (v128.load (i32.add (local.get $conditioned) (local.get $at))) (f32x4.mul (local.get $c) (v128.load (i32.add (local.get $divided) (local.get $at))))))
+        (v128.store (i32.add (local.get $conditioned) (local.get $at)) (local.get $b))
+        (local.set $c (f32x4.mul (local.get $a) (local.get $b)))
+        (local.set $sum (i32.add (local.get $sums) (i32.shl (local.get $lane) (i32.const 1))))
+        (v128.store (local.get $sum)
+          (f64x2.add (v128.load (local.get $sum)) (f64x2.promote_low_f32x4 (local.get $c))))
+        (v128.store offset=16 (local.get $sum)
+          (f64x2.add
+            (v128.load offset=16 (local.get $sum))
+            (f64x2.promote_low_f32x4
+              (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $c) (local.get $c)))))
+        (local.set $at (i32.add (local.get $at) (i32.const 16)))
+        (br $next))))
+
+  ;; direction = conditioned + beta · direction; scaled = root · direction
+  (func (export "turn")
+    (param $bytes i32) (param $beta i32) (param $direction i32) (param $conditioned i32) (param $root i32)
+    (param $scaled i32)
+    (local $at i32) (local $lane i32) (local $a v128)
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $at) (local.get $bytes)))
+        (local.set $lane (i32.and (local.get $at) (i32.const 48)))
+        (local.set $a
+          (f32x4.add (v128.load (i32.add (local.get $conditioned) (local.get $at))) (f32x4.mul (v128.load (i32.add (local.get $beta) (local.get $lane))) (v128.load (i32.add (local.get $direction) (local.get $at))))))
+        (v128.store (i32.add (local.get $direction) (local.get $at)) (local.get $a))
+        (v128.store (i32.add (local.get $scaled) (local.get $at)) (f32x4.mul (v128.load (i32.add (local.get $root) (local.get $at))) (local.get $a)))
+        (local.set $at (i32.add (local.get $at) (i32.const 16)))
+        (br $next))))
+
+  ;; L · Lᵀ · x = right for sixteen lower triangles of $size rows, row after row, in the place of right
+  (func (export "solveTriangles")
+    (param $size i32) (param $lower i32) (param $right i32)
+    (local $l i32) (local $r i32) (local $to i32) (local $end i32)
+    (local $a v128) (local $b v128) (local $c v128) (local $d v128)
+    (local.set $end (i32.add (local.get $right) (i32.shl (local.get $size) (i32.const 6))))
+    (local.set $l (local.get $lower))
+    (local.set $to (local.get $right))
+    (block $down
+      (loop $nextRow
+        (br_if $down (i32.ge_u (local.get $to) (local.get $end)))
+        (local.set $a (v128.load (local.get $to)))
+        (local.set $b (v128.load offset=16 (local.get $to)))
+        (local.set $c (v128.load offset=32 (local.get $to)))
+        (local.set $d (v128.load offset=48 (local.get $to)))
+        (local.set $r (local.get $right))
+        (block $summed
+          (loop $next
+            (br_if $summed (i32.ge_u (local.get $r) (local.get $to)))
+            (local.set $a (f32x4.sub (local.get $a) (f32x4.mul (v128.load (local.get $l)) (v128.load (local.get $r)))))
+            (local.set $b (f32x4.sub (local.get $b) (f32x4.mul (v128.load offset=16 (local.get $l)) (v128.load offset=16 (local.get $r)))))
+            (local.set $c (f32x4.sub (local.get $c) (f32x4.mul (v128.load offset=32 (local.get $l)) (v128.load offset=32 (local.get $r)))))
+            (local.set $d (f32x4.sub (local.get $d) (f32x4.mul (v128.load offset=48 (local.get $l)) (v128.load offset=48 (local.get $r)))))
+            (local.set $l (i32.add (local.get $l) (i32.const 64)))
+            (local.set $r (i32.add (local.get $r) (i32.const 64)))
+            (br $next)))
+        (local.set $a (f32x4.div (local.get $a) (v128.load (local.get $l))))
+        (local.set $b (f32x4.div (local.get $b) (v128.load offset=16 (local.get $l))))
+        (local.set $c (f32x4.div (local.get $c) (v128.load offset=32 (local.get $l))))
+        (local.set $d (f32x4.div (local.get $d) (v128.load offset=48 (local.get $l))))
+        (v128.store (local.get $to) (local.get $a))
+        (v128.store offset=16 (local.get $to) (local.get $b))
+        (v128.store offset=32 (local.get $to) (local.get $c))
+        (v128.store offset=48 (local.get $to) (local.get $d))
+        (local.set $l (i32.add (local.get $l) (i32.const 64)))
+        (local.set $to (i32.add (local.get $to) (i32.const 64)))
+        (br $nextRow)))
+    ;; upwards: each row is taken from those before it, as it lies in memory
+    (block $up
+      (loop $nextRow
+        (br_if $up (i32.le_u (local.get $to) (local.get $right)))
+        (local.set $to (i32.sub (local.get $to) (i32.const 64)))
+        (local.set $l (i32.sub (local.get $l) (i32.const 64)))
+        (local.set $a (v128.load (local.get $to)))
+        (local.set $b (v128.load offset=16 (local.get $to)))
+        (local.set $c (v128.load offset=32 (local.get $to)))
+        (local.set $d (v128.load offset=48 (local.get $to)))
+        (local.set $a (f32x4.div (local.get $a) (v128.load (local.get $l))))
+        (local.set $b (f32x4.div (local.get $b) (v128.load offset=16 (local.get $l))))
+        (local.set $c (f32x4.div (local.get $c) (v128.load offset=32 (local.get $l))))
+        (local.set $d (f32x4.div (local.get $d) (v128.load offset=48 (local.get $l))))
+        (v128.store (local.get $to) (local.get $a))
+        (v128.store offset=16 (local.get $to) (local.get $b))
+        (v128.store offset=32 (local.get $to) (local.get $c))
+        (v128.store offset=48 (local.get $to) (local.get $d))
+        (local.set $l (i32.sub (local.get $l) (i32.sub (local.get $to) (local.get $right))))
+        (local.set $r (local.get $right))
+        (block $taken
+          (loop $next
+            (br_if $taken (i32.ge_u (local.get $r) (local.get $to)))
+            (v128.store (local.get $r)
+              (f32x4.sub (v128.load (local.get $r)) (f32x4.mul (v128.load (local.get $l)) (local.get $a))))
+            (v128.store offset=16 (local.get $r)
+              (f32x4.sub (v128.load offset=16 (local.get $r)) (f32x4.mul (v128.load offset=16 (local.get $l)) (local.get $b))))
+            (v128.store offset=32 (local.get $r)
+              (f32x4.sub (v128.load offset=32 (local.get $r)) (f32x4.mul (v128.load offset=32 (local.get $l)) (local.get $c))))
+            (v128.store offset=48 (local.get $r)
+              (f32x4.sub (v128.load offset=48 (local.get $r)) (f32x4.mul (v128.load offset=48 (local.get $l)) (local.get $d))))
+            (local.set $l (i32.add (local.get $l) (i32.const 64)))
+            (local.set $r (i32.add (local.get $r) (i32.const 64)))
+            (br $next)))
+        (local.set $l (i32.sub (local.get $l) (i32.sub (local.get $to) (local.get $right))))
+        (br $nextRow))))
+)

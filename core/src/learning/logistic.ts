@@ -1,8 +1,9 @@
-import type { SparseRows } from './sparseRows.js';
 import type { Product } from './lanes.js';
-import { sigmoid, type LinearModel } from './linearModel.js';
+import type { LinearModel } from './linearModel.js';
 import { dot } from './lists.js';
 import { preconditioner, solveCholesky, type Condition } from './precondition.js';
+import type { Divider, Equation, RoughSolution } from './roughSolver.js';
+import type { SparseRows } from './sparseRows.js';
 
 /** A model with what the next fit of nearly the same rows can begin from. */
 export interface LogisticFit extends LinearModel {
@@ -12,7 +13,7 @@ export interface LogisticFit extends LinearModel {
 }
 
 export interface LogisticOptions {
-  /** Rows to learn from. */
+  /** Rows to learn from, each once. */
   rows: Int32Array;
   /** 1 or 0 for each row of the whole matrix. */
   labels: Uint8Array;
@@ -26,32 +27,35 @@ export interface LogisticOptions {
   from?: LogisticFit;
 }
 
-/** A product with the rows to learn from that a fit waits for. */
-export interface WantedProduct {
-  product: Product;
-  vector: Float64Array;
-  /** Whether numbers of 32 bits will do. */
-  isRough?: boolean;
-}
+/** What a fit waits for: a product with the rows to learn from, or an equation solved in numbers of 32 bits. */
+export type Wanted = { product: Product; vector: Float64Array } | { equation: Equation };
 
 /**
- * A fit that stops at each product it needs, so that many fits can go through the rows together. What it is given
- * may be written over when it asks for the next of that kind.
+ * A fit that stops at each thing it needs, so that many fits can go through the rows together. A product may be written
+ * over when it asks for the next of that kind.
  */
-type Waiting<Result> = Generator<WantedProduct, Result, Float64Array>;
+type Waiting<Result> = Generator<Wanted, Result, Float64Array | RoughSolution>;
 export type Fitting = Waiting<LogisticFit>;
+
+function* multiplied(product: Product, vector: Float64Array): Waiting<Float64Array> {
+  const given = yield { product, vector };
+  if (given instanceof Float64Array) return given;
+  throw new TypeError('A fit was given a solution in place of a product.');
+}
+
+function* solvedRoughly(equation: Equation): Waiting<RoughSolution> {
+  const given = yield { equation };
+  if (!(given instanceof Float64Array)) return given;
+  throw new TypeError('A fit was given a product in place of a solution.');
+}
 
 const mostRounds = 300;
 /** After so many rounds for one step a preconditioner is worth working out anew. */
 const roundsBeforeAnew = 30;
 const leastRoot = 1e-7;
 const mostExact = 1e-10;
-/**
- * Numbers of 32 bits lead to a step that need be no nearer than this, mostly in as many rounds; what they have not
- * reached by then is carried on in numbers of 64.
- */
+/** Numbers of 32 bits lead to a step that need be no nearer than this; what they do not reach is carried on in numbers of 64. */
 const rough = 1e-3;
-const mostRoughRounds = 20;
 /**
  * This near to the end, against the farthest, scores are worked out in numbers of 64 bits after every step; before, what
  * the rounds of the step came by is added to them.
@@ -74,10 +78,9 @@ const short = 0.1;
 export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
   const { rows, importance, c, from, tolerance = 1e-7 } = options;
   const n = rows.length;
-  let at: Place = from
-    ? yield* scored(sharesFrom(from, rows), from.intercept)
-    : { shares: new Float64Array(n), scores: new Float64Array(n), intercept: 0, isExact: true };
-  let objective = objectiveAt(at, options);
+  let at = from
+    ? yield* scored(sharesFrom(from, rows), from.intercept, options)
+    : placeAt(new Float64Array(n), new Float64Array(n), 0, true, options);
   let condition = from?.condition;
   let rounds = 0;
   let stuck = false;
@@ -93,8 +96,7 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     const mayBeRough = accuracy >= rough;
     const isNear = distance <= near * farthest;
     if (!at.isExact && (isNear || stuck || !mayBeRough)) {
-      at = yield* scored(at.shares, at.intercept);
-      objective = objectiveAt(at, options);
+      at = yield* scored(at.shares, at.intercept, options);
       stuck = false;
       continue;
     }
@@ -104,24 +106,23 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     rounds = solved.rounds;
     const along = solved.solution.map((value, i) => root[i]! * value - at.shares[i]!);
     const isAddedUp = solved.isExact || !isNear;
-    const product = isAddedUp ? solved.product : yield { product: 'kernel', vector: along };
+    const product = isAddedUp ? solved.product : yield* multiplied('kernel', along);
     const rise = solved.intercept - at.intercept;
     const risen = product.map((score) => score + rise);
     const slope = (dot(at.shares, product) - dot(pull, risen)) / c;
     let length = 1;
     let improved = false;
     for (let halving = 0; halving < mostHalvings && slope < 0 && !improved; halving++) {
-      const tried: Place = {
-        shares: sumOf(at.shares, length, along),
-        scores: sumOf(at.scores, length, risen),
-        intercept: at.intercept + length * rise,
-        isExact: at.isExact && (solved.isExact || isNear),
-      };
-      const triedObjective = objectiveAt(tried, options);
+      const tried = placeAt(
+        sumOf(at.shares, length, along),
+        sumOf(at.scores, length, risen),
+        at.intercept + length * rise,
+        at.isExact && (solved.isExact || isNear),
+        options,
+      );
       // as much less as the slope promises, but for what rounding hides
-      if (triedObjective <= objective + 1e-4 * length * slope + 1e-14 * objective) {
+      if (tried.objective <= at.objective + 1e-4 * length * slope + 1e-14 * at.objective) {
         at = tried;
-        objective = triedObjective;
         improved = true;
       } else length /= 2;
     }
@@ -131,26 +132,56 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     careful = !improved && at.isExact;
     loosest = length < short ? loosest / 10 : loose;
   }
-  const weights = yield { product: 'weights', vector: at.shares };
+  const weights = yield* multiplied('weights', at.shares);
   const shares = new Float64Array(x.count);
   rows.forEach((row, i) => (shares[row]! += at.shares[i]!));
   return { weights: weights.slice(), intercept: at.intercept, shares, condition };
 }
 
-/** Where a fit has come: shares and scores by row listed. */
+/** Where a fit has come: shares, scores and probabilities by row listed. */
 interface Place {
   shares: Float64Array;
   scores: Float64Array;
+  probabilities: Float64Array;
   intercept: number;
+  /** What is to be as small as can be. */
+  objective: number;
   /** Whether the scores are what the shares make them, or only nearly, as they were added up in numbers of 32 bits. */
   isExact: boolean;
 }
 
+function placeAt(
+  shares: Float64Array,
+  scores: Float64Array,
+  intercept: number,
+  isExact: boolean,
+  { rows, labels, importance, c }: LogisticOptions,
+): Place {
+  const probabilities = new Float64Array(rows.length);
+  let objective = 0;
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]!;
+    const score = scores[i]!;
+    // of the label that is less likely
+    const odds = Math.exp(-Math.abs(score));
+    const less = odds / (1 + odds);
+    probabilities[i] = score >= 0 ? 1 - less : less;
+    const isLess = score >= 0 !== (labels[row] === 1);
+    const loss = Math.log1p(odds) + (isLess ? Math.abs(score) : 0);
+    objective += importance[row]! * loss + (shares[i]! * (score - intercept)) / (2 * c);
+  }
+  return { shares, scores, probabilities, intercept, objective, isExact };
+}
+
 /** Shares with the scores that they make. */
-function* scored(shares: Float64Array, intercept: number): Waiting<Place> {
-  const product = yield { product: 'kernel', vector: shares };
+function* scored(
+  shares: Float64Array,
+  intercept: number,
+  options: LogisticOptions,
+): Waiting<Place> {
+  const product = yield* multiplied('kernel', shares);
   const scores = product.map((score) => score + intercept);
-  return { shares, scores, intercept, isExact: true };
+  return placeAt(shares, scores, intercept, true, options);
 }
 
 /** What the rows' shares were in another model; its other rows are missed evenly by all, so that the sum is none. */
@@ -160,32 +191,21 @@ function sharesFrom({ shares }: LogisticFit, rows: Int32Array): Float64Array {
   return begun.map((share) => share - mean);
 }
 
-function objectiveAt(
-  { shares, scores, intercept }: Place,
-  { rows, labels, importance, c }: LogisticOptions,
-): number {
-  let sum = 0;
-  for (let i = 0; i < rows.length; i++) {
-    const row = rows[i]!;
-    const margin = labels[row] === 1 ? scores[i]! : -scores[i]!;
-    const loss = Math.log1p(Math.exp(-Math.abs(margin))) + Math.max(0, -margin);
-    sum += importance[row]! * loss + (shares[i]! * (scores[i]! - intercept)) / (2 * c);
-  }
-  return sum;
-}
-
 /**
  * S, what (I + S K S) u + b S should be of the next shares u S and intercept b, and how far the shares are from where
  * the scores pull them.
  */
-function newtonAt({ shares, scores }: Place, { rows, labels, importance, c }: LogisticOptions) {
+function newtonAt(
+  { shares, scores, probabilities }: Place,
+  { rows, labels, importance, c }: LogisticOptions,
+) {
   const root = new Float64Array(rows.length);
   const right = new Float64Array(rows.length);
   const pull = new Float64Array(rows.length);
   let squares = 0;
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
-    const p = sigmoid(scores[i]!);
+    const p = probabilities[i]!;
     pull[i] = c * importance[row]! * (labels[row]! - p);
     root[i] = Math.max(leastRoot, Math.sqrt(c * importance[row]! * p * (1 - p)));
     right[i] = root[i]! * scores[i]! + pull[i]! / root[i]!;
@@ -213,69 +233,78 @@ interface NewtonSolution {
   rounds: number;
 }
 
-/**
- * Solves (I + S K S) u + b S = right with Σ u S = 0 for u and b by conjugate gradients that are held to the constraint
- * by projection.
- *
- * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
- *   in optimization
- */
+/** Solves (I + S K S) u + b S = right with Σ u S = 0 for u and b. */
 function* solveNewton(
   rows: Int32Array,
   { shares, scores, intercept }: Place,
   { root, right, condition, accuracy, mayBeRough }: NewtonStep,
 ): Waiting<NewtonSolution> {
+  const start = shares.map((share, i) => share / root[i]!);
+  // K times the shares is what the scores are without the intercept
+  const before = scores.map((score) => score - intercept);
+  const divider = dividerOf(condition, rows);
+  const exactly: ExactEquation = { rows, root, right, start, divider, accuracy, before };
+  if (!mayBeRough) return yield* solveExactly(exactly);
+  const residual = new Float64Array(rows.length);
+  afterKernel(residual, before, root, start);
+  for (let i = 0; i < residual.length; i++) residual[i] = right[i]! - residual[i]!;
+  const roughly = yield* solvedRoughly({ rows, root, start, residual, divider, accuracy });
+  if (roughly.isReached) return { ...roughly, isExact: false };
+  return yield* solveExactly(exactly, roughly);
+}
+
+interface ExactEquation extends Omit<Equation, 'residual'> {
+  right: Float64Array;
+  /** K S start. */
+  before: Float64Array;
+}
+
+/**
+ * Solves by conjugate gradients that are held to the constraint by projection.
+ *
+ * @param led how far it was led already; nothing where its target is 0
+ * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
+ *   in optimization
+ */
+function* solveExactly(
+  { rows, root, right, start, divider, accuracy, before }: ExactEquation,
+  led?: RoughSolution,
+): Waiting<NewtonSolution> {
   const n = rows.length;
-  const solution = shares.map((share, i) => share / root[i]!);
+  const isLed = led !== undefined && led.target > 0;
+  const solution = isLed ? led.solution : start;
   const scaled = new Float64Array(n);
   const reached = new Float64Array(n);
-  const residual = new Float64Array(n);
   const divided = new Float64Array(n);
   const conditioned = new Float64Array(n);
-  const direction = new Float64Array(n);
-  let isRough = mayBeRough;
-  const divider = dividerOf(condition, rows);
-  let [across, found, rho] = [0, 0, 0];
+  let product: Float64Array = new Float64Array(n);
+  let begun = before;
+  if (isLed) {
+    multiply(scaled, root, solution);
+    begun = yield* multiplied('kernel', scaled);
+    product = sumOf(begun, -1, before);
+  }
+  afterKernel(reached, begun, root, solution);
+  const residual = sumOf(right, -1, reached);
+  yield* divide(root, divider, divided, scaled);
+  const across = dot(root, divided);
+  let found = 0;
   /** Divides the residual, taking out of both what the intercept accounts for. */
   function* project(): Waiting<number> {
-    yield* divide(residual, divider, isRough, conditioned, scaled);
+    yield* divide(residual, divider, conditioned, scaled);
     const more = dot(root, conditioned) / across;
     found += more;
     addTo(residual, -more, root);
     addTo(conditioned, -more, divided);
     return dot(residual, conditioned);
   }
-  /** @param product K S times the solution so far */
-  function* begin(product: Float64Array): Waiting<void> {
-    afterKernel(reached, product, root, solution);
-    residual.set(sumOf(right, -1, reached));
-    yield* divide(root, divider, isRough, divided, scaled);
-    across = dot(root, divided);
-    found = 0;
-    rho = yield* project();
-    direction.set(conditioned);
-  }
-  // K times the shares is what the scores are without the intercept
-  const before = scores.map((score) => score - intercept);
-  let product: Float64Array = new Float64Array(n);
-  yield* begin(before);
-  if (isRough && rho <= 0) {
-    // what is left is less than numbers of 32 bits can tell
-    isRough = false;
-    yield* begin(before);
-  }
-  const target = accuracy * accuracy * rho;
-  let rounds = 0;
+  let rho = yield* project();
+  const direction = conditioned.slice();
+  const target = isLed ? led.target : accuracy * accuracy * rho;
+  let rounds = isLed ? led.rounds : 0;
   for (; rounds < mostRounds && rho > target && rho > 1e-28; rounds++) {
-    if (isRough && rounds >= mostRoughRounds) {
-      isRough = false;
-      multiply(scaled, root, solution);
-      const after = yield { product: 'kernel', vector: scaled };
-      product = sumOf(after, -1, before);
-      yield* begin(after);
-    }
     multiply(scaled, root, direction);
-    const further = yield { product: 'kernel', vector: scaled, isRough };
+    const further = yield* multiplied('kernel', scaled);
     afterKernel(reached, further, root, direction);
     const alpha = rho / dot(direction, reached);
     addTo(solution, alpha, direction);
@@ -285,15 +314,7 @@ function* solveNewton(
     turn(direction, next / rho, conditioned);
     rho = next;
   }
-  return { solution, intercept: found, product, isExact: !isRough, rounds };
-}
-
-/** What divides nearly by I + S K S: see `preconditioner`. */
-interface Divider {
-  /** 1 / D and S / D by row listed. */
-  inverse: Float64Array;
-  rooted: Float64Array;
-  factored: Float32Array;
+  return { solution, intercept: found, product, isExact: true, rounds };
 }
 
 function dividerOf({ root, diagonal, factored }: Condition, rows: Int32Array): Divider {
@@ -311,16 +332,15 @@ function dividerOf({ root, diagonal, factored }: Condition, rows: Int32Array): D
 function* divide(
   vector: Float64Array,
   { inverse, rooted, factored }: Divider,
-  isRough: boolean,
   into: Float64Array,
   scaled: Float64Array,
 ): Waiting<void> {
   multiply(into, inverse, vector);
   if (factored.length === 0) return;
   multiply(scaled, rooted, vector);
-  const common = yield { product: 'toCommon', vector: scaled, isRough };
+  const common = yield* multiplied('toCommon', scaled);
   const solved = solveCholesky(factored, common);
-  takeBack(into, rooted, yield { product: 'fromCommon', vector: solved, isRough });
+  takeBack(into, rooted, yield* multiplied('fromCommon', solved));
 }
 
 // each in a function of its own: inside a generator the engine would not make them fast

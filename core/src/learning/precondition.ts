@@ -18,72 +18,78 @@ export interface Condition {
 
 /** @param root S of each of the rows listed */
 export function preconditioner(x: SparseRows, rows: Int32Array, root: Float64Array): Condition {
-  const { count, start, column, value, common } = x;
-  const byRow = { root: new Float64Array(count), diagonal: new Float64Array(count).fill(1) };
-  let block = blocks.get(x);
-  if (!block) blocks.set(x, (block = outerSum(common)));
+  let kept = keptOf.get(x);
+  if (!kept) keptOf.set(x, (kept = keep(x)));
+  const { rest, outerSum } = kept;
+  const byRow = { root: new Float64Array(x.count), diagonal: new Float64Array(x.count).fill(1) };
+  const weights = new Float64Array(x.count);
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     const square = root[i]! * root[i]!;
-    const at = block.next();
-    let rest = 0;
-    for (let k = start[row]!; k < start[row + 1]!; k++) {
-      if (column[k]! < common) block.vectors[at + column[k]!] = value[k]!;
-      else rest += value[k]! * value[k]!;
-    }
-    const diagonal = 1 + square * rest;
     byRow.root[row] = root[i]!;
-    byRow.diagonal[row] = diagonal;
-    block.weigh(square / diagonal);
+    byRow.diagonal[row] = 1 + square * rest[row]!;
+    weights[row] = square / byRow.diagonal[row]!;
   }
-  const matrix = block.end();
-  for (let p = 0; p < common; p++) matrix[p * common + p]! += 1;
-  return { ...byRow, factored: cholesky(matrix, common) };
+  const matrix = outerSum(weights);
+  for (let p = 0; p < x.common; p++) matrix[p * x.common + p]! += 1;
+  return { ...byRow, factored: cholesky(matrix, x.common) };
 }
 
-/** So many vectors are added up at once, in numbers of 32 bits, and their sum to the others' in numbers of 64. */
+/** So many rows are added up at once, in numbers of 32 bits, and their sum to the others' in numbers of 64. */
 const AT_ONCE = 32;
 
-/** By matrix: a memory of its own for every block would cost more than what is worked out in it. */
-const blocks = new WeakMap<SparseRows, ReturnType<typeof outerSum>>();
+/** What all preconditioners of a matrix need. */
+interface Kept {
+  /** By row, the sum of the squares of what does not stand in the common columns. */
+  rest: Float64Array;
+  /** The lower triangle of Σ weight · row · rowᵀ of the common columns, by row of the matrix, in a square. */
+  outerSum: (weights: Float64Array) => Float64Array;
+}
+const keptOf = new WeakMap<SparseRows, Kept>();
 
-/** Σ weight · vector · vectorᵀ of vectors of so many numbers. */
-function outerSum(size: number) {
+function keep({ count, start, column, value, common: size }: SparseRows): Kept {
   const width = Math.ceil(size / 16) * 16;
+  const rows = Math.ceil(count / AT_ONCE) * AT_ONCE;
   const memory = laneMemory();
-  const right = memory.room(4 * AT_ONCE * width);
+  const right = memory.room(4 * rows * width);
   const left = memory.room(4 * AT_ONCE * width);
   const into = memory.room(8 * width * width);
-  const vectors = memory.roughFloats(right, AT_ONCE * width);
+  const vectors = memory.roughFloats(right, rows * width);
   const weighted = memory.roughFloats(left, AT_ONCE * width);
-  let waiting = 0;
-  const add = () => {
-    memory.run.addOuter(left, right, waiting, width, size, into);
-    waiting = 0;
-    vectors.fill(0);
-  };
+  const sum = memory.floats(into, width * width);
+  const rest = new Float64Array(count);
+  for (let row = 0; row < count; row++)
+    for (let k = start[row]!; k < start[row + 1]!; k++) {
+      if (column[k]! < size) vectors[row * width + column[k]!] = value[k]!;
+      else rest[row]! += value[k]! * value[k]!;
+    }
   return {
-    vectors,
-    /** Where the numbers of the next vector belong, which are all 0 so far. */
-    next: () => waiting * width,
-    /** Says that they are there. */
-    weigh(weight: number): void {
-      const at = waiting * width;
-      for (let p = 0; p < size; p++) weighted[at + p] = weight * vectors[at + p]!;
-      waiting += 1;
-      if (waiting === AT_ONCE) add();
-    },
-    /** The lower triangle of the sum, in a matrix of size × size. The next sum begins at nothing. */
-    end(): Float64Array {
-      add();
-      const sum = memory.floats(into, width * width);
+    rest,
+    outerSum(weights) {
+      sum.fill(0);
+      for (let row = 0; row < count; row += AT_ONCE) {
+        for (let i = 0; i < AT_ONCE; i++)
+          scale(weighted, i * width, vectors, (row + i) * width, size, weights[row + i] ?? 0);
+        memory.run.addOuter(left, right + 4 * row * width, AT_ONCE, width, size, into);
+      }
       const lower = new Float64Array(size * size);
       for (let p = 0; p < size; p++)
         lower.set(sum.subarray(p * width, p * width + p + 1), p * size);
-      sum.fill(0);
       return lower;
     },
   };
+}
+
+/** Takes so many numbers times a weight. */
+function scale(
+  into: Float32Array,
+  at: number,
+  from: Float32Array,
+  first: number,
+  length: number,
+  weight: number,
+): void {
+  for (let p = 0; p < length; p++) into[at + p] = weight * from[first + p]!;
 }
 
 /** The lower triangle L of a symmetric positive definite matrix L·Lᵀ, of which the lower triangle is given. */

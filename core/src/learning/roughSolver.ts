@@ -1,0 +1,250 @@
+import { BYTES_OF_LANES, ROUGH_LANES } from './laneMemory.js';
+import type { SparseRows } from './sparseRows.js';
+import type { StoredMatrix } from './storedMatrix.js';
+
+/** What divides nearly by I + S K S, by row listed: 1 / D, S / D and L (see `preconditioner`). */
+export interface Divider {
+  inverse: Float64Array;
+  rooted: Float64Array;
+  factored: Float32Array;
+}
+
+/** (I + S K S) u + b S = right with Σ u S = 0, to be solved for u and b; all by row listed. */
+export interface Equation {
+  rows: Int32Array;
+  /** S. */
+  root: Float64Array;
+  /** Where to begin with u, and how much right is more than (I + S K S) times that. */
+  start: Float64Array;
+  residual: Float64Array;
+  divider: Divider;
+  /** How near to the solution, against where it starts. */
+  accuracy: number;
+}
+
+/** Where an equation was led in numbers of 32 bits. */
+export interface RoughSolution {
+  /** u and b. */
+  solution: Float64Array;
+  intercept: number;
+  /** K S times what u has changed by. */
+  product: Float64Array;
+  rounds: number;
+  /** How far off the solution may be, as a product of the residual with itself divided; and whether it is that near. */
+  target: number;
+  isReached: boolean;
+}
+
+/** After so many rounds an equation is given back as far as it has come. */
+const MOST_ROUNDS = 20;
+
+/** Solves as many equations at a time as go side by side. Others take the place of those that are solved. */
+export interface RoughSolver {
+  /** How many are being solved, of so many. */
+  busy: () => number;
+  lanes: number;
+  begin: (equation: Equation, done: (solution: RoughSolution) => void) => void;
+  /** One round for all of them; tells which are done. */
+  round: () => void;
+}
+
+interface Lane {
+  equation: Equation;
+  done: (solution: RoughSolution) => void;
+  /** Its rows are divided first, then the residual where it starts, and then begin its rounds. */
+  phase: 'root' | 'start' | 'rounds';
+  /** S · S divided. */
+  across: number;
+  intercept: number;
+  /** The residual times itself divided. */
+  rho: number;
+  target: number;
+  rounds: number;
+}
+
+/**
+ * Conjugate gradients that are held to the constraint by projection. What becomes of one equation is the same to the
+ * last bit whatever the others are.
+ *
+ * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
+ *   in optimization
+ */
+export function roughSolver(
+  { count, common }: SparseRows,
+  { memory, byColumn, rough }: StoredMatrix,
+): RoughSolver {
+  const bytes = BYTES_OF_LANES * count;
+  const byRow = () => memory.room(bytes);
+  const at = {
+    ...{ root: byRow(), inverse: byRow(), rooted: byRow(), divided: byRow() },
+    ...{ residual: byRow(), conditioned: byRow(), direction: byRow(), reached: byRow() },
+    ...{ solution: byRow(), product: byRow(), scaled: byRow() },
+  };
+  const triangles = memory.room((BYTES_OF_LANES * common * (common + 1)) / 2);
+  const list = { place: memory.room(4 * count), length: 0 };
+  const oneEach = memory.room(BYTES_OF_LANES);
+  const sums = memory.room(2 * BYTES_OF_LANES);
+  const lanes: (Lane | null)[] = Array.from({ length: ROUGH_LANES }, () => null);
+  const usedBy = new Int32Array(count);
+  let isListed = true;
+  // until there is a triangle for it, a lane is divided by 1
+  const ones = memory.roughFloats(triangles, (ROUGH_LANES * common * (common + 1)) / 2);
+  for (let row = 0; row < common; row++)
+    for (let lane = 0; lane < ROUGH_LANES; lane++)
+      ones[((row * (row + 3)) / 2) * ROUGH_LANES + lane] = 1;
+
+  const numbersAt = (place: number) => memory.roughFloats(place, ROUGH_LANES * count);
+  const write = (place: number, lane: number, rows: Int32Array, vector: Float64Array) => {
+    const numbers = numbersAt(place);
+    for (let i = 0; i < rows.length; i++) numbers[rows[i]! * ROUGH_LANES + lane] = vector[i]!;
+  };
+  const read = (place: number, lane: number, rows: Int32Array): Float64Array => {
+    const numbers = numbersAt(place);
+    const vector = new Float64Array(rows.length);
+    for (let i = 0; i < rows.length; i++) vector[i] = numbers[rows[i]! * ROUGH_LANES + lane]!;
+    return vector;
+  };
+  const copy = (from: number, to: number, lane: number, rows: Int32Array) => {
+    const [numbers, into] = [numbersAt(from), numbersAt(to)];
+    for (let i = 0; i < rows.length; i++) {
+      const at = rows[i]! * ROUGH_LANES + lane;
+      into[at] = numbers[at]!;
+    }
+  };
+  const clear = (place: number, lane: number, rows: Int32Array) => {
+    const numbers = numbersAt(place);
+    for (let i = 0; i < rows.length; i++) numbers[rows[i]! * ROUGH_LANES + lane] = 0;
+  };
+  const writeEquation = (lane: number, { rows, root, start, divider }: Equation) => {
+    write(at.root, lane, rows, root);
+    write(at.inverse, lane, rows, divider.inverse);
+    write(at.rooted, lane, rows, divider.rooted);
+    write(at.solution, lane, rows, start);
+    clear(at.product, lane, rows);
+    // the rows are what is divided first
+    write(at.residual, lane, rows, root);
+    const numbers = memory.roughFloats(triangles, ROUGH_LANES * divider.factored.length);
+    for (let k = 0; k < divider.factored.length; k++)
+      numbers[k * ROUGH_LANES + lane] = divider.factored[k]!;
+  };
+  const useRows = (rows: Int32Array, change: 1 | -1) => {
+    for (let i = 0; i < rows.length; i++) usedBy[rows[i]!]! += change;
+    isListed = false;
+  };
+  const listRows = () => {
+    if (isListed) return;
+    const listed = memory.ints(list.place, count);
+    list.length = 0;
+    for (let row = 0; row < count; row++) if (usedBy[row]! > 0) listed[list.length++] = row;
+    isListed = true;
+  };
+  /** Tells a step one number for each lane. */
+  const tell = (numberOf: (lane: Lane) => number) => {
+    const numbers = memory.roughFloats(oneEach, ROUGH_LANES);
+    lanes.forEach((lane, l) => (numbers[l] = lane ? numberOf(lane) : 0));
+  };
+  /** Takes a step that sums up, and tells what came out for each lane. */
+  const summed = (step: () => void, take: (lane: Lane, sum: number) => void) => {
+    memory.floats(sums, ROUGH_LANES).fill(0);
+    step();
+    const numbers = memory.floats(sums, ROUGH_LANES);
+    lanes.forEach((lane, l) => lane && take(lane, numbers[l]!));
+  };
+  const { run } = memory;
+
+  const multiply = () => {
+    rough.fromRows(list, at.scaled, false);
+    rough.toRows(list, at.scaled, false);
+  };
+  const divide = () => {
+    if (common === 0) numbersAt(at.scaled).fill(0);
+    else {
+      rough.fromRows(list, at.scaled, true);
+      run.solveTriangles(common, triangles, byColumn);
+      rough.toRows(list, at.scaled, true);
+    }
+  };
+  const finish = (l: number, { equation, done, ...reached }: Lane) => {
+    const { rows } = equation;
+    const solution = read(at.solution, l, rows);
+    const product = read(at.product, l, rows);
+    // what the next one must not find in other rows than its own
+    for (const place of [at.root, at.inverse, at.rooted, at.divided]) clear(place, l, rows);
+    useRows(rows, -1);
+    lanes[l] = null;
+    const { intercept, rounds, rho } = reached;
+    const target = Number.isFinite(rho) ? reached.target : 0;
+    const isReached = target > 0 && rho <= target;
+    done({ solution, intercept, product, rounds, target, isReached });
+  };
+  /** What comes after a round. */
+  const goOn = (l: number, lane: Lane) => {
+    const { rows, residual, accuracy } = lane.equation;
+    switch (lane.phase) {
+      case 'root':
+        copy(at.conditioned, at.divided, l, rows);
+        write(at.residual, l, rows, residual);
+        lane.phase = 'start';
+        break;
+      case 'start':
+        // otherwise what is left is less than numbers of 32 bits can tell
+        if (lane.rho > 0) lane.target = accuracy * accuracy * lane.rho;
+        else finish(l, lane);
+        lane.phase = 'rounds';
+        break;
+      case 'rounds':
+        lane.rounds += 1;
+        if (!(lane.rho > lane.target) || lane.rounds === MOST_ROUNDS) finish(l, lane);
+    }
+  };
+  return {
+    lanes: ROUGH_LANES,
+    busy: () => lanes.filter((lane) => lane !== null).length,
+    begin(equation, done) {
+      const free = lanes.indexOf(null);
+      lanes[free] = {
+        ...{ equation, done, phase: 'root' },
+        ...{ across: 0, intercept: 0, rho: 0, target: 0, rounds: 0 },
+      };
+      writeEquation(free, equation);
+      useRows(equation.rows, 1);
+    },
+    round() {
+      listRows();
+      if (lanes.some((lane) => lane?.phase === 'rounds')) multiply();
+      const { root, direction, reached, residual, conditioned, scaled, divided, rooted } = at;
+      const alphas = new Map<Lane, number>();
+      summed(
+        () => run.reach(bytes, direction, root, scaled, reached, sums),
+        (lane, sum) => alphas.set(lane, lane.phase === 'rounds' ? lane.rho / sum : 0),
+      );
+      tell((lane) => alphas.get(lane)!);
+      run.advance(
+        ...[bytes, oneEach, direction, scaled, reached, at.solution, at.product, residual],
+        ...[at.inverse, rooted, conditioned],
+      );
+      divide();
+      const more = new Map<Lane, number>();
+      summed(
+        () => run.takeBack(bytes, conditioned, rooted, scaled, root, sums),
+        (lane, sum) => {
+          if (lane.phase === 'root') lane.across = sum;
+          more.set(lane, lane.phase === 'root' ? 0 : sum / lane.across);
+          lane.intercept += more.get(lane)!;
+        },
+      );
+      tell((lane) => more.get(lane)!);
+      const betas = new Map<Lane, number>();
+      summed(
+        () => run.project(bytes, oneEach, residual, root, conditioned, divided, sums),
+        (lane, sum) => {
+          betas.set(lane, lane.phase === 'rounds' ? sum / lane.rho : 0);
+          if (lane.phase !== 'root') lane.rho = sum;
+        },
+      );
+      tell((lane) => betas.get(lane)!);
+      run.turn(bytes, oneEach, direction, conditioned, root, scaled);
+      lanes.forEach((lane, l) => lane && goOn(l, lane));
+    },
+  };
+}
