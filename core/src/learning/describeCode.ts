@@ -3,7 +3,7 @@ import { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
 import { weighWords, type WordShares, type WordWeight } from './evidence.js';
 import type { CodeFits } from './fitCodes.js';
 import type { Material, TrainingInput } from './material.js';
-import { measureQuality, type MeasuredQuality } from './measureQuality.js';
+import { measureQuality, type MeasuredQuality, type Resampled } from './measureQuality.js';
 import { averagePrecision, bestF1Line, plugInLine } from './metrics.js';
 import { askNearest, type Neighbours } from './nearest.js';
 import type { Calibration } from './platt.js';
@@ -61,23 +61,28 @@ export interface ReadCode {
   reading: Reading;
 }
 
+/** What the figures of all codes rest on. */
+export interface OfAllCodes {
+  shares: WordShares;
+  neighbours: Neighbours | null;
+  resampled: Resampled;
+}
+
 /** Puts together what was measured of a code's models. */
 export function describeCode(
-  { input, keys, settled, open }: Material,
+  { input, settled, open }: Material,
   { fits, calibration, outOfFold, reading }: ReadCode,
-  shares: WordShares,
-  neighbours: Neighbours | null,
+  { shares, neighbours, resampled }: OfAllCodes,
 ): CodeFigures {
   const { codeId, examples, decided, settledLabels, foldOf, model, curve } = fits;
   const { probabilities } = reading;
   const line = (bestF1Line(outOfFold, settledLabels) + plugInLine(probabilities)) / 2;
   const sampled = sampledOf(input, settled);
-  const settledKeys = settled.map((i) => keys[i]!);
   return {
     ...{ codeId, state: examples < FEW_EXAMPLES ? 'weak' : 'ready', examples },
     decidedFor: decided.filter((i) => input.answers[i]!.decided!.get(codeId)).length,
     decidedAgainst: decided.filter((i) => !input.answers[i]!.decided!.get(codeId)).length,
-    quality: measureQuality(outOfFold, settledLabels, line, settledKeys, input.seed),
+    quality: measureQuality(outOfFold, settledLabels, line, resampled),
     line,
     ...weighWords(shares, model, calibration, mostWords),
     ...{ curve, gain: likelyGain(curve, moreAnswers) },

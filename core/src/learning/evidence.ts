@@ -2,7 +2,6 @@ import type { LinearModel } from './linearModel.js';
 import type { Calibration } from './platt.js';
 import type { Vocabulary } from './vocabulary.js';
 import type { WordedTexts } from './wordedTexts.js';
-import type { WordTable } from './wordTable.js';
 
 /** What a word of a text adds to the log-odds of a code. */
 export interface WordPart {
@@ -30,15 +29,14 @@ export interface WordShares {
     summed: number;
     columns: Int32Array;
     sums: Float64Array;
-    /** Its row in the table of word vectors, and how many times its vector was brought in. */
-    row: number;
+    /** Its vector, and how many times that was brought in. */
+    vector: Float32Array;
     times: number;
   }[];
-  table: WordTable | null;
 }
 
 /** Collects the word shares of texts; words used in one answer only are left out. */
-export function wordShareBuilder({ idf, learnt, table, words: known }: Vocabulary): {
+export function wordShareBuilder({ idf, learnt, vectors, words: known }: Vocabulary): {
   /** Tells the different words of an answer. */
   count: (words: Iterable<number>) => void;
   /** Sums up what the words of an answer that was counted bring in. */
@@ -74,7 +72,6 @@ export function wordShareBuilder({ idf, learnt, table, words: known }: Vocabular
       }
     },
     shares: () => ({
-      table,
       words: [...gathered].flatMap(([word, { answers, summed, runs, meanings, sums }]) => {
         if (answers < 2 || summed === 0) return [];
         for (let k = known.firstRun[word]!; k < known.firstRun[word + 1]!; k++) {
@@ -87,8 +84,8 @@ export function wordShareBuilder({ idf, learnt, table, words: known }: Vocabular
               word: known.forms[word]!,
               answers,
               summed,
-              row: known.row[word]!,
-              times: meanings,
+
+              ...{ times: meanings, vector: vectors.of(word) },
             },
             columns: Int32Array.from(sums.keys()),
             sums: Float64Array.from(sums.values()),
@@ -113,15 +110,16 @@ interface GatheredWord {
  * of, times the root of how many answers use them.
  */
 export function weighWords(
-  { words, table }: WordShares,
+  { words }: WordShares,
   model: LinearModel,
   { slope }: Calibration,
   most: number,
 ): { wordsFor: WordWeight[]; wordsAgainst: WordWeight[] } {
   const pull = (one: WordWeight) => one.weight * Math.sqrt(one.answers);
   const weighed = words
-    .map(({ word, answers, summed, columns, sums, row, times }): WordWeight => {
-      let sum = table && row !== -1 ? times * table.along(row, model.weights) : 0;
+    .map(({ word, answers, summed, columns, sums, vector, times }): WordWeight => {
+      let sum = 0;
+      for (let i = 0; i < vector.length; i++) sum += times * vector[i]! * model.weights[i]!;
       for (let k = 0; k < columns.length; k++) sum += sums[k]! * model.weights[columns[k]!]!;
       return { word, answers, weight: (slope * sum) / summed };
     })

@@ -8,26 +8,25 @@ import type { WordedTexts } from './wordedTexts.js';
  */
 export function factorsOf(
   texts: WordedTexts,
-  { idf, learnt, table, words: known }: Vocabulary,
+  { idf, learnt, vectors, words: known }: Vocabulary,
 ): Factors {
   const { count, firstWord, firstEntry } = texts;
   const words = texts.words.subarray(0, firstWord[count]);
-  const rowOf = (word: number) => known.row[word]!;
   const runsOf = (word: number) =>
     known.run
       .subarray(known.firstRun[word], known.firstRun[word + 1])
       .filter((run) => run < learnt);
   const standsIn = new Map<number, number>();
   for (const word of words) standsIn.set(word, (standsIn.get(word) ?? 0) + 1);
-  const size = table?.size ?? 0;
-  const meant = [...standsIn.keys()].filter((word) => rowOf(word) !== -1);
+  const { size } = vectors;
+  const meant = [...standsIn.keys()].filter((word) => vectors.has(word));
   const vectorsAreWhole = meant.length * size + words.length < count * size;
   const whole = new Map<number, { vector: number; runs: number }>();
   const wholes = rowList();
-  if (table && vectorsAreWhole)
+  if (vectorsAreWhole)
     for (const word of meant) {
       whole.set(word, { vector: learnt + wholes.count(), runs: -1 });
-      wholes.addVector(vectorOf(table, rowOf(word), 1));
+      wholes.addVector(vectors.of(word));
       wholes.end();
     }
   const common = wholes.count();
@@ -46,14 +45,15 @@ export function factorsOf(
       { length: firstWord[t + 1]! - firstWord[t]! },
       (_, w) => firstWord[t]! + w,
     );
-    const sum = new Float64Array(size);
+    vectors.begin();
     for (const w of places) {
       const word = words[w]!;
-      if (!table || rowOf(word) === -1) continue;
+      if (!vectors.has(word)) continue;
       if (vectorsAreWhole) rows.add(whole.get(word)!.vector, texts.meanings[w]!);
-      else table.addTo(sum, rowOf(word), texts.meanings[w]!);
+      else vectors.addTimes(word, texts.meanings[w]!);
     }
-    if (!vectorsAreWhole && sum.some((value) => value !== 0)) rows.addVector(sum);
+    if (!vectorsAreWhole && vectors.sum().some((value) => value !== 0))
+      rows.addVector(vectors.sum());
     commonStop[t] = rows.entries();
     for (const w of places) {
       const word = words[w]!;
@@ -68,12 +68,6 @@ export function factorsOf(
   return { rows: rows.rows(), commonStop, wholes: wholes.rows(), common };
 }
 
-function vectorOf(table: NonNullable<Vocabulary['table']>, row: number, times: number) {
-  const vector = new Float64Array(table.size);
-  table.addTo(vector, row, times);
-  return vector;
-}
-
 function rowList() {
   const start = [0];
   const column: number[] = [];
@@ -86,7 +80,8 @@ function rowList() {
     count: () => start.length - 1,
     entries: () => column.length,
     add,
-    addVector: (vector: Float64Array) => vector.forEach((number, i) => add(i, number)),
+    addVector: (vector: Float32Array | Float64Array) =>
+      vector.forEach((number, i) => add(i, number)),
     end: () => void start.push(column.length),
     rows: (): CompressedRows => ({
       ...{ count: start.length - 1, start: Int32Array.from(start) },

@@ -16,14 +16,13 @@ export interface TextVector {
  */
 export function vectoriser({
   idf,
-  table,
+  vectors,
   words,
   wordsOf,
   pairColumn,
 }: Vocabulary): (text: string) => TextVector {
   const counts = new Int32Array(idf.length);
   const isRun = new Uint8Array(idf.length);
-  const sum = new Float64Array(table?.size ?? 0);
   /** Counts a column; those counted first are listed. */
   const tell = (column: number, used: number[]) => {
     if (counts[column] === 0) used.push(column);
@@ -42,18 +41,17 @@ export function vectoriser({
         tell(words.run[k]!, used);
       }
     }
-    sum.fill(0);
-    if (table)
-      for (const [word, times] of countEach(said))
-        if (words.row[word] !== -1)
-          table.addTo(sum, words.row[word]!, (1 + Math.log(times)) * words.idf[word]!);
-    const meaning = lengthOf(sum);
-    const first = table && meaning > 0 ? sum.length : 0;
+    vectors.begin();
+    for (const [word, times] of countEach(said))
+      vectors.addTimes(word, (1 + Math.log(times)) * words.idf[word]!);
+    const sum = vectors.sum();
+    const length = lengthOf(sum);
+    const first = length > 0 ? sum.length : 0;
     const columns = new Int32Array(first + used.length);
     const values = new Float64Array(columns.length);
     for (let entry = 0; entry < first; entry++) {
       columns[entry] = entry;
-      values[entry] = (sum[entry]! * Math.sqrt(table!.weight)) / meaning;
+      values[entry] = (sum[entry]! * Math.sqrt(vectors.weight)) / length;
     }
     columns.subarray(first).set(used);
     columns.subarray(first).sort();
@@ -79,7 +77,7 @@ function countEach(said: Int32Array): Map<number, number> {
 }
 
 /** Collects vectors into rows, without the columns that nothing can be learnt of. */
-export function rowBuilder({ learnt, table }: Vocabulary): {
+export function rowBuilder({ learnt, vectors }: Vocabulary): {
   add: (vector: TextVector) => void;
   rows: () => SparseRows;
 } {
@@ -106,7 +104,7 @@ export function rowBuilder({ learnt, table }: Vocabulary): {
         column: column.slice(0, start[rows]),
         value: value.slice(0, start[rows]),
       },
-      ...{ columns: learnt, common: table?.size ?? 0 },
+      ...{ columns: learnt, common: vectors.size },
     }),
   };
 }

@@ -90,9 +90,7 @@ function planCode(
   onFit: (of: number) => void,
 ): TooFew | CodePlan {
   const { input, keys, penaltyC, settled } = material;
-  const decided = input.answers.flatMap(({ settled, decided }, i) =>
-    !settled && decided?.has(codeId) ? [i] : [],
-  );
+  const decided = material.decided.filter((i) => input.answers[i]!.decided!.has(codeId));
   const settledLabels = Uint8Array.from(settled, (i) =>
     Number(input.answers[i]!.codes.has(codeId)),
   );
@@ -223,6 +221,12 @@ function scoreInto(
   model: LinearModel,
   { x, settled, unitsOf }: Material,
 ) {
-  for (const place of held)
-    scores[place] = Math.max(...scoreRows(x, unitsOf.get(settled[place]!)!, model));
+  const units = held.map((place) => unitsOf.get(settled[place]!)!);
+  const ofUnits = scoreRows(x, Int32Array.from(units.flatMap((rows) => [...rows])), model);
+  let at = 0;
+  held.forEach((place, i) => {
+    scores[place] = -Infinity;
+    for (const end = at + units[i]!.length; at < end; at++)
+      scores[place] = Math.max(scores[place], ofUnits[at]!);
+  });
 }

@@ -6,7 +6,7 @@ export { learnVocabulary, type Vocabulary } from './vocabulary.js';
 export { dealFolds } from './folds.js';
 export { fitLogistic } from './fitTogether.js';
 export { scoreRows, sigmoid, type LinearModel } from './linearModel.js';
-export { measureQuality, type MeasuredQuality } from './measureQuality.js';
+export { measureQuality, resample, type MeasuredQuality } from './measureQuality.js';
 export {
   averagePrecision,
   bestF1Line,

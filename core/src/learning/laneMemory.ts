@@ -15,6 +15,16 @@ export interface LaneMemory {
   floats(place: number, length: number): Float64Array;
   roughFloats(place: number, length: number): Float32Array;
   run: LaneFunctions;
+  /** How vectors go side by side in numbers of 64 bits, and of 32. */
+  exact: LaneSize;
+  rough: LaneSize;
+}
+export interface LaneSize {
+  lanes: number;
+  bytes: number;
+  numbers: (place: number, length: number) => Float64Array | Float32Array;
+  times: LaneProduct;
+  transposeTimes: LaneProduct;
 }
 interface LaneFunctions {
   times: LaneProduct;
@@ -28,6 +38,7 @@ interface LaneFunctions {
   project: LaneStep;
   turn: LaneStep;
   solveTriangles: LaneStep;
+  addScaled: LaneStep;
 }
 /** What the arguments are is said in `lanes.wat`. */
 type LaneStep = (...sizesAndPlaces: number[]) => void;
@@ -58,6 +69,10 @@ export function laneMemory(): LaneMemory {
   );
   const { memory, ...run } = new WebAssembly.Instance<LaneFunctions & { memory: Memory }>(compiled)
     .exports;
+  const { times, transposeTimes, roughTimes, roughTransposeTimes } = run;
+  const floats = (place: number, length: number) => new Float64Array(memory.buffer, place, length);
+  const roughFloats = (place: number, length: number) =>
+    new Float32Array(memory.buffer, place, length);
   let used = 0;
   return {
     room(bytes) {
@@ -68,8 +83,11 @@ export function laneMemory(): LaneMemory {
       return place;
     },
     ints: (place, length) => new Int32Array(memory.buffer, place, length),
-    floats: (place, length) => new Float64Array(memory.buffer, place, length),
-    roughFloats: (place, length) => new Float32Array(memory.buffer, place, length),
-    run,
+    ...{ floats, roughFloats, run },
+    exact: { lanes: LANES, bytes: 8, numbers: floats, times, transposeTimes },
+    rough: {
+      ...{ lanes: ROUGH_LANES, bytes: 4, numbers: roughFloats },
+      ...{ times: roughTimes, transposeTimes: roughTransposeTimes },
+    },
   };
 }

@@ -1,4 +1,5 @@
-import { BYTES_OF_LANES, type LaneMemory } from './laneMemory.js';
+import { BYTES_OF_LANES, type LaneMemory, type LaneSize } from './laneMemory.js';
+import type { CompressedRows } from './sparseRows.js';
 
 /** Where rows of a sparse matrix lie in memory. */
 export interface StoredRows {
@@ -7,29 +8,27 @@ export interface StoredRows {
   value: number;
 }
 
-export const roomForRows = (memory: LaneMemory, rows: number, entries: number): StoredRows => ({
+export const roomForRows = (
+  memory: LaneMemory,
+  rows: number,
+  entries: number,
+  { bytes }: LaneSize,
+): StoredRows => ({
   start: memory.room(4 * (rows + 1)),
   offset: memory.room(4 * entries),
-  value: memory.room(8 * entries),
+  value: memory.room(bytes * entries),
 });
 
-/** Makes the function that stores row after row. */
-export function rowFiller(
+/** Stores rows where there is room for them. */
+export function storeRows(
   memory: LaneMemory,
   stored: StoredRows,
-  columns: number,
-  room: { rows: number; entries: number },
-) {
-  const start = memory.ints(stored.start, room.rows + 1);
-  const offset = memory.ints(stored.offset, room.entries);
-  const value = memory.floats(stored.value, room.entries);
-  let [row, at] = [0, 0];
-  start[0] = 0;
-  return (column: Int32Array, values: Float64Array, from: number, to: number) => {
-    for (let k = from; k < to && column[k]! < columns; k++, at++) {
-      offset[at] = column[k]! * BYTES_OF_LANES;
-      value[at] = values[k]!;
-    }
-    start[++row] = at;
-  };
+  { count, start, column, value }: CompressedRows,
+  size: LaneSize,
+): void {
+  const entries = start[count]!;
+  memory.ints(stored.start, count + 1).set(start.subarray(0, count + 1));
+  size.numbers(stored.value, entries).set(value.subarray(0, entries));
+  const offset = memory.ints(stored.offset, entries);
+  for (let k = 0; k < entries; k++) offset[k] = column[k]! * BYTES_OF_LANES;
 }

@@ -1,11 +1,11 @@
-import { BYTES_OF_LANES, LANES, laneMemory } from './laneMemory.js';
-import { roomForRows, rowFiller } from './laneRows.js';
+import { BYTES_OF_LANES, laneMemory } from './laneMemory.js';
+import { roomForRows, storeRows } from './laneRows.js';
 import type { LinearModel } from './linearModel.js';
 import type { CompressedRows } from './sparseRows.js';
 
 /** The weights of a model, that of column j at `first` + `step` · j. They hold until columns are derived or rows scored. */
 export interface WeightsInPlace {
-  numbers: Float64Array;
+  numbers: Float64Array | Float32Array;
   first: number;
   step: number;
 }
@@ -23,41 +23,44 @@ export interface LaneScorer {
   weightsOf: (model: number) => WeightsInPlace;
 }
 
-/** @param further so many columns can be derived */
+/**
+ * @param further so many columns can be derived
+ * @param size whether in numbers of 64 bits or of 32
+ */
 export function laneScorer(
   columns: number,
   models: readonly LinearModel[],
   further: number,
+  size: 'exact' | 'rough',
 ): LaneScorer {
   const memory = laneMemory();
-  const inGroup = LANES * (columns + further);
-  const groups = Array.from({ length: Math.ceil(models.length / LANES) }, (_, group) => {
+  const { lanes, numbers, times } = memory[size];
+  const inGroup = lanes * (columns + further);
+  const groups = Array.from({ length: Math.ceil(models.length / lanes) }, (_, group) => {
     const place = memory.room(BYTES_OF_LANES * (columns + further));
-    const lanes = memory.floats(place, inGroup);
-    models.slice(group * LANES, (group + 1) * LANES).forEach(({ weights }, lane) => {
-      for (let j = 0, at = lane; j < columns; j++, at += LANES) lanes[at] = weights[j]!;
+    const weighed = numbers(place, inGroup);
+    models.slice(group * lanes, (group + 1) * lanes).forEach(({ weights }, lane) => {
+      for (let j = 0, at = lane; j < columns; j++, at += lanes) weighed[at] = weights[j]!;
     });
     return place;
   });
   let derived = 0;
-  let room = { rows: 0, entries: 0, list: 0, into: 0, at: roomForRows(memory, 0, 0) };
+  let room = { rows: 0, entries: 0, list: 0, into: 0, at: roomForRows(memory, 0, 0, memory[size]) };
   /** Makes the function that multiplies the rows with a group of models. */
-  const store = ({ count, start: from, column, value: values }: CompressedRows) => {
-    const entries = from[count]!;
+  const store = (rows: CompressedRows) => {
+    const { count } = rows;
+    const entries = rows.start[count]!;
     if (count > room.rows || entries > room.entries)
       room = {
         ...{ rows: 2 * count, entries: 2 * entries, list: memory.room(8 * count) },
-        ...{
-          into: memory.room(2 * BYTES_OF_LANES * count),
-          at: roomForRows(memory, 2 * count, 2 * entries),
-        },
+        into: memory.room(2 * BYTES_OF_LANES * count),
+        at: roomForRows(memory, 2 * count, 2 * entries, memory[size]),
       };
-    const { start, offset, value } = room.at;
-    const fill = rowFiller(memory, room.at, columns + derived, { rows: count, entries });
-    for (let row = 0; row < count; row++) fill(column, values, from[row]!, from[row + 1]!);
-    memory.ints(room.list, count).forEach((_, row, list) => (list[row] = row));
+    const { list, at } = room;
+    storeRows(memory, at, rows, memory[size]);
+    memory.ints(list, count).forEach((_, row, every) => (every[row] = row));
     return (group: number, into: number) =>
-      memory.run.times(room.list, count, start, start + 4, offset, value, group, into);
+      times(list, count, at.start, at.start + 4, at.offset, at.value, group, into);
   };
   return {
     derive(rows) {
@@ -72,18 +75,18 @@ export function laneScorer(
       const scores = models.map(() => new Float64Array(rows.count));
       groups.forEach((place, group) => {
         multiply(place, room.into);
-        const lanes = memory.floats(room.into, LANES * rows.count);
-        scores.slice(group * LANES, (group + 1) * LANES).forEach((score, lane) => {
-          const { intercept } = models[group * LANES + lane]!;
-          for (let row = 0, at = lane; row < score.length; row++, at += LANES)
-            score[row] = lanes[at]! + intercept;
+        const scored = numbers(room.into, lanes * rows.count);
+        scores.slice(group * lanes, (group + 1) * lanes).forEach((score, lane) => {
+          const { intercept } = models[group * lanes + lane]!;
+          for (let row = 0, at = lane; row < score.length; row++, at += lanes)
+            score[row] = scored[at]! + intercept;
         });
       });
       return scores;
     },
     weightsOf: (model) => ({
-      numbers: memory.floats(groups[Math.floor(model / LANES)]!, inGroup),
-      ...{ first: model % LANES, step: LANES },
+      numbers: numbers(groups[Math.floor(model / lanes)]!, inGroup),
+      ...{ first: model % lanes, step: lanes },
     }),
   };
 }

@@ -49,7 +49,7 @@ test('rows are scored by any number of models, chunk after chunk, by derived col
           weights: Float64Array.from(one.slice(0, -1)),
           intercept: one[COLUMNS]!,
         }));
-        const scorer = laneScorer(COLUMNS, models, 9 * 4);
+        const scorer = laneScorer(COLUMNS, models, 9 * 4, 'exact');
         for (const [further, chunk] of chunks) {
           const y = asRows(further);
           const first = scorer.derive(y);

@@ -44,7 +44,7 @@ export function laneProducts(
     const lanes = exact.vectors(byRow, count);
     lanes.fill(0);
     asked.forEach(({ vector, rows }, lane) => {
-      for (let i = 0; i < rows.length; i++) lanes[rows[i]! * LANES + lane]! += vector[i]!;
+      for (let i = 0; i < rows.length; i++) lanes[rows[i]! * LANES + lane] = vector[i]!;
     });
     exact.fromRows({ place: list, length }, byRow, isCommon);
   };

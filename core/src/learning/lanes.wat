@@ -446,4 +446,29 @@
             (br $next)))
         (local.set $l (i32.sub (local.get $l) (i32.sub (local.get $to) (local.get $right))))
         (br $nextRow))))
+
+  ;; into += by · from, of $bytes of numbers of 32 bits, into as many of 64
+  (func (export "addScaled")
+    (param $bytes i32) (param $from i32) (param $into i32) (param $by f64)
+    (local $end i32) (local $times v128) (local $a v128)
+    (local.set $times (f64x2.splat (local.get $by)))
+    (local.set $end (i32.add (local.get $from) (local.get $bytes)))
+    (block $done
+      (loop $next
+        (br_if $done (i32.ge_u (local.get $from) (local.get $end)))
+        (local.set $a (v128.load (local.get $from)))
+        (v128.store (local.get $into)
+          (f64x2.add
+            (v128.load (local.get $into))
+            (f64x2.mul (local.get $times) (f64x2.promote_low_f32x4 (local.get $a)))))
+        (v128.store offset=16 (local.get $into)
+          (f64x2.add
+            (v128.load offset=16 (local.get $into))
+            (f64x2.mul
+              (local.get $times)
+              (f64x2.promote_low_f32x4
+                (i8x16.shuffle 8 9 10 11 12 13 14 15 8 9 10 11 12 13 14 15 (local.get $a) (local.get $a))))))
+        (local.set $from (i32.add (local.get $from) (i32.const 16)))
+        (local.set $into (i32.add (local.get $into) (i32.const 32)))
+        (br $next))))
 )

@@ -44,11 +44,6 @@ export function latentTable(
     addTo(sum, row, times) {
       for (let i = 0; i < size; i++) sum[i]! += times * numbers[row * size + i]!;
     },
-    along(row, weights) {
-      let dot = 0;
-      for (let i = 0; i < size; i++) dot += numbers[row * size + i]! * weights[i]!;
-      return dot;
-    },
   };
 }
 

@@ -1,6 +1,6 @@
 import { splitWords } from '../text/index.js';
 import { newFloats, newInts, withRoom } from './lists.js';
-import type { WordTable } from './wordTable.js';
+import type { WordVectors } from './wordVectors.js';
 
 /** What is known of words whatever the text, by the number of the word. Lists are other ones when they have grown. */
 export interface KnownWords {
@@ -14,8 +14,6 @@ export interface KnownWords {
   firstRun: Int32Array;
   run: Int32Array;
   runSquares: Float64Array;
-  /** In the table of word vectors, −1 where it is not in there. */
-  row: Int32Array;
   /** What it weighs in a text's meaning. */
   idf: Float64Array;
 }
@@ -64,7 +62,7 @@ export interface Lexicon {
   settle: (
     columnOf: Int32Array,
     idf: Float64Array,
-    more: { table: WordTable | null; rarest: number },
+    more: { vectors: WordVectors; rarest: number },
   ) => void;
 }
 
@@ -72,7 +70,7 @@ export interface Lexicon {
 export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
   const words: KnownWords = {
     ...{ forms: [], column: newInts(0), firstRun: newInts(1), run: newInts(0) },
-    ...{ runSquares: newFloats(0), row: newInts(0), idf: newFloats(0) },
+    ...{ runSquares: newFloats(0), idf: newFloats(0) },
   };
   const numberOf = new Map<string, number>();
   const runs = new Map<string, number>();
@@ -130,7 +128,7 @@ export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
     },
     features: () => features,
     nextFeature: () => features++,
-    settle(columnOf, idf, { table, rarest }) {
+    settle(columnOf, idf, { vectors, rarest }) {
       const { forms, column, firstRun, run } = words;
       let kept = 0;
       for (let word = 0, k = 0; word < forms.length; word++) {
@@ -144,13 +142,12 @@ export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
       for (const [one, feature] of runs) runs.set(one, columnOf[feature]!);
       weigh = (word) => {
         words.runSquares = withRoom(words.runSquares, word + 1, newFloats);
-        words.row = withRoom(words.row, word + 1, newInts);
         words.idf = withRoom(words.idf, word + 1, newFloats);
         let squares = 0;
         for (let k = words.firstRun[word]!; k < words.firstRun[word + 1]!; k++)
           squares += idf[words.run[k]!]! ** 2;
         words.runSquares[word] = squares;
-        words.row[word] = table?.rowOf.get(words.forms[word]!) ?? -1;
+        vectors.add(words.forms[word]!);
         const own = words.column[word]!;
         words.idf[word] = own === -1 ? rarest : idf[own]!;
       };

@@ -69,8 +69,9 @@ export interface Material {
   textsOf: (answer: number) => string[];
   /** Inverse strength of the penalty on weights. */
   penaltyC: number;
-  /** Positions of the settled answers, and of those that may get suggestions. */
+  /** Positions of the settled answers, of others with decisions to learn from, and of those that may get suggestions. */
   settled: number[];
+  decided: number[];
   open: number[];
 }
 
@@ -91,9 +92,10 @@ export function readMaterial(
   const lessons = codebookLessons(input, new Set(keys));
   const lessonTexts = lessons.map((lesson) => lesson.text);
   const settled = input.answers.flatMap((answer, i) => (answer.settled ? [i] : []));
-  const learnt = input.answers.flatMap(({ settled, decided }, i) =>
-    settled || (decided?.size ?? 0) > 0 ? [i] : [],
+  const decided = input.answers.flatMap((answer, i) =>
+    !answer.settled && (answer.decided?.size ?? 0) > 0 ? [i] : [],
   );
+  const learnt = [...settled, ...decided].sort((one, other) => one - other);
   const vocabulary = learnVocabulary(texts, {
     learntFrom: [...learnt.map((i) => texts[i]!), ...lessonTexts],
     ...{ table, struck },
@@ -124,7 +126,7 @@ export function readMaterial(
     }),
   );
   return {
-    ...{ input, keys, lessons: lessonRows, vocabulary, settled },
+    ...{ input, keys, lessons: lessonRows, vocabulary, settled, decided },
     x: { ...builder.rows(), factors: factorsOf(reader.texts, vocabulary) },
     ...{ rowOf, unitsOf, textsOf },
     penaltyC,

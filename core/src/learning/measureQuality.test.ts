@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { wilsonInterval } from '../statistics/index.js';
-import { measureQuality } from './measureQuality.js';
+import { measureQuality, resample } from './measureQuality.js';
 
 describe('measureQuality', () => {
   const p = Float64Array.of(0.9, 0.8, 0.7, 0.6, 0.4, 0.3, 0.2, 0.1);
@@ -9,7 +9,7 @@ describe('measureQuality', () => {
   const keys = [...p.keys()].map(String);
 
   test('worked by hand: three right and one wrong above .5, one missed below', () => {
-    const quality = measureQuality(p, labels, 0.5, keys, 1);
+    const quality = measureQuality(p, labels, 0.5, resample(keys, 1));
     expect(quality).toMatchObject({ precision: 3 / 4, recall: 3 / 4, f1: 3 / 4 });
     expect(quality.precisionInterval).toEqual(wilsonInterval(3 / 4, 4));
     expect(quality.recallInterval).toEqual(wilsonInterval(3 / 4, 4));
@@ -21,7 +21,7 @@ describe('measureQuality', () => {
   });
 
   test('duplicates are resampled together: as one group there is nothing to vary', () => {
-    const { f1, f1Interval } = measureQuality(p, labels, 0.5, keys.fill('same'), 1);
+    const { f1, f1Interval } = measureQuality(p, labels, 0.5, resample(keys.fill('same'), 1));
     expect(f1Interval).toEqual([f1, f1]);
   });
 
@@ -32,8 +32,8 @@ describe('measureQuality', () => {
         const values = Float64Array.from(all, ([value]) => value);
         const truth = Uint8Array.from(all, ([, positive]) => Number(positive));
         const own = [...values.keys()].map(String);
-        const quality = measureQuality(values, truth, 0.5, own, seed);
-        expect(measureQuality(values, truth, 0.5, own, seed)).toEqual(quality);
+        const quality = measureQuality(values, truth, 0.5, resample(own, seed));
+        expect(measureQuality(values, truth, 0.5, resample(own, seed))).toEqual(quality);
         const [low, high] = quality.f1Interval;
         expect(low).toBeLessThanOrEqual(quality.f1 + 1e-12);
         expect(high).toBeGreaterThanOrEqual(quality.f1 - 1e-12);

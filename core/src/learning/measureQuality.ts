@@ -16,20 +16,36 @@ export interface MeasuredQuality {
 
 const resamplings = 400;
 
+/** Groups of duplicates as they are drawn for each resampling: alike for all codes, so that it is done once. */
+export interface Resampled {
+  groups: number[][];
+  /** How often each group is drawn, resampling after resampling; nobody will see one drawn more than 255 times. */
+  drawn: Uint8Array;
+}
+
+/** @param keys of settled answers, equal for duplicates */
+export function resample(keys: readonly string[], seed: number): Resampled {
+  const groups = groupEqual(keys);
+  const drawn = new Uint8Array(resamplings * groups.length);
+  const next = randomSource(seed);
+  for (let first = 0; first < drawn.length; first += groups.length)
+    for (let draw = 0; draw < groups.length; draw++)
+      drawn[first + Math.floor((next() / 2 ** 32) * groups.length)]! += 1;
+  return { groups, drawn };
+}
+
 /**
  * Measures predictions against labels at a line: Wilson intervals for precision and recall, a percentile
  * bootstrap over groups of duplicates for F1.
  *
  * @param p out-of-fold probabilities
- * @param keys equal for duplicates
  * @see Wilson (1927); Efron (1979) Bootstrap methods: another look at the jackknife
  */
 export function measureQuality(
   p: Float64Array,
   labels: Uint8Array,
   line: number,
-  keys: readonly string[],
-  seed: number,
+  resampled: Resampled,
 ): MeasuredQuality {
   const outcome = outcomeAt(p, labels, line);
   const { truePositives: tp, falsePositives: fp, falseNegatives: fn } = outcome;
@@ -39,7 +55,7 @@ export function measureQuality(
     recall: recall(outcome),
     recallInterval: wilsonInterval(recall(outcome), tp + fn),
     f1: f1(outcome),
-    f1Interval: bootstrapF1(p, labels, line, groupEqual(keys), seed),
+    f1Interval: bootstrapF1(p, labels, line, resampled),
     averagePrecision: averagePrecision(p, labels),
     brier: brierScore(p, labels),
   };
@@ -49,34 +65,28 @@ function bootstrapF1(
   p: Float64Array,
   labels: Uint8Array,
   line: number,
-  groups: number[][],
-  seed: number,
+  { groups, drawn }: Resampled,
 ): Interval {
-  const outcomes = groups.map((group) =>
-    outcomeAt(
-      Float64Array.from(group, (i) => p[i]!),
-      Uint8Array.from(group, (i) => labels[i]!),
-      line,
-    ),
-  );
-  // in lists of numbers: this is done some million times
-  const listOf = (kind: keyof (typeof outcomes)[number]) =>
-    Int32Array.from(outcomes, (outcome) => outcome[kind]);
-  const [right, wrong, missed] = [
-    listOf('truePositives'),
-    listOf('falsePositives'),
-    listOf('falseNegatives'),
-  ];
-  const next = randomSource(seed);
-  const draws = Float64Array.from({ length: resamplings }, () => {
-    let [truePositives, falsePositives, falseNegatives] = [0, 0, 0];
-    for (let drawn = 0; drawn < right.length; drawn++) {
-      const group = Math.floor((next() / 2 ** 32) * right.length);
-      truePositives += right[group]!;
-      falsePositives += wrong[group]!;
-      falseNegatives += missed[group]!;
+  const outcomes = groups
+    .map((group, place) => ({
+      place,
+      ...outcomeAt(
+        Float64Array.from(group, (i) => p[i]!),
+        Uint8Array.from(group, (i) => labels[i]!),
+        line,
+      ),
+    }))
+    // most are rightly left without the code, which F1 does not count
+    .filter((one) => one.truePositives + one.falsePositives + one.falseNegatives > 0);
+  const draws = Float64Array.from({ length: resamplings }, (_, resampling) => {
+    const sum = { truePositives: 0, falsePositives: 0, falseNegatives: 0 };
+    for (const outcome of outcomes) {
+      const times = drawn[resampling * groups.length + outcome.place]!;
+      sum.truePositives += times * outcome.truePositives;
+      sum.falsePositives += times * outcome.falsePositives;
+      sum.falseNegatives += times * outcome.falseNegatives;
     }
-    return f1({ truePositives, falsePositives, falseNegatives });
+    return f1(sum);
   }).sort();
   return [draws[Math.floor(0.025 * resamplings)]!, draws[Math.floor(0.975 * resamplings)]!];
 }

@@ -95,10 +95,10 @@ describe('logistic regression (exact minimiser in numpy, scikit-learn: check val
   test('a row of importance 2 counts as two rows', () => {
     const importance = Float64Array.from(labels, (_, i) => (i === 5 ? 2 : 1));
     const once = fitLogistic(x, { rows, labels, importance, c: 1 });
-    const twice = fitLogistic(x, {
-      rows: Int32Array.from([...rows, 5]),
-      labels,
-      importance: new Float64Array(labels.length).fill(1),
+    const twice = fitLogistic(dense([...input.X, input.X[5]!]), {
+      rows: Int32Array.from([...rows, rows.length]),
+      labels: Uint8Array.from([...labels, labels[5]!]),
+      importance: new Float64Array(labels.length + 1).fill(1),
       c: 1,
     });
     expect([...once.weights]).toEqual([...twice.weights].map((one) => expect.closeTo(one, 5)));

@@ -28,7 +28,7 @@ export function preconditioner(x: SparseRows, rows: Int32Array, root: Float64Arr
     const square = root[i]! * root[i]!;
     byRow.root[row] = root[i]!;
     byRow.diagonal[row] = 1 + square * rest[row]!;
-    weights[row] = square / byRow.diagonal[row]!;
+    weights[row] = square / byRow.diagonal[row];
   }
   const matrix = outerSum(weights);
   for (let p = 0; p < x.common; p++) matrix[p * x.common + p]! += 1;

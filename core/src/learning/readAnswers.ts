@@ -61,9 +61,16 @@ export function readAnswers(
   const settledAlike = Int32Array.from(keys, (key) => placeOfKey.get(key) ?? -1);
   const reader = wordReader(vocabulary);
   const whole = wordReader(vocabulary);
-  const scorer = textScorer(
+  const byWhole = textScorer(
     vocabulary,
-    codes.flatMap(({ model, foldModels }) => [model, ...foldModels]),
+    codes.map(({ model }) => model),
+    'exact',
+  );
+  // what shares are estimated from need not be told in more digits than it is kept in
+  const byParts = textScorer(
+    vocabulary,
+    codes.flatMap(({ foldModels }) => foldModels),
+    'rough',
   );
   const shares = wordShareBuilder(vocabulary);
   const every = Math.ceil(count / MOST_SUMMED);
@@ -94,34 +101,35 @@ export function readAnswers(
         shares.add(whole.texts, 0);
       }
     }
-    const scores = scorer.score(reader.texts);
-    let at = 0;
-    for (const { codeId, calibration, folds, foldOf, reading } of readers) {
-      const model = at;
-      const [byWhole, ...byPart] = scores
-        .slice(at, (at += 1 + folds))
+    const scores = byWhole.score(reader.texts);
+    const scoresOfParts = byParts.score(reader.texts);
+    let part = 0;
+    readers.forEach(({ codeId, calibration, folds, foldOf, reading }, model) => {
+      const likely = probabilitiesOf(scores[model]!, firstRow, calibration);
+      const unseen = scoresOfParts
+        .slice(part, (part += folds))
         .map((rows) => probabilitiesOf(rows, firstRow, calibration));
-      reading.probabilities.set(byWhole!, from);
+      reading.probabilities.set(likely, from);
       for (let i = from; i < to; i++) {
         const k = i - from;
         if (reading.crossFitted) {
           const place = settledAlike[i]!;
-          reading.crossFitted[i] = place === -1 ? meanAt(byPart, k) : byPart[foldOf[place]!]![k]!;
+          reading.crossFitted[i] = place === -1 ? meanAt(unseen, k) : unseen[foldOf[place]!]![k]!;
         }
-        if (isOpen[i] === 0 || byWhole![k]! < leastProbability) continue;
+        if (isOpen[i] === 0 || likely[k]! < leastProbability) continue;
         if (input.answers[i]!.decided?.has(codeId)) continue;
         const line = likeliest(scores[model]!, firstRow[k]!, firstRow[k + 1]!);
         reading.suggestions.push({
-          ...{ answer: i, probability: byWhole![k]! },
+          ...{ answer: i, probability: likely[k]! },
           evidence: strongest(
             reader.texts.words.subarray(reader.texts.firstWord[line]),
             vocabulary.words.forms,
-            scorer.contributions(reader.texts, line, model),
+            byWhole.contributions(reader.texts, line, model),
             calibration,
           ),
         });
       }
-    }
+    });
     onChunk();
   }
   return { readings: readers.map(({ reading }) => reading), shares: shares.shares() };

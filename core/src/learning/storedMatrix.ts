@@ -1,14 +1,13 @@
 import {
   BYTES_OF_LANES,
-  LANES,
   laneMemory,
-  ROUGH_LANES,
   type LaneMemory,
   type LaneProduct,
+  type LaneSize,
 } from './laneMemory.js';
-import { roomForRows, rowFiller } from './laneRows.js';
+import { roomForRows, storeRows, type StoredRows } from './laneRows.js';
 import { newFloats, newInts } from './lists.js';
-import type { CompressedRows, Factors, SparseRows } from './sparseRows.js';
+import type { Factors, SparseRows } from './sparseRows.js';
 
 /** A matrix X in memory, and products with vectors that stand side by side there. */
 export interface StoredMatrix {
@@ -39,43 +38,36 @@ export interface ListedRows {
 export function storeMatrix(x: SparseRows): StoredMatrix {
   const { rows, commonStop, wholes, common } = x.factors ?? asOneFactor(x);
   const memory = laneMemory();
-  const stored = roomForBoth(memory, rows);
-  const storedWholes = roomForBoth(memory, wholes);
   const commonStops = memory.room(4 * rows.count);
   const everyWhole = memory.room(4 * wholes.count);
   const byColumn = memory.room(BYTES_OF_LANES * (x.columns + wholes.count));
   const byWhole = byColumn + BYTES_OF_LANES * x.columns;
-  storeBoth(memory, stored, rows);
-  storeBoth(memory, storedWholes, wholes);
   memory.ints(commonStops, rows.count).set(commonStop);
   memory.ints(everyWhole, wholes.count).forEach((_, i, every) => (every[i] = i));
 
-  const sideBySide = (
-    { lanes, vectors }: Pick<SideBySide, 'lanes' | 'vectors'>,
-    value: 'value' | 'roughValue',
-    { times, transposeTimes }: { times: LaneProduct; transposeTimes: LaneProduct },
-  ): SideBySide => {
-    const withRows = (
-      product: LaneProduct,
-      isCommon: boolean,
-      list: ListedRows,
-      by: [number, number],
-    ) => {
-      const { start, offset } = stored;
+  const sideBySide = (size: LaneSize): SideBySide => {
+    const { lanes, numbers, times, transposeTimes } = size;
+    const [ofRows, ofWholes] = [rows, wholes].map((those) => {
+      const stored = roomForRows(memory, those.count, those.column.length, size);
+      storeRows(memory, stored, those, size);
+      return stored;
+    }) as [StoredRows, StoredRows];
+    const vectors: SideBySide['vectors'] = (place, length) => numbers(place, lanes * length);
+    const withRows = (multiply: LaneProduct, isCommon: boolean, list: ListedRows, by: Vectors) => {
+      const { start, offset, value } = ofRows;
       const stop = isCommon ? commonStops : start + 4;
-      product(list.place, list.length, start, stop, offset, stored[value], ...by);
+      multiply(list.place, list.length, start, stop, offset, value, ...by);
     };
-    const withWholes = (product: LaneProduct, isCommon: boolean, by: [number, number]) => {
-      const { start, offset } = storedWholes;
+    const withWholes = (multiply: LaneProduct, isCommon: boolean, by: Vectors) => {
+      const { start, offset, value } = ofWholes;
       const count = isCommon ? common : wholes.count;
-      product(everyWhole, count, start, start + 4, offset, storedWholes[value], ...by);
+      multiply(everyWhole, count, start, start + 4, offset, value, ...by);
     };
     return {
       ...{ lanes, vectors },
       fromRows(list, byRow, isCommon) {
-        const used = isCommon ? [x.common, common] : [x.columns, wholes.count];
-        vectors(byColumn, used[0]!).fill(0);
-        vectors(byWhole, used[1]!).fill(0);
+        vectors(byColumn, isCommon ? x.common : x.columns).fill(0);
+        vectors(byWhole, isCommon ? common : wholes.count).fill(0);
         withRows(transposeTimes, isCommon, list, [byRow, byColumn]);
         withWholes(transposeTimes, isCommon, [byWhole, byColumn]);
       },
@@ -85,24 +77,12 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
       },
     };
   };
-  const { times, transposeTimes, roughTimes, roughTransposeTimes } = memory.run;
-  return {
-    ...{ memory, byColumn },
-    exact: sideBySide(
-      { lanes: LANES, vectors: (place, length) => memory.floats(place, LANES * length) },
-      'value',
-      { times, transposeTimes },
-    ),
-    rough: sideBySide(
-      {
-        lanes: ROUGH_LANES,
-        vectors: (place, length) => memory.roughFloats(place, ROUGH_LANES * length),
-      },
-      'roughValue',
-      { times: roughTimes, transposeTimes: roughTransposeTimes },
-    ),
-  };
+  const { exact, rough } = memory;
+  return { memory, byColumn, exact: sideBySide(exact), rough: sideBySide(rough) };
 }
+
+/** Where vectors stand that are multiplied, and where what comes out. */
+type Vectors = [from: number, into: number];
 
 /** A matrix that is not taken apart: there are no wholes. */
 function asOneFactor({ count, start, column, value, common }: SparseRows): Factors {
@@ -114,21 +94,4 @@ function asOneFactor({ count, start, column, value, common }: SparseRows): Facto
     ...{ rows: { count, start, column, value }, commonStop, common: 0 },
     wholes: { count: 0, start: newInts(1), column: newInts(0), value: newFloats(0) },
   };
-}
-
-const roomForBoth = (memory: LaneMemory, { count, column }: CompressedRows) => ({
-  ...roomForRows(memory, count, column.length),
-  roughValue: memory.room(4 * column.length),
-});
-
-/** Stores rows, their numbers in both sizes. */
-function storeBoth(
-  memory: LaneMemory,
-  stored: ReturnType<typeof roomForBoth>,
-  { count, start, column, value }: CompressedRows,
-): void {
-  const entries = column.length;
-  const fill = rowFiller(memory, stored, Infinity, { rows: count, entries });
-  for (let row = 0; row < count; row++) fill(column, value, start[row]!, start[row + 1]!);
-  memory.roughFloats(stored.roughValue, entries).set(memory.floats(stored.value, entries));
 }

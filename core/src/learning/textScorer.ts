@@ -23,17 +23,19 @@ export interface TextScorer {
 /**
  * What a word weighs by all models is worked out once, however many texts it stands in.
  *
+ * @param size whether in numbers of 64 bits or of 32
  * @param atLeast so many words are remembered
  */
 export function textScorer(
   vocabulary: Vocabulary,
   models: readonly LinearModel[],
+  size: 'exact' | 'rough',
   atLeast = WORDS,
 ): TextScorer {
   const { learnt } = vocabulary;
   const wholeWords = wordRows(vocabulary);
   let room = atLeast;
-  let scorer = laneScorer(learnt, models, 2 * room);
+  let scorer = laneScorer(learnt, models, 2 * room, size);
   /** By word's number: the column of the sum of its runs, which that of its vector follows. */
   let columnOf: number[] = [];
   let known = 0;
@@ -44,7 +46,7 @@ export function textScorer(
     if (known + fresh.size > room) {
       fresh = new Set(those);
       room = Math.max(room, fresh.size);
-      scorer = laneScorer(learnt, models, 2 * room);
+      scorer = laneScorer(learnt, models, 2 * room, size);
       columnOf = [];
       known = 0;
     }
@@ -108,7 +110,7 @@ export function textScorer(
 }
 
 /** Makes the function that gives words as rows: of each the sum of its runs, and its vector. */
-function wordRows({ idf, learnt, table, words: known }: Vocabulary) {
+function wordRows({ idf, learnt, vectors, words: known }: Vocabulary) {
   return (words: ReadonlySet<number>): CompressedRows => {
     const start = [0];
     const column: number[] = [];
@@ -120,16 +122,12 @@ function wordRows({ idf, learnt, table, words: known }: Vocabulary) {
         column.push(run);
         value.push(idf[run]!);
       }
-      const row = known.row[word]!;
       start.push(column.length);
-      if (table && row !== -1) {
-        const vector = new Float64Array(table.size);
-        table.addTo(vector, row, 1);
-        vector.forEach((number, i) => {
+      if (vectors.has(word))
+        vectors.of(word).forEach((number, i) => {
           column.push(i);
           value.push(number);
         });
-      }
       start.push(column.length);
     }
     return {

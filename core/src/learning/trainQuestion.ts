@@ -3,6 +3,7 @@ import type { UnseenOutcome } from './confusion.js';
 import { canEstimate, describeCode, LEAST_PROBABILITY, type CodeFigures } from './describeCode.js';
 import { fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
 import type { TrainingInput } from './material.js';
+import { resample } from './measureQuality.js';
 import { findNeighbours } from './nearest.js';
 import { chunksOf, readAnswers, type Suggestion } from './readAnswers.js';
 import type { WordTable } from './wordTable.js';
@@ -73,9 +74,17 @@ export function trainQuestion(
       input.leastProbability ?? LEAST_PROBABILITY,
       () => step(1),
     );
+    const resampled = resample(
+      material.settled.map((i) => material.keys[i]!),
+      input.seed,
+    );
     calibrated.forEach((one, k) => {
       const reading = readings[k]!;
-      const figures = describeCode(material, { ...one, reading }, shares, neighbours);
+      const figures = describeCode(
+        material,
+        { ...one, reading },
+        { shares, neighbours, resampled },
+      );
       const { codeId, line } = figures;
       results.set(codeId, { ...figures, suggestions: reading.suggestions });
       if (reading.crossFitted) crossFitted.set(codeId, reading.crossFitted);

@@ -2,6 +2,7 @@ import { lexiconOf, type KnownWords, type Lexicon } from './lexicon.js';
 import { newInts, withRoom } from './lists.js';
 import { pairTable, type PairTable } from './pairTable.js';
 import type { WordTable } from './wordTable.js';
+import { wordVectors, type WordVectors } from './wordVectors.js';
 
 /**
  * Which column stands for a feature: a word, a pair of words or a run of characters. The first columns are those of
@@ -15,7 +16,7 @@ export interface Vocabulary {
    * only count towards a text's length.
    */
   learnt: number;
-  table: WordTable | null;
+  vectors: WordVectors;
   words: Readonly<KnownWords>;
   /** The words of a text in order, without those that are struck out. They hold until the next text's are asked for. */
   wordsOf: (text: string) => Int32Array;
@@ -58,7 +59,8 @@ export function learnVocabulary(
   const { frequency, pairs } = countFeatures(answers, learntFrom, lexicon);
 
   const columnOf = new Int32Array(lexicon.features()).fill(-1);
-  let columns = table?.size ?? 0;
+  const vectors = wordVectors(table);
+  let columns = vectors.size;
   const keep = (feature: number) => {
     // features that come up in what is learnt from only are in no answer
     if (columnOf[feature] === -1 && frequency[feature]! >= minAnswers)
@@ -78,13 +80,13 @@ export function learnVocabulary(
   columnOf.forEach((column, feature) => {
     if (column !== -1) idf[column] = inverseFrequency(answers.length, frequency[feature]!);
   });
-  lexicon.settle(columnOf, idf, { table, rarest: inverseFrequency(answers.length, 1) });
+  lexicon.settle(columnOf, idf, { vectors, rarest: inverseFrequency(answers.length, 1) });
   const pairColumns = pairTable();
   pairs.forEach((word, next, feature) => {
     if (columnOf[feature] !== -1) pairColumns.add(word, next, columnOf[feature]!);
   });
   return {
-    ...{ idf, learnt, table, words, wordsOf: lexicon.wordsOf },
+    ...{ idf, learnt, vectors, words, wordsOf: lexicon.wordsOf },
     pairColumn: pairColumns.get,
   };
 }

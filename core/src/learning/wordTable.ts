@@ -7,8 +7,6 @@ export interface WordTable {
   rowOf: ReadonlyMap<string, number>;
   /** Adds a word's vector, so many times, to a sum of vectors. */
   addTo(sum: Float64Array, row: number, times: number): void;
-  /** How far a word's vector points along some weights: Σ vector · weight. */
-  along(row: number, weights: Float64Array): number;
 }
 
 /**
@@ -38,11 +36,6 @@ export function readWordTable(file: Uint8Array): WordTable {
     addTo(sum, row, times) {
       const scale = times * scales[row]!;
       for (let i = 0; i < size; i++) sum[i]! += scale * bytes[row * size + i]!;
-    },
-    along(row, weights) {
-      let dot = 0;
-      for (let i = 0; i < size; i++) dot += bytes[row * size + i]! * weights[i]!;
-      return scales[row]! * dot;
     },
   };
 }

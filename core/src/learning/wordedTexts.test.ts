@@ -45,7 +45,7 @@ test('texts score by their words as by their vectors, and what the words contrib
       const models = [1, 2, 3].map((shift) => modelOf(vocabulary.learnt, shift));
       const reader = wordReader(vocabulary);
       // with room for a word or two, it has to forget them all the time
-      const scorer = textScorer(vocabulary, models, 2);
+      const scorer = textScorer(vocabulary, models, 'exact', 2);
       for (const chunk of [answers, ['quay of bananas', ...learntFrom], ...given.others]) {
         reader.forget();
         chunk.forEach(reader.read);
@@ -124,7 +124,7 @@ test('a word weighs what it contributes on average, in the answers that sums are
   const reader = wordReader(vocabulary);
   answers.forEach(reader.read);
   const { texts } = reader;
-  const scorer = textScorer(vocabulary, [model]);
+  const scorer = textScorer(vocabulary, [model], 'exact');
   scorer.score(texts);
   const shares = wordShareBuilder(vocabulary);
   const contributed = new Map<string, number[]>();

@@ -41,7 +41,7 @@ export interface WordReader {
 }
 
 export function wordReader(vocabulary: Vocabulary): WordReader {
-  const { idf, learnt, table, words: known, wordsOf, pairColumn } = vocabulary;
+  const { idf, learnt, vectors, words: known, wordsOf, pairColumn } = vocabulary;
   const texts: WordedTexts = {
     ...{ count: 0, words: newInts(0) },
     ...{ firstWord: newInts(1), firstPart: newInts(1), firstEntry: newInts(1) },
@@ -50,9 +50,8 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     ...{ column: newInts(0), amount: newFloats(0) },
   };
   const counts = new Int32Array(idf.length);
-  /** By column of a run that stands several times: what each time brings more than its idf, scaled. */
-  const more = new Float64Array(idf.length);
-  const meaning = new Float64Array(table?.size ?? 0);
+  /** Of each run that stands several times: what each time brings more than its idf, scaled. */
+  let more = newFloats(0);
   /** By word: its place among those of the text that is read, and one more; 0 for others. */
   let placeOf = newInts(0);
   let times = newInts(0);
@@ -113,7 +112,8 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     for (let w = 0; w < words; w++) {
       const word = texts.words[first + w]!;
       const often = times[w]!;
-      for (let k = firstRun[word]!; k < firstRun[word + 1]!; k++) {
+      const end = firstRun[word + 1]!;
+      for (let k = firstRun[word]!; k < end; k++) {
         const run = runs[k]!;
         const count = counts[run]!;
         counts[run] = count + often;
@@ -150,17 +150,16 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
   function tellMeaning(first: number, words: number): void {
     const { meanings } = texts;
     meanings.fill(0, first, first + words);
-    if (!table) return;
-    meaning.fill(0);
+    if (vectors.size === 0) return;
+    vectors.begin();
     for (let w = 0; w < words; w++) {
       const word = texts.words[first + w]!;
-      const row = known.row[word]!;
-      if (row === -1) continue;
+      if (!vectors.has(word)) continue;
       meanings[first + w] = tf(times[w]!) * known.idf[word]!;
-      table.addTo(meaning, row, meanings[first + w]!);
+      vectors.addTimes(word, meanings[first + w]!);
     }
-    const length = lengthOf(meaning);
-    const scale = length === 0 ? 0 : Math.sqrt(table.weight) / length;
+    const length = lengthOf(vectors.sum());
+    const scale = length === 0 ? 0 : Math.sqrt(vectors.weight) / length;
     for (let w = first; w < first + words; w++) meanings[w]! *= scale;
   }
 
@@ -185,6 +184,7 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
       const first = texts.firstWord[count]!;
       const { words, pairs, runs: runsSaid } = listWords(text, first);
       repeated = withRoom(repeated, runsSaid, newInts);
+      more = withRoom(more, runsSaid, newFloats);
       const repeats = listRepeated(first, words);
       const scale = scalesOf(first, words, repeats, pairs);
       makeRoom(words, words + 2 * pairs + runsSaid, words + repeats + pairs);
@@ -193,11 +193,13 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
       entries = texts.firstEntry[count]!;
       for (let i = 0; i < repeats; i++) {
         const run = repeated[i]!;
-        if (run >= learnt) continue;
         const often = counts[run]!;
-        more[run] = (tf(often) / often - 1) * idf[run]! * scale.runs;
-        tellEntry(run, often * more[run]);
+        more[i] = (tf(often) / often - 1) * idf[run]! * scale.runs;
+        if (run < learnt) tellEntry(run, often * more[i]!);
+        // so that it is found among the repeated by way of its column
+        counts[run] = run < learnt ? -1 - i : 0;
       }
+      const { firstRun, run: runs } = known;
       for (let w = 0; w < words; w++) {
         const word = texts.words[first + w]!;
         const column = known.column[word]!;
@@ -208,13 +210,15 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
           tellEntry(column, amount);
           tellPart(first + w, column, amount);
         }
-        for (let k = known.firstRun[word]!; k < known.firstRun[word + 1]!; k++) {
-          const run = known.run[k]!;
-          counts[run] = 0;
-          if (more[run] !== 0) tellPart(first + w, run, often * more[run]!);
+        const end = firstRun[word + 1]!;
+        for (let k = firstRun[word]!; k < end; k++) {
+          const run = runs[k]!;
+          const place = -1 - counts[run]!;
+          if (place < 0) counts[run] = 0;
+          else tellPart(first + w, run, often * more[place]!);
         }
       }
-      for (let i = 0; i < repeats; i++) more[repeated[i]!] = 0;
+      for (let i = 0; i < repeats; i++) counts[repeated[i]!] = 0;
       for (let i = 0; i < pairs; i++) {
         const pair = said[3 * i]!;
         if (pair >= learnt) continue;
