@@ -18,7 +18,7 @@ export interface LaneScorer {
    * @returns the first of them
    */
   derive: (rows: CompressedRows) => number;
-  /** @returns by model, the score of each row */
+  /** @returns by model, the score of each row, until the next are scored */
   score: (rows: CompressedRows) => Float64Array[];
   weightsOf: (model: number) => WeightsInPlace;
 }
@@ -45,6 +45,7 @@ export function laneScorer(
     return place;
   });
   let derived = 0;
+  let scores: Float64Array[] = [];
   let room = { rows: 0, entries: 0, list: 0, into: 0, at: roomForRows(memory, 0, 0, memory[size]) };
   /** Makes the function that multiplies the rows with a group of models. */
   const store = (rows: CompressedRows) => {
@@ -72,7 +73,7 @@ export function laneScorer(
     },
     score(rows) {
       const multiply = store(rows);
-      const scores = models.map(() => new Float64Array(rows.count));
+      if (scores[0]?.length !== rows.count) scores = models.map(() => new Float64Array(rows.count));
       groups.forEach((place, group) => {
         multiply(place, room.into);
         const scored = numbers(room.into, lanes * rows.count);

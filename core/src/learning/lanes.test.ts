@@ -54,12 +54,12 @@ test('rows are scored by any number of models, chunk after chunk, by derived col
           const y = asRows(further);
           const first = scorer.derive(y);
           const x = asRows(chunk);
-          const scores = scorer.score(x);
+          const scores = scorer.score(x).map((ofModel) => [...ofModel]);
           const three = further.map((_, i): [number, number][] => [[first + i, 3]]);
           const derived = scorer.score(asRows(three, COLUMNS + 36));
           const places = (all: unknown[]) => Int32Array.from(all.keys());
           models.forEach((one, m) => {
-            expect([...scores[m]!]).toEqual(near(scoreRows(x, places(chunk), one)));
+            expect(scores[m]).toEqual(near(scoreRows(x, places(chunk), one)));
             const { weights, intercept } = one;
             const whole = scoreRows(y, places(further), { weights, intercept: 0 });
             expect([...derived[m]!]).toEqual(near(whole.map((score) => 3 * score + intercept)));

@@ -249,6 +249,8 @@ function* solveNewton(
   afterKernel(residual, before, root, start);
   for (let i = 0; i < residual.length; i++) residual[i] = right[i]! - residual[i]!;
   const roughly = yield* solvedRoughly({ rows, root, start, residual, divider, accuracy });
+  // numbers of 32 bits hold Σ u S = 0 only nearly, and what they miss would stay until the end
+  addTo(roughly.solution, -dot(root, roughly.solution) / dot(root, root), root);
   if (roughly.isReached) return { ...roughly, isExact: false };
   return yield* solveExactly(exactly, roughly);
 }

@@ -74,6 +74,11 @@ export function readAnswers(
   );
   const shares = wordShareBuilder(vocabulary);
   const every = Math.ceil(count / MOST_SUMMED);
+  /** What the models without a fold each say of the answers that are read, one code after the other. */
+  const unseen = Array.from(
+    { length: Math.max(0, ...codes.map(({ foldModels }) => foldModels.length)) },
+    () => new Float64Array(CHUNK),
+  );
   const readers = codes.map(({ codeId, calibration, foldModels, foldOf }) => {
     const folds = foldModels.length;
     const reading: Reading = {
@@ -105,16 +110,17 @@ export function readAnswers(
     const scoresOfParts = byParts.score(reader.texts);
     let part = 0;
     readers.forEach(({ codeId, calibration, folds, foldOf, reading }, model) => {
-      const likely = probabilitiesOf(scores[model]!, firstRow, calibration);
-      const unseen = scoresOfParts
+      const likely = reading.probabilities.subarray(from, to);
+      tellProbabilities(scores[model]!, firstRow, calibration, likely);
+      scoresOfParts
         .slice(part, (part += folds))
-        .map((rows) => probabilitiesOf(rows, firstRow, calibration));
-      reading.probabilities.set(likely, from);
+        .forEach((rows, fold) => tellProbabilities(rows, firstRow, calibration, unseen[fold]!));
       for (let i = from; i < to; i++) {
         const k = i - from;
         if (reading.crossFitted) {
           const place = settledAlike[i]!;
-          reading.crossFitted[i] = place === -1 ? meanAt(unseen, k) : unseen[foldOf[place]!]![k]!;
+          reading.crossFitted[i] =
+            place === -1 ? meanAt(unseen, folds, k) : unseen[foldOf[place]!]![k]!;
         }
         if (isOpen[i] === 0 || likely[k]! < leastProbability) continue;
         if (input.answers[i]!.decided?.has(codeId)) continue;
@@ -122,10 +128,11 @@ export function readAnswers(
         reading.suggestions.push({
           ...{ answer: i, probability: likely[k]! },
           evidence: strongest(
-            reader.texts.words.subarray(reader.texts.firstWord[line]),
-            vocabulary.words.forms,
+            reader.texts,
+            line,
             byWhole.contributions(reader.texts, line, model),
             calibration,
+            vocabulary.words.forms,
           ),
         });
       }
@@ -142,25 +149,24 @@ function wordsOf({ words, firstWord, count }: WordedTexts, text: number): Iterab
 }
 
 /** Calibrated probabilities by answer: one is as likely as its likeliest line. */
-function probabilitiesOf(
+function tellProbabilities(
   scores: Float64Array,
   firstRow: Int32Array,
   { slope, shift }: Calibration,
-): Float64Array {
-  const probabilities = new Float64Array(firstRow.length - 1);
-  for (let k = 0; k < probabilities.length; k++) {
+  probabilities: Float64Array,
+): void {
+  for (let k = 0; k < firstRow.length - 1; k++) {
     let best = scores[firstRow[k]!]!;
     for (let row = firstRow[k]! + 1; row < firstRow[k + 1]!; row++)
       best = Math.max(best, scores[row]!);
     probabilities[k] = sigmoid(slope * best + shift);
   }
-  return probabilities;
 }
 
-function meanAt(lists: readonly Float64Array[], place: number): number {
+function meanAt(lists: readonly Float64Array[], count: number, place: number): number {
   let sum = 0;
-  for (const list of lists) sum += list[place]!;
-  return sum / lists.length;
+  for (let i = 0; i < count; i++) sum += lists[i]![place]!;
+  return sum / count;
 }
 
 /** Which row of an answer its probability is from: it has those from `first` to before `end`. */
@@ -172,20 +178,23 @@ function likeliest(scores: Float64Array, first: number, end: number): number {
 
 /** The words that add most to the log-odds, strongest first. */
 function strongest(
-  words: Int32Array,
-  forms: readonly string[],
+  { words, firstWord }: WordedTexts,
+  text: number,
   contributions: Float64Array,
   { slope }: Calibration,
+  forms: readonly string[],
 ): WordPart[] {
   const parts: WordPart[] = [];
-  for (let w = 0; w < contributions.length; w++) {
+  const first = firstWord[text]!;
+  const count = firstWord[text + 1]! - first;
+  for (let w = 0; w < count; w++) {
     const weight = slope * contributions[w]!;
     const least = parts.length < mostEvidence ? 0 : parts[mostEvidence - 1]!.weight;
     if (weight <= least) continue;
     let place = parts.length < mostEvidence ? parts.length : mostEvidence - 1;
     for (; place > 0 && parts[place - 1]!.weight < weight; place--)
       parts[place] = parts[place - 1]!;
-    parts[place] = { word: forms[words[w]!]!, weight };
+    parts[place] = { word: forms[words[first + w]!]!, weight };
   }
   return parts;
 }

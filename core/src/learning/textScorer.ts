@@ -1,4 +1,4 @@
-import { laneScorer } from './laneScorer.js';
+import { laneScorer, type WeightsInPlace } from './laneScorer.js';
 import type { LinearModel } from './linearModel.js';
 import { newFloats, newInts, withRoom } from './lists.js';
 import type { CompressedRows } from './sparseRows.js';
@@ -10,12 +10,12 @@ const WORDS = 1 << 13;
 
 /** Scores texts by many models, and says what their words contribute. */
 export interface TextScorer {
-  /** @returns by model, the score of each text */
+  /** @returns by model, the score of each text, until the next are scored */
   score: (texts: WordedTexts) => Float64Array[];
   /**
    * What each word of a text adds to the score by a model. The text must be of those that were scored last.
    *
-   * @returns by word of that text, until the next are asked for
+   * @returns by word of that text, and more behind, until the next are asked for
    */
   contributions: (texts: WordedTexts, text: number, model: number) => Float64Array;
 }
@@ -87,14 +87,18 @@ export function textScorer(
   };
 
   let sums = newFloats(0);
+  /** The weights that were asked for last. */
+  let asked: (WeightsInPlace & { model: number }) | null = null;
   return {
     score(texts) {
       meet(texts);
+      asked = null;
       return scorer.score(rowsOf(texts));
     },
     contributions(texts, text, model) {
       const { words, runs, meanings, partWord, partColumn, partAmount } = texts;
-      const { numbers, first, step } = scorer.weightsOf(model);
+      if (asked?.model !== model) asked = { model, ...scorer.weightsOf(model) };
+      const { numbers, first, step } = asked;
       const from = texts.firstWord[text]!;
       const count = texts.firstWord[text + 1]! - from;
       sums = withRoom(sums, count, newFloats);
@@ -102,9 +106,12 @@ export function textScorer(
         const at = first + step * columnOf[words[from + w]!]!;
         sums[w] = runs[from + w]! * numbers[at]! + meanings[from + w]! * numbers[at + step]!;
       }
-      for (let k = texts.firstPart[text]!; k < texts.firstPart[text + 1]!; k++)
-        sums[partWord[k]! - from]! += partAmount[k]! * numbers[first + step * partColumn[k]!]!;
-      return sums.subarray(0, count);
+      // not from where they stand side by side: these weights lie nearer to each other
+      const { weights } = models[model]!;
+      const end = texts.firstPart[text + 1]!;
+      for (let k = texts.firstPart[text]!; k < end; k++)
+        sums[partWord[k]! - from]! += partAmount[k]! * weights[partColumn[k]!]!;
+      return sums;
     },
   };
 }

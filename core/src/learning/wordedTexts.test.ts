@@ -8,6 +8,7 @@ import { rowBuilder, vectoriser } from './features.js';
 import { scoreRows } from './linearModel.js';
 import type { CompressedRows, SparseRows } from './sparseRows.js';
 import { textScorer } from './textScorer.js';
+import { fitLogistic } from './fitTogether.js';
 import { formsOf } from './lexicon.js';
 import { learnVocabulary } from './vocabulary.js';
 import { wordReader } from './wordedTexts.js';
@@ -40,6 +41,7 @@ test('texts score by their words as by their vectors, and what the words contrib
   fc.assert(
     fc.property(known, fc.boolean(), (given, hasTable) => {
       const { answers, learntFrom } = given;
+      if (answers.length < 2) return;
       const options = { learntFrom, minAnswers: 1, table: hasTable ? table : null };
       const vocabulary = learnVocabulary([...answers, ...learntFrom], options);
       const models = [1, 2, 3].map((shift) => modelOf(vocabulary.learnt, shift));
@@ -56,6 +58,7 @@ test('texts score by their words as by their vectors, and what the words contrib
           const sums = chunk.map((_, t) =>
             scorer
               .contributions(reader.texts, t, m)
+              .subarray(0, reader.texts.firstWord[t + 1]! - reader.texts.firstWord[t]!)
               .reduce((sum, one) => sum + one, model.intercept),
           );
           expect(sums).toEqual(near(scores[m]!));
@@ -65,7 +68,7 @@ test('texts score by their words as by their vectors, and what the words contrib
   );
 });
 
-test('taken apart into whole words, the numbers of texts are what they are', () => {
+test('taken apart into whole words, the numbers of texts are what they are, and are learnt from as such', () => {
   const multiplied = (
     { start, column, value }: CompressedRows,
     row: number,
@@ -109,6 +112,17 @@ test('taken apart into whole words, the numbers of texts are what they are', () 
         const columns = rows.column.subarray(rows.start[row], rows.start[row + 1]);
         expect(columns.findLastIndex(isCommon) + 1 + rows.start[row]!).toBe(commonStop[row]);
       });
+      if (answers.length < 2) return;
+      const options = {
+        rows: Int32Array.from(answers.keys()),
+        labels: Uint8Array.from(answers, (_, i) => Number(i % 3 === 1)),
+        importance: new Float64Array(answers.length).fill(1),
+        ...{ c: 4, tolerance: 1e-9 },
+      };
+      const { weights, intercept } = fitLogistic(x, options);
+      const whole = fitLogistic({ ...x, factors: undefined }, options);
+      const off = weights.map((weight, column) => Math.abs(weight - whole.weights[column]!));
+      expect(Math.max(0, ...off, Math.abs(intercept - whole.intercept))).toBeLessThan(1e-5);
     }),
   );
 });
@@ -134,9 +148,13 @@ test('a word weighs what it contributes on average, in the answers that sums are
     // every other text is only counted
     if (t % 2 > 0) return;
     shares.add(texts, t);
-    scorer.contributions(texts, t, 0).forEach((one, w) => {
-      const form = vocabulary.words.forms[words[w]!]!;
-      contributed.set(form, [...(contributed.get(form) ?? []), calibration.slope * one]);
+    const contributions = scorer.contributions(texts, t, 0);
+    words.forEach((word, w) => {
+      const form = vocabulary.words.forms[word]!;
+      contributed.set(form, [
+        ...(contributed.get(form) ?? []),
+        calibration.slope * contributions[w]!,
+      ]);
     });
   });
   const { wordsFor, wordsAgainst } = weighWords(shares.shares(), model, calibration, 100);
