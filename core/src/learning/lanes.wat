@@ -283,11 +283,11 @@
         (local.set $at (i32.add (local.get $at) (i32.const 16)))
         (br $next))))
 
-  ;; solution += alpha · direction; product += alpha · further; residual −= alpha · reached;
+  ;; change += alpha · direction; product += alpha · further; residual −= alpha · reached;
   ;; conditioned = inverse · residual; further = rooted · residual
   (func (export "advance")
     (param $bytes i32) (param $alpha i32) (param $direction i32) (param $further i32) (param $reached i32)
-    (param $solution i32) (param $product i32) (param $residual i32) (param $inverse i32) (param $rooted i32)
+    (param $change i32) (param $product i32) (param $residual i32) (param $inverse i32) (param $rooted i32)
     (param $conditioned i32)
     (local $at i32) (local $lane i32) (local $a v128) (local $b v128)
     (block $done
@@ -295,8 +295,8 @@
         (br_if $done (i32.ge_u (local.get $at) (local.get $bytes)))
         (local.set $lane (i32.and (local.get $at) (i32.const 48)))
         (local.set $a (v128.load (i32.add (local.get $alpha) (local.get $lane))))
-        (v128.store (i32.add (local.get $solution) (local.get $at))
-          (f32x4.add (v128.load (i32.add (local.get $solution) (local.get $at))) (f32x4.mul (local.get $a) (v128.load (i32.add (local.get $direction) (local.get $at))))))
+        (v128.store (i32.add (local.get $change) (local.get $at))
+          (f32x4.add (v128.load (i32.add (local.get $change) (local.get $at))) (f32x4.mul (local.get $a) (v128.load (i32.add (local.get $direction) (local.get $at))))))
         (v128.store (i32.add (local.get $product) (local.get $at))
           (f32x4.add (v128.load (i32.add (local.get $product) (local.get $at))) (f32x4.mul (local.get $a) (v128.load (i32.add (local.get $further) (local.get $at))))))
         (local.set $b

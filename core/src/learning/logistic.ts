@@ -55,15 +55,15 @@ const roundsBeforeAnew = 30;
 const leastRoot = 1e-7;
 const mostExact = 1e-10;
 /** Numbers of 32 bits lead to a step that need be no nearer than this; what they do not reach is carried on in numbers of 64. */
-const rough = 1e-3;
+const rough = 1e-4;
 /**
- * This near to the end, against the farthest, scores are worked out in numbers of 64 bits after every step; before, what
- * the rounds of the step came by is added to them.
+ * To the scores is added what the rounds of a step came by, of which numbers of 32 bits miss a millionth. This near to
+ * the end, against the farthest, that is nothing any more; what was missed before is put right there, once.
  */
-const near = 1e-3;
+const near = 1e-4;
 const mostHalvings = 30;
 /** Far from the end a step need not be solved any nearer; one that led only so far along its way is followed by a nearer one. */
-const loose = 0.1;
+const loose = 0.03;
 const short = 0.1;
 
 /**
@@ -82,13 +82,14 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
     ? yield* scored(sharesFrom(from, rows), from.intercept, options)
     : placeAt(new Float64Array(n), new Float64Array(n), 0, true, options);
   let condition = from?.condition;
+  let divider = condition && dividerOf(condition, rows);
   let rounds = 0;
   let stuck = false;
   let careful = false;
   let loosest = loose;
   const farthest = 0.5 * c * Math.sqrt(rows.reduce((sum, row) => sum + importance[row]! ** 2, 0));
   for (let step = 0; step < 100; step++) {
-    const { root, right, pull, distance } = newtonAt(at, options);
+    const { root, residual, pull, pulled, distance } = pullsAt(at, options);
     if (distance <= tolerance * farthest && at.isExact) break;
     const accuracy = careful
       ? mostExact
@@ -100,22 +101,22 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
       stuck = false;
       continue;
     }
-    if (!condition || rounds > roundsBeforeAnew || careful)
+    if (!divider || rounds > roundsBeforeAnew || careful) {
       condition = preconditioner(x, rows, root);
-    const solved = yield* solveNewton(rows, at, { root, right, condition, accuracy, mayBeRough });
+      divider = dividerOf(condition, rows);
+    }
+    const equation = { rows, root, residual, divider, accuracy };
+    const solved = yield* mayBeRough ? solve(equation) : solveExactly(equation);
     rounds = solved.rounds;
-    const along = solved.solution.map((value, i) => root[i]! * value - at.shares[i]!);
-    const isAddedUp = solved.isExact || !isNear;
-    const product = isAddedUp ? solved.product : yield* multiplied('kernel', along);
-    const rise = solved.intercept - at.intercept;
-    const risen = product.map((score) => score + rise);
-    const slope = (dot(at.shares, product) - dot(pull, risen)) / c;
+    const { change: along, intercept: rise, product } = solved;
+    multiply(along, root, along);
+    const slope = (dot(at.shares, product) - dot(pull, product) - rise * pulled) / c;
     let length = 1;
     let improved = false;
     for (let halving = 0; halving < mostHalvings && slope < 0 && !improved; halving++) {
       const tried = placeAt(
         sumOf(at.shares, length, along),
-        sumOf(at.scores, length, risen),
+        scoresAlong(at.scores, length, product, rise),
         at.intercept + length * rise,
         at.isExact && (solved.isExact || isNear),
         options,
@@ -134,7 +135,9 @@ export function* fitting(x: SparseRows, options: LogisticOptions): Fitting {
   }
   const weights = yield* multiplied('weights', at.shares);
   const shares = new Float64Array(x.count);
-  rows.forEach((row, i) => (shares[row]! += at.shares[i]!));
+  for (let i = 0; i < n; i++) shares[rows[i]!] = at.shares[i]!;
+  // those that begin from here need it where they begin
+  if (!from) condition = preconditioner(x, rows, pullsAt(at, options).root);
   return { weights: weights.slice(), intercept: at.intercept, shares, condition };
 }
 
@@ -159,6 +162,8 @@ function placeAt(
 ): Place {
   const probabilities = new Float64Array(rows.length);
   let objective = 0;
+  // ln x + ln y = ln x·y, and a product is soon made: as many are multiplied as cannot get too large
+  let [factors, count] = [1, 0];
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     const score = scores[i]!;
@@ -167,11 +172,22 @@ function placeAt(
     const less = odds / (1 + odds);
     probabilities[i] = score >= 0 ? 1 - less : less;
     const isLess = score >= 0 !== (labels[row] === 1);
-    const loss = Math.log1p(odds) + (isLess ? Math.abs(score) : 0);
+    let loss = isLess ? Math.abs(score) : 0;
+    if (importance[row] !== 1) loss += Math.log1p(odds);
+    else {
+      factors *= 1 + odds;
+      if (++count % MOST_FACTORS === 0) {
+        objective += Math.log(factors);
+        factors = 1;
+      }
+    }
     objective += importance[row]! * loss + (shares[i]! * (score - intercept)) / (2 * c);
   }
+  objective += Math.log(factors);
   return { shares, scores, probabilities, intercept, objective, isExact };
 }
+
+const MOST_FACTORS = 64;
 
 /** Shares with the scores that they make. */
 function* scored(
@@ -192,110 +208,80 @@ function sharesFrom({ shares }: LogisticFit, rows: Int32Array): Float64Array {
 }
 
 /**
- * S, what (I + S K S) u + b S should be of the next shares u S and intercept b, and how far the shares are from where
- * the scores pull them.
+ * S, how far the shares are from where the scores pull them, by S (the residual), all in all, and what they are pulled
+ * to by itself and summed.
  */
-function newtonAt(
-  { shares, scores, probabilities }: Place,
+function pullsAt(
+  { shares, probabilities }: Place,
   { rows, labels, importance, c }: LogisticOptions,
 ) {
   const root = new Float64Array(rows.length);
-  const right = new Float64Array(rows.length);
+  const residual = new Float64Array(rows.length);
   const pull = new Float64Array(rows.length);
-  let squares = 0;
+  let [squares, pulled] = [0, 0];
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     const p = probabilities[i]!;
-    pull[i] = c * importance[row]! * (labels[row]! - p);
-    root[i] = Math.max(leastRoot, Math.sqrt(c * importance[row]! * p * (1 - p)));
-    right[i] = root[i]! * scores[i]! + pull[i]! / root[i]!;
-    squares += (shares[i]! - pull[i]!) ** 2;
+    const weight = c * importance[row]!;
+    const to = weight * (labels[row]! - p);
+    const off = to - shares[i]!;
+    pull[i] = to;
+    root[i] = Math.max(leastRoot, Math.sqrt(weight * p * (1 - p)));
+    residual[i] = off / root[i]!;
+    squares += off * off;
+    pulled += to;
   }
-  return { root, right, pull, distance: Math.sqrt(squares) };
+  return { root, residual, pull, pulled, distance: Math.sqrt(squares) };
 }
 
-interface NewtonStep {
-  root: Float64Array;
-  right: Float64Array;
-  condition: Condition;
-  /** How near to the solution, against where it starts. */
-  accuracy: number;
-  mayBeRough: boolean;
-}
-
-interface NewtonSolution {
-  /** u and b. */
-  solution: Float64Array;
-  intercept: number;
-  /** K times what the shares change by; whether in numbers of 64 bits. */
-  product: Float64Array;
+type Solution = Pick<RoughSolution, 'change' | 'intercept' | 'product' | 'rounds'> & {
   isExact: boolean;
-  rounds: number;
-}
+};
 
-/** Solves (I + S K S) u + b S = right with Σ u S = 0 for u and b. */
-function* solveNewton(
-  rows: Int32Array,
-  { shares, scores, intercept }: Place,
-  { root, right, condition, accuracy, mayBeRough }: NewtonStep,
-): Waiting<NewtonSolution> {
-  const start = shares.map((share, i) => share / root[i]!);
-  // K times the shares is what the scores are without the intercept
-  const before = scores.map((score) => score - intercept);
-  const divider = dividerOf(condition, rows);
-  const exactly: ExactEquation = { rows, root, right, start, divider, accuracy, before };
-  if (!mayBeRough) return yield* solveExactly(exactly);
-  const residual = new Float64Array(rows.length);
-  afterKernel(residual, before, root, start);
-  for (let i = 0; i < residual.length; i++) residual[i] = right[i]! - residual[i]!;
-  const roughly = yield* solvedRoughly({ rows, root, start, residual, divider, accuracy });
+/** Solves an equation in numbers of 32 bits, and in such of 64 what these do not reach. */
+function* solve(equation: Equation): Waiting<Solution> {
+  const roughly = yield* solvedRoughly(equation);
+  const { root } = equation;
   // numbers of 32 bits hold Σ u S = 0 only nearly, and what they miss would stay until the end
-  addTo(roughly.solution, -dot(root, roughly.solution) / dot(root, root), root);
+  addTo(roughly.change, -dot(root, roughly.change) / dot(root, root), root);
   if (roughly.isReached) return { ...roughly, isExact: false };
-  return yield* solveExactly(exactly, roughly);
-}
-
-interface ExactEquation extends Omit<Equation, 'residual'> {
-  right: Float64Array;
-  /** K S start. */
-  before: Float64Array;
+  return yield* solveExactly(equation, roughly);
 }
 
 /**
- * Solves by conjugate gradients that are held to the constraint by projection.
+ * Solves an equation by conjugate gradients that are held to the constraint by projection.
  *
  * @param led how far it was led already; nothing where its target is 0
  * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
  *   in optimization
  */
 function* solveExactly(
-  { rows, root, right, start, divider, accuracy, before }: ExactEquation,
+  { rows, root, residual: given, divider, accuracy }: Equation,
   led?: RoughSolution,
-): Waiting<NewtonSolution> {
+): Waiting<Solution> {
   const n = rows.length;
   const isLed = led !== undefined && led.target > 0;
-  const solution = isLed ? led.solution : start;
+  const change = isLed ? led.change : new Float64Array(n);
+  const residual = given.slice();
   const scaled = new Float64Array(n);
   const reached = new Float64Array(n);
   const divided = new Float64Array(n);
   const conditioned = new Float64Array(n);
   let product: Float64Array = new Float64Array(n);
-  let begun = before;
   if (isLed) {
-    multiply(scaled, root, solution);
-    begun = yield* multiplied('kernel', scaled);
-    product = sumOf(begun, -1, before);
+    multiply(scaled, root, change);
+    product = (yield* multiplied('kernel', scaled)).slice();
+    afterKernel(reached, product, root, change);
+    addTo(residual, -1, reached);
   }
-  afterKernel(reached, begun, root, solution);
-  const residual = sumOf(right, -1, reached);
   yield* divide(root, divider, divided, scaled);
   const across = dot(root, divided);
-  let found = 0;
+  let intercept = 0;
   /** Divides the residual, taking out of both what the intercept accounts for. */
   function* project(): Waiting<number> {
     yield* divide(residual, divider, conditioned, scaled);
     const more = dot(root, conditioned) / across;
-    found += more;
+    intercept += more;
     addTo(residual, -more, root);
     addTo(conditioned, -more, divided);
     return dot(residual, conditioned);
@@ -309,14 +295,14 @@ function* solveExactly(
     const further = yield* multiplied('kernel', scaled);
     afterKernel(reached, further, root, direction);
     const alpha = rho / dot(direction, reached);
-    addTo(solution, alpha, direction);
+    addTo(change, alpha, direction);
     addTo(product, alpha, further);
     addTo(residual, -alpha, reached);
     const next = yield* project();
     turn(direction, next / rho, conditioned);
     rho = next;
   }
-  return { solution, intercept: found, product, isExact: true, rounds };
+  return { change, intercept, product, isExact: true, rounds };
 }
 
 function dividerOf({ root, diagonal, factored }: Condition, rows: Int32Array): Divider {
@@ -369,6 +355,18 @@ function addTo(x: Float64Array, length: number, y: Float64Array): void {
 /** direction = conditioned + beta · direction */
 function turn(direction: Float64Array, beta: number, conditioned: Float64Array): void {
   for (let i = 0; i < direction.length; i++) direction[i] = conditioned[i]! + beta * direction[i]!;
+}
+
+/** scores + length · (product + rise) */
+function scoresAlong(
+  scores: Float64Array,
+  length: number,
+  product: Float64Array,
+  rise: number,
+): Float64Array {
+  const sum = new Float64Array(scores.length);
+  for (let i = 0; i < sum.length; i++) sum[i] = scores[i]! + length * (product[i]! + rise);
+  return sum;
 }
 
 /** x + length · y */

@@ -9,25 +9,24 @@ export interface Divider {
   factored: Float32Array;
 }
 
-/** (I + S K S) u + b S = right with Σ u S = 0, to be solved for u and b; all by row listed. */
+/** (I + S K S) u + b S = r with Σ u S = 0, to be solved for u and b, which are a step of a fit; all by row listed. */
 export interface Equation {
   rows: Int32Array;
   /** S. */
   root: Float64Array;
-  /** Where to begin with u, and how much right is more than (I + S K S) times that. */
-  start: Float64Array;
+  /** r. */
   residual: Float64Array;
   divider: Divider;
-  /** How near to the solution, against where it starts. */
+  /** How near to the solution, against nothing. */
   accuracy: number;
 }
 
 /** Where an equation was led in numbers of 32 bits. */
 export interface RoughSolution {
   /** u and b. */
-  solution: Float64Array;
+  change: Float64Array;
   intercept: number;
-  /** K S times what u has changed by. */
+  /** K S u. */
   product: Float64Array;
   rounds: number;
   /** How far off the solution may be, as a product of the residual with itself divided; and whether it is that near. */
@@ -36,21 +35,21 @@ export interface RoughSolution {
 }
 
 /** After so many rounds an equation is given back as far as it has come. */
-const MOST_ROUNDS = 20;
+const MOST_ROUNDS = 60;
 
 /** Solves as many equations at a time as go side by side. Others take the place of those that are solved. */
 export interface RoughSolver {
   /** How many are being solved, of so many. */
   busy: () => number;
   lanes: number;
-  begin: (equation: Equation, done: (solution: RoughSolution) => void) => void;
+  begin: (equation: Equation, done: (solved: RoughSolution) => void) => void;
   /** One round for all of them; tells which are done. */
   round: () => void;
 }
 
 interface Lane {
   equation: Equation;
-  done: (solution: RoughSolution) => void;
+  done: (solved: RoughSolution) => void;
   /** Its rows are divided first, then the residual where it starts, and then begin its rounds. */
   phase: 'root' | 'start' | 'rounds';
   /** S · S divided. */
@@ -78,7 +77,7 @@ export function roughSolver(
   const at = {
     ...{ root: byRow(), inverse: byRow(), rooted: byRow(), divided: byRow() },
     ...{ residual: byRow(), conditioned: byRow(), direction: byRow(), reached: byRow() },
-    ...{ solution: byRow(), product: byRow(), scaled: byRow() },
+    ...{ change: byRow(), product: byRow(), scaled: byRow() },
   };
   const triangles = memory.room((BYTES_OF_LANES * common * (common + 1)) / 2);
   const list = { place: memory.room(4 * count), length: 0 };
@@ -115,11 +114,11 @@ export function roughSolver(
     const numbers = numbersAt(place);
     for (let i = 0; i < rows.length; i++) numbers[rows[i]! * ROUGH_LANES + lane] = 0;
   };
-  const writeEquation = (lane: number, { rows, root, start, divider }: Equation) => {
+  const writeEquation = (lane: number, { rows, root, divider }: Equation) => {
     write(at.root, lane, rows, root);
     write(at.inverse, lane, rows, divider.inverse);
     write(at.rooted, lane, rows, divider.rooted);
-    write(at.solution, lane, rows, start);
+    clear(at.change, lane, rows);
     clear(at.product, lane, rows);
     // the rows are what is divided first
     write(at.residual, lane, rows, root);
@@ -166,16 +165,19 @@ export function roughSolver(
   };
   const finish = (l: number, { equation, done, ...reached }: Lane) => {
     const { rows } = equation;
-    const solution = read(at.solution, l, rows);
+    const change = read(at.change, l, rows);
     const product = read(at.product, l, rows);
-    // what the next one must not find in other rows than its own
-    for (const place of [at.root, at.inverse, at.rooted, at.divided]) clear(place, l, rows);
+    // what the next one must not find in other rows than its own; what is no number would spread to it from anywhere
+    const isNumber = Number.isFinite(reached.rho);
+    if (isNumber)
+      for (const place of [at.root, at.inverse, at.rooted, at.divided]) clear(place, l, rows);
+    else for (const place of Object.values(at)) clear(place, l, Int32Array.from(usedBy.keys()));
     useRows(rows, -1);
     lanes[l] = null;
     const { intercept, rounds, rho } = reached;
-    const target = Number.isFinite(rho) ? reached.target : 0;
+    const target = isNumber ? reached.target : 0;
     const isReached = target > 0 && rho <= target;
-    done({ solution, intercept, product, rounds, target, isReached });
+    done({ change, intercept, product, rounds, target, isReached });
   };
   /** What comes after a round. */
   const goOn = (l: number, lane: Lane) => {
@@ -220,7 +222,7 @@ export function roughSolver(
       );
       tell((lane) => alphas.get(lane)!);
       run.advance(
-        ...[bytes, oneEach, direction, scaled, reached, at.solution, at.product, residual],
+        ...[bytes, oneEach, direction, scaled, reached, at.change, at.product, residual],
         ...[at.inverse, rooted, conditioned],
       );
       divide();
