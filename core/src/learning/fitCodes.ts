@@ -2,7 +2,7 @@ import { randomSource, shuffle } from '../statistics/index.js';
 import type { CurvePoint } from './curve.js';
 import { dealFolds, groupEqual } from './folds.js';
 import { fitTogether, type FitJob } from './fitTogether.js';
-import { scoreRows, type LinearModel } from './linearModel.js';
+import { scoreRow, type LinearModel } from './linearModel.js';
 import { type LogisticFit } from './logistic.js';
 import { lessonsOf, type Material } from './material.js';
 import { averagePrecision } from './metrics.js';
@@ -99,7 +99,7 @@ function planCode(
 
   const { labels, importance, rowsOf, lessonRows } = teach(material, codeId, decided);
   const optionsFor = (answers: number[], from?: LogisticFit) => ({
-    rows: Int32Array.from([...answers.flatMap((i) => rowsOf.get(i)!), ...lessonRows]),
+    rows: rowsToLearn(answers, rowsOf, lessonRows),
     ...{ labels, importance, c: penaltyC, tolerance: from ? measured : kept },
     ...(from && { from }),
   });
@@ -178,6 +178,17 @@ function teach(material: Material, codeId: string, decided: readonly number[]) {
   return { labels, importance, rowsOf, lessonRows: lessons.map(({ row }) => row) };
 }
 
+function rowsToLearn(
+  answers: readonly number[],
+  rowsOf: ReadonlyMap<number, number[]>,
+  lessonRows: readonly number[],
+): Int32Array {
+  const rows: number[] = [];
+  for (const i of answers) for (const row of rowsOf.get(i)!) rows.push(row);
+  rows.push(...lessonRows);
+  return Int32Array.from(rows);
+}
+
 /** In which order settled answers are taken for the learning curve: by chance, duplicates together. */
 const curveOrder = ({ input, keys, settled }: Material): Map<number, number> =>
   new Map(
@@ -221,12 +232,9 @@ function scoreInto(
   model: LinearModel,
   { x, settled, unitsOf }: Material,
 ) {
-  const units = held.map((place) => unitsOf.get(settled[place]!)!);
-  const ofUnits = scoreRows(x, Int32Array.from(units.flatMap((rows) => [...rows])), model);
-  let at = 0;
-  held.forEach((place, i) => {
-    scores[place] = -Infinity;
-    for (const end = at + units[i]!.length; at < end; at++)
-      scores[place] = Math.max(scores[place], ofUnits[at]!);
-  });
+  for (const place of held) {
+    let best = -Infinity;
+    for (const row of unitsOf.get(settled[place]!)!) best = Math.max(best, scoreRow(x, row, model));
+    scores[place] = best;
+  }
 }

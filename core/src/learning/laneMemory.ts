@@ -19,10 +19,14 @@ export interface LaneMemory {
   exact: LaneSize;
   rough: LaneSize;
 }
-export interface LaneSize {
+export interface LaneSize extends LaneProducts {
   lanes: number;
   bytes: number;
   numbers: (place: number, length: number) => Float64Array | Float32Array;
+  /** The same for rows with a number in each of the first columns, an even number of them. */
+  dense?: Record<keyof LaneProducts, LaneStep>;
+}
+export interface LaneProducts {
   times: LaneProduct;
   transposeTimes: LaneProduct;
 }
@@ -39,6 +43,8 @@ interface LaneFunctions {
   turn: LaneStep;
   solveTriangles: LaneStep;
   addScaled: LaneStep;
+  denseTimes: LaneStep;
+  denseTransposeTimes: LaneStep;
 }
 /** What the arguments are is said in `lanes.wat`. */
 type LaneStep = (...sizesAndPlaces: number[]) => void;
@@ -88,6 +94,7 @@ export function laneMemory(): LaneMemory {
     rough: {
       ...{ lanes: ROUGH_LANES, bytes: 4, numbers: roughFloats },
       ...{ times: roughTimes, transposeTimes: roughTransposeTimes },
+      dense: { times: run.denseTimes, transposeTimes: run.denseTransposeTimes },
     },
   };
 }

@@ -23,7 +23,7 @@ export interface Factors {
   rows: CompressedRows;
   /** What fills the common columns comes first in each row, and ends before this entry. */
   commonStop: Int32Array;
-  /** So many of the wholes, the first, fill the common columns. */
+  /** So many of the wholes, the first, have a number in each of the common columns and nothing else. */
   common: number;
   wholes: CompressedRows;
 }

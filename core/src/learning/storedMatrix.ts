@@ -3,6 +3,7 @@ import {
   laneMemory,
   type LaneMemory,
   type LaneProduct,
+  type LaneProducts,
   type LaneSize,
 } from './laneMemory.js';
 import { roomForRows, storeRows, type StoredRows } from './laneRows.js';
@@ -46,7 +47,7 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
   memory.ints(everyWhole, wholes.count).forEach((_, i, every) => (every[i] = i));
 
   const sideBySide = (size: LaneSize): SideBySide => {
-    const { lanes, numbers, times, transposeTimes } = size;
+    const { lanes, numbers, times, transposeTimes, dense } = size;
     const [ofRows, ofWholes] = [rows, wholes].map((those) => {
       const stored = roomForRows(memory, those.count, those.column.length, size);
       storeRows(memory, stored, those, size);
@@ -58,10 +59,13 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
       const stop = isCommon ? commonStops : start + 4;
       multiply(list.place, list.length, start, stop, offset, value, ...by);
     };
-    const withWholes = (multiply: LaneProduct, isCommon: boolean, by: Vectors) => {
+    const inPairs = dense ? common - (common % 2) : 0;
+    const withWholes = (product: keyof LaneProducts, isCommon: boolean, by: Vectors) => {
       const { start, offset, value } = ofWholes;
-      const count = isCommon ? common : wholes.count;
-      multiply(everyWhole, count, start, start + 4, offset, value, ...by);
+      if (inPairs > 0) dense![product](inPairs, x.common, value, ...by);
+      const list = everyWhole + 4 * inPairs;
+      const count = (isCommon ? common : wholes.count) - inPairs;
+      size[product](list, count, start, start + 4, offset, value, ...by);
     };
     return {
       ...{ lanes, vectors },
@@ -69,10 +73,10 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
         vectors(byColumn, isCommon ? x.common : x.columns).fill(0);
         vectors(byWhole, isCommon ? common : wholes.count).fill(0);
         withRows(transposeTimes, isCommon, list, [byRow, byColumn]);
-        withWholes(transposeTimes, isCommon, [byWhole, byColumn]);
+        withWholes('transposeTimes', isCommon, [byWhole, byColumn]);
       },
       toRows(list, byRow, isCommon) {
-        withWholes(times, isCommon, [byColumn, byWhole]);
+        withWholes('times', isCommon, [byColumn, byWhole]);
         withRows(times, isCommon, list, [byColumn, byRow]);
       },
     };
