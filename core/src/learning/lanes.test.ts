@@ -7,7 +7,7 @@ import type { SparseRows } from './sparseRows.js';
 import { fitLogistic, fitTogether, type FitJob } from './fitTogether.js';
 import { lanesBinary } from './lanesBinary.js';
 import { laneScorer } from './laneScorer.js';
-import { scoreRows, sigmoid } from './linearModel.js';
+import { roughSigmoid, scoreRows, sigmoid } from './linearModel.js';
 import type { LogisticFit } from './logistic.js';
 import { preconditioner, solveCholesky } from './precondition.js';
 
@@ -69,6 +69,25 @@ test('rows are scored by any number of models, chunk after chunk, by derived col
         }
       },
     ),
+  );
+});
+
+test('the sigmoid from a table is as near as it says', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ noNaN: true }),
+      fc.double({ min: -20, max: 20, noNaN: true }),
+      (any, near) => {
+        for (const f of [any, near])
+          expect(Math.abs(roughSigmoid(f) - sigmoid(f))).toBeLessThan(2e-7);
+      },
+    ),
+    {
+      examples: [
+        [18, -18],
+        [Infinity, -Infinity],
+      ],
+    },
   );
 });
 

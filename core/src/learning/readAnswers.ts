@@ -1,5 +1,5 @@
 import { wordShareBuilder, type WordPart, type WordShares } from './evidence.js';
-import { sigmoid, type LinearModel } from './linearModel.js';
+import { roughSigmoid, sigmoid, type LinearModel } from './linearModel.js';
 import type { Material } from './material.js';
 import type { Calibration } from './platt.js';
 import { textScorer } from './textScorer.js';
@@ -111,10 +111,12 @@ export function readAnswers(
     let part = 0;
     readers.forEach(({ codeId, calibration, folds, foldOf, reading }, model) => {
       const likely = reading.probabilities.subarray(from, to);
-      tellProbabilities(scores[model]!, firstRow, calibration, likely);
+      tellProbabilities(scores[model]!, firstRow, calibration, sigmoid, likely);
       scoresOfParts
         .slice(part, (part += folds))
-        .forEach((rows, fold) => tellProbabilities(rows, firstRow, calibration, unseen[fold]!));
+        .forEach((rows, fold) =>
+          tellProbabilities(rows, firstRow, calibration, roughSigmoid, unseen[fold]!),
+        );
       for (let i = from; i < to; i++) {
         const k = i - from;
         if (reading.crossFitted) {
@@ -126,7 +128,8 @@ export function readAnswers(
         if (input.answers[i]!.decided?.has(codeId)) continue;
         const line = likeliest(scores[model]!, firstRow[k]!, firstRow[k + 1]!);
         reading.suggestions.push({
-          ...{ answer: i, probability: likely[k]! },
+          answer: i,
+          probability: likely[k]!,
           evidence: strongest(
             reader.texts,
             line,
@@ -153,13 +156,14 @@ function tellProbabilities(
   scores: Float64Array,
   firstRow: Int32Array,
   { slope, shift }: Calibration,
+  curve: (f: number) => number,
   probabilities: Float64Array,
 ): void {
   for (let k = 0; k < firstRow.length - 1; k++) {
     let best = scores[firstRow[k]!]!;
     for (let row = firstRow[k]! + 1; row < firstRow[k + 1]!; row++)
       best = Math.max(best, scores[row]!);
-    probabilities[k] = sigmoid(slope * best + shift);
+    probabilities[k] = curve(slope * best + shift);
   }
 }
 
@@ -184,17 +188,26 @@ function strongest(
   { slope }: Calibration,
   forms: readonly string[],
 ): WordPart[] {
-  const parts: WordPart[] = [];
   const first = firstWord[text]!;
   const count = firstWord[text + 1]! - first;
+  let kept = 0;
   for (let w = 0; w < count; w++) {
     const weight = slope * contributions[w]!;
-    const least = parts.length < mostEvidence ? 0 : parts[mostEvidence - 1]!.weight;
-    if (weight <= least) continue;
-    let place = parts.length < mostEvidence ? parts.length : mostEvidence - 1;
-    for (; place > 0 && parts[place - 1]!.weight < weight; place--)
-      parts[place] = parts[place - 1]!;
-    parts[place] = { word: forms[words[first + w]!]!, weight };
+    if (weight <= (kept < mostEvidence ? 0 : strongestWeights[mostEvidence - 1]!)) continue;
+    let place = kept < mostEvidence ? kept++ : mostEvidence - 1;
+    for (; place > 0 && strongestWeights[place - 1]! < weight; place--) {
+      strongestWeights[place] = strongestWeights[place - 1]!;
+      strongestWords[place] = strongestWords[place - 1]!;
+    }
+    strongestWeights[place] = weight;
+    strongestWords[place] = words[first + w]!;
   }
+  const parts: WordPart[] = [];
+  for (let place = 0; place < kept; place++)
+    parts.push({ word: forms[strongestWords[place]!]!, weight: strongestWeights[place]! });
   return parts;
 }
+
+// which words are strongest is found out in the same room each time
+const strongestWeights = new Float64Array(mostEvidence);
+const strongestWords = new Int32Array(mostEvidence);
