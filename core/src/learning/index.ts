@@ -5,7 +5,7 @@ export { characterRuns } from './lexicon.js';
 export { learnVocabulary, type Vocabulary } from './vocabulary.js';
 export { dealFolds } from './folds.js';
 export { fitLogistic } from './fitTogether.js';
-export { scoreRows, sigmoid, type LinearModel } from './linearModel.js';
+export { sigmoid, type LinearModel } from './linearModel.js';
 export { measureQuality, resample, type MeasuredQuality } from './measureQuality.js';
 export {
   averagePrecision,

@@ -3,11 +3,12 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import wabt from 'wabt';
 import { near } from '../../test/near.js';
+import { scoreRows } from '../../test/scoreRows.js';
 import type { SparseRows } from './sparseRows.js';
 import { fitLogistic, fitTogether, type FitJob } from './fitTogether.js';
 import { lanesBinary } from './lanesBinary.js';
 import { laneScorer } from './laneScorer.js';
-import { roughSigmoid, scoreRows, sigmoid } from './linearModel.js';
+import { roughSigmoid, sigmoid } from './linearModel.js';
 import type { LogisticFit } from './logistic.js';
 import { preconditioner, solveCholesky } from './precondition.js';
 

@@ -6,13 +6,6 @@ export interface LinearModel {
   intercept: number;
 }
 
-/** Scores of the rows. */
-export function scoreRows(x: SparseRows, rows: Int32Array, model: LinearModel): Float64Array {
-  const scores = new Float64Array(rows.length);
-  for (let i = 0; i < rows.length; i++) scores[i] = scoreRow(x, rows[i]!, model);
-  return scores;
-}
-
 /** Score of a row. */
 export function scoreRow(
   { start, column, value }: SparseRows,

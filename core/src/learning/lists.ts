@@ -1,29 +1,3 @@
-/** Hands out short lists from long ones: a typed array of its own is dear. */
-export interface RoomForLists {
-  ints(length: number): Int32Array;
-  floats(length: number): Float64Array;
-}
-
-const LONG = 1 << 15;
-
-export function roomForLists(): RoomForLists {
-  let ints = new Int32Array(LONG);
-  let floats = new Float64Array(LONG);
-  let [intsUsed, floatsUsed] = [0, 0];
-  return {
-    ints(length) {
-      if (length > LONG) return new Int32Array(length);
-      if (intsUsed + length > LONG) [ints, intsUsed] = [new Int32Array(LONG), 0];
-      return ints.subarray(intsUsed, (intsUsed += length));
-    },
-    floats(length) {
-      if (length > LONG) return new Float64Array(length);
-      if (floatsUsed + length > LONG) [floats, floatsUsed] = [new Float64Array(LONG), 0];
-      return floats.subarray(floatsUsed, (floatsUsed += length));
-    },
-  };
-}
-
 /** A list with room for so many more, as it was so far or larger. */
 export function withRoom<List extends Int32Array | Float64Array>(
   list: List,

@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { checkValue } from '../../test/checkValues.js';
+import { scoreRows } from '../../test/scoreRows.js';
 import { vectoriser } from './features.js';
 import type { SparseRows } from './sparseRows.js';
 import { dealFolds } from './folds.js';
 import { fitLogistic } from './fitTogether.js';
-import { scoreRows, sigmoid } from './linearModel.js';
+import { sigmoid } from './linearModel.js';
 import {
   averagePrecision,
   bestF1Line,

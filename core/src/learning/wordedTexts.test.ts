@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { near } from '../../test/near.js';
+import { scoreRows } from '../../test/scoreRows.js';
 import { tinyTable } from '../../test/tinyTable.js';
 import { weighWords, wordShareBuilder } from './evidence.js';
 import { factorsOf } from './factors.js';
 import { rowBuilder, vectoriser } from './features.js';
-import { scoreRows } from './linearModel.js';
 import type { CompressedRows, SparseRows } from './sparseRows.js';
 import { textScorer } from './textScorer.js';
 import { fitLogistic } from './fitTogether.js';
