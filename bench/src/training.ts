@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { Worker } from 'node:worker_threads';
 import { randomSource } from '@yellow-thread/core/statistics';
 import { splitWords } from '@yellow-thread/core/text';
@@ -27,6 +28,8 @@ export interface PartOfTraining {
  * settled × 100 codes too, without the comparison.
  */
 export async function training(args: string[]) {
+  // the threads run what is built, as the product's do
+  execFileSync('npx', ['tsc', '-b', 'core'], { stdio: 'ignore' });
   const [small, large] = [
     { settled: 2_000, codes: 50 },
     { settled: 10_000, codes: 100 },
@@ -108,7 +111,7 @@ async function trainOnThreads(settled: number, codes: number) {
       };
       const worker = new Worker(new URL('./trainPart.mjs', import.meta.url), {
         workerData: part,
-        execArgv: ['--conditions=source'],
+        execArgv: [],
       });
       return new Promise<void>((resolve, reject) => {
         worker.once('error', reject);

@@ -202,9 +202,10 @@ function strongest(
     strongestWeights[place] = weight;
     strongestWords[place] = words[first + w]!;
   }
-  const parts: WordPart[] = [];
+  // a list that grows takes room for many more
+  const parts = new Array<WordPart>(kept);
   for (let place = 0; place < kept; place++)
-    parts.push({ word: forms[strongestWords[place]!]!, weight: strongestWeights[place]! });
+    parts[place] = { word: forms[strongestWords[place]!]!, weight: strongestWeights[place]! };
   return parts;
 }
 
