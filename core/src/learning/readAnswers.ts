@@ -7,7 +7,7 @@ import { wordReader, type WordedTexts } from './wordedTexts.js';
 
 const mostEvidence = 6;
 /** Answers are read so many at a time: what is worked out of them is not kept. */
-const CHUNK = 500;
+const CHUNK = 1000;
 /** So many answers say as well as all what a word contributes on average: of more, every second, third … is asked. */
 const MOST_SUMMED = 20_000;
 
