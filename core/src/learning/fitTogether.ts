@@ -1,5 +1,5 @@
 import { LANES } from './laneMemory.js';
-import { laneProducts, type Product } from './lanes.js';
+import { laneProducts, type Product } from './laneProducts.js';
 import {
   fitting,
   type Fitting,
@@ -30,7 +30,8 @@ const products = ['kernel', 'toCommon', 'fromCommon', 'weights'] as const;
 /** So many fits are under way at once: enough for what is worked out next to be wanted by nearly as many as go side by side. */
 const UNDER_WAY = 48;
 
-interface Lane {
+/** A fit that is under way. */
+interface Begun {
   job: FitJob;
   fitting: Fitting;
   /** Nothing while its equation is being solved. */
@@ -52,54 +53,54 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
     waiting.push(...more);
     waiting.sort((one, other) => one.options.rows.length - other.options.rows.length);
   };
-  const lanes = new Set<Lane>();
+  const underWay = new Set<Begun>();
   const lengthOf = (product: Product, { options }: FitJob): number => {
     if (product === 'weights') return x.columns;
     return product === 'toCommon' ? x.common : options.rows.length;
   };
   const begin = (job: FitJob) => {
-    const lane: Lane = { job, fitting: fitting(x, job.options), wants: null, products: {} };
-    lanes.add(lane);
-    goOn(lane, lane.fitting.next());
+    const fit: Begun = { job, fitting: fitting(x, job.options), wants: null, products: {} };
+    underWay.add(fit);
+    goOn(fit, fit.fitting.next());
   };
-  const goOn = (lane: Lane, next: IteratorResult<Wanted, LogisticFit>) => {
+  const goOn = (fit: Begun, next: IteratorResult<Wanted, LogisticFit>) => {
     if (!next.done) {
-      lane.wants = next.value;
+      fit.wants = next.value;
       return;
     }
-    lanes.delete(lane);
-    enqueue(lane.job.done(next.value));
+    underWay.delete(fit);
+    enqueue(fit.job.done(next.value));
   };
   const wanting = (product: Product): Asking[] =>
-    [...lanes].flatMap((lane) =>
-      lane.wants && 'product' in lane.wants && lane.wants.product === product
-        ? [{ lane, vector: lane.wants.vector }]
+    [...underWay].flatMap((fit) =>
+      fit.wants && 'product' in fit.wants && fit.wants.product === product
+        ? [{ fit, vector: fit.wants.vector }]
         : [],
     );
   const serve = (product: Product, asking: readonly Asking[]) => {
-    const asked = asking.map(({ lane: { job, products }, vector }) => ({
+    const asked = asking.map(({ fit: { job, products }, vector }) => ({
       ...{ vector, rows: job.options.rows },
       into: (products[product] ??= new Float64Array(lengthOf(product, job))),
     }));
     multiply(product, asked);
-    asked.forEach(({ into }, i) => goOn(asking[i]!.lane, asking[i]!.lane.fitting.next(into)));
+    asked.forEach(({ into }, i) => goOn(asking[i]!.fit, asking[i]!.fit.fitting.next(into)));
   };
   const beginEquations = () => {
-    for (const lane of lanes) {
+    for (const fit of underWay) {
       if (solver.busy() === solver.lanes) return;
-      if (!lane.wants || !('equation' in lane.wants)) continue;
-      solver.begin(lane.wants.equation, (solution) => goOn(lane, lane.fitting.next(solution)));
-      lane.wants = null;
+      if (!fit.wants || !('equation' in fit.wants)) continue;
+      solver.begin(fit.wants.equation, (solution) => goOn(fit, fit.fitting.next(solution)));
+      fit.wants = null;
     }
   };
   enqueue(jobs);
   for (;;) {
     for (;;) {
-      const job = lanes.size < UNDER_WAY ? waiting.pop() : undefined;
+      const job = underWay.size < UNDER_WAY ? waiting.pop() : undefined;
       if (!job) break;
       begin(job);
     }
-    if (lanes.size === 0) return;
+    if (underWay.size === 0) return;
     beginEquations();
     const fullest = products
       .map((product) => ({ product, asking: wanting(product).slice(0, LANES) }))
@@ -111,6 +112,6 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
 
 /** A fit with the vector that it wants a product with. */
 interface Asking {
-  lane: Lane;
+  fit: Begun;
   vector: Float64Array;
 }

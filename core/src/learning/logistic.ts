@@ -1,4 +1,4 @@
-import type { Product } from './lanes.js';
+import type { Product } from './laneProducts.js';
 import type { LinearModel } from './linearModel.js';
 import { dot } from './lists.js';
 import { preconditioner, solveCholesky, type Condition } from './precondition.js';
@@ -245,13 +245,13 @@ function* solve(equation: Equation): Waiting<Solution> {
   // numbers of 32 bits hold Σ u S = 0 only nearly, and what they miss would stay until the end
   addTo(roughly.change, -dot(root, roughly.change) / dot(root, root), root);
   if (roughly.isReached) return { ...roughly, isExact: false };
-  return yield* solveExactly(equation, roughly);
+  return yield* solveExactly(equation, roughly.target > 0 ? roughly : undefined);
 }
 
 /**
  * Solves an equation by conjugate gradients that are held to the constraint by projection.
  *
- * @param led how far it was led already; nothing where its target is 0
+ * @param led how far it was led already
  * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
  *   in optimization
  */
@@ -260,15 +260,14 @@ function* solveExactly(
   led?: RoughSolution,
 ): Waiting<Solution> {
   const n = rows.length;
-  const isLed = led !== undefined && led.target > 0;
-  const change = isLed ? led.change : new Float64Array(n);
+  const change = led?.change ?? new Float64Array(n);
   const residual = given.slice();
   const scaled = new Float64Array(n);
   const reached = new Float64Array(n);
   const divided = new Float64Array(n);
   const conditioned = new Float64Array(n);
   let product: Float64Array = new Float64Array(n);
-  if (isLed) {
+  if (led) {
     multiply(scaled, root, change);
     product = (yield* multiplied('kernel', scaled)).slice();
     afterKernel(reached, product, root, change);
@@ -288,8 +287,8 @@ function* solveExactly(
   }
   let rho = yield* project();
   const direction = conditioned.slice();
-  const target = isLed ? led.target : accuracy * accuracy * rho;
-  let rounds = isLed ? led.rounds : 0;
+  const target = led?.target ?? accuracy * accuracy * rho;
+  let rounds = led?.rounds ?? 0;
   for (; rounds < mostRounds && rho > target && rho > 1e-28; rounds++) {
     multiply(scaled, root, direction);
     const further = yield* multiplied('kernel', scaled);

@@ -36,7 +36,7 @@ export function pairTable(): PairTable {
     entries[at + 1] = second;
     entries[at + 2] = value;
   };
-  const table: PairTable = {
+  return {
     get: (first, second) => entries[placeOf(first, second) + 2]!,
     add(first, second, value) {
       if (2 * ++used > size) {
@@ -53,5 +53,4 @@ export function pairTable(): PairTable {
         if (entries[at] !== -1) tell(entries[at]!, entries[at + 1]!, entries[at + 2]!);
     },
   };
-  return table;
 }

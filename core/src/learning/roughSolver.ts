@@ -137,17 +137,13 @@ export function roughSolver(
     for (let row = 0; row < count; row++) if (usedBy[row]! > 0) listed[list.length++] = row;
     isListed = true;
   };
-  /** Tells a step one number for each lane. */
-  const tell = (numberOf: (lane: Lane) => number) => {
-    const numbers = memory.roughFloats(oneEach, ROUGH_LANES);
-    lanes.forEach((lane, l) => (numbers[l] = lane ? numberOf(lane) : 0));
-  };
-  /** Takes a step that sums up, and tells what came out for each lane. */
-  const summed = (step: () => void, take: (lane: Lane, sum: number) => void) => {
+  /** Takes a step that sums up for each lane, and makes of each sum the number that the next step is told. */
+  const sumUp = (step: () => void, numberOf: (lane: Lane, sum: number) => number) => {
     memory.floats(sums, ROUGH_LANES).fill(0);
     step();
-    const numbers = memory.floats(sums, ROUGH_LANES);
-    lanes.forEach((lane, l) => lane && take(lane, numbers[l]!));
+    const summed = memory.floats(sums, ROUGH_LANES);
+    const numbers = memory.roughFloats(oneEach, ROUGH_LANES);
+    lanes.forEach((lane, l) => (numbers[l] = lane ? numberOf(lane, summed[l]!) : 0));
   };
   const { run } = memory;
 
@@ -215,36 +211,35 @@ export function roughSolver(
       listRows();
       if (lanes.some((lane) => lane?.phase === 'rounds')) multiply();
       const { root, direction, reached, residual, conditioned, scaled, divided, rooted } = at;
-      const alphas = new Map<Lane, number>();
-      summed(
+      sumUp(
         () => run.reach(bytes, direction, root, scaled, reached, sums),
-        (lane, sum) => alphas.set(lane, lane.phase === 'rounds' ? lane.rho / sum : 0),
+        (lane, sum) => (lane.phase === 'rounds' ? lane.rho / sum : 0),
       );
-      tell((lane) => alphas.get(lane)!);
       run.advance(
         ...[bytes, oneEach, direction, scaled, reached, at.change, at.product, residual],
         ...[at.inverse, rooted, conditioned],
       );
       divide();
-      const more = new Map<Lane, number>();
-      summed(
+      sumUp(
         () => run.takeBack(bytes, conditioned, rooted, scaled, root, sums),
         (lane, sum) => {
-          if (lane.phase === 'root') lane.across = sum;
-          more.set(lane, lane.phase === 'root' ? 0 : sum / lane.across);
-          lane.intercept += more.get(lane)!;
+          if (lane.phase === 'root') {
+            lane.across = sum;
+            return 0;
+          }
+          const more = sum / lane.across;
+          lane.intercept += more;
+          return more;
         },
       );
-      tell((lane) => more.get(lane)!);
-      const betas = new Map<Lane, number>();
-      summed(
+      sumUp(
         () => run.project(bytes, oneEach, residual, root, conditioned, divided, sums),
         (lane, sum) => {
-          betas.set(lane, lane.phase === 'rounds' ? sum / lane.rho : 0);
+          const before = lane.rho;
           if (lane.phase !== 'root') lane.rho = sum;
+          return lane.phase === 'rounds' ? sum / before : 0;
         },
       );
-      tell((lane) => betas.get(lane)!);
       run.turn(bytes, oneEach, direction, conditioned, root, scaled);
       lanes.forEach((lane, l) => lane && goOn(l, lane));
     },
