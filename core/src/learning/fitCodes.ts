@@ -2,8 +2,8 @@ import { randomSource, shuffle } from '../statistics/index.js';
 import type { CurvePoint } from './curve.js';
 import { dealFolds, groupEqual } from './folds.js';
 import { fitTogether, type FitJob } from './fitTogether.js';
-import { scoreRow, type LinearModel } from './linearModel.js';
-import { type LogisticFit } from './logistic.js';
+import type { LinearModel } from './linearModel.js';
+import type { LogisticFit } from './logistic.js';
 import { lessonsOf, type Material } from './material.js';
 import { averagePrecision } from './metrics.js';
 
@@ -11,13 +11,13 @@ import { averagePrecision } from './metrics.js';
 export const FEWEST_EXAMPLES = 5;
 
 /**
- * How near to the best weights a model must come that is kept, and one that is only measured. The latter begins from
- * the one that is kept, which has seen what it is measured on: at 1e−4 that still showed, by .0005 of average precision.
- * Those of the learning curve begin from one that has not.
+ * How near to the best weights a model must come that is kept, and one that is only measured and has much to learn from.
+ * The latter begins from one that has learnt from what it is measured on, or from more: with at least so many rows that
+ * shows by less than .00003 of average precision, with fewer it would by .0001, and up to .01 in a learning curve.
  */
 const kept = 1e-7;
-const measured = 1e-5;
-const drawn = 1e-4;
+const measured = 1e-4;
+const manyRows = 1000;
 const mostFolds = 5;
 const codebookImportance = 3;
 const curveShares = [0.25, 0.5, 0.75];
@@ -100,11 +100,11 @@ function planCode(
   if (examples < FEWEST_EXAMPLES) return { codeId, state: 'too_few', examples };
 
   const { labels, importance, rowsOf, lessonRows } = teach(material, codeId, decided);
-  const optionsFor = (answers: number[], tolerance: number, from?: LogisticFit) => ({
-    rows: rowsToLearn(answers, rowsOf, lessonRows),
-    ...{ labels, importance, c: penaltyC, tolerance },
-    ...(from && { from }),
-  });
+  const optionsFor = (answers: number[], from?: LogisticFit) => {
+    const rows = rowsToLearn(answers, rowsOf, lessonRows);
+    const tolerance = from && rows.length >= manyRows ? measured : kept;
+    return { rows, labels, importance, c: penaltyC, tolerance, ...(from && { from }) };
+  };
   const settledKeys = settled.map((i) => keys[i]!);
   const folds = Math.min(mostFolds, examples);
   const foldOf = dealFolds(settledLabels, settledKeys, folds, input.seed);
@@ -119,7 +119,7 @@ function planCode(
   const foldModels: LinearModel[] = [];
   const outOfFold = new Float64Array(settled.length);
   const ofCurve = ({ answers, held, scores }: CurveFit, from: LogisticFit): FitJob => ({
-    options: optionsFor(answers, drawn, from),
+    options: optionsFor(answers, from),
     done: (fit) => {
       scoreInto(scores, held, fit, material);
       onFit(of);
@@ -127,17 +127,17 @@ function planCode(
     },
   });
   const first: FitJob = {
-    options: optionsFor([...settled, ...decided], kept),
+    options: optionsFor([...settled, ...decided]),
     done: (whole) => {
-      model = whole;
+      model = { weights: whole.weights, intercept: whole.intercept };
       onFit(of);
       return parts.map(({ held, seen }, fold): FitJob => {
         const heldKeys = new Set(held.map((place) => settledKeys[place]!));
         const read = decided.filter((i) => !heldKeys.has(keys[i]!));
         return {
-          options: optionsFor([...seen, ...read], measured, whole),
+          options: optionsFor([...seen, ...read], whole),
           done: (fit) => {
-            foldModels[fold] = fit;
+            foldModels[fold] = { weights: fit.weights, intercept: fit.intercept };
             scoreInto(outOfFold, held, fit, material);
             onFit(of);
             return curve.fits.filter((one) => one.held === held).map((one) => ofCurve(one, fit));
@@ -236,12 +236,12 @@ function planCurve({ settled }: Material, order: Map<number, number>, folds: rea
 function scoreInto(
   scores: Float64Array,
   held: readonly number[],
-  model: LinearModel,
-  { x, settled, unitsOf }: Material,
+  fit: LogisticFit,
+  { settled, unitsOf }: Material,
 ) {
   for (const place of held) {
     let best = -Infinity;
-    for (const row of unitsOf.get(settled[place]!)!) best = Math.max(best, scoreRow(x, row, model));
+    for (const row of unitsOf.get(settled[place]!)!) best = Math.max(best, fit.scores[row]!);
     scores[place] = best;
   }
 }

@@ -1,15 +1,11 @@
 import { LANES } from './laneMemory.js';
 import { laneProducts, type Product } from './laneProducts.js';
-import {
-  fitting,
-  type Fitting,
-  type LogisticFit,
-  type LogisticOptions,
-  type Wanted,
-} from './logistic.js';
+import { fitting, type LogisticFit, type LogisticOptions } from './logistic.js';
+import { fitRoom, type FitRoom } from './place.js';
 import { roughSolver } from './roughSolver.js';
 import type { SparseRows } from './sparseRows.js';
 import { storeMatrix } from './storedMatrix.js';
+import type { Waiting, Wanted } from './waiting.js';
 
 /** A model to be fitted. */
 export interface FitJob {
@@ -25,7 +21,7 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LogisticFi
   return fits[0]!;
 }
 
-const products = ['kernel', 'toCommon', 'fromCommon', 'weights'] as const;
+const products = ['kernel', 'toCommon', 'fromCommon', 'model'] as const;
 
 /** So many fits are under way at once: enough for what is worked out next to be wanted by nearly as many as go side by side. */
 const UNDER_WAY = 48;
@@ -33,10 +29,15 @@ const UNDER_WAY = 48;
 /** A fit that is under way. */
 interface Begun {
   job: FitJob;
-  fitting: Fitting;
+  fitting: Waiting<LogisticFit>;
   /** Nothing while its equation is being solved. */
   wants: Wanted | null;
-  /** Where its products go: what it is given holds until it is given the next of that kind. */
+  room: Room;
+}
+
+/** What a fit is worked out in, and where its products go: one holds until the fit is given the next of that kind. */
+interface Room {
+  room: FitRoom;
   products: Partial<Record<Product, Float64Array>>;
 }
 
@@ -54,12 +55,15 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
     waiting.sort((one, other) => one.options.rows.length - other.options.rows.length);
   };
   const underWay = new Set<Begun>();
-  const lengthOf = (product: Product, { options }: FitJob): number => {
-    if (product === 'weights') return x.columns;
-    return product === 'toCommon' ? x.common : options.rows.length;
+  const freeRooms: Room[] = [];
+  const placeFor = (product: Product, { job: { options }, room: { products } }: Begun) => {
+    if (product === 'model') return (products.model ??= new Float64Array(x.columns + x.count));
+    if (product === 'toCommon') return (products.toCommon ??= new Float64Array(x.common));
+    return (products[product] ??= new Float64Array(x.count)).subarray(0, options.rows.length);
   };
   const begin = (job: FitJob) => {
-    const fit: Begun = { job, fitting: fitting(x, job.options), wants: null, products: {} };
+    const room = freeRooms.pop() ?? { room: fitRoom(x.count), products: {} };
+    const fit: Begun = { job, fitting: fitting(x, job.options, room.room), wants: null, room };
     underWay.add(fit);
     goOn(fit, fit.fitting.next());
   };
@@ -69,6 +73,7 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
       return;
     }
     underWay.delete(fit);
+    freeRooms.push(fit.room);
     enqueue(fit.job.done(next.value));
   };
   const wanting = (product: Product): Asking[] =>
@@ -78,9 +83,9 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
         : [],
     );
   const serve = (product: Product, asking: readonly Asking[]) => {
-    const asked = asking.map(({ fit: { job, products }, vector }) => ({
-      ...{ vector, rows: job.options.rows },
-      into: (products[product] ??= new Float64Array(lengthOf(product, job))),
+    const asked = asking.map(({ fit, vector }) => ({
+      ...{ vector, rows: fit.job.options.rows },
+      into: placeFor(product, fit),
     }));
     multiply(product, asked);
     asked.forEach(({ into }, i) => goOn(asking[i]!.fit, asking[i]!.fit.fitting.next(into)));

@@ -5,10 +5,10 @@ import type { StoredMatrix } from './storedMatrix.js';
 /**
  * What can be asked of a matrix X:
  * - `kernel`: X·Xᵀ·v, by row from by row
- * - `weights`: Xᵀ·v, by column from by row
+ * - `model`: Xᵀ·v, by column from by row, and behind it X·Xᵀ·v of all rows
  * - `toCommon`, `fromCommon`: Xᵀ·v of the common columns alone, by column from by row, and X·v of these, by row
  */
-export type Product = 'kernel' | 'weights' | 'toCommon' | 'fromCommon';
+export type Product = 'kernel' | 'model' | 'toCommon' | 'fromCommon';
 
 /**
  * A vector, the rows of the matrix that it is for, and where the product goes. By row there is one number a row
@@ -26,6 +26,8 @@ export function laneProducts(
   { memory, byColumn, exact }: StoredMatrix,
 ): (product: Product, asked: readonly AskedProduct[]) => void {
   const list = memory.room(4 * count);
+  const everyRow = { place: memory.room(4 * count), length: count };
+  memory.ints(everyRow.place, count).forEach((_, row, every) => (every[row] = row));
   const byRow = memory.room(BYTES_OF_LANES * count);
   let listedFor: Int32Array[] = [];
   let length = 0;
@@ -68,10 +70,16 @@ export function laneProducts(
         fromRows(asked, false);
         toRows(asked, false);
         break;
-      case 'weights':
+      case 'model': {
         fromRows(asked, false);
         copyColumns(asked, columns);
+        exact.toRows(everyRow, byRow, false);
+        const lanes = exact.vectors(byRow, count);
+        asked.forEach(({ into }, lane) => {
+          for (let row = 0; row < count; row++) into[columns + row] = lanes[row * LANES + lane]!;
+        });
         break;
+      }
       case 'toCommon':
         fromRows(asked, true);
         copyColumns(asked, common);

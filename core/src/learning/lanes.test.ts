@@ -135,6 +135,7 @@ test('models are at their least wherever they begin, and alike to the last bit a
         expect(cold[i]!.intercept).toBe(alone.intercept);
         const { rows, labels } = options;
         const scores = scoreRows(x, rows, alone);
+        expect([...alone.scores]).toEqual(near(scoreRows(x, every, alone)));
         // the first derivatives are nil: the definition of the least, whatever way led there
         const slope = alone.weights.map((weight) => weight / c);
         let atIntercept = 0;

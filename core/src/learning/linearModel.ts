@@ -1,21 +1,7 @@
-import type { SparseRows } from './sparseRows.js';
-
 /** A linear model: score = Σ weight · value + intercept. */
 export interface LinearModel {
   weights: Float64Array;
   intercept: number;
-}
-
-/** Score of a row. */
-export function scoreRow(
-  { start, column, value }: SparseRows,
-  row: number,
-  { weights, intercept }: LinearModel,
-): number {
-  const end = start[row + 1]!;
-  let sum = intercept;
-  for (let k = start[row]!; k < end; k++) sum += value[k]! * weights[column[k]!]!;
-  return sum;
 }
 
 export const sigmoid = (f: number): number =>

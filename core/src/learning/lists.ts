@@ -20,3 +20,15 @@ export function dot(x: Float64Array, y: Float64Array): number {
 
 /** Of a vector. */
 export const lengthOf = (x: Float64Array): number => Math.sqrt(dot(x, x));
+
+export const areEqual = (x: Int32Array | Float64Array, y: Int32Array | Float64Array): boolean =>
+  x === y || (x.length === y.length && x.every((one, i) => one === y[i]));
+
+export function multiply(into: Float64Array, x: Float64Array, y: Float64Array): void {
+  for (let i = 0; i < into.length; i++) into[i] = x[i]! * y[i]!;
+}
+
+/** x += length · y */
+export function addTo(x: Float64Array, length: number, y: Float64Array): void {
+  for (let i = 0; i < x.length; i++) x[i]! += length * y[i]!;
+}

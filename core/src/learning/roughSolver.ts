@@ -19,15 +19,15 @@ export interface Equation {
   divider: Divider;
   /** How near to the solution, against nothing. */
   accuracy: number;
+  /** Where u and K S u go. */
+  change: Float64Array;
+  product: Float64Array;
 }
 
 /** Where an equation was led in numbers of 32 bits. */
 export interface RoughSolution {
-  /** u and b. */
-  change: Float64Array;
+  /** b; u and K S u stand where the equation said. */
   intercept: number;
-  /** K S u. */
-  product: Float64Array;
   rounds: number;
   /** How far off the solution may be, as a product of the residual with itself divided; and whether it is that near. */
   target: number;
@@ -36,6 +36,11 @@ export interface RoughSolution {
 
 /** After so many rounds an equation is given back as far as it has come. */
 const MOST_ROUNDS = 60;
+/**
+ * Before so many rounds what is left is not trusted to be as little as it seems: a few rows with much residual may be
+ * all that was solved.
+ */
+const FEWEST_ROUNDS = 3;
 
 /** Solves as many equations at a time as go side by side. Others take the place of those that are solved. */
 export interface RoughSolver {
@@ -97,11 +102,9 @@ export function roughSolver(
     const numbers = numbersAt(place);
     for (let i = 0; i < rows.length; i++) numbers[rows[i]! * ROUGH_LANES + lane] = vector[i]!;
   };
-  const read = (place: number, lane: number, rows: Int32Array): Float64Array => {
+  const read = (place: number, lane: number, rows: Int32Array, into: Float64Array) => {
     const numbers = numbersAt(place);
-    const vector = new Float64Array(rows.length);
-    for (let i = 0; i < rows.length; i++) vector[i] = numbers[rows[i]! * ROUGH_LANES + lane]!;
-    return vector;
+    for (let i = 0; i < rows.length; i++) into[i] = numbers[rows[i]! * ROUGH_LANES + lane]!;
   };
   const copy = (from: number, to: number, lane: number, rows: Int32Array) => {
     const [numbers, into] = [numbersAt(from), numbersAt(to)];
@@ -160,9 +163,9 @@ export function roughSolver(
     }
   };
   const finish = (l: number, { equation, done, ...reached }: Lane) => {
-    const { rows } = equation;
-    const change = read(at.change, l, rows);
-    const product = read(at.product, l, rows);
+    const { rows, change, product } = equation;
+    read(at.change, l, rows, change);
+    read(at.product, l, rows, product);
     // what the next one must not find in other rows than its own; what is no number would spread to it from anywhere
     const isNumber = Number.isFinite(reached.rho);
     if (isNumber)
@@ -173,7 +176,7 @@ export function roughSolver(
     const { intercept, rounds, rho } = reached;
     const target = isNumber ? reached.target : 0;
     const isReached = target > 0 && rho <= target;
-    done({ change, intercept, product, rounds, target, isReached });
+    done({ intercept, rounds, target, isReached });
   };
   /** What comes after a round. */
   const goOn = (l: number, lane: Lane) => {
@@ -190,9 +193,11 @@ export function roughSolver(
         else finish(l, lane);
         lane.phase = 'rounds';
         break;
-      case 'rounds':
+      case 'rounds': {
         lane.rounds += 1;
-        if (!(lane.rho > lane.target) || lane.rounds === MOST_ROUNDS) finish(l, lane);
+        const enough = lane.rounds < FEWEST_ROUNDS ? 1e-4 * lane.target : lane.target;
+        if (!(lane.rho > enough) || lane.rounds === MOST_ROUNDS) finish(l, lane);
+      }
     }
   };
   return {
