@@ -49,13 +49,24 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     ...{ partWord: newInts(0), partColumn: newInts(0), partAmount: newFloats(0) },
     ...{ column: newInts(0), amount: newFloats(0) },
   };
+  /** How often each pair is said in the text that is read. */
   const counts = new Int32Array(idf.length);
-  /** Of each run that stands several times: what each time brings more than its idf, scaled. */
-  let more = newFloats(0);
+  /**
+   * By run, which word last had it, as a place among all words read so far; of a run that stands several times in the
+   * text that is read −1 less its place among these.
+   */
+  const lastHad = new Int32Array(idf.length);
+  /** The place among all words read of the first one of the text. */
+  let firstRead = 1;
   /** By word: its place among those of the text that is read, and one more; 0 for others. */
   let placeOf = newInts(0);
   let times = newInts(0);
+  /** Runs that stand several times: which, how often, and what each time brings more than its idf, scaled. */
   let repeated = newInts(0);
+  let repeatedTimes = newInts(0);
+  let more = newFloats(0);
+  /** Each time that a word has one of them: its place there, and the word's. */
+  let held = newInts(0);
   /** Pairs as they are said: the column, and the places of both words. */
   let said = newInts(0);
 
@@ -105,22 +116,43 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     return { words, pairs, runs };
   }
 
-  /** Counts the runs of the words and lists those that stand several times. */
-  function listRepeated(first: number, words: number): number {
+  /** Lists the runs that stand several times, and which words have them. */
+  function listRepeated(first: number, words: number): { repeats: number; holds: number } {
     const { firstRun, run: runs } = known;
-    let repeats = 0;
+    if (firstRead + words > MOST_READ) {
+      lastHad.fill(0);
+      firstRead = 1;
+    }
+    let [repeats, holds] = [0, 0];
+    const hold = (repeat: number, word: number) => {
+      held[2 * holds] = repeat;
+      held[2 * holds++ + 1] = word;
+    };
     for (let w = 0; w < words; w++) {
       const word = texts.words[first + w]!;
       const often = times[w]!;
       const end = firstRun[word + 1]!;
       for (let k = firstRun[word]!; k < end; k++) {
         const run = runs[k]!;
-        const count = counts[run]!;
-        counts[run] = count + often;
-        if (count < 2 && count + often > 1) repeated[repeats++] = run;
+        const before = lastHad[run]!;
+        if (before < 0) {
+          repeatedTimes[-1 - before]! += often;
+          hold(-1 - before, w);
+        } else if (before >= firstRead || often > 1) {
+          repeated[repeats] = run;
+          repeatedTimes[repeats] = often;
+          if (before >= firstRead) {
+            repeatedTimes[repeats]! += times[before - firstRead]!;
+            hold(repeats, before - firstRead);
+          }
+          hold(repeats, w);
+          lastHad[run] = -1 - repeats++;
+        } else lastHad[run] = firstRead + w;
       }
     }
-    return repeats;
+    for (let i = 0; i < repeats; i++) lastHad[repeated[i]!] = 0;
+    firstRead += words;
+    return { repeats, holds };
   }
 
   function scalesOf(first: number, words: number, repeats: number, pairs: number) {
@@ -137,7 +169,7 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
       ofWords += (tf(counts[pair]!) * idf[pair]!) ** 2 / counts[pair]!;
     }
     for (let i = 0; i < repeats; i++) {
-      const count = counts[repeated[i]!]!;
+      const count = repeatedTimes[i]!;
       ofRuns += (tf(count) ** 2 - count) * idf[repeated[i]!]! ** 2;
     }
     return {
@@ -184,41 +216,34 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
       const first = texts.firstWord[count]!;
       const { words, pairs, runs: runsSaid } = listWords(text, first);
       repeated = withRoom(repeated, runsSaid, newInts);
+      repeatedTimes = withRoom(repeatedTimes, runsSaid, newInts);
       more = withRoom(more, runsSaid, newFloats);
-      const repeats = listRepeated(first, words);
+      held = withRoom(held, 2 * runsSaid, newInts);
+      const { repeats, holds } = listRepeated(first, words);
       const scale = scalesOf(first, words, repeats, pairs);
-      makeRoom(words, words + 2 * pairs + runsSaid, words + repeats + pairs);
+      makeRoom(words, words + 2 * pairs + holds, words + repeats + pairs);
       tellMeaning(first, words);
       parts = texts.firstPart[count]!;
       entries = texts.firstEntry[count]!;
       for (let i = 0; i < repeats; i++) {
         const run = repeated[i]!;
-        const often = counts[run]!;
+        const often = repeatedTimes[i]!;
         more[i] = (tf(often) / often - 1) * idf[run]! * scale.runs;
         if (run < learnt) tellEntry(run, often * more[i]!);
-        // so that it is found among the repeated by way of its column
-        counts[run] = run < learnt ? -1 - i : 0;
       }
-      const { firstRun, run: runs } = known;
+      for (let h = 0; h < holds; h++) {
+        const i = held[2 * h]!;
+        const w = held[2 * h + 1]!;
+        if (repeated[i]! < learnt) tellPart(first + w, repeated[i]!, times[w]! * more[i]!);
+      }
       for (let w = 0; w < words; w++) {
-        const word = texts.words[first + w]!;
-        const column = known.column[word]!;
-        const often = times[w]!;
-        texts.runs[first + w] = often * scale.runs;
-        if (column !== -1 && column < learnt) {
-          const amount = tf(often) * idf[column]! * scale.words;
-          tellEntry(column, amount);
-          tellPart(first + w, column, amount);
-        }
-        const end = firstRun[word + 1]!;
-        for (let k = firstRun[word]!; k < end; k++) {
-          const run = runs[k]!;
-          const place = -1 - counts[run]!;
-          if (place < 0) counts[run] = 0;
-          else tellPart(first + w, run, often * more[place]!);
-        }
+        const column = known.column[texts.words[first + w]!]!;
+        texts.runs[first + w] = times[w]! * scale.runs;
+        if (column === -1 || column >= learnt) continue;
+        const amount = tf(times[w]!) * idf[column]! * scale.words;
+        tellEntry(column, amount);
+        tellPart(first + w, column, amount);
       }
-      for (let i = 0; i < repeats; i++) counts[repeated[i]!] = 0;
       for (let i = 0; i < pairs; i++) {
         const pair = said[3 * i]!;
         if (pair >= learnt) continue;
@@ -236,6 +261,8 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
   };
 }
 
+/** Places in a list of numbers of 32 bits, less one text's words. */
+const MOST_READ = 2 ** 30;
 const FEW = 64;
 const few = Float64Array.from({ length: FEW }, (_, count) => 1 + Math.log(count));
 /** What a feature that stands so many times in a text counts: 1 + ln(count). */
