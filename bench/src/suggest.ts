@@ -276,7 +276,8 @@ function measureDraw(
       tally.outcome.falseNegatives += positives;
       continue;
     }
-    const probabilityOf = new Map(one.suggestions.map((s) => [s.answer, s.probability]));
+    const { answers: suggested, probabilities } = one.suggestions;
+    const probabilityOf = new Map(Array.from(suggested, (i, s) => [i, probabilities[s]!]));
     const p = Float64Array.from(open, (i) => probabilityOf.get(i) ?? 0);
     tally.outcome = addOutcomes(tally.outcome, outcomeAt(p, labels, one.line));
     if (positives > 0) {

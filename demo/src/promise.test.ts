@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { trainQuestion } from '@yellow-thread/core/learning';
+import { listSuggestions, trainQuestion } from '@yellow-thread/core/learning';
 import { expectAbove, outlookOf } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from '@yellow-thread/core/sheet';
@@ -30,14 +30,15 @@ function promises(question: number) {
     if (code.state !== 'ready') return [];
     const { settledLabels, outOfFold } = unseen.find(({ codeId }) => codeId === code.codeId)!;
     const said = (label: number) => [...outOfFold].filter((_, i) => settledLabels[i] === label);
+    const suggestions = listSuggestions(code.suggestions);
     const outlook = outlookOf(
-      code.suggestions.map((one) => one.probability),
+      suggestions.map((one) => one.probability),
       code.examples,
       code.unsuggested,
       { yes: said(1), no: said(0) },
     );
     const { shareRight } = expectAbove(outlook, code.line);
-    const above = code.suggestions.filter((one) => one.probability >= code.line);
+    const above = suggestions.filter((one) => one.probability >= code.line);
     const right = above.filter((one) => answers[one.answer]!.truth.has(code.codeId)).length;
     return shareRight ? [{ ...shareRight, above: above.length, right }] : [];
   });

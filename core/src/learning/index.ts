@@ -31,5 +31,5 @@ export {
   type TrainingProgress,
   type TrainingResult,
 } from './trainQuestion.js';
-export type { Suggestion } from './readAnswers.js';
+export { listSuggestions, type Suggestion, type Suggestions } from './suggestions.js';
 export { readWordTable, type WordTable } from './wordTable.js';

@@ -1,23 +1,15 @@
-import { wordShareBuilder, type WordPart, type WordShares } from './evidence.js';
+import { wordShareBuilder, type WordShares } from './evidence.js';
 import { roughSigmoid, sigmoid, type LinearModel } from './linearModel.js';
 import type { Material } from './material.js';
 import type { Calibration } from './platt.js';
+import { suggestionBuilder, type Suggestions } from './suggestions.js';
 import { textScorer } from './textScorer.js';
 import { wordReader, type WordedTexts } from './wordedTexts.js';
 
-const mostEvidence = 6;
 /** Answers are read so many at a time: what is worked out of them is not kept. */
 const CHUNK = 1000;
 /** So many answers say as well as all what a word contributes on average: of more, every second, third … is asked. */
 const MOST_SUMMED = 20_000;
-
-export interface Suggestion {
-  /** Position in `answers`. */
-  answer: number;
-  probability: number;
-  /** The words that spoke most for it, strongest first, as contributions to the log-odds. */
-  evidence: WordPart[];
-}
 
 /** A code's models that answers are read by. */
 export interface ReadingModels {
@@ -40,7 +32,7 @@ export interface Reading {
    * than the others.
    */
   crossFitted: Float32Array | null;
-  suggestions: Suggestion[];
+  suggestions: Suggestions;
 }
 
 /** How many times `onChunk` is called for so many answers. */
@@ -81,12 +73,10 @@ export function readAnswers(
   );
   const readers = codes.map(({ codeId, calibration, foldModels, foldOf }) => {
     const folds = foldModels.length;
-    const reading: Reading = {
-      probabilities: new Float64Array(count),
-      crossFitted: folds === 0 ? null : new Float32Array(count),
-      suggestions: [],
-    };
-    return { codeId, calibration, folds, foldOf, reading };
+    const probabilities = new Float64Array(count);
+    const crossFitted = folds === 0 ? null : new Float32Array(count);
+    const suggested = suggestionBuilder(vocabulary.words.forms);
+    return { codeId, calibration, folds, foldOf, probabilities, crossFitted, suggested };
   });
 
   for (let from = 0; from < count; from += CHUNK) {
@@ -109,7 +99,7 @@ export function readAnswers(
     const scores = byWhole.score(reader.texts);
     const scoresOfParts = byParts.score(reader.texts);
     let part = 0;
-    readers.forEach(({ codeId, calibration, folds, foldOf, reading }, model) => {
+    readers.forEach(({ codeId, calibration, folds, foldOf, suggested, ...reading }, model) => {
       const likely = reading.probabilities.subarray(from, to);
       tellProbabilities(scores[model]!, firstRow, calibration, sigmoid, likely);
       scoresOfParts
@@ -127,22 +117,21 @@ export function readAnswers(
         if (isOpen[i] === 0 || likely[k]! < leastProbability) continue;
         if (input.answers[i]!.decided?.has(codeId)) continue;
         const line = likeliest(scores[model]!, firstRow[k]!, firstRow[k + 1]!);
-        reading.suggestions.push({
-          answer: i,
-          probability: likely[k]!,
-          evidence: strongest(
-            reader.texts,
-            line,
-            byWhole.contributions(reader.texts, line, model),
-            calibration,
-            vocabulary.words.forms,
-          ),
-        });
+        suggested.add(
+          { answer: i, probability: likely[k]! },
+          ...[reader.texts, line, byWhole.contributions(reader.texts, line, model)],
+          calibration.slope,
+        );
       }
     });
     onChunk();
   }
-  return { readings: readers.map(({ reading }) => reading), shares: shares.shares() };
+  return {
+    readings: readers.map(({ probabilities, crossFitted, suggested }) => ({
+      ...{ probabilities, crossFitted, suggestions: suggested.suggestions() },
+    })),
+    shares: shares.shares(),
+  };
 }
 
 /** The different words of the last texts, from one on. */
@@ -179,36 +168,3 @@ function likeliest(scores: Float64Array, first: number, end: number): number {
   for (let row = first + 1; row < end; row++) if (scores[row]! > scores[best]!) best = row;
   return best;
 }
-
-/** The words that add most to the log-odds, strongest first. */
-function strongest(
-  { words, firstWord }: WordedTexts,
-  text: number,
-  contributions: Float64Array,
-  { slope }: Calibration,
-  forms: readonly string[],
-): WordPart[] {
-  const first = firstWord[text]!;
-  const count = firstWord[text + 1]! - first;
-  let kept = 0;
-  for (let w = 0; w < count; w++) {
-    const weight = slope * contributions[w]!;
-    if (weight <= (kept < mostEvidence ? 0 : strongestWeights[mostEvidence - 1]!)) continue;
-    let place = kept < mostEvidence ? kept++ : mostEvidence - 1;
-    for (; place > 0 && strongestWeights[place - 1]! < weight; place--) {
-      strongestWeights[place] = strongestWeights[place - 1]!;
-      strongestWords[place] = strongestWords[place - 1]!;
-    }
-    strongestWeights[place] = weight;
-    strongestWords[place] = words[first + w]!;
-  }
-  // a list that grows takes room for many more
-  const parts = new Array<WordPart>(kept);
-  for (let place = 0; place < kept; place++)
-    parts[place] = { word: forms[strongestWords[place]!]!, weight: strongestWeights[place]! };
-  return parts;
-}
-
-// which words are strongest is found out in the same room each time
-const strongestWeights = new Float64Array(mostEvidence);
-const strongestWords = new Int32Array(mostEvidence);

@@ -74,11 +74,12 @@ export function partThemes({ codes }: TrainingInput, results: readonly CodeResul
     themes: results.flatMap((result): LearntTheme[] => {
       if (!themeIds.has(result.codeId) || result.state === 'too_few') return [];
       const { codeId, examples, quality, line, suggestions } = result;
-      const likely = suggestions
-        .filter(({ probability }) => probability >= line)
-        .toSorted((x, y) => y.probability - x.probability)
+      const { answers, probabilities } = suggestions;
+      const likely = [...answers.keys()]
+        .filter((s) => probabilities[s]! >= line)
+        .sort((x, y) => probabilities[y]! - probabilities[x]!)
         .slice(0, MOST_ANSWERS);
-      return [{ themeId: codeId, examples, quality, answers: likely.map(({ answer }) => answer) }];
+      return [{ themeId: codeId, examples, quality, answers: likely.map((s) => answers[s]!) }];
     }),
   };
 }

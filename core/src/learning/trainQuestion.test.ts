@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { fitCodes } from './fitCodes.js';
 import { trainQuestion, type CodeResult } from './trainQuestion.js';
 import { readMaterial, type TrainingInput } from './material.js';
+import { listSuggestions } from './suggestions.js';
 
 const settledTexts: [text: string, ...codes: string[]][] = [
   ...['the fares', 'fares too high', 'such high fares', 'fares again', 'cheaper fares please'].map(
@@ -43,7 +44,7 @@ const input = (seed = 7): TrainingInput => ({
 const trained = (results: CodeResult[], id: string) => {
   const found = results.find((one) => one.codeId === id);
   if (!found || found.state === 'too_few') throw new Error(`${id} was not trained`);
-  return found;
+  return { ...found, suggestions: listSuggestions(found.suggestions) };
 };
 
 describe('trainQuestion', () => {

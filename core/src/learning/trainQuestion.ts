@@ -5,7 +5,8 @@ import { fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
 import type { TrainingInput } from './material.js';
 import { resample } from './measureQuality.js';
 import { findNeighbours } from './nearest.js';
-import { chunksOf, readAnswers, type Suggestion } from './readAnswers.js';
+import { chunksOf, readAnswers } from './readAnswers.js';
+import type { Suggestions } from './suggestions.js';
 import type { WordTable } from './wordTable.js';
 
 export interface TrainingProgress {
@@ -18,7 +19,7 @@ export type CodeResult =
   | TooFew
   | (CodeFigures & {
       /** Open answers in scope with a probability of at least LEAST_PROBABILITY. */
-      suggestions: Suggestion[];
+      suggestions: Suggestions;
     });
 
 export interface TrainingResult {

@@ -3,6 +3,7 @@ import { gzip } from 'node:zlib';
 import { trainSchema, type TrainedCode } from '@yellow-thread/contract';
 import {
   findConfused,
+  listSuggestions,
   partThemes,
   type CodeResult,
   type TrainingInput,
@@ -46,7 +47,7 @@ export const train: JobHandler = async (job, context) => {
       : [
           {
             codeId: result.codeId,
-            suggestions: result.suggestions.map(({ answer, ...one }) => ({
+            suggestions: listSuggestions(result.suggestions).map(({ answer, ...one }) => ({
               ...one,
               responseId: responseIds[answer]!,
             })),
@@ -189,7 +190,7 @@ function describe(result: CodeResult, responseIds: readonly number[]): TrainedCo
     ...figures,
     wrongFor: named(wrongFor),
     wrongAgainst: named(wrongAgainst),
-    suggested: suggestions.length,
+    suggested: suggestions.answers.length,
   };
 }
 
