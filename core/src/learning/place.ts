@@ -100,7 +100,7 @@ export function weigh(place: Place, { rows, labels, importance, c }: Examples): 
   place.objective = objective + Math.log(factors);
 }
 
-/** A step of a fit: by how much shares (times S), scores but for the intercept, and intercept change. */
+/** A step of a fit: by how much shares change, scores but for the intercept, and the intercept. */
 export interface Step {
   change: Float64Array;
   product: Float64Array;

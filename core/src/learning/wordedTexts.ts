@@ -261,7 +261,7 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
   };
 }
 
-/** Places in a list of numbers of 32 bits, less one text's words. */
+/** After so many words their places begin anew: they are kept in numbers of 32 bits. */
 const MOST_READ = 2 ** 30;
 const FEW = 64;
 const few = Float64Array.from({ length: FEW }, (_, count) => 1 + Math.log(count));
