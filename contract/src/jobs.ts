@@ -8,12 +8,19 @@ export type JobKind = z.infer<typeof jobKindSchema>;
 export const jobStateSchema = z.enum(['waiting', 'running', 'done', 'failed', 'cancelled']);
 export type JobState = z.infer<typeof jobStateSchema>;
 
+/** How far a job has come, in all that is to be done; of a training also in codes that are learnt. */
+export const progressSchema = z.object({
+  ...{ done: z.number(), of: z.number() },
+  codes: z.object({ done: z.number(), of: z.number() }).optional(),
+});
+export type Progress = z.infer<typeof progressSchema>;
+
 export const jobSchema = z
   .object({
     id: idSchema,
     kind: jobKindSchema,
     state: jobStateSchema,
-    progress: z.object({ done: z.number(), of: z.number() }).nullable(),
+    progress: progressSchema.nullable(),
     problem: problemSchema.nullable(),
   })
   .meta({ id: 'Job' });

@@ -25,6 +25,9 @@ const curveShares = [0.25, 0.5, 0.75];
 const curveInFull = 800;
 const curveFolds = 2;
 
+/** So many codes are fitted before others begin: enough for their models to go side by side. */
+const CODES_AT_ONCE = 16;
+
 /** The most models that are fitted for one code. */
 export const MOST_FITS = 1 + mostFolds * (1 + curveShares.length);
 
@@ -54,16 +57,19 @@ export interface CodeFits {
  * Fits the models of some codes: of all that is learnt from, of all but each fold, and of growing parts for the
  * learning curve where that is wanted.
  *
- * @param onFit called after each model with how many its code will have; may throw to stop
+ * @param onFit called after each model with how many its code will have, and whether it was the last of them; may throw
+ *   to stop
  */
 export function fitCodes(
   material: Material,
   codeIds: readonly string[],
-  onFit: (of: number) => void,
+  onFit: (of: number, isLast: boolean) => void,
   { withCurve = true }: { withCurve?: boolean } = {},
 ): (TooFew | CodeFits)[] {
   const order = withCurve ? curveOrder(material) : null;
-  const planned = codeIds.map((codeId) => planCode(material, order, codeId, onFit));
+  const planned = codeIds.map((codeId, i) =>
+    planCode(material, order, codeId, { turn: Math.floor(i / CODES_AT_ONCE), onFit }),
+  );
   fitTogether(
     material.x,
     planned.flatMap((plan) => (plan.state === 'planned' ? [plan.first] : [])),
@@ -89,7 +95,7 @@ function planCode(
   material: Material,
   order: Map<number, number> | null,
   codeId: string,
-  onFit: (of: number) => void,
+  { turn, onFit }: { turn: number; onFit: (of: number, isLast: boolean) => void },
 ): TooFew | CodePlan {
   const { input, keys, penaltyC, settled } = material;
   const decided = material.decided.filter((i) => input.answers[i]!.decided!.has(codeId));
@@ -114,32 +120,34 @@ function planCode(
   }));
   const curve = order ? planCurve(material, order, parts) : noCurve;
   const of = 1 + folds + curve.fits.length;
+  let fitted = 0;
+  const tell = () => onFit(of, ++fitted === of);
 
   let model: LinearModel;
   const foldModels: LinearModel[] = [];
   const outOfFold = new Float64Array(settled.length);
   const ofCurve = ({ answers, held, scores }: CurveFit, from: LogisticFit): FitJob => ({
-    options: optionsFor(answers, from),
+    ...{ turn, options: optionsFor(answers, from) },
     done: (fit) => {
       scoreInto(scores, held, fit, material);
-      onFit(of);
+      tell();
       return [];
     },
   });
   const first: FitJob = {
-    options: optionsFor([...settled, ...decided]),
+    ...{ turn, options: optionsFor([...settled, ...decided]) },
     done: (whole) => {
       model = { weights: whole.weights, intercept: whole.intercept };
-      onFit(of);
+      tell();
       return parts.map(({ held, seen }, fold): FitJob => {
         const heldKeys = new Set(held.map((place) => settledKeys[place]!));
         const read = decided.filter((i) => !heldKeys.has(keys[i]!));
         return {
-          options: optionsFor([...seen, ...read], whole),
+          ...{ turn, options: optionsFor([...seen, ...read], whole) },
           done: (fit) => {
             foldModels[fold] = { weights: fit.weights, intercept: fit.intercept };
             scoreInto(outOfFold, held, fit, material);
-            onFit(of);
+            tell();
             return curve.fits.filter((one) => one.held === held).map((one) => ofCurve(one, fit));
           },
         };

@@ -10,6 +10,8 @@ import type { Waiting, Wanted } from './waiting.js';
 /** A model to be fitted. */
 export interface FitJob {
   options: LogisticOptions;
+  /** Those with a lower one are fitted first; 0 where nothing is said. */
+  turn?: number;
   /** @returns what can be fitted now that this is */
   done: (fit: LogisticFit) => readonly FitJob[];
 }
@@ -42,8 +44,8 @@ interface Room {
 }
 
 /**
- * Fits many models, several at a time side by side. Those with the most rows are fitted first, so that models beside
- * each other read about the same rows. Each is the same to the last bit whichever are fitted beside it.
+ * Fits many models, several at a time side by side. Of those whose turn it is the ones with the most rows are fitted
+ * first, so that models beside each other read about the same rows. Each is the same to the last bit whichever are fitted beside it.
  */
 export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
   const matrix = storeMatrix(x);
@@ -52,7 +54,10 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
   const waiting: FitJob[] = [];
   const enqueue = (more: readonly FitJob[]) => {
     waiting.push(...more);
-    waiting.sort((one, other) => one.options.rows.length - other.options.rows.length);
+    waiting.sort(
+      (one, other) =>
+        (other.turn ?? 0) - (one.turn ?? 0) || one.options.rows.length - other.options.rows.length,
+    );
   };
   const underWay = new Set<Begun>();
   const freeRooms: Room[] = [];

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { fitCodes } from './fitCodes.js';
-import { trainQuestion, type CodeResult } from './trainQuestion.js';
+import { trainQuestion, type CodeResult, type TrainingProgress } from './trainQuestion.js';
 import { readMaterial, type TrainingInput } from './material.js';
 import { listSuggestions } from './suggestions.js';
 
@@ -78,11 +78,17 @@ describe('trainQuestion', () => {
   });
 
   test('the same data and seed give the same models to the last bit; progress reaches its end', () => {
-    const steps: number[] = [];
-    const again = trainQuestion(input(), null, ({ done, of }) => steps.push(done / of));
+    const told: TrainingProgress[] = [];
+    const again = trainQuestion(input(), null, (now) => told.push(now));
     expect(again.codes).toEqual(results);
+    const steps = told.map(({ done, of }) => done / of);
     expect(steps.at(-1)).toBe(1);
     expect(steps).toEqual([...steps].sort((x, y) => x - y));
+    // one of the two codes has too few examples
+    expect([told[0]!.codes, told.at(-1)!.codes]).toEqual([
+      { done: 0, of: 1 },
+      { done: 1, of: 1 },
+    ]);
   });
 
   test('answers that are not settled are never taken as negatives', () => {

@@ -1,7 +1,7 @@
 import { calibrate, readInBestManner } from './chooseManner.js';
 import type { UnseenOutcome } from './confusion.js';
 import { canEstimate, describeCode, LEAST_PROBABILITY, type CodeFigures } from './describeCode.js';
-import { fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
+import { FEWEST_EXAMPLES, fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
 import type { TrainingInput } from './material.js';
 import { resample } from './measureQuality.js';
 import { findNeighbours } from './nearest.js';
@@ -9,9 +9,11 @@ import { chunksOf, readAnswers } from './readAnswers.js';
 import type { Suggestions } from './suggestions.js';
 import type { WordTable } from './wordTable.js';
 
+/** How far a training has come, in all that is to be done, and in codes that have all their models. */
 export interface TrainingProgress {
   done: number;
   of: number;
+  codes: { done: number; of: number };
 }
 
 /** What training brought for one code. */
@@ -49,7 +51,9 @@ export function trainQuestion(
   const sets = codesByStruckWords(input);
   const of = sets.reduce((sum, { codeIds }) => sum + stepsOf(input, codeIds.length), 0);
   let done = 0;
-  const step = (steps: number) => onProgress({ done: Math.floor((done += steps)), of });
+  const codes = { done: 0, of: countLearnable(input) };
+  const step = (steps: number) =>
+    onProgress({ done: Math.floor((done += steps)), of, codes: { ...codes } });
   const results = new Map<string, CodeResult>();
   const unseen: UnseenOutcome[] = [];
   const crossFitted = new Map<string, Float32Array>();
@@ -58,13 +62,14 @@ export function trainQuestion(
     const material = readInBestManner(input, struck, table, () => step(0));
     const neighbours = findNeighbours(material.x, material.settled, material.rowOf);
     step(stepsOfReading);
-    const fitted = fitCodes(material, codeIds, (ofCode) => step(MOST_FITS / ofCode)).flatMap(
-      (fits) => {
-        if (fits.state === 'fitted') return [fits];
-        results.set(fits.codeId, fits);
-        return [];
-      },
-    );
+    const fitted = fitCodes(material, codeIds, (ofCode, isLast) => {
+      if (isLast) codes.done += 1;
+      step(MOST_FITS / ofCode);
+    }).flatMap((fits) => {
+      if (fits.state === 'fitted') return [fits];
+      results.set(fits.codeId, fits);
+      return [];
+    });
     const calibrated = fitted.map((fits) => ({ fits, ...calibrate(fits) }));
     const { readings, shares } = readAnswers(
       material,
@@ -106,6 +111,16 @@ export function trainQuestion(
 const stepsOfReading = 12;
 const stepsOf = ({ answers }: TrainingInput, codes: number): number =>
   stepsOfReading + codes * MOST_FITS + chunksOf(answers.length);
+
+/** How many of the codes that models are wanted of have examples enough. */
+function countLearnable({ answers, codes, only }: TrainingInput): number {
+  const settled = answers.filter((answer) => answer.settled);
+  return codes.filter(
+    ({ id }) =>
+      (!only || only.has(id)) &&
+      settled.filter((answer) => answer.codes.has(id)).length >= FEWEST_EXAMPLES,
+  ).length;
+}
 
 /** Codes that read the texts alike, in the order of the first of them. */
 function codesByStruckWords({ codes, only, struck = [] }: TrainingInput) {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { JobKind } from '@yellow-thread/contract';
+import type { JobKind, Progress } from '@yellow-thread/contract';
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
 import { Problem, problems } from '../problems.js';
@@ -20,7 +20,7 @@ export interface JobContext {
   threads: Threads;
   /** Aborts when the job is cancelled or lost to another runner. */
   signal: AbortSignal;
-  report: (progress: { done: number; of: number }) => void;
+  report: (progress: Progress) => void;
 }
 
 /**
@@ -68,7 +68,7 @@ export function startJobRunner(
 
   const runJob = async (job: RunningJob) => {
     const ended = new AbortController();
-    let progress: { done: number; of: number } | null = null;
+    let progress: Progress | null = null;
     const beat = setInterval(() => {
       heartbeat(orm.em.fork(), runner, job.id, progress)
         .then((goOn) => {
@@ -145,7 +145,7 @@ async function heartbeat(
   em: EntityManager,
   runner: string,
   id: number,
-  progress: { done: number; of: number } | null,
+  progress: Progress | null,
 ): Promise<boolean> {
   const [job] = await rows<{ cancelAsked: boolean }>(
     em,

@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
-import { trainSchema, type TrainedCode } from '@yellow-thread/contract';
+import { trainSchema, type Progress, type TrainedCode } from '@yellow-thread/contract';
 import {
   findConfused,
   listSuggestions,
@@ -102,7 +102,7 @@ async function trainOnThreads(
     settled * ids.length < WORTH_TWO_THREADS
       ? [ids]
       : [0, 1].map((part) => ids.filter((_, i) => i % 2 === part));
-  const progress = parts.map(() => ({ done: 0, of: 1 }));
+  const progress = parts.map((): Progress => ({ done: 0, of: 1 }));
   const results = await Promise.all(
     parts.map((part, i) =>
       threads.run(
@@ -113,8 +113,8 @@ async function trainOnThreads(
           onProgress: (now) => {
             progress[i] = now;
             report({
-              done: progress.reduce((sum, { done }) => sum + done, 0),
-              of: progress.reduce((sum, { of }) => sum + of, 0),
+              ...added(progress),
+              codes: added(progress.flatMap(({ codes }) => codes ?? [])),
             });
           },
         },
@@ -129,6 +129,11 @@ async function trainOnThreads(
     crossFitted: new Map(results.flatMap((one) => [...one.crossFitted])),
   };
 }
+
+const added = (parts: readonly Pick<Progress, 'done' | 'of'>[]) => ({
+  done: parts.reduce((sum, { done }) => sum + done, 0),
+  of: parts.reduce((sum, { of }) => sum + of, 0),
+});
 
 /** What a code's model said of settled answers that it had not seen, parted by whether the code is there. */
 function asUnseen({ codeId, settledLabels, outOfFold }: TrainingResult['unseen'][number]) {

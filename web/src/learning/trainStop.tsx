@@ -12,6 +12,7 @@ import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { asCount, asDate, counted } from '../parts/numbers.js';
+import { ProgressLine } from '../parts/progressLine.js';
 import { CodesTable } from './codesTable.js';
 import { NextBatch } from './nextBatch.js';
 import { NotLearnable } from './notLearnable.js';
@@ -127,24 +128,19 @@ function TrainHead({
         )}
       </div>
       <div className="ml-auto flex items-center gap-3">
-        {underWay && (
+        {underWay ? (
           <>
-            <progress
-              aria-label="Training"
-              className="h-1.5 w-32 accent-thread"
-              value={job?.progress?.done ?? 0}
-              max={job?.progress?.of ?? 1}
-            />
+            <span className="flex w-48">
+              <ProgressLine
+                label={underWayWith(job?.progress?.codes)}
+                share={job?.progress ? job.progress.done / job.progress.of : null}
+              />
+            </span>
             <Button onClick={cancel}>Cancel</Button>
           </>
+        ) : (
+          <Scope study={study} open={answered - settled} value={scope} onChange={setScope} />
         )}
-        <Scope
-          study={study}
-          open={answered - settled}
-          value={scope}
-          disabled={underWay}
-          onChange={setScope}
-        />
         <Button
           look={fresh > 0 || !run ? 'main' : 'plain'}
           disabled={underWay || train.isPending}
@@ -161,6 +157,13 @@ function TrainHead({
       )}
     </header>
   );
+}
+
+/** What a training is at. */
+function underWayWith(codes: { done: number; of: number } | undefined): string {
+  if (!codes || codes.of === 0) return 'Training';
+  if (codes.done === codes.of) return 'Reading all answers';
+  return `${asCount(codes.done)} of ${counted(codes.of, 'code')} learnt`;
 }
 
 /** How the settled answers came to be chosen: only those drawn at random can carry estimates. */
@@ -180,13 +183,11 @@ function Scope({
   study,
   open,
   value,
-  disabled,
   onChange,
 }: {
   study: StudyDetail;
   open: number;
   value: string;
-  disabled: boolean;
   onChange: (scope: string) => void;
 }) {
   const groups = useGroups(study.id).data?.groups ?? [];
@@ -196,7 +197,6 @@ function Scope({
       label="suggest for"
       className="max-w-56"
       value={value}
-      disabled={disabled}
       onChange={(event) => onChange(event.target.value)}
     >
       <option value="">all {asCount(open)} open answers</option>

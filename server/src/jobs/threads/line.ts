@@ -1,4 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
+import type { Progress } from '@yellow-thread/contract';
 
 /** What the server gives a thread at work, and takes from it, piece by piece. */
 export interface Line {
@@ -7,11 +8,6 @@ export interface Line {
   /** Hands over a piece of what comes out; resolves when it is written, so that the thread keeps step. */
   write: (to: string, bytes: Uint8Array) => Promise<void>;
   report: (progress: Progress) => void;
-}
-
-export interface Progress {
-  done: number;
-  of: number;
 }
 
 /** The server's side of a line. */
