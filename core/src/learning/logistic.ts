@@ -8,6 +8,7 @@ import {
   type Examples,
   type FitRoom,
   type Place,
+  type Step,
 } from './place.js';
 import { preconditioner, type Condition } from './precondition.js';
 import { dividerOf, solve, solveExactly } from './solveStep.js';
@@ -123,22 +124,15 @@ export function* fitting(
     const rise = solved.intercept;
     multiply(change, root, change);
     const slope = (dot(here.shares, product) - dot(pulls.pull, product) - rise * pulled) / c;
-    let length = 1;
-    let improved = false;
-    for (let halving = 0; halving < mostHalvings && slope < 0 && !improved; halving++) {
-      goAlong(there, here, { change, product, rise }, length, options);
-      there.isExact = here.isExact && (solved.isExact || isNear);
-      // as much less as the slope promises, but for what rounding hides
-      if (there.objective <= here.objective + 1e-4 * length * slope + 1e-14 * here.objective) {
-        [here, there] = [there, here];
-        improved = true;
-      } else length /= 2;
-    }
+    const length = descend(there, here, { change, product, rise }, slope, options);
     // a step that is only nearly Newton's may lead upwards; an exact one does not, until the least is reached
-    if (!improved && careful) break;
-    stuck = !improved || length < short;
-    careful = !improved && here.isExact;
-    loosest = length < short ? loosest / 10 : loose;
+    if (length === 0 && careful) break;
+    careful = length === 0 && here.isExact;
+    stuck = length < short;
+    loosest = stuck ? loosest / 10 : loose;
+    if (length === 0) continue;
+    there.isExact = here.isExact && (solved.isExact || isNear);
+    [here, there] = [there, here];
   }
   const { intercept } = here;
   const model = yield* multiplied('model', here.shares);
@@ -152,6 +146,21 @@ export function* fitting(
   const scores = model.slice(x.columns);
   for (let row = 0; row < scores.length; row++) scores[row]! += intercept;
   return { weights: model.slice(0, x.columns), intercept, shares, scores, condition };
+}
+
+/**
+ * Goes along a step as far as the objective gets less as its slope promises, but for what rounding hides.
+ *
+ * @returns how far: 1, a half, a quarter … or 0 where it gets no less
+ */
+function descend(into: Place, from: Place, step: Step, slope: number, examples: Examples): number {
+  if (slope >= 0) return 0;
+  for (let halving = 0, length = 1; halving < mostHalvings; halving++, length /= 2) {
+    goAlong(into, from, step, length, examples);
+    if (into.objective <= from.objective + 1e-4 * length * slope + 1e-14 * from.objective)
+      return length;
+  }
+  return 0;
 }
 
 /**
