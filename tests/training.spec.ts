@@ -60,4 +60,9 @@ test('shares are estimated from the random sample; what to code next leads to th
   await expect(answers).toHaveCount(10);
   await expect(answers.first()).toContainText(/near the line for|unlike anything coded/);
   await expectAccessible(page);
+  const first = (await answers.first().getByRole('paragraph').first().textContent())!;
+  await page.getByRole('heading', { name: 'What would help' }).click();
+  await page.keyboard.press('c');
+  await expect(page.getByRole('combobox', { name: 'Which answers' })).toHaveValue('sample_open');
+  await expect(page.getByRole('feed')).toContainText(first);
 });

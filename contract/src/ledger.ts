@@ -12,6 +12,7 @@ export const ledgerShowSchema = z.enum([
   'open',
   'settled',
   'sample',
+  'sample_open',
   'suggested',
   'nothing_likely',
   'disputed',

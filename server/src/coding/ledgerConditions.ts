@@ -6,6 +6,7 @@ import { linesInForce, WORTH_A_LOOK } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
+const sampled = 'exists (select 1 from sample_member s where s.response_id = r.id)';
 const noted = (how: string) =>
   `exists (select 1 from note n where n.response_id = r.id and ${how})`;
 const conditions = (questionId: number): Record<LedgerShow, string> => ({
@@ -13,21 +14,22 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
   unread: `not r.no_answer and not ${settled} and not ${coded} and not ${noted('true')}`,
   open: `not r.no_answer and not ${settled}`,
   settled: `not r.no_answer and ${settled}`,
-  sample: 'not r.no_answer and exists (select 1 from sample_member s where s.response_id = r.id)',
+  sample: `not r.no_answer and ${sampled}`,
+  sample_open: `not r.no_answer and ${sampled} and not ${settled}`,
   unsure: noted('n.unsure'),
   marked: noted('not n.unsure'),
   changed: 'r.changed_at is not null',
   no_answer: 'r.no_answer',
   // what is drawn for coding by hand is read without the model's word
   suggested: `not r.no_answer and not ${settled}
-    and not exists (select 1 from sample_member s where s.response_id = r.id) and r.id in (
+    and not ${sampled} and r.id in (
     select s.response_id from suggestion s join code c on c.id = s.code_id
     where s.question_id = ${questionId} and s.state = 'open' and s.probability >= ${WORTH_A_LOOK}
       and not exists (
         select 1 from mention m where m.response_id = s.response_id and m.code_id = s.code_id))`,
   // the models looked at it, and no code reaches its line
   nothing_likely: `not r.no_answer and not ${settled} and not ${coded}
-    and not exists (select 1 from sample_member s where s.response_id = r.id)
+    and not ${sampled}
     and r.id <= (select last_response_id from run_in_force where question_id = ${questionId})
     and r.id not in (
       select unnest(out_of_scope) from run_in_force where question_id = ${questionId})

@@ -17,6 +17,7 @@ const shows: [LedgerShow, string][] = [
   ['open', 'open'],
   ['settled', 'settled'],
   ['sample', 'in the sample'],
+  ['sample_open', 'open in sample'],
   ['suggested', 'with suggestions'],
   ['nothing_likely', 'no code likely'],
   ['disputed', 'where the model disagrees'],
@@ -31,6 +32,7 @@ const matches: [WordMatch, string][] = [
   ['stem', 'any form of the words'],
   ['wildcard', 'with * and ?'],
 ];
+const ofSample = new Set<LedgerShow>(['sample', 'sample_open']);
 const orders: [LedgerOrder, string][] = [
   ['imported', 'as imported'],
   ['random', 'at random'],
@@ -71,7 +73,7 @@ export function FilterBar({ filter, onFilter }: FilterBarProps) {
       >
         {shows
           .filter(([show]) => !fromModels.has(show) || question.suggestions || filter.show === show)
-          .filter(([show]) => show !== 'sample' || question.sample || filter.show === 'sample')
+          .filter(([show]) => !ofSample.has(show) || question.sample || filter.show === show)
           .filter(
             ([show]) => show !== 'changed' || question.changed > 0 || filter.show === 'changed',
           )

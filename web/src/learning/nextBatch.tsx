@@ -1,10 +1,12 @@
 import type { Training } from '@yellow-thread/contract';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useTelling } from '../data/learning.js';
 import { useDrawSample } from '../data/sampling.js';
+import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { usePlace } from '../frame/place.js';
+import { isTyping } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
@@ -14,6 +16,8 @@ import { StitchMark } from '../parts/stitch.js';
 const sizes = [10, 20, 50];
 /** A gain in average precision that is not worth fifty answers of work. */
 const littleGain = 0.01;
+
+const keyHelp: readonly KeyHelp[] = [{ keys: 'C', does: 'code these answers' }];
 
 /** What to code by hand next, and why; or that more coding will not help. */
 export function NextBatch({ training, codebook }: { training: Training; codebook: DrawnCodebook }) {
@@ -25,8 +29,20 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
   const code = (kind: 'most_telling' | 'random') =>
     draw.mutate(
       { kind, size, variableId: null },
-      { onSuccess: () => void navigate('../code?show=sample') },
+      { onSuccess: () => void navigate('../code?show=sample_open') },
     );
+  const found = telling.data?.answers.length ?? 0;
+  useKeyHelp(keyHelp);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key.toLowerCase() !== 'c' || found === 0 || draw.isPending) return;
+      event.preventDefault();
+      code('most_telling');
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
   if (telling.isError) return <PageProblem error={telling.error} />;
   if (!telling.data) return <Waiting what="the answers that would teach most" />;
   const { answers } = telling.data;
@@ -45,10 +61,10 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
         </Choice>
         <Button
           look="main"
-          disabled={answers.length === 0 || draw.isPending}
+          disabled={found === 0 || draw.isPending}
           onClick={() => code('most_telling')}
         >
-          Code these {answers.length}
+          Code these {found} <kbd className="border-soft bg-transparent">C</kbd>
         </Button>
         <Button disabled={draw.isPending} onClick={() => code('random')}>
           Code {size} at random instead
@@ -58,7 +74,7 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
         </span>
       </div>
       {draw.error && <ProblemNote error={draw.error} />}
-      {answers.length === 0 && (
+      {found === 0 && (
         <p className="text-soft">No open answer is left that the model has an opinion of.</p>
       )}
       <ul>
