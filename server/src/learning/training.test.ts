@@ -12,6 +12,7 @@ import type {
 } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importFares, settledTexts } from '../../test/fares.js';
+import { train as trainJob } from './index.js';
 
 // one story: a small study is coded, trained, read and trained again
 let server: TestServer;
@@ -79,6 +80,37 @@ test('a run says what it learnt from; the same data give the same run', async ()
     [second.id, true, true],
     [first.id, false, true],
   ]);
+});
+
+test('called off or with its worker gone in mid-run, a training leaves the run before in force; it is taken up again', async () => {
+  const before = { runs: (await training()).runs, said: await probabilities() };
+  const nothingChanged = async () =>
+    expect({ runs: (await training()).runs, said: await probabilities() }).toEqual(before);
+  // as if another worker had it
+  const [job] = await server.sql<Parameters<typeof trainJob>[0]>(
+    `insert into job (study_id, question_id, kind, payload, created_by, state, runner, heartbeat_at, attempts)
+     select study_id, question_id, kind, payload, created_by, 'running', gen_random_uuid(), now(), 1
+     from job where kind = 'train' order by id desc limit 1
+     returning id, kind, study_id as "studyId", question_id as "questionId", created_by as "createdBy", payload`,
+  );
+  const calledOff = new AbortController();
+  const context = { em: server.orm.em.fork(), threads: server.threads, report: () => {} };
+  const work = trainJob(job!, { ...context, signal: calledOff.signal });
+  calledOff.abort();
+  await expect(work).rejects.toThrow();
+  await nothingChanged();
+  // worked out to the end, and the worker is killed before it writes
+  await trainJob(job!, { ...context, signal: new AbortController().signal });
+  await nothingChanged();
+
+  await server.sql(`update job set heartbeat_at = now() - interval '1 minute' where id = ?`, [
+    job!.id,
+  ]);
+  expect((await client.jobEnd(study.id, job!.id)).state).toBe('done');
+  const { run, runs } = await training();
+  expect(runs).toHaveLength(before.runs.length + 1);
+  expect(run!.fingerprint).toBe(before.runs[0]!.fingerprint);
+  expect(await probabilities()).toEqual(before.said);
 });
 
 test('a struck word loses its effect with the next training; undone, it has it again', async () => {
