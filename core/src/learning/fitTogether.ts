@@ -39,13 +39,14 @@ interface Begun {
 
 /** What a fit is worked out in, and where its products go: one holds until the fit is given the next of that kind. */
 interface Room {
-  room: FitRoom;
+  fit: FitRoom;
   products: Partial<Record<Product, Float64Array>>;
 }
 
 /**
  * Fits many models, several at a time side by side. Of those whose turn it is the ones with the most rows are fitted
- * first, so that models beside each other read about the same rows. Each is the same to the last bit whichever are fitted beside it.
+ * first, so that models beside each other read about the same rows. Each is the same to the last bit whichever are
+ * fitted beside it.
  */
 export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
   const matrix = storeMatrix(x);
@@ -67,8 +68,8 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
     return (products[product] ??= new Float64Array(x.count)).subarray(0, options.rows.length);
   };
   const begin = (job: FitJob) => {
-    const room = freeRooms.pop() ?? { room: fitRoom(x.count), products: {} };
-    const fit: Begun = { job, fitting: fitting(x, job.options, room.room), wants: null, room };
+    const room = freeRooms.pop() ?? { fit: fitRoom(x.count), products: {} };
+    const fit: Begun = { job, fitting: fitting(x, job.options, room.fit), wants: null, room };
     underWay.add(fit);
     goOn(fit, fit.fitting.next());
   };
