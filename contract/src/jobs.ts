@@ -8,11 +8,9 @@ export type JobKind = z.infer<typeof jobKindSchema>;
 export const jobStateSchema = z.enum(['waiting', 'running', 'done', 'failed', 'cancelled']);
 export type JobState = z.infer<typeof jobStateSchema>;
 
+const stepsSchema = z.object({ done: z.number(), of: z.number() });
 /** How far a job has come, in all that is to be done; of a training also in codes that are learnt. */
-export const progressSchema = z.object({
-  ...{ done: z.number(), of: z.number() },
-  codes: z.object({ done: z.number(), of: z.number() }).optional(),
-});
+export const progressSchema = stepsSchema.extend({ codes: stepsSchema.optional() });
 export type Progress = z.infer<typeof progressSchema>;
 
 export const jobSchema = z

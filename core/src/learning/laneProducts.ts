@@ -1,4 +1,5 @@
 import { BYTES_OF_LANES, LANES } from './laneMemory.js';
+import { listEvery } from './laneRows.js';
 import type { SparseRows } from './sparseRows.js';
 import type { StoredMatrix } from './storedMatrix.js';
 
@@ -26,8 +27,7 @@ export function laneProducts(
   { memory, byColumn, exact }: StoredMatrix,
 ): (product: Product, asked: readonly AskedProduct[]) => void {
   const list = memory.room(4 * count);
-  const everyRow = { place: memory.room(4 * count), length: count };
-  memory.ints(everyRow.place, count).forEach((_, row, every) => (every[row] = row));
+  const everyRow = { place: listEvery(memory, count), length: count };
   const byRow = memory.room(BYTES_OF_LANES * count);
   let listedFor: Int32Array[] = [];
   let length = 0;

@@ -8,6 +8,13 @@ export interface StoredRows {
   value: number;
 }
 
+/** A list of all of so many rows, in memory. */
+export function listEvery(memory: LaneMemory, count: number): number {
+  const place = memory.room(4 * count);
+  memory.ints(place, count).forEach((_, row, every) => (every[row] = row));
+  return place;
+}
+
 export const roomForRows = (
   memory: LaneMemory,
   rows: number,

@@ -1,5 +1,5 @@
 import { BYTES_OF_LANES, laneMemory } from './laneMemory.js';
-import { roomForRows, storeRows } from './laneRows.js';
+import { listEvery, roomForRows, storeRows } from './laneRows.js';
 import type { LinearModel } from './linearModel.js';
 import type { CompressedRows } from './sparseRows.js';
 
@@ -53,13 +53,12 @@ export function laneScorer(
     const entries = rows.start[count]!;
     if (count > room.rows || entries > room.entries)
       room = {
-        ...{ rows: 2 * count, entries: 2 * entries, list: memory.room(8 * count) },
+        ...{ rows: 2 * count, entries: 2 * entries, list: listEvery(memory, 2 * count) },
         into: memory.room(2 * BYTES_OF_LANES * count),
         at: roomForRows(memory, 2 * count, 2 * entries, memory[size]),
       };
     const { list, at } = room;
     storeRows(memory, at, rows, memory[size]);
-    memory.ints(list, count).forEach((_, row, every) => (every[row] = row));
     return (group: number, into: number) =>
       times(list, count, at.start, at.start + 4, at.offset, at.value, group, into);
   };

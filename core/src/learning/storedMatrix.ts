@@ -6,7 +6,7 @@ import {
   type LaneProducts,
   type LaneSize,
 } from './laneMemory.js';
-import { roomForRows, storeRows, type StoredRows } from './laneRows.js';
+import { listEvery, roomForRows, storeRows, type StoredRows } from './laneRows.js';
 import { newFloats, newInts } from './lists.js';
 import type { Factors, SparseRows } from './sparseRows.js';
 
@@ -40,11 +40,10 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
   const { rows, commonStop, wholes, common } = x.factors ?? asOneFactor(x);
   const memory = laneMemory();
   const commonStops = memory.room(4 * rows.count);
-  const everyWhole = memory.room(4 * wholes.count);
+  const everyWhole = listEvery(memory, wholes.count);
   const byColumn = memory.room(BYTES_OF_LANES * (x.columns + wholes.count));
   const byWhole = byColumn + BYTES_OF_LANES * x.columns;
   memory.ints(commonStops, rows.count).set(commonStop);
-  memory.ints(everyWhole, wholes.count).forEach((_, i, every) => (every[i] = i));
 
   const sideBySide = (size: LaneSize): SideBySide => {
     const { lanes, numbers, times, transposeTimes, dense } = size;

@@ -6,7 +6,7 @@ import { useTelling } from '../data/learning.js';
 import { useDrawSample } from '../data/sampling.js';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { usePlace } from '../frame/place.js';
-import { isTyping } from '../frame/typing.js';
+import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
@@ -35,7 +35,7 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
   useKeyHelp(keyHelp);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (!isKeyAlone(event)) return;
       if (event.key.toLowerCase() !== 'c' || found === 0 || draw.isPending) return;
       event.preventDefault();
       code('most_telling');

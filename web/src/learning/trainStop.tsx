@@ -1,4 +1,4 @@
-import type { StudyDetail, Training } from '@yellow-thread/contract';
+import type { Progress, StudyDetail, Training } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
@@ -160,7 +160,7 @@ function TrainHead({
 }
 
 /** What a training is at. */
-function underWayWith(codes: { done: number; of: number } | undefined): string {
+function underWayWith(codes: Progress['codes']): string {
   if (!codes || codes.of === 0) return 'Training';
   if (codes.done === codes.of) return 'Reading all answers';
   return `${asCount(codes.done)} of ${counted(codes.of, 'code')} learnt`;

@@ -6,7 +6,7 @@ import { useCheck, useJudge } from '../data/review.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { usePlace } from '../frame/place.js';
-import { isTyping } from '../frame/typing.js';
+import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
@@ -54,7 +54,7 @@ function Reading({
   useKeyHelp(keyHelp);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (!isKeyAlone(event)) return;
       const found = verdicts.find(({ key }) => key === event.key.toLowerCase());
       if (found) {
         judge({ responseId: answers[active]!.responseId, verdict: found.verdict });

@@ -3,7 +3,7 @@ import { extendByWord } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useEffect } from 'react';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
-import { isTyping } from '../frame/typing.js';
+import { isKeyAlone } from '../frame/typing.js';
 import type { Asking, RowDeeds } from './suggestionRow.js';
 
 const keyHelp: readonly KeyHelp[] = [
@@ -68,7 +68,7 @@ export function useReviewKeys({
       mark(extendByWord(text, { start: 0, end: text.length }, passage, step));
     };
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (!isKeyAlone(event)) return;
       if (event.target instanceof HTMLInputElement) return;
       const acts: Record<string, () => void> = {
         ArrowDown: () => (event.shiftKey ? stepLine(1) : goTo(active + 1)),
