@@ -112,6 +112,8 @@ export const coding = () =>
     await row('report: restricted to a group', report(`by=none&group=${group}`));
     await row('list restricted to a group', ledger(`group=${group}`));
     await row('a code, saved', code);
+    await call('POST', `${path}/samples`, { kind: 'random', size: 500, variableId: null, seed: 3 });
+    await row('filter: open in sample', ledger('show=sample_open'));
     const similar = await timedAsync(ledger('order=similar'));
     rows.push({ what: 'order: similar together (once)', 'ms (95th)': Math.round(similar) });
     rows.push(...(await inBrowser(cookie(), `${address}${path}`)));
