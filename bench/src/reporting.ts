@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { addTo, emptyBitset, fullBitset } from '@yellow-thread/core/groups';
 import {
   asGroupShare,
-  countCloth,
+  countCrosstab,
   exceededColumns,
   rowOfMentions,
 } from '@yellow-thread/core/report';
@@ -48,7 +48,7 @@ export function reporting() {
     rowOfMentions(String(c), [mentions], everybody, respondents),
   );
   const table = (weight: Float64Array | null) => {
-    const cells = countCloth({
+    const cells = countCrosstab({
       ...{ rows, columns, asked: everybody, answered: everybody },
       ...{ weights: weight, base: 'answered' as const },
     });

@@ -1,6 +1,6 @@
 import { addTo, emptyBitset, fullBitset } from '@yellow-thread/core/groups';
 import { trainQuestion } from '@yellow-thread/core/learning';
-import { countCloth, rowOfMentions } from '@yellow-thread/core/report';
+import { countCrosstab, rowOfMentions } from '@yellow-thread/core/report';
 import { expectAbove, outlookOf } from '@yellow-thread/core/review';
 import { randomSource } from '@yellow-thread/core/statistics';
 import { demoCodes, demoQuestions, rounded, timed } from './material.js';
@@ -55,7 +55,7 @@ function clothAtScale() {
     rowOfMentions(String(c), [mentions], everybody, answers),
   );
   const sets = timed(() =>
-    countCloth({
+    countCrosstab({
       rows,
       columns: groups.map((members, g) => ({ key: String(g), members })),
       asked: everybody,

@@ -1,15 +1,15 @@
 export {
   acrossQuestions,
-  countCloth,
+  countCrosstab,
   measureBase,
   rollUp,
   rowOfMentions,
   type Base,
   type BaseKind,
-  type ClothCell,
-  type ClothInput,
-  type ClothRow,
-} from './cloth.js';
+  type CrosstabCell,
+  type CrosstabInput,
+  type CrosstabRow,
+} from './crosstab.js';
 export {
   asGroupShare,
   compareGroups,

@@ -1,5 +1,5 @@
 import type { Correction } from '../statistics/index.js';
-import type { BaseKind } from './cloth.js';
+import type { BaseKind } from './crosstab.js';
 
 /** Of whom (or what) a percentage is, in words that follow "percent of". */
 export const baseWords: Record<BaseKind, string> = {

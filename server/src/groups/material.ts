@@ -1,6 +1,6 @@
 import type { Origin } from '@yellow-thread/contract';
 import { addTo, emptyBitset, forEachIn, has, unite, type Bitset } from '@yellow-thread/core/groups';
-import { rowOfMentions, type ClothRow } from '@yellow-thread/core/report';
+import { rowOfMentions, type CrosstabRow } from '@yellow-thread/core/report';
 import { mayMiss } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { placesOf, row, rows, unpackInts } from '../database/index.js';
@@ -13,11 +13,11 @@ export interface QuestionMaterial {
   answered: Bitset;
   settled: Bitset;
   /** By code id; a code without mentions is missing. */
-  codes: Map<string, ClothRow>;
+  codes: Map<string, CrosstabRow>;
   /** Codes of which every suggestion of the run in force is decided. */
   decidedForAll: Set<string>;
   /** The row of a code that nobody mentions. */
-  emptyRow: (codeId: string) => ClothRow;
+  emptyRow: (codeId: string) => CrosstabRow;
   /**
    * Where counted mentions come from, of everybody or within a group; `waiting` are those on answers that are still
    * open for their code.

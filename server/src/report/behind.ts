@@ -1,6 +1,6 @@
 import { ledgerQuery, type AnswersBehind, type BehindQuery } from '@yellow-thread/contract';
 import { forEachIn, has, intersect, type Bitset } from '@yellow-thread/core/groups';
-import type { ClothRow } from '@yellow-thread/core/report';
+import type { CrosstabRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { chosenAnswers, readAnswers } from '../coding/index.js';
 import { rows, type QuestionRow } from '../database/index.js';
@@ -28,7 +28,7 @@ export async function readBehind(
   const other = query.with && book.find(({ id }) => id === query.with);
   if (query.with && !other) throw problems.notFound('code');
   const { material } = column;
-  const countedBy = (row: ClothRow): Bitset =>
+  const countedBy = (row: CrosstabRow): Bitset =>
     intersect(intersect(row.mentioned, row.decided), material.answered);
   let counted = intersect(countedBy(rowOf(material, line)), column.members);
   if (other) counted = intersect(counted, countedBy(rowOf(material, other)));

@@ -1,5 +1,5 @@
 import type { Code, ReportQuery, RowOrder } from '@yellow-thread/contract';
-import { rollUp, type ClothRow } from '@yellow-thread/core/report';
+import { rollUp, type CrosstabRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { readBundles } from '../codebook/index.js';
 import { asCode } from '../codebook/index.js';
@@ -80,7 +80,7 @@ async function bundleLines(em: EntityManager, studyId: number, codes: Code[]): P
   });
 }
 
-export function rowOf(material: TableMaterial, { kind, id, codeIds }: Line): ClothRow {
+export function rowOf(material: TableMaterial, { kind, id, codeIds }: Line): CrosstabRow {
   const parts = codeIds.map(material.rowOf);
   return kind === 'code' ? parts[0]! : rollUp(id, parts);
 }

@@ -4,10 +4,10 @@ import {
   asGroupShare,
   compareGroups,
   compareWithRest,
-  countCloth,
+  countCrosstab,
   exceededColumns,
   measureBase,
-  type ClothCell,
+  type CrosstabCell,
 } from '@yellow-thread/core/report';
 import { shareApplying } from '@yellow-thread/core/review';
 import { chiSquare, isTooThin, raoScott } from '@yellow-thread/core/statistics';
@@ -132,7 +132,7 @@ function comparing(columns: PlacedColumn[], query: ReportQuery, isWeighted: bool
     if (!one || !other || !areComparable(one, other)) throw problems.noSuchDifference();
   }
 
-  const testRow = (cells: ClothCell[]): Pick<ReportRow, 'cells' | 'whole' | 'difference'> => {
+  const testRow = (cells: CrosstabCell[]): Pick<ReportRow, 'cells' | 'whole' | 'difference'> => {
     const groups = cells.map((cell, c) =>
       columns[c]!.comparedIn === null || cell.share === null || cell.base.people < FEWEST_COMPARED
         ? null
@@ -165,7 +165,7 @@ function comparing(columns: PlacedColumn[], query: ReportQuery, isWeighted: bool
   return { letters, overlapping, testRow };
 }
 
-function differenceOf(one: ClothCell, other: ClothCell, isWeighted: boolean, level: number) {
+function differenceOf(one: CrosstabCell, other: CrosstabCell, isWeighted: boolean, level: number) {
   if (one.share === null || other.share === null || one.interval === null) return null;
   return compareGroups(asGroupShare(one), asGroupShare(other), { isWeighted, level });
 }
@@ -199,11 +199,11 @@ function countLines(
   columns: PlacedColumn[],
   weights: Float64Array | null,
   { base, level }: ReportQuery,
-): ClothCell[][] {
-  const cells = lines.map(() => new Array<ClothCell>(columns.length));
+): CrosstabCell[][] {
+  const cells = lines.map(() => new Array<CrosstabCell>(columns.length));
   for (const material of new Set(columns.map((column) => column.material))) {
     const places = columns.flatMap((column, c) => (column.material === material ? [c] : []));
-    countCloth({
+    countCrosstab({
       rows: lines.map((line) => rowOf(material, line)),
       columns: places.map((c) => columns[c]!),
       asked: material.asked,

@@ -1,6 +1,6 @@
 import type { Report } from '@yellow-thread/contract';
 import { emptyBitset, intersect, subtract, unite, type Bitset } from '@yellow-thread/core/groups';
-import { acrossQuestions, type ClothRow } from '@yellow-thread/core/report';
+import { acrossQuestions, type CrosstabRow } from '@yellow-thread/core/report';
 import type { QuestionMaterial } from '../groups/index.js';
 
 /** What the figures of some columns are counted from: one question's coding, or that of all together. */
@@ -8,7 +8,7 @@ export interface TableMaterial {
   asked: Bitset;
   answered: Bitset;
   settled: Bitset;
-  rowOf: (codeId: string) => ClothRow;
+  rowOf: (codeId: string) => CrosstabRow;
   isDecidedForAll: (codeId: string) => boolean;
   origins: Report['origins'];
   /** The questions that it is counted from. */
@@ -37,7 +37,7 @@ export function ofAllQuestions(
   const ones = parts.map((part) => ofOneQuestion(part, within));
   const none = emptyBitset(32 * (parts[0]?.asked.length ?? 0));
   const any = (set: (one: TableMaterial) => Bitset) => ones.map(set).reduce(unite, none);
-  const known = new Map<string, ClothRow>();
+  const known = new Map<string, CrosstabRow>();
   const answered = any((one) => one.answered);
   const open = any((one) => subtract(one.answered, one.settled));
   return {

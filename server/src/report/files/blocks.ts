@@ -34,7 +34,7 @@ export type Block =
 
 type Cell = Report['rows'][number]['cells'][number];
 
-/** The cloth as people read it: in each cell the percentage, the number of people behind it, and its letters. */
+/** The table as people read it: in each cell the percentage, the number of people behind it, and its letters. */
 export function reportTable(report: Report): Block {
   const { columns, rows } = report;
   const nested = columns.some(({ under }) => under !== null);

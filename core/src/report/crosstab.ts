@@ -14,8 +14,8 @@ import { effectiveBase, wilsonInterval, type Interval } from '../statistics/inde
 /** What a percentage is out of: people, or everything that is mentioned. */
 export type BaseKind = 'settled' | 'answered' | 'asked' | 'mentions';
 
-/** A row of the cloth: a code, or a theme with what its codes have in common. */
-export interface ClothRow {
+/** A row of a crosstab: a code, or a theme with what its codes have in common. */
+export interface CrosstabRow {
   key: string;
   /** Respondents with at least one mention. */
   mentioned: Bitset;
@@ -25,8 +25,8 @@ export interface ClothRow {
   again: Int32Array;
 }
 
-export interface ClothInput {
-  rows: ClothRow[];
+export interface CrosstabInput {
+  rows: CrosstabRow[];
   /** Columns: the total and the groups. */
   columns: { key: string; members: Bitset }[];
   asked: Bitset;
@@ -35,7 +35,7 @@ export interface ClothInput {
   weights: Float64Array | null;
   base: BaseKind;
   /** Every code whose mentions count, for percentages of mentions: whatever rows are shown. */
-  codes?: readonly ClothRow[];
+  codes?: readonly CrosstabRow[];
   level?: number;
 }
 
@@ -47,7 +47,7 @@ export interface Base {
   effective: number;
 }
 
-export interface ClothCell {
+export interface CrosstabCell {
   /** Decided respondents of the column with a mention, unweighted. */
   people: number;
   /** Sum of their weights, and of the squares of these. */
@@ -72,7 +72,7 @@ export interface ClothCell {
  * @returns cells[row][column]
  * @see Wilson (1927) for the interval; Kish (1965) for the effective base it uses when weighted
  */
-export function countCloth(input: ClothInput): ClothCell[][] {
+export function countCrosstab(input: CrosstabInput): CrosstabCell[][] {
   const counter = columnCounter(input);
   const basesOf = baseCounter(input, counter);
   const decidedIn = decidedAmong(input.answered);
@@ -119,7 +119,7 @@ function columnCounter({
   columns,
   asked,
   weights,
-}: Pick<ClothInput, 'columns' | 'asked' | 'weights'>) {
+}: Pick<CrosstabInput, 'columns' | 'asked' | 'weights'>) {
   const { kindOf, columnsOf } = kindsOf(columns, 32 * asked.length);
   /** Sums by kind, those of one kind beside each other: people, and where there are weights these and their squares. */
   const begin = () => new Float64Array(3 * columnsOf.length);
@@ -167,7 +167,7 @@ function columnCounter({
 }
 
 /** Which kind each respondent is of, and in which columns each kind stands. */
-function kindsOf(columns: ClothInput['columns'], size: number) {
+function kindsOf(columns: CrosstabInput['columns'], size: number) {
   const kindOf = new Int32Array(size);
   const columnsOf: number[][] = [[]];
   columns.forEach(({ members }, c) => {
@@ -227,7 +227,7 @@ function addWeighted(
 type ColumnCounter = ReturnType<typeof columnCounter>;
 
 /** Whose mentions of a row count: for most rows these are the very same people. */
-function decidedAmong(answered: Bitset): (row: Pick<ClothRow, 'decided'>) => Bitset {
+function decidedAmong(answered: Bitset): (row: Pick<CrosstabRow, 'decided'>) => Bitset {
   const known = new Map<Bitset, Bitset>();
   return ({ decided }) => {
     let both = known.get(decided);
@@ -237,7 +237,7 @@ function decidedAmong(answered: Bitset): (row: Pick<ClothRow, 'decided'>) => Bit
 }
 
 /** The base of every column; rows that are decided for the same people share theirs. */
-function baseCounter(input: ClothInput, counter: ColumnCounter): (decided: Bitset) => Base[] {
+function baseCounter(input: CrosstabInput, counter: ColumnCounter): (decided: Bitset) => Base[] {
   const { answered, asked, base, columns } = input;
   if (base === 'mentions') {
     const all = allMentions(input, counter);
@@ -265,7 +265,7 @@ function baseCounter(input: ClothInput, counter: ColumnCounter): (decided: Bitse
 }
 
 /** Everything that is mentioned in each column, of whatever code. */
-function allMentions(input: ClothInput, counter: ColumnCounter): Base[] {
+function allMentions(input: CrosstabInput, counter: ColumnCounter): Base[] {
   const decidedIn = decidedAmong(input.answered);
   const parts = (input.codes ?? input.rows).flatMap((row) => {
     const decided = decidedIn(row);
@@ -289,7 +289,7 @@ export function rowOfMentions(
   lists: readonly Int32Array[],
   decided: Bitset,
   size: number,
-): ClothRow {
+): CrosstabRow {
   const mentioned = emptyBitset(size);
   const again: number[] = [];
   for (const mentions of lists)
@@ -305,7 +305,7 @@ export function rowOfMentions(
  *
  * @throws RangeError when there are no codes
  */
-export function rollUp(key: string, codes: readonly ClothRow[]): ClothRow {
+export function rollUp(key: string, codes: readonly CrosstabRow[]): CrosstabRow {
   const [first, ...others] = codes;
   if (!first) throw new RangeError(`Theme ${key} has no codes to roll up.`);
   return {
@@ -327,8 +327,8 @@ export function rollUp(key: string, codes: readonly ClothRow[]): ClothRow {
  */
 export function acrossQuestions(
   key: string,
-  rows: readonly { row: ClothRow; answered: Bitset }[],
-): ClothRow {
+  rows: readonly { row: CrosstabRow; answered: Bitset }[],
+): CrosstabRow {
   const [first] = rows;
   if (!first) throw new RangeError(`Code ${key} has no question to be counted in.`);
   const none = emptyBitset(32 * first.answered.length);
@@ -349,7 +349,7 @@ export function acrossQuestions(
   };
 }
 
-type Mentioned = Pick<ClothRow, 'mentioned' | 'again'>;
+type Mentioned = Pick<CrosstabRow, 'mentioned' | 'again'>;
 
 /** Who mentions any of several things, and who does so again: one of them more than once, or one after another. */
 function together(rows: readonly Mentioned[]): Mentioned {

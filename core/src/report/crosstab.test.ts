@@ -4,12 +4,12 @@ import { apiSample, checkValue } from '../../test/checkValues.js';
 import { addTo, countOf, emptyBitset, fullBitset, has, type Bitset } from '../groups/index.js';
 import {
   acrossQuestions,
-  countCloth,
+  countCrosstab,
   rollUp,
   rowOfMentions,
   type BaseKind,
-  type ClothRow,
-} from './cloth.js';
+  type CrosstabRow,
+} from './crosstab.js';
 
 const setOf = (size: number, members: Iterable<number>): Bitset => {
   const set = emptyBitset(size);
@@ -21,13 +21,13 @@ const rowOf = (
   key: string,
   mentions: number[],
   decided = fullBitset(size),
-): ClothRow => rowOfMentions(key, [Int32Array.from(mentions)], decided, size);
+): CrosstabRow => rowOfMentions(key, [Int32Array.from(mentions)], decided, size);
 
-describe('countCloth', () => {
+describe('countCrosstab', () => {
   // ten asked, 0–7 answered, 0–5 settled; 0 mentions the code twice, 6 only in an open answer
   const code = rowOf(10, 'cost', [0, 0, 1, 6], setOf(10, [0, 1, 2, 3, 4, 5]));
   const count = (base: BaseKind) =>
-    countCloth({
+    countCrosstab({
       rows: [code],
       columns: [
         { key: 'total', members: fullBitset(10) },
@@ -54,7 +54,7 @@ describe('countCloth', () => {
 
   test('a theme counts a person once, however many of its codes are mentioned', () => {
     const theme = rollUp('price', [rowOf(6, 'fares', [0, 1, 1]), rowOf(6, 'cars', [1, 2])]);
-    const [cells] = countCloth({
+    const [cells] = countCrosstab({
       rows: [theme],
       columns: [{ key: 'total', members: fullBitset(6) }],
       asked: fullBitset(6),
@@ -82,7 +82,7 @@ describe('countCloth', () => {
             people.flatMap((one, i) => (holds(one) ? [i] : [])),
           );
         const mentions = people.flatMap((one, i) => new Array<number>(one.mentions).fill(i));
-        const [cells] = countCloth({
+        const [cells] = countCrosstab({
           rows: [
             rowOf(
               size,
@@ -121,7 +121,7 @@ describe('weighted shares (R survey, data(api): check values 3.2, 3.3, 3.6)', ()
   const where = (column: string, value: string) =>
     schools.flatMap((school, i) => (school[column] === value ? [i] : []));
   const table = (column: string) =>
-    countCloth({
+    countCrosstab({
       rows: [rowOf(size, column, where(column, '1'))],
       columns: [
         { key: 'total', members: fullBitset(size) },
@@ -184,7 +184,7 @@ test('across questions: a person counts once, and only where all that they answe
     },
     { row: rowOf(size, 'code', [0, 1], setOf(size, [0, 1])), answered: setOf(size, [0, 1, 2]) },
   ]);
-  const [cells] = countCloth({
+  const [cells] = countCrosstab({
     rows: [across],
     columns: [{ key: 'total', members: fullBitset(size) }],
     asked: fullBitset(size),
@@ -199,7 +199,7 @@ test('percent of mentions: of everything that is mentioned, whatever rows are sh
   const size = 4;
   const decided = setOf(size, [0, 1, 2]);
   const codes = [rowOf(size, 'a', [0, 0, 1, 3], decided), rowOf(size, 'b', [0], decided)];
-  const [cells] = countCloth({
+  const [cells] = countCrosstab({
     rows: codes.slice(0, 1),
     codes,
     columns: [{ key: 'total', members: fullBitset(size) }],
@@ -225,7 +225,7 @@ test('weights of 1 change nothing, and neither does the order of respondents', (
       fc.uniqueArray(fc.nat(size - 1)),
       (mentions, settled) => {
         const table = (place: (i: number) => number, weights: Float64Array | null) =>
-          countCloth({
+          countCrosstab({
             rows: [0, 1, 2].map((code) =>
               rowOf(
                 size,
@@ -262,7 +262,7 @@ test('weights of 1 change nothing, and neither does the order of respondents', (
           ),
         );
         const people = plain.map((cells) => cells[0]!.people);
-        const theme = countCloth({
+        const theme = countCrosstab({
           rows: [rollUp('theme', rows)],
           columns: [{ key: 'total', members: fullBitset(size) }],
           asked: fullBitset(size),
