@@ -1,8 +1,9 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review` or `report`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review`, `finish` or `report`; all without a name. What follows
  * the name is told to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
+import { finishing } from './finishing.js';
 import { importing } from './importing.js';
 import { reporting } from './reporting.js';
 import { reviewing } from './reviewing.js';
@@ -17,6 +18,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   import: importing,
   code: coding,
   review: reviewing,
+  finish: finishing,
   report: reporting,
 };
 const [, , wanted, ...args] = process.argv;

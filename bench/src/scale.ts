@@ -80,7 +80,8 @@ function clothAtScale() {
 function lineAtScale() {
   const draw = drawer(3);
   const open = Array.from({ length: answers }, () => draw(1_000_000) / 1_000_000);
-  const outlook = outlookOf(open, 100, 10, { yes: open.slice(0, 50), no: open.slice(-50) });
+  const unseen = { yes: open.slice(0, 50), no: open.slice(-50) };
+  const outlook = outlookOf(open, { found: 100, missed: 10 }, unseen);
   const moves = Array.from({ length: 200 }, (_, i) => i / 200);
   const sums = timed(() => moves.map((line) => expectAbove(outlook, line).shareRight?.value));
   const anew = timed(() =>

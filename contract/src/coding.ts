@@ -41,14 +41,43 @@ export type MentionCreate = z.infer<typeof mentionCreateSchema>;
 
 /** That somebody decided the codes of a response. */
 export const settlementSchema = z
-  .object({ responseId: idSchema, coderId: idSchema, settledAt: z.iso.datetime() })
+  .object({
+    responseId: idSchema,
+    coderId: idSchema,
+    settledAt: z.iso.datetime(),
+    /** Whether the models' suggestions were in view: such an answer is in no random sample and no agreement. */
+    assisted: z.boolean(),
+  })
   .meta({ id: 'Settlement' });
 export type Settlement = z.infer<typeof settlementSchema>;
 export const settleSchema = z.object({
   settled: z.boolean(),
   /** Settles every answer of the same words too. */
   toSame: z.boolean().optional(),
+  /** Whether the models' suggestions were in view. */
+  assisted: z.boolean().default(false),
 });
+export type Settle = z.infer<typeof settleSchema>;
+
+/** Settles an answer as it is shown with its suggestions: these become mentions in the same change. */
+export const readAnswerSchema = z.object({
+  accept: z
+    .array(
+      z
+        .object({
+          codeId: uuidSchema,
+          start: z.number().int().min(0).nullable(),
+          end: z.number().int().min(1).nullable(),
+        })
+        .refine(
+          ({ start, end }) => (start === null ? end === null : end !== null && start < end),
+          'A passage needs a start before its end, or neither.',
+        ),
+    )
+    .max(100),
+  toSame: z.boolean().default(false),
+});
+export type ReadAnswer = z.infer<typeof readAnswerSchema>;
 
 /** What is changed of a mention: its code, or the characters that it rests on, or that it is typical. */
 export const mentionEditSchema = z

@@ -16,6 +16,7 @@ export * from './sampling.js';
 export * from './look.js';
 export * from './learning.js';
 export * from './review.js';
+export * from './finish.js';
 export * from './agreement.js';
 export * from './report.js';
 export * from './writeUp.js';

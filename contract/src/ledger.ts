@@ -30,7 +30,9 @@ export const ledgerOrderSchema = z.enum([
   'shortest',
   'similar',
   'telling',
+  'surest',
   'likely',
+  'resembling',
 ]);
 export type LedgerOrder = z.infer<typeof ledgerOrderSchema>;
 
@@ -66,6 +68,8 @@ export const ledgerQuery = withinQuery.extend({
   where: z.union([whereSchema.transform((one) => [one]), z.array(whereSchema).max(20)]).default([]),
   /** Only open answers that the run in force thinks are likely about this theme. */
   about: uuidSchema.optional(),
+  /** The code whose definition and examples the answers are compared with, in the order `resembling`. */
+  code: uuidSchema.optional(),
   /** Only answers of the same words as this one. */
   like: idSchema.optional(),
   order: ledgerOrderSchema.default('imported'),
@@ -106,7 +110,16 @@ export const ledgerAnswerSchema = z
     notes: z.array(shownNoteSchema),
     cuts: z.array(lineCutSchema),
     /** What the model thinks likely here and nobody decided yet, likeliest first. */
-    suggestions: z.array(z.object({ codeId: uuidSchema, probability: z.number() })),
+    suggestions: z.array(
+      z.object({
+        codeId: uuidSchema,
+        probability: z.number(),
+        /** Whether it lies above its code's line: what is proposed where answers are read one by one. */
+        isAbove: z.boolean(),
+        /** The words that speak for it most. */
+        evidence: z.array(z.object({ word: z.string(), weight: z.number() })),
+      }),
+    ),
     /** The models looked at it, and no code reaches its line. */
     nothingLikely: z.boolean(),
   })

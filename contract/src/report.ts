@@ -17,6 +17,13 @@ import { ledgerAnswerSchema } from './ledger.js';
 export const baseKindSchema = z.enum(['settled', 'answered', 'asked', 'mentions']);
 export type BaseKind = z.infer<typeof baseKindSchema>;
 
+/**
+ * What a table counts, one rule for all of its rows: the random sample, read by people; everybody, estimated;
+ * everybody, decided; or all that is settled by hand.
+ */
+export const countingRuleSchema = z.enum(['decided', 'estimated', 'sample', 'settled']);
+export type CountingRule = z.infer<typeof countingRuleSchema>;
+
 /** How differences between columns are corrected for their number; `off` for no tests. */
 export const correctionSchema = z.enum(['holm', 'benjamini_hochberg', 'none', 'off']);
 export type CorrectionChoice = z.infer<typeof correctionSchema>;
@@ -34,16 +41,19 @@ export const rowOrderSchema = z.enum(['frequency', 'book', 'name', 'difference']
 export type RowOrder = z.infer<typeof rowOrderSchema>;
 export const levelSchema = z.enum(['90', '95', '99']);
 
-/** Which figures are wanted; the whole choice stands in the address, so that it can be kept and passed on. */
 /** Decimals of percentages: as the base can bear them (none under 100, one above), or so many. */
 const decimalsSchema = z.enum(['fitting', '0', '1', '2']).default('fitting');
+/** Which figures are wanted; the whole choice stands in the address, so that it can be kept and passed on. */
 export const reportQuery = withinQuery.extend({
+  /** Left out, the strongest rule that holds. */
+  counts: countingRuleSchema.optional(),
   by: acrossSchema.default('none'),
   /** Which groups stand across, in this order; none for all of them. */
   groups: idListSchema,
   /** Whether a person counts who mentions it in this question, or in any. */
   questions: z.enum(['one', 'all']).default('one'),
-  base: baseKindSchema.default('settled'),
+  /** Left out, or where the rule has no such base, the people whose answers count. */
+  base: baseKindSchema.optional(),
   weighted: flagSchema.default(false),
   test: correctionSchema.default('holm'),
   level: levelSchema.default('95'),
@@ -61,6 +71,8 @@ export const reportQuery = withinQuery.extend({
   /** Whether estimates stand beside what is counted. */
   estimated: flagSchema.default(false),
   decimals: decimalsSchema,
+  /** Whether rows are left out that nobody mentions. */
+  empty: z.enum(['shown', 'hidden']).default('shown'),
 });
 export type ReportQuery = z.infer<typeof reportQuery>;
 
@@ -75,6 +87,8 @@ export const reportCellSchema = z.object({
   mentions: z.number().int(),
   weightedMentions: z.number(),
   base: baseSchema,
+  /** People of the base of whom it is not decided whether they mention it: the figures are "at least". */
+  undecided: z.number().int(),
   share: z.number().nullable(),
   interval: intervalSchema.nullable(),
   /** Letters of the columns whose share is lower beyond chance. */
@@ -82,7 +96,10 @@ export const reportCellSchema = z.object({
   /** How it stands to everyone else, where that is asked for and is beyond chance. */
   rest: z.enum(['higher', 'lower']).nullable(),
   /** Of all who answered, where that is asked for and enough of the random sample are in the column. */
-  estimated: estimatedShareSchema.extend({ sampleShare: z.number() }).nullable().default(null),
+  estimated: estimatedShareSchema
+    .extend({ sampleShare: z.number(), effective: z.number().nullable().default(null) })
+    .nullable()
+    .default(null),
 });
 export type ReportCell = z.infer<typeof reportCellSchema>;
 
@@ -98,8 +115,10 @@ export const reportColumnSchema = z.object({
   asked: z.number().int(),
   answered: z.number().int(),
   settled: z.number().int(),
-  settledWeighted: z.number(),
-  settledEffective: z.number(),
+  /** People whose answers count by the table's rule; of an estimate, those whom it rests on. */
+  counted: z.number().int(),
+  countedWeighted: z.number(),
+  countedEffective: z.number(),
 });
 
 export const reportRowSchema = z.object({
@@ -108,8 +127,8 @@ export const reportRowSchema = z.object({
   /** The theme or bundle that the row stands under; null for one that stands by itself. */
   parentId: uuidSchema.nullable(),
   name: z.string(),
-  /** True when suggestions of this code are decided for every answer, not only the settled ones. */
-  decidedForAll: z.boolean(),
+  /** Whether some column has people of whom it is not decided: the row's figures are "at least", and not tested. */
+  isAtLeast: z.boolean(),
   cells: z.array(reportCellSchema),
   /** Whether the share differs between the columns at all. */
   whole: z
@@ -139,22 +158,49 @@ export const reportSchema = z
     rows: z.array(reportRowSchema),
     /** Columns that have respondents in common, and so cannot be compared with each other. */
     overlapping: z.array(z.tuple([z.string(), z.string()])),
+    /** What the table counts, and why it cannot count by another rule; null where it can. */
+    counts: countingRuleSchema,
+    rules: z.array(z.object({ rule: countingRuleSchema, why: z.string().nullable() })),
+    /** Whether each row counted by a rule of its own: of copies that were frozen before tables had one. */
+    isMixed: z.boolean().default(false),
+    /** Whether every answer is settled. */
+    isFinished: z.boolean(),
     /**
-     * Where the counted mentions come from; `waiting` are mentions on answers that are not settled, of
-     * codes that still have open suggestions: they are not counted yet.
+     * Of the random sample: how many were drawn, how many of these are settled by hand without suggestions, and whether
+     * nothing else is settled by hand.
      */
+    sample: z.object({
+      drawn: z.number().int(),
+      read: z.number().int(),
+      isAllSettled: z.boolean(),
+    }),
+    /** Answers that were settled with suggestions in view. */
+    assisted: z.number().int(),
+    /** Answers that the models decided: they are counted nowhere. */
+    byModel: z.number().int(),
+    /** Where the counted mentions come from; those on answers that do not count are `notCounted`. */
     origins: z.object({
       hand: z.number().int(),
       accepted: z.number().int(),
       bulk: z.number().int(),
       import: z.number().int(),
       words: z.number().int(),
-      waiting: z.number().int(),
+      notCounted: z.number().int(),
     }),
-    /** Spot checks of what was accepted in bulk: read, and to how many of them the code applies; null for none. */
-    checked: z
-      .object({ read: z.number().int(), applies: z.number().int(), interval: intervalSchema })
-      .nullable(),
+    /** Spot checks of what was decided in bulk, a code and side each, as they found it before anything was changed. */
+    checked: z.array(
+      z.object({
+        code: z.string(),
+        side: z.enum(['accepted', 'refused']),
+        read: z.number().int(),
+        applies: z.number().int(),
+        interval: intervalSchema,
+      }),
+    ),
+    /** Codes of which somebody said that answers without a mention do not mention them, and how that was found. */
+    closed: z.array(
+      z.object({ code: z.string(), how: z.enum(['suggestions', 'search']), expected: z.number() }),
+    ),
     weighted: z.boolean(),
     base: baseKindSchema,
     test: correctionSchema,
@@ -167,7 +213,10 @@ export const reportSchema = z
         z.object({
           sampled: z.number().int(),
           answers: z.number().int(),
-          trainedAt: z.string(),
+          /** When the models were trained; null for an estimate from the sample alone. */
+          trainedAt: z.string().nullable(),
+          /** Answers settled by hand that are known and not estimated, where the rest was checked by itself. */
+          known: z.number().int().default(0),
         }),
       )
       .default([]),
@@ -182,7 +231,7 @@ const inOneSchema = z.enum(['answer', 'line']).default('answer');
 
 /** Which answers stand behind a number: a row (code, theme or bundle) in a column. */
 export const behindQuery = reportQuery
-  .pick({ group: true, by: true, groups: true, questions: true })
+  .pick({ group: true, counts: true, by: true, groups: true, questions: true })
   .extend({
     ...pageQuery.shape,
     row: uuidSchema,
@@ -206,11 +255,14 @@ export type AnswersBehind = z.infer<typeof behindSchema>;
 /** Codes that occur together: in one answer, or in one line of it. */
 export const togetherQuery = withinQuery.extend({
   inOne: inOneSchema,
+  /** Left out: everybody where every answer is settled, and all that is settled by hand otherwise. */
+  counts: countingRuleSchema.exclude(['estimated']).optional(),
 });
 export type TogetherQuery = z.infer<typeof togetherQuery>;
 export const togetherSchema = z
   .object({
-    /** Answers (or lines) that are decided for all of the codes shown. */
+    counts: countingRuleSchema,
+    /** How many answers (or lines) each code is counted in. */
     codes: z.array(
       z.object({
         id: uuidSchema,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { mentionSchema } from './coding.js';
 import { withinQuery } from './groups.js';
 import { idSchema, pageQuery, questionParams, uuidSchema, valueSchema } from './ids.js';
+import { modelVerdictSchema } from './finish.js';
 import { qualitySchema } from './learning.js';
 
 export const decisionSchema = z.enum(['open', 'accepted', 'refused']);
@@ -36,6 +37,8 @@ export const suggestedAnswerSchema = z
     mentions: z.array(mentionSchema),
     /** The note by which the coding of the answer was called doubtful; null for none. */
     unsure: uuidSchema.nullable(),
+    /** How many suggestions for answers of the same words it stands for, in the same state. */
+    count: z.number().int(),
   })
   .meta({ id: 'SuggestedAnswer' });
 export type SuggestedAnswer = z.infer<typeof suggestedAnswerSchema>;
@@ -47,6 +50,8 @@ export type SuggestionPage = z.infer<typeof suggestionPageSchema>;
 /** Suggestions page by probability and, among equals, by the answer's id. */
 export const suggestionQuery = pageQuery.extend({
   ...withinQuery.shape,
+  /** Whether suggestions for answers of the same words stand as one, where they stand alike. */
+  same: z.enum(['joined', 'apart']).default('joined'),
   after: z
     .string()
     .regex(/^[01](?:\.\d+)?:\d{1,9}$/u)
@@ -62,7 +67,13 @@ export const reviewSchema = z
     line: z.number(),
     examples: z.number().int(),
     weak: z.boolean(),
+    verdict: modelVerdictSchema,
     quality: qualitySchema,
+    /** Answers of which it is not known whether they mention the code, and those of them without a suggestion. */
+    undecided: z.number().int(),
+    withoutSuggestion: z.number().int(),
+    /** Whether the code is decided for every answer. */
+    isClosed: z.boolean(),
     /** What the model said of settled answers that it had not seen: with the code, and without it. */
     unseen: z.object({ yes: z.array(z.number()), no: z.array(z.number()) }),
     /** Probabilities of the open suggestions, highest first. */
@@ -73,7 +84,12 @@ export const reviewSchema = z
     refusedInBulk: z.number().int(),
     /** Whether there ever was a suggestion of it, of anybody: otherwise there was nothing to decide. */
     suggested: z.boolean(),
-    /** Answers that are known to mention the code, by hand or accepted. */
+    /** What the model expects to be right of those accepted in bulk, and missed of those refused in bulk. */
+    acceptedExpected: z.number(),
+    refusedExpected: z.number(),
+    /** The share to which the code applied when a spot check read some of either; null until one did. */
+    checked: z.object({ accepted: z.number().nullable(), refused: z.number().nullable() }),
+    /** Answers that are known to mention the code: by hand, or read and accepted. */
     known: z.number().int(),
     /** Expected mentions among open answers too improbable to be suggested. */
     unsuggested: z.number(),

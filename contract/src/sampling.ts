@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { idSchema } from './ids.js';
 
-export const sampleKindSchema = z.enum(['random', 'stratified', 'most_telling']);
+/** `check`: at random among the answers that the models decided, to correct what is estimated of these. */
+export const sampleKindSchema = z.enum(['random', 'stratified', 'most_telling', 'check']);
 export type SampleKind = z.infer<typeof sampleKindSchema>;
 
 /** Draws answers to be coded by hand, beside those that were drawn before. */
 export const sampleCreateSchema = z
   .object({
-    kind: sampleKindSchema,
+    kind: sampleKindSchema.exclude(['check']),
     size: z.number().int().min(1).max(100_000),
     /** The background variable whose values are the strata. */
     variableId: idSchema.nullable(),

@@ -25,7 +25,14 @@ export const questionSchema = z
     wording: z.string(),
     asked: z.number().int(),
     answered: z.number().int(),
+    /** Settled by hand. */
     settled: z.number().int(),
+    /** Not settled by hand, but every code of the codebook is decided for them. */
+    decided: z.number().int(),
+    /** Open, and decided by the models: estimated, and counted nowhere. */
+    byModel: z.number().int(),
+    /** Whether there are answers and every one is settled. */
+    isFinished: z.boolean(),
     /** Coded answers of which the text was corrected since. */
     changed: z.number().int(),
     /** Name of the closed variable that "other, please specify" belongs to; null for none. */

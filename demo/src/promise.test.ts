@@ -33,8 +33,7 @@ function promises(question: number) {
     const suggestions = listSuggestions(code.suggestions);
     const outlook = outlookOf(
       suggestions.map((one) => one.probability),
-      code.examples,
-      code.unsuggested,
+      { found: code.examples, missed: code.unsuggested },
       { yes: said(1), no: said(0) },
     );
     const { shareRight } = expectAbove(outlook, code.line);

@@ -39,7 +39,7 @@ import {
 import { withoutValues } from './logging.js';
 import { Problem, problems } from './problems.js';
 import { reportRoutes, writeUpRoutes } from './report/index.js';
-import { reviewRoutes } from './review/index.js';
+import { finishRoutes, reviewRoutes } from './review/index.js';
 import type { App } from './routeScope.js';
 import { samplingRoutes } from './sampling/index.js';
 import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
@@ -183,6 +183,7 @@ async function serveApi(
     exchangeRoutes(inStudy);
     learningRoutes(inStudy);
     reviewRoutes(inStudy);
+    finishRoutes(inStudy);
     agreementRoutes(inStudy);
     reportRoutes(inStudy, threads);
     writeUpRoutes(inStudy);

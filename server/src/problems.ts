@@ -247,6 +247,31 @@ export const problems = {
       'wrong_scope',
       'Which answers may get suggestions is not said as the ledger’s filter says it: choose it anew.',
     ),
+  sampleIsBlind: () =>
+    new Problem(
+      409,
+      'sample_is_blind',
+      'This answer is drawn for coding by hand: it is settled without suggestions in view.',
+    ),
+  sampleAfterSuggestions: (answers: number) =>
+    new Problem(
+      409,
+      'sample_after_suggestions',
+      `${answers === 1 ? 'One answer was' : `${answers} answers were`} settled with suggestions in view, and cannot be in a random sample. Finish the question instead, or open these answers again before you draw.`,
+    ),
+  suggestionsOpen: (name: string, open: number) =>
+    new Problem(
+      409,
+      'suggestions_open',
+      `${open === 1 ? 'A suggestion' : `${open} suggestions`} of “${name}” ${open === 1 ? 'is' : 'are'} still open: decide ${open === 1 ? 'it' : 'them'} before you close the code.`,
+    ),
+  modelsUnreliable: (names: readonly string[], codeIds: readonly string[]) =>
+    new Problem(
+      409,
+      'models_unreliable',
+      `The models of ${names.join(', ')} cannot be relied on, or there are none: close these codes, code more examples, or say that the check alone is to correct them.`,
+      { codeIds },
+    ),
   nothingInBulk: () =>
     new Problem(
       422,

@@ -107,6 +107,10 @@ export const router = createBrowserRouter([
                 }),
               },
               {
+                path: 'left',
+                lazy: async () => ({ Component: (await import('./review/leftPage.js')).LeftPage }),
+              },
+              {
                 path: 'second-reading/:reading?',
                 lazy: async () => ({
                   Component: (await import('./agreement/secondReadings.js')).SecondReadings,

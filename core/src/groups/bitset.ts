@@ -31,6 +31,8 @@ export function unite(x: Bitset, y: Bitset): Bitset {
 /** Those of the first set who are not in the second. */
 export const subtract = (x: Bitset, y: Bitset): Bitset => x.map((word, i) => word & ~y[i]!);
 
+export const isEmpty = (set: Bitset): boolean => set.every((word) => word === 0);
+
 /** How many belong to the set. */
 export const countOf = (set: Bitset): number => countOfBoth(set, set);
 

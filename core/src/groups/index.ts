@@ -9,6 +9,7 @@ export {
   fullBitset,
   has,
   intersect,
+  isEmpty,
   subtract,
   unite,
   type Bitset,

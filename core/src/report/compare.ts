@@ -4,6 +4,7 @@ import {
   fTail,
   newcombeInterval,
   normalQuantile,
+  normalTwoSided,
   pairEffect,
   pooledZ,
   raoScott,
@@ -105,12 +106,69 @@ export function exceededColumns(
       );
     }
   });
+  return beyondChance(cells.length, { higher, lower, chances }, correction, level);
+}
+
+/** The places that each exceeds, of pairs as columns of arrays. */
+function beyondChance(
+  cells: number,
+  { higher, lower, chances }: Record<'higher' | 'lower' | 'chances', readonly number[]>,
+  correction: Correction,
+  level: number,
+): number[][] {
   const adjusted = adjust(chances, correction);
-  const exceeded = cells.map((): number[] => []);
+  const exceeded = Array.from({ length: cells }, (): number[] => []);
   adjusted.forEach((p, k) => {
     if (p < 1 - level) exceeded[higher[k]!]!.push(lower[k]!);
   });
   return exceeded.map((places) => places.sort((x, y) => x - y));
+}
+
+/**
+ * Compares two estimated shares of groups that have nobody in common, as what they rest on can bear: the pooled z test
+ * at the effective sizes of the two estimates, and Newcombe's interval at the same. Where an expected count at these
+ * sizes is below 5 there is no test: p is 1.
+ *
+ * @param one share, and the size of a simple random sample that would be as exact
+ */
+export function compareEstimates(one: Share, other: Share, level?: number): GroupDifference {
+  const sides = [one, other].map(({ share, n }) => ({ share, n: Math.min(n, MOST_EFFECTIVE) }));
+  const z = pooledZ(sides[0]!, sides[1]!);
+  return {
+    value: one.share - other.share,
+    interval: newcombeInterval(sides[0]!, sides[1]!, level),
+    test: 'z',
+    p: z === null ? 1 : normalTwoSided(z),
+  };
+}
+
+/** What is known exactly is as exact as a sample of so many. */
+const MOST_EFFECTIVE = 1e9;
+
+/**
+ * Compares every pair of estimated columns of one row; the pairs of the row are the family that is corrected for.
+ *
+ * @returns for each cell the places of the columns that it exceeds
+ */
+export function exceededEstimates(
+  cells: readonly (Share | null)[],
+  { correction, level = 0.95 }: CompareOptions,
+  mayCompare: (one: number, other: number) => boolean = () => true,
+): number[][] {
+  const higher: number[] = [];
+  const lower: number[] = [];
+  const chances: number[] = [];
+  cells.forEach((one, i) => {
+    for (let j = i + 1; j < cells.length; j++) {
+      const other = cells[j];
+      if (!one || !other || !mayCompare(i, j)) continue;
+      const isHigher = one.share >= other.share;
+      higher.push(isHigher ? i : j);
+      lower.push(isHigher ? j : i);
+      chances.push(compareEstimates(one, other, level).p);
+    }
+  });
+  return beyondChance(cells.length, { higher, lower, chances }, correction, level);
 }
 
 /**

@@ -5,13 +5,14 @@ import {
   forEachInBoth,
   has,
   intersect,
+  isEmpty,
   subtract,
   unite,
   type Bitset,
 } from '../groups/index.js';
 import { effectiveBase, wilsonInterval, type Interval } from '../statistics/index.js';
 
-/** What a percentage is out of: people, or everything that is mentioned. */
+/** What a percentage is out of: the people whose answers count, all who answered or were asked, or all mentions. */
 export type BaseKind = 'settled' | 'answered' | 'asked' | 'mentions';
 
 /** A row of a crosstab: a code, or a theme with what its codes have in common. */
@@ -19,8 +20,10 @@ export interface CrosstabRow {
   key: string;
   /** Respondents with at least one mention. */
   mentioned: Bitset;
-  /** Respondents for whom this row is decided: settled, or every suggestion of the code decided. */
+  /** Respondents whose answers count in this row. */
   decided: Bitset;
+  /** Those among them of whom it is not known whether they mention it; null or left out for nobody. */
+  undecided?: Bitset | null;
   /** Who mentions it again: one entry for each mention after a respondent's first. Few, mostly. */
   again: Int32Array;
 }
@@ -57,6 +60,8 @@ export interface CrosstabCell {
   mentions: number;
   weightedMentions: number;
   base: Base;
+  /** How many of the base are undecided: people who mention it are "at least" as many. */
+  undecided: number;
   /** Weighted people over weighted base, 0 to 1; null when the base is empty. */
   share: number | null;
   /** Null for a share of mentions, which are not independent of each other. */
@@ -82,6 +87,7 @@ export function countCrosstab(input: CrosstabInput): CrosstabCell[][] {
     const first = counter.people(row.mentioned, decided);
     const again = counter.list(row.again, decided);
     const bases = basesOf(row.decided);
+    const undecided = row.undecided ? counter.people(row.undecided, decided).people : null;
     return input.columns.map((_, c) => {
       const [people, weighted] = [first.people[c]!, first.weighted[c]!];
       const weightedMentions = weighted + again.weighted[c]!;
@@ -95,6 +101,7 @@ export function countCrosstab(input: CrosstabInput): CrosstabCell[][] {
         mentions: people + again.people[c]!,
         weightedMentions,
         base,
+        undecided: undecided?.[c] ?? 0,
         share,
         interval:
           share === null || isOfMentions
@@ -300,17 +307,19 @@ export function rowOfMentions(
 }
 
 /**
- * A theme's row: people who mention any of its codes, counted once; mentions are the sum. A respondent
- * is decided for the theme when decided for all of its codes.
+ * A theme's row: people who mention any of its codes, counted once; mentions are the sum. A respondent counts for the
+ * theme when they count for all of its codes, and is undecided when they mention none and some code is undecided.
  *
  * @throws RangeError when there are no codes
  */
 export function rollUp(key: string, codes: readonly CrosstabRow[]): CrosstabRow {
   const [first, ...others] = codes;
   if (!first) throw new RangeError(`Theme ${key} has no codes to roll up.`);
+  const mentioned = together(codes);
   return {
     key,
-    ...together(codes),
+    ...mentioned,
+    undecided: stillUndecided(codes, mentioned),
     // most codes are decided for the very same people
     decided: others.reduce(
       (all, code) => (code.decided === all ? all : intersect(all, code.decided)),
@@ -319,9 +328,20 @@ export function rollUp(key: string, codes: readonly CrosstabRow[]): CrosstabRow 
   };
 }
 
+/** Those undecided in some row who mention it in none. */
+function stillUndecided(
+  rows: readonly Pick<CrosstabRow, 'undecided'>[],
+  { mentioned }: Mentioned,
+): Bitset | null {
+  const sets = rows.flatMap(({ undecided }) => undecided ?? []);
+  if (sets.length === 0) return null;
+  const left = subtract(sets.reduce(unite), mentioned);
+  return isEmpty(left) ? null : left;
+}
+
 /**
- * A code's row across several questions: people who mention it in any of them. Somebody is decided when decided in
- * every question that they answered.
+ * A code's row across several questions: people who mention it in any of them. Somebody counts when every answer of
+ * theirs does.
  *
  * @param rows the code's row in each question, and who answered that
  */
@@ -342,10 +362,15 @@ export function acrossQuestions(
     (all, { row, answered }) => unite(all, subtract(answered, row.decided)),
     none,
   );
+  const mentioned = together(counted);
   return {
     key,
-    ...together(counted),
+    ...mentioned,
     decided: subtract(answeredAny, undecided),
+    undecided: stillUndecided(
+      rows.map(({ row }) => row),
+      mentioned,
+    ),
   };
 }
 

@@ -9,10 +9,11 @@ const format = {
 };
 const cell = (people: number, base: number, exceeds: string[] = []) => ({
   ...{ people, share: people / base, interval: [0.1, 0.3] as const },
-  ...{ base: { people: base }, exceeds, rest: null },
+  ...{ base: { people: base }, undecided: 0, estimated: null, exceeds, rest: null },
 });
 const column = (key: string, settled: number) => ({
-  ...{ key, label: key, under: null, settled, answered: settled + 2, asked: settled + 3 },
+  ...{ key, label: key, under: null, settled, counted: settled },
+  ...{ answered: settled + 2, asked: settled + 3 },
 });
 const table: FigureTable = {
   columns: [column('total', 200), column('Tye', 150), column('Hask', 20)],
@@ -49,12 +50,14 @@ const table: FigureTable = {
 };
 const draftTable: DraftTable = {
   ...{ id: 'q1', label: 'Improve', wording: 'What would you improve?', across: 'Home' },
+  ...{ counts: 'settled', isFinished: false, isRandom: true, assisted: 0, closed: [] },
+  counting: 'Counts the 200 answers that are settled by hand, of 202.',
   ...{ base: 'people with a settled answer', level: 0.95, weighted: false },
   test: 'two-proportion z test, Holm-corrected, 95%',
   letters: [null, 'A', 'B'],
   table,
-  origins: { hand: 60, accepted: 3, bulk: 7, import: 0, words: 0, waiting: 1 },
-  checked: null,
+  origins: { hand: 60, accepted: 3, bulk: 7, import: 0, words: 0, notCounted: 1 },
+  checked: [],
   quotes: [
     { codeId: 'a', text: 'too dear', who: 'Tye, 35–44' },
     { codeId: 'x', text: 'no', who: '' },
@@ -76,16 +79,16 @@ test('a draft says the top themes with bases, what they are made of, differences
   const paragraphs = draft().content!.map(wordsOf);
   expect(paragraphs).toEqual(
     expect.arrayContaining([
-      '203 people were asked and 202 answered; the answers of 200 are settled.',
-      'Price is mentioned by 30.0% of people with a settled answer (60 of 200; 95% interval 10.0% to 30.0%). It is made of Fares (20.0%) and Cars (12.5%).',
-      'Beyond chance differ: Tye: 36.7%, more often than Hask (5%). (two-proportion z test, Holm-corrected, 95%.)',
+      '203 people were asked and 202 answered. Counts the 200 answers that are settled by hand, of 202.',
+      'Price is mentioned by 30.0% of people with a settled answer (60 of 200; 95% interval 10.0% to 30.0%). It consists of Fares (20.0%) and Cars (12.5%).',
+      'By Home: Tye mentioned it significantly more often (36.7%) than Hask (5%). (two-proportion z test, Holm-corrected, 95%.)',
       '“too dear” (Tye, 35–44)',
-      'Beyond chance differ besides: Cars, Hask: 20%, more often than Tye (16.7%). (two-proportion z test, Holm-corrected, 95%.)',
+      'Other significant differences: Cars: Hask mentioned it significantly more often (20%) than Tye (16.7%). (two-proportion z test, Holm-corrected, 95%.)',
     ]),
   );
   const limits = paragraphs.at(-1)!;
   expect(limits).toContain('2 of 202 answers are not settled');
-  expect(limits).toContain('fewer than 30 settled answers in Hask');
+  expect(limits).toContain('fewer than 30 answers in Hask');
   expect(limits).toContain('accepted in bulk has not been spot-checked');
   expect(paragraphs.join(' ')).not.toContain('“no”');
 });
@@ -96,13 +99,49 @@ test('a draft is no more certain than its figures: nothing beyond chance, few pe
     cells: row.cells.map((one) => ({ ...one, exceeds: [] })),
   }));
   const said = (over: Partial<DraftTable>) => wordsOf(draft(over));
-  expect(said({ table: { ...table, rows: none } })).toContain('nothing differs beyond chance');
-  expect(said({ table: { ...table, rows: none }, test: null })).not.toContain('beyond chance');
+  expect(said({ table: { ...table, rows: none } })).toContain(
+    'No row differs significantly by Home',
+  );
+  expect(said({ table: { ...table, rows: none }, test: null })).not.toContain('significant');
   const few = { ...table, rows: [{ ...table.rows[0]!, cells: [cell(3, 9)] }] };
   expect(said({ table: few })).toContain(
-    '(3 of 9; 95% interval 10% to 30%), which on so few people can be far off.',
+    '(3 of 9; 95% interval 10% to 30%), which can be far off on so few people.',
   );
-  expect(said({ table: { ...table, rows: [] } })).toContain('Nothing is counted yet.');
+  expect(said({ table: { ...table, rows: [] } })).toContain('Nobody mentions a code yet.');
+});
+
+test('a draft follows the rule of its table: estimates are none of counts, and what is undecided is “at least”', () => {
+  const of = (
+    over: Partial<DraftTable>,
+    cells: Partial<FigureTable['rows'][number]['cells'][number]>,
+  ) =>
+    wordsOf(
+      draft({
+        ...{ base: 'people who answered', test: null, ...over },
+        table: {
+          ...table,
+          rows: [{ ...table.rows[0]!, cells: [{ ...cell(60, 202), share: 0.3, ...cells }] }],
+        },
+      }),
+    );
+  const estimated = of({ counts: 'estimated' }, { estimated: { sampled: 98 } });
+  expect(estimated).toContain(
+    'Price is mentioned by an estimated 30% of people who answered (95% interval 10% to 30%).',
+  );
+  expect(estimated).not.toContain('60 of');
+  const undecided = of({ counts: 'decided' }, { undecided: 12 });
+  expect(undecided).toContain(
+    'Price is mentioned by at least 30.0% of people who answered (60 of 202; for 12 it is not decided).',
+  );
+  expect(undecided).toContain('figures with “at least” can still rise');
+  // of answers that somebody chose an interval would say nothing
+  const chosen = of({ counts: 'settled', isRandom: false }, {});
+  expect(chosen).toContain('(60 of 202).');
+  expect(chosen).toContain('were not drawn at random');
+  const closed = of({ closed: [{ code: 'Crew', how: 'search', expected: 0 }] }, {});
+  expect(closed).toContain(
+    'Crew had no model: answers were searched for it, and the rest counts as not mentioning it.',
+  );
 });
 
 test('a draft says what a second reading showed, and what it does not show', () => {

@@ -6,6 +6,8 @@ import {
   type FigureRef,
   type FigureTable,
 } from './figures.js';
+import { keyed } from './redraft.js';
+import type { CountingRule } from './counting.js';
 import { columnName } from './words.js';
 
 /** A piece of a write-up as its editor keeps it. */
@@ -31,7 +33,13 @@ export interface DraftTable {
   wording: string;
   /** What stands across: "Home"; null for the total alone. */
   across: string | null;
-  /** Of whom the percentages are, in words: "people with a settled answer". */
+  counts: CountingRule;
+  isFinished: boolean;
+  /** What it counts, in plain sentences with the base. */
+  counting: string;
+  /** Whether everything that is settled by hand was drawn at random. */
+  isRandom: boolean;
+  /** Of whom the percentages are, in words: "people who answered". */
   base: string;
   /** Level of intervals and tests, 0 to 1. */
   level: number;
@@ -40,8 +48,18 @@ export interface DraftTable {
   weighted: boolean;
   letters: readonly (string | null)[];
   table: FigureTable;
-  origins: Record<'hand' | 'accepted' | 'bulk' | 'import' | 'words' | 'waiting', number>;
-  checked: { read: number; applies: number; interval: readonly [number, number] } | null;
+  origins: Record<'hand' | 'accepted' | 'bulk' | 'import' | 'words' | 'notCounted', number>;
+  /** How many of the answers were settled with suggestions in view. */
+  assisted: number;
+  checked: readonly {
+    code: string;
+    side: 'accepted' | 'refused';
+    read: number;
+    applies: number;
+    interval: readonly [number, number];
+  }[];
+  /** Codes of which somebody said that the rest does not mention them, and what the models expected of that rest. */
+  closed: readonly { code: string; how: 'suggestions' | 'search'; expected: number }[];
   quotes: readonly DraftQuote[];
 }
 
@@ -89,12 +107,12 @@ export function makeDraft(input: DraftInput): DraftNode {
   return {
     type: 'doc',
     content: [
-      heading(1, input.study),
-      ...(input.purpose ? [paragraph(text(input.purpose))] : []),
+      keyed('study', heading(1, input.study)),
+      ...(input.purpose ? [keyed('purpose', paragraph(text(input.purpose)))] : []),
       ...input.tables.flatMap((table) => findings(table, input.format)),
-      heading(2, 'Method'),
+      keyed('method head', heading(2, 'Method')),
       ...method(input),
-      heading(2, 'Limits'),
+      keyed('limits head', heading(2, 'Limits')),
       ...limits(input),
     ],
   };
@@ -129,9 +147,13 @@ const byShare = (rows: readonly Row[]) =>
 function findings(of: DraftTable, format: FigureFormat): DraftNode[] {
   const { table, label, wording } = of;
   const [total] = table.columns;
-  const blocks = [heading(2, label), paragraph(bold(wording))];
+  const at = (place: string) => `${of.id} ${place}`;
+  const blocks = [
+    keyed(at('label'), heading(2, label)),
+    keyed(at('wording'), paragraph(bold(wording))),
+  ];
   if (!total) return blocks;
-  const figure = (row: Row, what: FigureRef['what'], column = total.key): DraftNode => {
+  const figure: Figure = (row, what, column = total.key) => {
     const ref: FigureRef = { table: of.id, row: row.id, column, what };
     return {
       type: 'figure',
@@ -140,52 +162,78 @@ function findings(of: DraftTable, format: FigureFormat): DraftNode[] {
   };
   const { count } = format;
   blocks.push(
-    paragraph(
-      text(
-        `${count(total.asked)} people were asked and ${count(total.answered)} answered; the answers of ${count(total.settled)} are settled.`,
+    keyed(
+      at('base'),
+      paragraph(
+        text(
+          `${count(total.asked)} people were asked and ${count(total.answered)} answered. ${of.counting}`,
+        ),
       ),
     ),
   );
   const top = headRows(table)
-    .filter((row) => (row.cells[0]?.people ?? 0) > 0)
+    .filter((row) => (row.cells[0]?.share ?? 0) > 0)
     .slice(0, TOP);
-  if (top.length === 0) return [...blocks, paragraph(text('Nothing is counted yet.'))];
+  if (top.length === 0)
+    return [...blocks, keyed(at('nothing'), paragraph(text('Nobody mentions a code yet.')))];
   for (const row of top) {
-    const [cell] = row.cells;
     const parts = byShare(table.rows.filter((one) => one.parentId === row.id)).filter(
-      (one) => (one.cells[0]?.people ?? 0) > 0,
+      (one) => (one.cells[0]?.share ?? 0) > 0,
     );
+    const own = (place: string) => at(`${row.id} ${place}`);
     blocks.push(
-      heading(3, row.name),
-      paragraph(
-        ...[bold(row.name), text(' is mentioned by '), figure(row, 'share')],
-        ...[text(` of ${of.base} (`), figure(row, 'people'), text(' of '), figure(row, 'base')],
-        ...(cell?.interval
-          ? [text(`; ${Math.round(100 * of.level)}% interval `), figure(row, 'interval')]
-          : []),
-        text(
-          `)${(cell?.base.people ?? 0) < LOW_BASE ? ', which on so few people can be far off' : ''}.`,
-        ),
-        ...madeOf(parts, figure),
-      ),
-      ...differences(of, row, figure),
-      ...quotes(of, [row, ...parts]),
+      keyed(own('name'), heading(3, row.name)),
+      keyed(own('share'), paragraph(...shareOf(of, row, figure), ...consistsOf(parts, figure))),
+      ...differences(of, row, figure).map((block) => keyed(own('differences'), block)),
+      ...quotes(of, [row, ...parts]).map((block, q) => keyed(own(`quote ${q}`), block)),
     );
   }
-  blocks.push(...otherDifferences(of, top, figure));
-  return [...blocks, { type: 'tableSlot', attrs: { table: of.id } }];
+  return [
+    ...blocks,
+    ...otherDifferences(of, top, figure).map((block) => keyed(at('other differences'), block)),
+    keyed(at('table'), { type: 'tableSlot', attrs: { table: of.id } }),
+  ];
 }
 
 type Figure = (row: Row, what: FigureRef['what'], column?: string) => DraftNode;
 
-function madeOf(parts: Row[], figure: Figure): DraftNode[] {
+/** How often a row is mentioned, with its base: an estimate, a count, or what is known so far. */
+function shareOf(of: DraftTable, row: Row, figure: Figure): DraftNode[] {
+  const [cell] = row.cells;
+  const name = bold(row.name);
+  const interval = [text(`${Math.round(100 * of.level)}% interval `), figure(row, 'interval')];
+  const isFew = (cell?.estimated?.sampled ?? cell?.base.people ?? 0) < LOW_BASE;
+  const few = isFew ? ', which can be far off on so few people' : '';
+  if (of.counts === 'estimated')
+    return [
+      ...[name, text(' is mentioned by an estimated '), figure(row, 'share')],
+      ...[text(` of ${of.base} (`), ...interval, text(`)${few}.`)],
+    ];
+  const counted = [figure(row, 'people'), text(' of '), figure(row, 'base')];
+  if (cell && cell.undecided > 0)
+    return [
+      ...[name, text(' is mentioned by at least '), figure(row, 'share'), text(` of ${of.base} (`)],
+      ...[...counted, text('; for '), figure(row, 'undecided'), text(' it is not decided).')],
+    ];
+  // of answers that were not drawn at random an interval would say nothing
+  const isSampled = of.counts !== 'settled' || of.isRandom || of.isFinished;
+  return [
+    ...[name, text(' is mentioned by '), figure(row, 'share'), text(` of ${of.base} (`)],
+    ...counted,
+    ...(cell?.interval && isSampled ? [text('; '), ...interval] : []),
+    text(`)${few}.`),
+  ];
+}
+
+function consistsOf(parts: Row[], figure: Figure): DraftNode[] {
   if (parts.length < 2) return [];
   const named = parts.slice(0, MOST_PARTS);
   const more = parts.length - named.length;
   return [
-    text(' It is made of '),
+    text(' It consists of '),
     ...named.flatMap((row, i) => [
       text(`${i === 0 ? '' : i === named.length - 1 && more === 0 ? ' and ' : ', '}${row.name} (`),
+      ...(row.cells[0]!.undecided > 0 ? [text('at least ')] : []),
       figure(row, 'share'),
       text(')'),
     ]),
@@ -203,52 +251,46 @@ function otherDifferences(of: DraftTable, top: readonly Row[], figure: Figure): 
   if (others.length === 0)
     return top.some((row) => differencesIn(of, row, figure).length > 0)
       ? []
-      : [
-          paragraph(
-            text(
-              `Between the columns of ${of.across ?? 'this table'} nothing differs beyond chance (${of.test}).`,
-            ),
-          ),
-        ];
+      : [paragraph(text(`No row differs significantly by ${of.across ?? 'column'} (${of.test}).`))];
+  const more = others.length - MOST_DIFFERENCES;
   return [
     paragraph(
-      text('Beyond chance differ besides: '),
+      text('Other significant differences: '),
       ...others
         .slice(0, MOST_DIFFERENCES)
-        .flatMap(({ row, said }) => [bold(row.name), text(', '), ...said.flat()]),
-      text(
-        others.length > MOST_DIFFERENCES
-          ? `(and ${others.length - MOST_DIFFERENCES} more; ${of.test}.)`
-          : `(${of.test}.)`,
-      ),
+        .flatMap(({ row, said }) => [bold(row.name), text(': '), ...said.flat()]),
+      text(more > 0 ? `(and ${more} more rows; ${of.test}.)` : `(${of.test}.)`),
     ),
   ];
 }
 
-/** What is beyond chance in a row, one sentence a column. */
+/** What is significant in a row, one sentence a column. */
 function differencesIn(of: DraftTable, row: Row, figure: Figure): DraftNode[][] {
   if (!of.test) return [];
   const { columns } = of.table;
   const nameOf = (c: number) => columnName(columns[c]!);
+  const among = (c: number) => [text(`${nameOf(c)} mentioned it significantly `)];
   return row.cells.flatMap((cell: FigureCell, c): DraftNode[][] => {
     const { key } = columns[c]!;
     if (cell.rest)
       return [
         [
-          text(`${nameOf(c)}: `),
+          ...among(c),
+          text(`${cell.rest === 'higher' ? 'more' : 'less'} often (`),
           figure(row, 'share', key),
-          text(`, ${cell.rest} than among everyone else. `),
+          text(') than everyone else. '),
         ],
       ];
-    if (cell.exceeds.length === 0) return [];
     const lower = cell.exceeds.map((letter) => of.letters.indexOf(letter)).filter((at) => at >= 0);
+    if (lower.length === 0) return [];
     return [
       [
-        text(`${nameOf(c)}: `),
+        ...among(c),
+        text('more often ('),
         figure(row, 'share', key),
-        text(', more often than '),
+        text(') than '),
         ...lower.flatMap((at, i) => [
-          text(`${i === 0 ? '' : ', '}${nameOf(at)} (`),
+          text(`${i === 0 ? '' : i === lower.length - 1 ? ' and ' : ', '}${nameOf(at)} (`),
           figure(row, 'share', columns[at]!.key),
           text(')'),
         ]),
@@ -263,7 +305,7 @@ function differences(of: DraftTable, row: Row, figure: Figure): DraftNode[] {
   if (said.length === 0) return [];
   return [
     paragraph(
-      text('Beyond chance differ: '),
+      ...(of.across ? [text(`By ${of.across}: `)] : []),
       ...said.slice(0, MOST_DIFFERENCES).flat(),
       text(`(${of.test}.)`),
     ),
@@ -303,18 +345,33 @@ function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
   ].join(' ');
 }
 
+/** A sentence of a table, which says of which where there are several. */
+const saidOf =
+  (tables: readonly DraftTable[]) =>
+  ({ label }: DraftTable, sentence: string): string =>
+    tables.length > 1 ? `${label}: ${sentence}` : sentence;
+
+const listed = new Intl.ListFormat('en');
+
 function method({ tables, coders, agreement, format }: DraftInput): DraftNode[] {
   const { count } = format;
-  const sum = (origin: keyof DraftTable['origins']) =>
-    tables.reduce((all, { origins }) => all + origins[origin], 0);
-  const checks = tables.flatMap(({ checked }) => (checked ? [checked] : []));
+  const of = saidOf(tables);
   const sentences = [
-    `${plural(count(coders), 'person', 'people')} coded. Counted are ${plural(count(sum('hand')), 'mention')} coded by hand, ${plural(count(sum('accepted')), 'suggestion')} of a trained model that ${sum('accepted') === 1 ? 'was' : 'were'} read and accepted one by one, and ${count(sum('bulk'))} accepted in bulk.`,
-    ...(sum('import') > 0 ? [`${count(sum('import'))} came with the sheet.`] : []),
-    ...(sum('words') > 0 ? [`${count(sum('words'))} were coded by words looked for.`] : []),
-    ...checks.map(
-      ({ read, applies, interval }) =>
-        `Of what was accepted in bulk, ${plural(count(read), 'answer')} drawn at random ${read === 1 ? 'was' : 'were'} read: ${count(applies)} were right (95% interval of the share ${interval.map((end) => end.toFixed(2)).join(' to ')}).`,
+    `${plural(count(coders), 'person', 'people')} coded.`,
+    ...new Set(
+      tables.flatMap((table) => [
+        ...(table.counts === 'estimated' ? [] : [of(table, originSentence(table, count))]),
+        ...(table.assisted > 0
+          ? [
+              of(
+                table,
+                `${plural(count(table.assisted), 'answer')} ${table.assisted === 1 ? 'was' : 'were'} read with the models’ suggestions in view.`,
+              ),
+            ]
+          : []),
+        ...closedSentences(table).map((sentence) => of(table, sentence)),
+        ...table.checked.map((check) => of(table, checkSentence(check, count))),
+      ]),
     ),
     ...agreement.map((one) => agreed(one, format)),
     'A person counts once in a code and once in a theme, however often they mention it.',
@@ -326,28 +383,69 @@ function method({ tables, coders, agreement, format }: DraftInput): DraftNode[] 
     ),
     ...new Set(tables.flatMap(({ test }) => (test ? [`Differences are tested: ${test}.`] : []))),
   ];
-  return [paragraph(text(sentences.join(' ')))];
+  return [keyed('method', paragraph(text(sentences.join(' '))))];
 }
+
+type Count = FigureFormat['count'];
+
+function originSentence({ origins }: DraftTable, count: Count): string {
+  const parts = [
+    [origins.hand, 'coded by hand'],
+    [origins.accepted, 'suggested by a trained model, read and accepted'],
+    [origins.bulk, 'accepted in bulk'],
+    [origins.import, 'imported with the sheet'],
+    [origins.words, 'coded by a search for words'],
+  ] as const;
+  const told = parts.filter(([many]) => many > 0).map(([many, how]) => `${count(many)} ${how}`);
+  const all = parts.reduce((sum, [many]) => sum + many, 0);
+  if (told.length === 0) return 'No mention is counted yet.';
+  return `Of the ${plural(count(all), 'mention')} counted, ${listed.format(told)}.`;
+}
+
+function closedSentences({ closed }: DraftTable): string[] {
+  const by = (how: DraftTable['closed'][number]['how']) => closed.filter((one) => one.how === how);
+  const names = (some: DraftTable['closed']) => listed.format(some.map(({ code }) => code));
+  const [suggested, searched] = [by('suggestions'), by('search')];
+  const expected = suggested.reduce((sum, one) => sum + one.expected, 0);
+  return [
+    ...(suggested.length > 0
+      ? [
+          `For ${names(suggested)}, every suggestion was decided, and answers without one count as not mentioning ${suggested.length === 1 ? 'it' : 'them'}; the models expected ${expected.toFixed(1)} mentions among these.`,
+        ]
+      : []),
+    ...(searched.length > 0
+      ? [
+          `${names(searched)} had no model: answers were searched for ${searched.length === 1 ? 'it' : 'them'}, and the rest counts as not mentioning ${searched.length === 1 ? 'it' : 'them'}.`,
+        ]
+      : []),
+  ];
+}
+
+const checkSentence = (
+  { code, side, read, applies, interval }: DraftTable['checked'][number],
+  count: Count,
+): string =>
+  `Of what was ${side} in bulk for ${code}, ${plural(count(read), 'answer')} drawn at random ${read === 1 ? 'was' : 'were'} read: the code applied to ${count(applies)} (95% interval of the share ${interval.map((end) => end.toFixed(2)).join(' to ')}), before anything was corrected.`;
 
 function limits({ tables, coders, agreement, format: { count } }: DraftInput): DraftNode[] {
   const said: string[] = [];
-  for (const { label, table, origins, checked } of tables) {
-    const [total, ...others] = table.columns;
+  for (const table of tables) {
+    const [total, ...others] = table.table.columns;
     if (!total) continue;
-    if (total.settled < total.answered)
-      said.push(
-        `${label}: ${count(total.answered - total.settled)} of ${count(total.answered)} answers are not settled. Unless those that are were drawn at random, the rest may differ from them.`,
+    const of = (sentence: string) => said.push(`${table.label}: ${sentence}`);
+    if (table.counts === 'settled' && !table.isFinished && total.settled < total.answered)
+      of(
+        `${count(total.answered - total.settled)} of ${count(total.answered)} answers are not settled.${table.isRandom ? '' : ' Those that are were not drawn at random, so that the rest may differ from them.'}`,
       );
-    const few = others.filter(({ settled }) => settled < LOW_BASE).map((column) => column.label);
-    if (few.length > 0)
-      said.push(`${label}: fewer than ${LOW_BASE} settled answers in ${few.join(', ')}.`);
-    if (origins.bulk > 0 && !checked)
-      said.push(
-        `${label}: what was accepted in bulk has not been spot-checked, so it is not known how much of it is right.`,
+    if (table.table.rows.some(({ cells }) => cells.some(({ undecided }) => undecided > 0)))
+      of(
+        'figures with “at least” can still rise: it is not decided for everybody whether they mention these.',
       );
-    if (origins.waiting > 0)
-      said.push(
-        `${label}: ${plural(count(origins.waiting), 'mention')} on open answers not counted yet.`,
+    const few = others.filter(({ counted }) => counted < LOW_BASE).map((column) => column.label);
+    if (few.length > 0) of(`fewer than ${LOW_BASE} answers in ${listed.format(few)}.`);
+    if (table.origins.bulk > 0 && !table.checked.some(({ side }) => side === 'accepted'))
+      of(
+        'what was accepted in bulk has not been spot-checked, so it is not known how much of it is right.',
       );
   }
   for (const { label, low } of agreement)
@@ -365,5 +463,5 @@ function limits({ tables, coders, agreement, format: { count } }: DraftInput): D
     said.push(
       'The second reading is by the person who coded first: it shows how steady they are, not how far two people agree.',
     );
-  return [listOf(said)];
+  return [keyed('limits', listOf(said))];
 }

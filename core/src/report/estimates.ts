@@ -39,10 +39,11 @@ export function sampleWithin(
 ): SampleWithin | null {
   const answers = new Int32Array(people.length);
   const within = { sampled: [] as number[], ofSample: [] as number[] };
-  let [count, next] = [0, 0];
+  let [count, next, present] = [0, 0, 0];
   for (let answer = 0; answer < people.length; answer++) {
     const isSampled = sampled[next] === answer;
     const person = people[answer]!;
+    if (person >= 0) present += 1;
     if (person >= 0 && has(members, person)) {
       if (isSampled) {
         within.sampled.push(count);
@@ -52,10 +53,11 @@ export function sampleWithin(
     }
     if (isSampled) next += 1;
   }
-  if (count < people.length && within.sampled.length < FEWEST_SAMPLED) return null;
+  if (count < present && within.sampled.length < FEWEST_SAMPLED) return null;
   const given = answers.slice(0, count);
   return {
-    ...{ ...within, answers: given },
+    ...within,
+    answers: given,
     weights: weights && Float64Array.from(given, (answer) => weights[people[answer]!]!),
   };
 }
@@ -64,11 +66,13 @@ export function sampleWithin(
  * The share of answers that mention any of some codes. Of several the models say that one applies as if they were
  * independent: how wrong that is, the sample puts right.
  *
+ * @param level of the intervals, 0 to 1
  * @see estimateShare
  */
 export function estimateAny(
   { answers, sampled, ofSample, weights }: SampleWithin,
   codes: readonly SampledCode[],
+  level?: number,
 ): EstimatedShare | null {
   const models = codes.map(({ predicted }) => predicted).filter((model) => model !== null);
   // first that none of them applies, then that one does; a model at a time, which is several times as fast
@@ -77,12 +81,21 @@ export function estimateAny(
     for (let i = 0; i < predicted.length; i++) predicted[i]! *= 1 - model[answers[i]!]!;
   for (let i = 0; i < predicted.length; i++) predicted[i] = 1 - predicted[i]!;
   return estimateShare({
-    ...{ answers: answers.length, sampled, weights },
+    answers: answers.length,
+    sampled,
+    weights,
     truth: Uint8Array.from(ofSample, (place) =>
       Number(codes.some(({ mentioned }) => mentioned[place] === 1)),
     ),
     predicted: models.length === 0 ? null : predicted,
+    ...(level !== undefined && { level }),
   });
+}
+
+/** A share with its interval. */
+export interface ShareEstimate {
+  value: number;
+  interval: Interval;
 }
 
 /** A share with its interval: with the models' help, or where there is none by the sample alone. */
@@ -90,7 +103,62 @@ export const estimateOf = ({
   estimate,
   sampleShare,
   sampleInterval,
-}: Pick<EstimatedShare, 'estimate' | 'sampleShare' | 'sampleInterval'>): {
-  value: number;
-  interval: Interval;
-} => estimate ?? { value: sampleShare, interval: sampleInterval };
+}: Pick<EstimatedShare, 'estimate' | 'sampleShare' | 'sampleInterval'>): ShareEstimate =>
+  estimate ?? { value: sampleShare, interval: sampleInterval };
+
+/** People of whom it is known, from reading their answers: the sum of their weights, and of those who mention a code. */
+export interface KnownPart {
+  weight: number;
+  mentioned: number;
+}
+
+/**
+ * The share of a population of which one part was read and the other is estimated.
+ *
+ * @param rest the estimate for the other part
+ * @param restWeight the sum of the weights of all in that part
+ */
+export function addKnownPart(
+  rest: EstimatedShare,
+  restWeight: number,
+  { weight, mentioned }: KnownPart,
+): EstimatedShare {
+  const all = weight + restWeight;
+  if (all === 0) return rest;
+  const whole = (share: number) => (mentioned + restWeight * share) / all;
+  const wholeInterval = ([low, high]: Interval): Interval => [whole(low), whole(high)];
+  const { value } = estimateOf(rest);
+  const variance = ((restWeight / all) ** 2 * (value * (1 - value))) / rest.effective;
+  const spread = whole(value) * (1 - whole(value));
+  return {
+    ...rest,
+    sampleShare: whole(rest.sampleShare),
+    sampleInterval: wholeInterval(rest.sampleInterval),
+    estimate: rest.estimate && {
+      value: whole(rest.estimate.value),
+      interval: wholeInterval(rest.estimate.interval),
+    },
+    effective: variance > 0 && spread > 0 ? spread / variance : (rest.effective * all) / restWeight,
+  };
+}
+
+/**
+ * The estimate for a theme, held to what those for its codes say: it is no less than any of theirs and no more than
+ * their sum. Estimated apart, by the same sample but other models, it could be by chance. Its interval is widened
+ * where it would no longer hold it.
+ *
+ * @param parts estimates for its codes in the same column
+ */
+export function boundByParts(
+  whole: ShareEstimate,
+  parts: readonly Pick<ShareEstimate, 'value'>[],
+): ShareEstimate {
+  const least = Math.max(0, ...parts.map(({ value }) => value));
+  const most = Math.min(
+    1,
+    parts.reduce((sum, { value }) => sum + value, 0),
+  );
+  const value = Math.min(Math.max(whole.value, least), Math.max(most, least));
+  const [low, high] = whole.interval;
+  return { value, interval: [Math.min(low, value), Math.max(high, value)] };
+}

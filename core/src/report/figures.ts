@@ -7,6 +7,8 @@ export interface FigureTable {
     settled: number;
     answered: number;
     asked: number;
+    /** People whose answers count, or whom an estimate rests on. */
+    counted: number;
   }[];
   rows: readonly {
     kind: 'theme' | 'code' | 'bundle';
@@ -21,6 +23,10 @@ export interface FigureCell {
   share: number | null;
   interval: readonly [number, number] | null;
   base: { people: number };
+  /** People of the base of whom it is not decided. */
+  undecided: number;
+  /** Of an estimate: how many answers it rests on. */
+  estimated: { sampled: number } | null;
   exceeds: readonly string[];
   rest: 'higher' | 'lower' | null;
 }
@@ -30,7 +36,7 @@ export interface FigureRef {
   table: string;
   row: string;
   column: string;
-  what: 'share' | 'people' | 'base' | 'interval';
+  what: 'share' | 'people' | 'base' | 'interval' | 'undecided';
 }
 
 /** How numbers are written: as the reader's language has them. */
@@ -49,14 +55,17 @@ export function figureText(
   const cell = table?.rows.find(({ id }) => id === row)?.cells[place];
   if (!cell) return null;
   const base = cell.base.people;
+  const basis = cell.estimated?.sampled ?? base;
   switch (what) {
     case 'share':
-      return cell.share === null ? '–' : percent(cell.share, base);
+      return cell.share === null ? '–' : percent(cell.share, basis);
     case 'people':
       return count(cell.people);
     case 'base':
       return count(base);
     case 'interval':
-      return cell.interval ? cell.interval.map((end) => percent(end, base)).join(' to ') : '–';
+      return cell.interval ? cell.interval.map((end) => percent(end, basis)).join(' to ') : '–';
+    case 'undecided':
+      return count(cell.undecided);
   }
 }

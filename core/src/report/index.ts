@@ -12,9 +12,11 @@ export {
 } from './crosstab.js';
 export {
   asGroupShare,
+  compareEstimates,
   compareGroups,
   compareWithRest,
   exceededColumns,
+  exceededEstimates,
   type AgainstRest,
   type CompareOptions,
   type GroupDifference,
@@ -27,14 +29,37 @@ export {
   type DraftQuote,
   type DraftTable,
 } from './draft.js';
+export { redraft, type Redrafted } from './redraft.js';
 export { decimalsOf, fittingDecimals, type Decimals } from './decimals.js';
 export { figureText, type FigureFormat, type FigureRef, type FigureTable } from './figures.js';
-export { baseWords, columnName, correctionWords } from './words.js';
 export {
+  baseWords,
+  columnName,
+  correctionWords,
+  countsSentence,
+  ruleNames,
+  type CountedTable,
+} from './words.js';
+export {
+  addKnownPart,
+  boundByParts,
   estimateAny,
   estimateOf,
   FEWEST_SAMPLED,
   sampleWithin,
+  type KnownPart,
   type SampledCode,
   type SampleWithin,
+  type ShareEstimate,
 } from './estimates.js';
+export {
+  basesOf,
+  COUNTING_RULES,
+  countedAnswers,
+  countedRow,
+  decidedAnswers,
+  defaultRule,
+  type CodeState,
+  type CountingRule,
+  type QuestionState,
+} from './counting.js';

@@ -1,4 +1,5 @@
 import type { Correction } from '../statistics/index.js';
+import type { CountingRule } from './counting.js';
 import type { BaseKind } from './crosstab.js';
 
 /** Of whom (or what) a percentage is, in words that follow "percent of". */
@@ -20,3 +21,75 @@ export const correctionWords: Record<Correction | 'off', string> = {
 /** What a column is called by itself, where it may stand within another. */
 export const columnName = ({ label, under }: { label: string; under: string | null }): string =>
   under === null ? label : `${under}, ${label}`;
+
+/** What tables count, in a few words. */
+export const ruleNames: Record<CountingRule, string> = {
+  decided: 'everybody, decided',
+  estimated: 'everybody, estimated',
+  sample: 'the random sample, read by people',
+  settled: 'all settled by hand',
+};
+
+/** What must be known of a table to say what it counts. */
+export interface CountedTable {
+  counts: CountingRule;
+  /** Whether each row counted by a rule of its own, as tables once did. */
+  isMixed?: boolean;
+  isFinished: boolean;
+  level: number;
+  sample: { drawn: number; read: number; isAllSettled: boolean };
+  byModel: number;
+  estimatedFrom: readonly {
+    sampled: number;
+    answers: number;
+    trainedAt: string | null;
+    known: number;
+  }[];
+  /** The first column is of everybody. */
+  columns: readonly { answered: number; settled: number; counted: number }[];
+}
+
+/**
+ * What a table counts, in one or two plain sentences with its base.
+ *
+ * @param count writes a number as the reader's language has it
+ */
+export function countsSentence(table: CountedTable, count: (value: number) => string): string {
+  const { counts, isFinished, sample, estimatedFrom, byModel } = table;
+  const { answered = 0, settled = 0, counted = 0 } = table.columns[0] ?? {};
+  if (table.isMixed)
+    return 'Frozen before tables had one rule: each code counts where its answers were settled, or all of its suggestions decided.';
+  switch (counts) {
+    case 'decided':
+      return isFinished
+        ? `Counts everybody: all ${count(answered)} who answered. Every answer is settled.`
+        : `Counts what is decided of all ${count(answered)} who answered. Where it is not decided for somebody whether they mention a code, its row says “at least”, and of how many that is open.${byModel > 0 ? ` What the models decided (${count(byModel)}) is not counted.` : ''}`;
+    case 'estimated':
+      return `Estimates the share among all ${count(answered)} who answered. ${estimatedFrom
+        .map((from) => basisOf(from, count))
+        .join(
+          ' ',
+        )} These are estimates with ${Math.round(100 * table.level)}% intervals, not counts.`;
+    case 'sample':
+      return `Counts the random sample, read by people: ${count(counted)} answers of the ${count(sample.drawn)} drawn, and no others.`;
+    case 'settled':
+      return `Counts the ${count(settled)} answers that are settled by hand, of ${count(answered)}.${
+        isFinished || settled === answered
+          ? ''
+          : sample.isAllSettled
+            ? ' All of them were drawn at random.'
+            : ' They are not a random sample: who is among them depends on which answers were read.'
+      }`;
+  }
+}
+
+function basisOf(
+  { sampled, answers, trainedAt, known }: CountedTable['estimatedFrom'][number],
+  count: (value: number) => string,
+): string {
+  if (known > 0)
+    return `${count(known)} answers are settled by hand; for the other ${count(answers)}, what the models say is corrected by ${count(sampled)} of them that were drawn at random and read.`;
+  return trainedAt
+    ? `Models read all ${count(answers)} answers, and what they say is corrected by ${count(sampled)} that were drawn at random and read (difference estimator).`
+    : `It rests on ${count(sampled)} answers that were drawn at random and read.`;
+}

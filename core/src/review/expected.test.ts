@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { expectAbove, lineForShareRight, outlookOf } from './expected.js';
+import { expectAbove, foundAndMissed, lineForShareRight, outlookOf } from './expected.js';
 import { measureAtLine, measureCalibration } from './measured.js';
 import { redecide, type Decision } from './redecide.js';
 import { isWorseThanExpected, shareApplying } from './spotCheck.js';
@@ -18,7 +18,7 @@ test('expectations above any line equal sums over the suggestions there', () => 
     unseenAnswers,
     (open, line, known, unsuggested, unseen) => {
       const { above, shareRight, shareFound } = expectAbove(
-        outlookOf(open, known, unsuggested, unseen),
+        outlookOf(open, { found: known, missed: unsuggested }, unseen),
         line,
       );
       const inside = open.filter((p) => p >= line);
@@ -45,7 +45,7 @@ test('a wanted share right lays the line as low as it can be laid, and nowhere w
       fc.array(fc.integer({ min: 0, max: 20 }).map((p) => p / 20)),
       probability,
       (open, wanted) => {
-        const outlook = outlookOf(open, 0, 0, nothingSeen);
+        const outlook = outlookOf(open, { found: 0, missed: 0 }, nothingSeen);
         const line = lineForShareRight(outlook, wanted);
         const isRight = (at: number) =>
           (expectAbove(outlook, at).shareRight?.value ?? -1) >= wanted - 1e-9;
@@ -64,7 +64,11 @@ test('the interval is that of a Poisson-binomial count (Poisson 1837) and of the
   const half = (settled: number) => {
     const unseen = { yes: new Array<number>(settled / 2).fill(0.5), no: [] };
     const { shareRight } = expectAbove(
-      outlookOf(new Array<number>(100).fill(0.5), 0, 0, { ...unseen, no: unseen.yes }),
+      outlookOf(
+        new Array<number>(100).fill(0.5),
+        { found: 0, missed: 0 },
+        { ...unseen, no: unseen.yes },
+      ),
       0.5,
     );
     expect(shareRight!.value).toBe(0.5);
@@ -81,6 +85,8 @@ test('counts after decisions: as by counting, in bulk or read, whatever was deci
   const begun = fc.record({ probability, state: decision });
   fc.assert(
     fc.property(fc.array(begun, { minLength: 10, maxLength: 10 }), story, (suggested, steps) => {
+      const sumOf = (some: { probability: number; bulk: boolean }[]) =>
+        some.reduce((sum, one) => sum + (one.bulk ? one.probability : 0), 0);
       // what is decided at the beginning was decided in bulk
       const now = suggested.map((one) => ({ ...one, bulk: one.state !== 'open' }));
       const counted = () => {
@@ -94,7 +100,9 @@ test('counts after decisions: as by counting, in bulk or read, whatever was deci
           acceptedInBulk: 1 + accepted.filter(({ bulk }) => bulk).length,
           refused: 2 + refused.length,
           refusedInBulk: 1 + refused.filter(({ bulk }) => bulk).length,
-          known: 7 + accepted.length,
+          acceptedExpected: sumOf(accepted),
+          refusedExpected: sumOf(refused),
+          known: 7 + accepted.filter(({ bulk }) => !bulk).length,
           line: 0.4,
         };
       };
@@ -102,10 +110,32 @@ test('counts after decisions: as by counting, in bulk or read, whatever was deci
       for (const { at, to } of steps) {
         counts = redecide(counts, now[at]!, to);
         now[at] = { ...now[at]!, state: to, bulk: false };
-        expect(counts).toEqual(counted());
+        const { acceptedExpected, refusedExpected, ...whole } = counted();
+        expect(counts).toMatchObject(whole);
+        expect(counts.acceptedExpected).toBeCloseTo(acceptedExpected, 9);
+        expect(counts.refusedExpected).toBeCloseTo(refusedExpected, 9);
       }
     }),
   );
+});
+
+test('refusing or accepting what nobody reads finds nothing more; a spot check says what it found', () => {
+  // ten at .3 are open, 20 are known: 20 of 23 are expected to be found by what is decided so far
+  const open = new Array<number>(10).fill(0.3);
+  const none = { count: 0, expected: 0 };
+  const unread = { count: 10, expected: 3 };
+  const unchecked = { accepted: null, refused: null };
+  const before = { known: 20, acceptedUnread: none, refusedUnread: none, unsuggested: 0 };
+  const found = (left: number[], decided: Parameters<typeof foundAndMissed>[0]) =>
+    expectAbove(outlookOf(left, foundAndMissed(decided), nothingSeen), 1).shareFound;
+  expect(found(open, { ...before, checked: unchecked })).toBeCloseTo(20 / 23, 9);
+  const refused = { ...before, refusedUnread: unread, checked: unchecked };
+  expect(found([], refused)).toBeCloseTo(20 / 23, 9);
+  const accepted = { ...before, acceptedUnread: unread, checked: unchecked };
+  expect(found([], accepted)).toBeCloseTo(1, 9);
+  // half of those refused were mentions after all
+  const checked = { ...refused, checked: { accepted: null, refused: 0.5 } };
+  expect(found([], checked)).toBeCloseTo(20 / 25, 9);
 });
 
 test('measured along the line: precision and recall as by counting, all answers in one step of what was said', () => {

@@ -21,10 +21,10 @@ export interface Outlook {
   tilts: Float64Array;
   /** How far the calibration itself is to be doubted. */
   doubt: Doubt;
-  /** Already known to mention the code: by hand or accepted. */
-  known: number;
-  /** Expected mentions among what was too improbable to be suggested. */
-  unsuggested: number;
+  /** Mentions that are found already: those that somebody read, and of the others as many as are expected to be right. */
+  found: number;
+  /** Mentions expected among what is found nowhere: refused unread, or too improbable to be suggested. */
+  missed: number;
 }
 
 /** Covariance of the two numbers of the calibration, on the scale of what it says: logit p → slope · logit p + shift. */
@@ -62,8 +62,7 @@ function doubtOf({ yes, no }: Unseen): Doubt {
  */
 export function outlookOf(
   open: readonly number[],
-  known: number,
-  unsuggested: number,
+  { found, missed }: Pick<Outlook, 'found' | 'missed'>,
   unseen: Unseen,
 ): Outlook {
   const probabilities = Float64Array.from(open).sort().reverse();
@@ -75,7 +74,7 @@ export function outlookOf(
     variances[i + 1] = variances[i]! + p * (1 - p);
     tilts[i + 1] = tilts[i]! + p * (1 - p) * logit(p);
   });
-  return { probabilities, sums, variances, tilts, known, unsuggested, doubt: doubtOf(unseen) };
+  return { probabilities, sums, variances, tilts, found, missed, doubt: doubtOf(unseen) };
 }
 
 /** How many open suggestions have a probability of at least `line`. */
@@ -112,7 +111,7 @@ function varianceOfRight({ variances, tilts, doubt }: Outlook, above: number): n
 export function expectAbove(outlook: Outlook, line: number): Expectation {
   const above = countAbove(outlook, line);
   const right = outlook.sums[above]!;
-  const all = outlook.known + outlook.sums.at(-1)! + outlook.unsuggested;
+  const all = outlook.found + outlook.sums.at(-1)! + outlook.missed;
   const half = above > 0 ? (1.959964 * Math.sqrt(varianceOfRight(outlook, above))) / above : 0;
   return {
     above,
@@ -123,7 +122,7 @@ export function expectAbove(outlook: Outlook, line: number): Expectation {
             interval: [Math.max(0, right / above - half), Math.min(1, right / above + half)],
           }
         : null,
-    shareFound: all > 0 ? (outlook.known + right) / all : null,
+    shareFound: all > 0 ? (outlook.found + right) / all : null,
   };
 }
 
@@ -139,4 +138,36 @@ export function lineForShareRight({ probabilities, sums }: Outlook, wanted: numb
     if (sums[above]! >= wanted * above - 1e-12) return probabilities[above - 1]!;
   }
   return null;
+}
+
+/** What is decided of a code's suggestions, and what is expected among those that nobody read. */
+export interface DecidedSoFar {
+  /** Answers known to mention the code: by hand, or read and accepted. */
+  known: number;
+  /** Accepted and refused in bulk and read by nobody: how many, and the sum of their probabilities. */
+  acceptedUnread: { count: number; expected: number };
+  refusedUnread: { count: number; expected: number };
+  /** Expected mentions among what was too improbable to be suggested. */
+  unsuggested: number;
+  /** The share to which the code applied when a spot check read some of each side; null until one did. */
+  checked: { accepted: number | null; refused: number | null };
+}
+
+/**
+ * How much is found and missed by what was decided, as recall counts it. What nobody read counts with its calibrated
+ * probability, until a spot check has measured it: refusing unread suggestions finds nothing.
+ */
+export function foundAndMissed({
+  known,
+  acceptedUnread,
+  refusedUnread,
+  unsuggested,
+  checked,
+}: DecidedSoFar): Pick<Outlook, 'found' | 'missed'> {
+  const among = ({ count, expected }: { count: number; expected: number }, share: number | null) =>
+    share === null ? expected : share * count;
+  return {
+    found: known + among(acceptedUnread, checked.accepted),
+    missed: unsuggested + among(refusedUnread, checked.refused),
+  };
 }

@@ -1,12 +1,23 @@
 export {
   countAbove,
   expectAbove,
+  foundAndMissed,
   lineForShareRight,
   outlookOf,
+  type DecidedSoFar,
   type Expectation,
   type Outlook,
 } from './expected.js';
-export { LEAST_F1, mayMiss } from './decided.js';
+export {
+  medianPace,
+  USUAL_PACE,
+  waysToFinish,
+  type Left,
+  type Way,
+  type WayToFinish,
+} from './finish.js';
+export { isReliable, modelVerdict, type ModelVerdict } from './verdict.js';
+export { lineOfEvidence } from './lineOfEvidence.js';
 export { redecide } from './redecide.js';
 export { measureAtLine, measureCalibration, type Unseen } from './measured.js';
 export { isWorseThanExpected, shareApplying } from './spotCheck.js';

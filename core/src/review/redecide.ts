@@ -9,7 +9,10 @@ export interface ReviewCounts {
   acceptedInBulk: number;
   refused: number;
   refusedInBulk: number;
-  /** Answers known to mention the code, by hand or accepted. */
+  /** Sums of the probabilities of those in bulk. */
+  acceptedExpected: number;
+  refusedExpected: number;
+  /** Answers known to mention the code: by hand, or read and accepted. */
   known: number;
 }
 
@@ -38,6 +41,9 @@ export function redecide<Counts extends ReviewCounts>(
     acceptedInBulk: counts.acceptedInBulk - Number(bulk && from === 'accepted'),
     refused: counts.refused + step('refused'),
     refusedInBulk: counts.refusedInBulk - Number(bulk && from === 'refused'),
-    known: counts.known + step('accepted'),
+    acceptedExpected: counts.acceptedExpected - (bulk && from === 'accepted' ? probability : 0),
+    refusedExpected: counts.refusedExpected - (bulk && from === 'refused' ? probability : 0),
+    // what was accepted in bulk is known only once it was read
+    known: counts.known + Number(to === 'accepted') - Number(from === 'accepted' && !bulk),
   };
 }

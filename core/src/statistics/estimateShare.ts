@@ -10,9 +10,11 @@ export interface EstimatedShare {
   /** How many were drawn at random and settled, and how many of these mention the code. */
   sampled: number;
   mentioned: number;
-  /** By the sample alone; weighted where weights are given. */
+  /** By the sample alone; weighted where weights are given. Its interval has the finite population correction, too. */
   sampleShare: number;
   sampleInterval: Interval;
+  /** The size of a simple random sample, of a population without end, that would be as exact as what is told. */
+  effective: number;
   /** With the model's help; null where too few of the sample mention the code. */
   estimate: { value: number; interval: Interval } | null;
 }
@@ -29,12 +31,15 @@ export interface SampledAnswers {
   predicted: ArrayLike<number> | null;
   /** By answer; null for equal ones. */
   weights?: ArrayLike<number> | null;
+  /** Of the intervals, 0 to 1. */
+  level?: number;
 }
 
 /**
  * The difference estimate of a share, with Wilson's interval at the size of sample that would be as exact: the normal
  * one is too narrow where the model is seldom wrong (coverage .88 in place of .95 with 60 sampled). For the same reason
- * the model is held to have been wrong by at least half an answer.
+ * the model is held to have been wrong by at least half an answer. The interval of the sample alone is Wilson's at the
+ * size n / (1 − n/N), so that the two are compared on equal terms.
  *
  * @returns null with fewer than two in the sample, or where its weights are all 0
  * @see differenceEstimate; Wilson (1927); Kish (1965) for the effective size of a weighted sample
@@ -45,6 +50,7 @@ export function estimateShare({
   truth,
   predicted,
   weights = null,
+  level = 0.95,
 }: SampledAnswers): EstimatedShare | null {
   const n = sampled.length;
   const weightOf = (i: number) => (weights ? weights[i]! : 1);
@@ -57,17 +63,24 @@ export function estimateShare({
   });
   if (n < 2 || weight === 0) return null;
   const sampleShare = weightMentioned / weight;
-  const effective = effectiveBase(weight, squares);
+  const size = Math.max(effectiveBase(weight, squares), 2);
+  const unread = 1 - n / answers;
+  const alone = unread > 0 ? size / unread : Infinity;
   const share = {
     ...{ sampled: n, mentioned, sampleShare },
-    sampleInterval: wilsonInterval(sampleShare, effective),
+    sampleInterval: wilsonInterval(sampleShare, alone, level),
   };
-  if (!predicted || mentioned < FEWEST_MENTIONED) return { ...share, estimate: null };
+  if (!predicted || mentioned < FEWEST_MENTIONED)
+    return { ...share, estimate: null, effective: alone };
   const { value, standardError } = differenceEstimate(predicted, sampled, truth, { weights })!;
-  const size = Math.max(effective, 2);
-  const leastVariance = ((1 - n / answers) * 0.5) / ((size - 1) * size);
+  const leastVariance = (unread * 0.5) / ((size - 1) * size);
   const variance = Math.max(standardError ** 2, leastVariance);
-  const interval: Interval =
-    variance === 0 ? [value, value] : wilsonInterval(value, (value * (1 - value)) / variance);
-  return { ...share, estimate: { value, interval } };
+  const spread = value * (1 - value);
+  // a value at the very end has no spread: it is as exact as the sample that it was put right by
+  const effective = variance === 0 || spread === 0 ? alone : spread / variance;
+  return {
+    ...share,
+    estimate: { value, interval: wilsonInterval(value, effective, level) },
+    effective,
+  };
 }

@@ -8,11 +8,12 @@ export type Interval = [low: number, high: number];
  * @param share observed share, 0 to 1
  * @param n base that it is out of; the effective base when weighted (need not be whole)
  * @param level confidence, 0 to 1
- * @returns bounds within [0, 1]; [0, 1] when the base is empty
+ * @returns bounds within [0, 1]; [0, 1] when the base is empty, the share itself when it is without end
  * @see Wilson (1927) Probable inference, the law of succession, and statistical inference
  */
 export function wilsonInterval(share: number, n: number, level = 0.95): Interval {
   if (!(n > 0)) return [0, 1];
+  if (n === Infinity) return [share, share];
   const z = normalQuantile(0.5 + level / 2);
   const z2 = z * z;
   const centre = share + z2 / (2 * n);

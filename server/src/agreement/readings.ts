@@ -13,9 +13,9 @@ import { findReadingAnswers, isoTime, makeChange, row, rows } from '../database/
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 
-/** Settled answers of a question: a person decided their codes. */
+/** Settled answers of a question: a person decided their codes, and nothing was suggested to them. */
 const settledAnswers = `from response r where r.question_id = ? and not r.no_answer
-  and exists (select 1 from settlement t where t.response_id = r.id)`;
+  and exists (select 1 from settlement t where t.response_id = r.id and not t.assisted)`;
 
 /** The second readings of a question. */
 export const listReadings = async (

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import type { BundleCode, Code, CodeDeal, CodeImpact } from '@yellow-thread/contract';
+import type { BundleCode, Code, CodeClosing, CodeDeal, CodeImpact } from '@yellow-thread/contract';
 import { replaceCodes } from '@yellow-thread/core/agreement';
 import { mergeMentions } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  findClosings,
   findMentions,
   findReadingAnswers,
   makeChange,
@@ -47,12 +48,26 @@ export async function mergeCode(em: EntityManager, maker: Maker, id: string, int
     const target = await findCode(tx, maker.studyId, into);
     const diff = await givenTo(tx, [code], target);
     diff.code = { added: [], updated: [], removed: [code] };
+    diff.code_closing = await closingsAfter(tx, code, target);
     await makeChange(tx, {
       ...maker,
       summary: `the merge of “${code.name}” into “${target.name}”`,
       diff,
     });
   });
+}
+
+/** A merged code stays closed only where both were: of what it now means, nobody else knows that it is not there. */
+async function closingsAfter(
+  em: EntityManager,
+  code: Code,
+  target: Code,
+): Promise<NonNullable<ChangeDiff['code_closing']>> {
+  const closings = await findClosings(em, 'k.code_id = any(?::uuid[])', [[code.id, target.id]]);
+  const isOpen = ({ questionId, codeId }: CodeClosing) =>
+    codeId === target.id &&
+    !closings.some((one) => one.questionId === questionId && one.codeId === code.id);
+  return { added: [], updated: [], removed: closings.filter(isOpen) };
 }
 
 /** Everything that hangs on some codes, hung on another. */

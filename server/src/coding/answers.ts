@@ -62,9 +62,12 @@ export async function readAnswers(
        ${notesAsJson('n.response_id = r.id')} as notes,
        ${cutsAsJson} as cuts,
        coalesce((
-         select jsonb_agg(jsonb_build_object('codeId', o.code_id, 'probability', o.probability)
+         select jsonb_agg(jsonb_build_object('codeId', o.code_id, 'probability', o.probability,
+             'evidence', o.evidence, 'isAbove', o.probability >= coalesce(l.line, 1))
            order by o.probability desc, o.code_id)
-         from open_suggestion o where o.response_id = r.id and o.probability >= ${WORTH_A_LOOK}), '[]')
+         from open_suggestion o
+         left join line l on l.question_id = o.question_id and l.code_id = o.code_id
+         where o.response_id = r.id and o.probability >= least(${WORTH_A_LOOK}, l.line)), '[]')
          as suggestions,
        not r.no_answer and exists (
          select 1 from run where run.question_id = r.question_id and r.id <= run.last_response_id

@@ -4,4 +4,5 @@ export { openStudyEvents } from './events.js';
 export { historyRoutes } from './historyRoutes.js';
 export { codingRoutes } from './routes.js';
 export { refusePassage } from './mentions.js';
-export { findResponse } from './responses.js';
+export { findResponse, sameAs } from './responses.js';
+export { readQuestionAnswers } from './keptAnswers.js';

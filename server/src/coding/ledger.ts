@@ -1,8 +1,11 @@
 import type { Ledger, LedgerQuery } from '@yellow-thread/contract';
 import { codesMeetInLine, linesOf, type Cut } from '@yellow-thread/core/coding';
+import { forEachIn } from '@yellow-thread/core/groups';
 import { drawnFor } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows, StudyEntity, unpackInts } from '../database/index.js';
+import { CodeEntity, row, rows, StudyEntity, unpackInts } from '../database/index.js';
+import { problems } from '../problems.js';
+import { readMaterial, readPeople } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import { distanceFromLine } from '../sampling/index.js';
 import { cutsAsJson } from './answers.js';
@@ -26,7 +29,10 @@ export async function readLedger(
   const ordered = places ? inOrder(chosen, places) : chosen;
   const isJoined = query.same === 'joined' && query.show !== 'no_answer';
   const ledger = listed(answers, ordered, isJoined);
-  return query.order === 'similar' ? bySimilarity(em, threads, ledger) : ledger;
+  if (query.order === 'similar') return bySimilarity(em, threads, ledger);
+  return query.order === 'resembling' && query.code
+    ? byResemblance(em, threads, { studyId, questionId, codeId: query.code }, ledger)
+    : ledger;
 }
 
 /** Ids of the answers that a filter chooses, each for itself. */
@@ -57,8 +63,29 @@ async function choose(
       if (i >= 0) isChosen[i] = 1;
     }
   else for (let i = 0; i < isChosen.length; i++) isChosen[i] = answers.noAnswer[i] ? 0 : 1;
+  if (query.show === 'open') await leaveOutDecided(em, studyId, questionId, answers, isChosen);
   const chosen = indicesOf(isChosen);
   return query.words.trim() === '' ? chosen : answersHolding(em, studyId, answers, chosen, query);
+}
+
+/** Answers whose codes are decided one by one are not open, although nobody settled them. */
+async function leaveOutDecided(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  answers: QuestionAnswers,
+  isChosen: Uint8Array,
+): Promise<void> {
+  const closed = await rows(em, 'select 1 from code_closing where question_id = ? limit 1', [
+    questionId,
+  ]);
+  if (closed.length === 0) return;
+  const people = await readPeople(em, studyId);
+  const { decided, responseOf } = await readMaterial(em, people, questionId);
+  forEachIn(decided, (i) => {
+    const at = answers.indexOf(responseOf[i]!);
+    if (at >= 0) isChosen[at] = 0;
+  });
 }
 
 function indicesOf(marks: Uint8Array): Int32Array {
@@ -137,11 +164,16 @@ async function placesIn(
       return whole((i) => -lengths[i]!);
     case 'shortest':
       return whole((i) => lengths[i]!);
+    case 'resembling':
+      return null;
     case 'telling':
+    case 'surest':
     case 'likely': {
       // the nearer to some code's line, the more a decision teaches; what no model looked at comes last
       const asked = {
         telling: `select response_id, distance as place from (${distanceFromLine(questionId)}) d`,
+        // of what has no suggestion the models are surest: that no code applies
+        surest: `select response_id, 1 - distance as place from (${distanceFromLine(questionId)}) d`,
         likely: `select s.response_id, -max(s.probability) as place
           from suggestion s join code c on c.id = s.code_id
           where s.question_id = ${questionId} and s.state = 'open' group by s.response_id`,
@@ -151,7 +183,7 @@ async function placesIn(
         `select string_agg(int4send(response_id) || int4send((1e9 * place)::int), '') as packed
          from (${asked[order]}) t`,
       );
-      const places = whole(() => 1e9);
+      const places = whole(() => (order === 'surest' ? 0 : 1e9));
       const found = unpackInts(packed);
       for (let n = 0; n < found.length; n += 2) {
         const i = indexOf(found[n]!);
@@ -190,20 +222,55 @@ function listed(answers: QuestionAnswers, ordered: Int32Array, isJoined: boolean
 }
 
 async function bySimilarity(em: EntityManager, threads: Threads, ledger: Ledger): Promise<Ledger> {
+  const { order, near } = await laidOut(threads, await textsOf(em, ledger.ids));
+  return {
+    ...reordered(ledger, order),
+    near: order.flatMap((i, place) => (near[place] ? [ledger.ids[i]!] : [])),
+  };
+}
+
+const reordered = (ledger: Ledger, order: readonly number[]): Ledger => ({
+  ...ledger,
+  ids: order.map((i) => ledger.ids[i]!),
+  counts: ledger.counts && order.map((i) => ledger.counts![i]!),
+});
+
+async function textsOf(em: EntityManager, ids: readonly number[]): Promise<string[]> {
   const texts = await rows<{ text: string }>(
     em,
     `select r.text from unnest(?::int[]) with ordinality as wanted (id, place)
      join response r on r.id = wanted.id order by wanted.place`,
-    [ledger.ids],
+    [ids],
   );
-  const { order, near } = await laidOut(
-    threads,
-    texts.map(({ text }) => text),
+  return texts.map(({ text }) => text);
+}
+
+/** Examples of a code that answers are compared with. */
+const MOST_EXAMPLES = 50;
+
+/** What is most like a code's words and the answers that mention it comes first: a search for one without a model. */
+async function byResemblance(
+  em: EntityManager,
+  threads: Threads,
+  { studyId, questionId, codeId }: { studyId: number; questionId: number; codeId: string },
+  ledger: Ledger,
+): Promise<Ledger> {
+  const code = await em.findOne(CodeEntity, { id: codeId, studyId });
+  if (!code) throw problems.notFound('code');
+  const examples = await rows<{ text: string; start: number | null; end: number | null }>(
+    em,
+    `select r.text, m.start, m."end" from mention m join response r on r.id = m.response_id
+     where r.question_id = ? and m.code_id = ? order by m.typical desc, m.created_at desc
+     limit ${MOST_EXAMPLES}`,
+    [questionId, codeId],
   );
-  return {
-    ...ledger,
-    ids: order.map((i) => ledger.ids[i]!),
-    counts: ledger.counts && order.map((i) => ledger.counts![i]!),
-    near: order.flatMap((i, place) => (near[place] ? [ledger.ids[i]!] : [])),
-  };
+  const { name, definition, include } = code;
+  const likeness = await threads.run('likeThese', {
+    texts: await textsOf(em, ledger.ids),
+    these: [
+      [name, definition, include].join('. '),
+      ...examples.map(({ text, start, end }) => text.slice(start ?? 0, end ?? text.length)),
+    ],
+  });
+  return reordered(ledger, Array.from(orderOf(Float64Array.from(likeness, (one) => -one))));
 }

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
-import type { Mention, MentionCreate, MentionEdit, Settlement } from '@yellow-thread/contract';
+import type {
+  Mention,
+  MentionCreate,
+  MentionEdit,
+  Settle,
+  Settlement,
+} from '@yellow-thread/contract';
 import { passageIn } from '@yellow-thread/core/coding';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
@@ -184,7 +190,7 @@ export async function settleResponse(
   em: EntityManager,
   maker: Maker,
   responseId: number,
-  { settled, toSame }: { settled: boolean; toSame?: boolean | undefined },
+  { settled, toSame, assisted }: Settle,
 ) {
   await em.transactional(async (tx) => {
     const response = await findResponse(tx, maker.studyId, responseId);
@@ -205,7 +211,7 @@ export async function settleResponse(
     const settledAt = new Date().toISOString();
     const fresh = ids
       .filter((id) => !mine.has(id))
-      .map((id): Settlement => ({ responseId: id, coderId: maker.accountId, settledAt }));
+      .map((id): Settlement => ({ responseId: id, coderId: maker.accountId, settledAt, assisted }));
     const count = settled ? fresh.length : new Set(standing.map((one) => one.responseId)).size;
     await makeChange(tx, {
       ...maker,

@@ -5,9 +5,11 @@ import type {
   Bundle,
   BundleCode,
   Code,
+  CodeClosing,
   Group,
   LineCut,
   Mention,
+  ModelDecision,
   Note,
   SecondReading,
   SecondReadingAnswer,
@@ -43,6 +45,8 @@ export interface ChangeTables {
   spot_check_answer: SpotCheckAnswer;
   second_reading: SecondReading;
   second_reading_answer: SecondReadingAnswer;
+  code_closing: CodeClosing;
+  model_decision: ModelDecision;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -162,7 +166,13 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
   },
   settlement: {
     key: ['responseId', 'coderId'],
-    fields: { responseId: 'int', coderId: 'int', settledAt: 'timestamptz' },
+    fields: {
+      responseId: 'int',
+      coderId: 'int',
+      settledAt: 'timestamptz',
+      assisted: 'boolean',
+    },
+    formerly: { assisted: false },
   },
   note: {
     key: ['id'],
@@ -249,6 +259,32 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
       firstCodes: 'jsonb',
       secondCodes: 'jsonb',
       verdicts: 'jsonb',
+    },
+  },
+  code_closing: {
+    key: ['questionId', 'codeId'],
+    fields: {
+      studyId: 'int',
+      questionId: 'int',
+      codeId: 'uuid',
+      how: 'text',
+      expected: 'double precision',
+      lastResponseId: 'int',
+      closedBy: 'int',
+      closedAt: 'timestamptz',
+    },
+  },
+  model_decision: {
+    key: ['questionId'],
+    fields: {
+      studyId: 'int',
+      questionId: 'int',
+      runId: 'int',
+      relied: 'jsonb',
+      lastResponseId: 'int',
+      sampleId: 'int',
+      decidedBy: 'int',
+      decidedAt: 'timestamptz',
     },
   },
 };

@@ -19,5 +19,12 @@ export * from './entities.js';
 export { openDatabase } from './orm.js';
 export { placesOf } from './placesOf.js';
 export { isoTime, row, rows, unpackInts, withinGroup } from './query.js';
-export { findMentions, findNotes, findReadingAnswers, findSettlements } from './records.js';
+export {
+  codesInUse,
+  findClosings,
+  findMentions,
+  findNotes,
+  findReadingAnswers,
+  findSettlements,
+} from './records.js';
 export { readWritten, type Written } from './written.js';

@@ -1,8 +1,26 @@
-import type { Mention, Note, SecondReadingAnswer, Settlement } from '@yellow-thread/contract';
+import type {
+  CodeClosing,
+  Mention,
+  Note,
+  SecondReadingAnswer,
+  Settlement,
+} from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from './query.js';
 
 type Values = Parameters<typeof rows>[2];
+
+/** Ids of the codes that can be given to a question: not archived, and for this question. */
+export const codesInUse = async (em: EntityManager, questionId: number): Promise<string[]> => {
+  const codes = await rows<{ id: string }>(
+    em,
+    `select c.id from code c join question q on q.study_id = c.study_id
+     where q.id = ? and not c.archived and (c.questions is null or c.questions @> to_jsonb(q.id))
+     order by c.position, c.id`,
+    [questionId],
+  );
+  return codes.map(({ id }) => id);
+};
 
 // Rows as the records that a change holds, in an order that does not depend on how they are stored.
 
@@ -42,10 +60,27 @@ export const findSettlements = (
 ): Promise<Settlement[]> =>
   dated(
     em,
-    `select s.response_id as "responseId", s.coder_id as "coderId", s.settled_at as "settledAt"
+    `select s.response_id as "responseId", s.coder_id as "coderId", s.settled_at as "settledAt",
+       s.assisted
      from settlement s where ${where} order by s.response_id, s.coder_id`,
     values,
     'settledAt',
+  );
+
+/** @param where a condition on `code_closing k` */
+export const findClosings = (
+  em: EntityManager,
+  where: string,
+  values: Values,
+): Promise<CodeClosing[]> =>
+  dated(
+    em,
+    `select k.study_id as "studyId", k.question_id as "questionId", k.code_id as "codeId", k.how,
+       k.expected, k.last_response_id as "lastResponseId", k.closed_by as "closedBy",
+       k.closed_at as "closedAt"
+     from code_closing k where ${where} order by k.question_id, k.code_id`,
+    values,
+    'closedAt',
   );
 
 /** @param where a condition on `second_reading_answer a` and the reading `d` that it is in */

@@ -151,7 +151,10 @@ test('restricted to a group, every stop counts and lists its members alone', asy
   ]);
   expect(
     report.rows.map(({ name, cells }) => [name, cells[0]!.people, cells[0]!.base.people]),
-  ).toEqual([['Fares', 2, 2]]);
+  ).toEqual([
+    ['Fares', 2, 2],
+    ['Crew', 0, 2],
+  ]);
   expect(report.origins.hand).toBe(2);
   const { text } = await client.get(`${question}/report/files/csv?by=none&${only}`);
   expect(text).toContain('Restricted to,Tye: respondents whose “home” is Tye');

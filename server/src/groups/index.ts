@@ -1,8 +1,8 @@
 export { refuseTooDeep } from './groups.js';
 export { describeRule } from './describe.js';
 export { groupRoutes } from './routes.js';
-export { readMaterial, type QuestionMaterial } from './material.js';
-export { readPeople, type People } from './people.js';
+export { DRAWN_AT_RANDOM, readMaterial, type Origins, type QuestionMaterial } from './material.js';
+export { readPeople, setOf, type People } from './people.js';
 export {
   MISSING,
   readColumns,

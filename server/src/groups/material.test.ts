@@ -21,12 +21,12 @@ afterAll(() => server.stop());
 /** Who there is, how many mention what, and how many live where, as a request would read it. */
 async function seen(em: EntityManager = server.orm.em.fork()) {
   const people = await readPeople(em, study.id);
-  const { codes, settled } = await readMaterial(em, people, study.question);
+  const { codes, rowOf, settled } = await readMaterial(em, people, study.question);
   const { id } = (await rows<{ id: number }>(em, 'select id from variable limit 1'))[0]!;
   const islands = await readColumns(em, people, study.id, id);
   return {
     people: people.ids.length,
-    mentions: [...codes.values()].map(({ mentioned }) => countOf(mentioned)),
+    mentions: [...codes.keys()].map((id) => countOf(rowOf(id, 'decided').mentioned)),
     settled: countOf(settled),
     islands: Object.fromEntries(islands.map(({ label, members }) => [label, countOf(members)])),
   };

@@ -1,31 +1,48 @@
 import type { Origin } from '@yellow-thread/contract';
-import { addTo, emptyBitset, forEachIn, has, unite, type Bitset } from '@yellow-thread/core/groups';
-import { rowOfMentions, type CrosstabRow } from '@yellow-thread/core/report';
-import { mayMiss } from '@yellow-thread/core/review';
+import {
+  addTo,
+  countOf,
+  emptyBitset,
+  has,
+  intersect,
+  subtract,
+  type Bitset,
+} from '@yellow-thread/core/groups';
+import {
+  countedAnswers,
+  countedRow,
+  decidedAnswers,
+  type CodeState,
+  type CountingRule,
+  type CrosstabRow,
+  type QuestionState,
+} from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { placesOf, row, rows, unpackInts } from '../database/index.js';
+import { codesInUse, placesOf, row, rows, unpackInts } from '../database/index.js';
 import { readOnce, type People, type ReadOf } from './people.js';
 
 /** The coding of one question as sets of respondents. */
-export interface QuestionMaterial {
+export interface QuestionMaterial extends QuestionState {
   questionId: number;
   asked: Bitset;
-  answered: Bitset;
-  settled: Bitset;
-  /** By code id; a code without mentions is missing. */
-  codes: Map<string, CrosstabRow>;
-  /** Codes of which every suggestion of the run in force is decided. */
-  decidedForAll: Set<string>;
-  /** The row of a code that nobody mentions. */
-  emptyRow: (codeId: string) => CrosstabRow;
-  /**
-   * Where counted mentions come from, of everybody or within a group; `waiting` are those on answers that are still
-   * open for their code.
-   */
-  originsWithin: (within: Bitset | null) => Record<Origin | 'waiting', number>;
+  /** How many were drawn at random to be coded by hand. */
+  drawn: number;
+  /** Settled by hand, or every code that can be given is decided. */
+  decided: Bitset;
+  /** Settled by hand with suggestions in view. */
+  assisted: Bitset;
+  /** Open answers that were left to the models. */
+  byModel: Bitset;
+  /** The answers that a rule counts. */
+  countedBy: (rule: CountingRule) => Bitset;
+  /** The row of a code as a rule counts it. */
+  rowOf: (codeId: string, rule: CountingRule) => CrosstabRow;
+  /** Where the mentions on counted answers come from; `notCounted` are all others. */
+  originsWithin: (within: Bitset | null, counted: Bitset) => Origins;
   /** The response of each respondent; 0 for none. */
   responseOf: Int32Array;
 }
+export type Origins = Record<Origin | 'notCounted', number>;
 
 /** Who was asked a question and who answered it: what coding does not change. */
 interface Answers {
@@ -90,6 +107,9 @@ async function queryAnswers(
   };
 }
 
+/** Samples drawn at random among all answers, as a condition on `sample s`. */
+export const DRAWN_AT_RANDOM = `s.kind in ('random', 'stratified')`;
+
 async function queryMaterial(
   em: EntityManager,
   people: People,
@@ -101,32 +121,29 @@ async function queryMaterial(
     queryAnswers(em, people, questionId),
   );
   const { asked, answered, responseOf, whose, range } = answers;
+  const toSet = (packed: Buffer | null): Bitset => {
+    const set = emptyBitset(size);
+    for (const id of unpackInts(packed)) {
+      const i = whose(id);
+      if (i >= 0 && has(answered, i)) addTo(set, i);
+    }
+    return set;
+  };
   // by the range of ids, and not by a join with every response: those to other questions are left out here
   const ofCoder = coderId ? 'and coder_id = ?' : '';
   const placed = coderId ? [...range, coderId] : range;
-  const packedSettled = row<{ packed: Buffer | null }>(
+  const packedSettled = row<{ packed: Buffer | null; blind: Buffer | null }>(
     em,
-    `select string_agg(int4send(response_id), '') as packed
+    `select string_agg(int4send(response_id), '') as packed,
+       string_agg(int4send(response_id), '') filter (where not assisted) as blind
      from settlement where response_id between ? and ? ${ofCoder}`,
     placed,
   );
-  const runs = rows<{
-    lastResponseId: number;
-    outOfScope: number[] | null;
-    learnt: Learnt[];
-  }>(
+  const packedDrawn = row<{ packed: Buffer | null }>(
     em,
-    `select last_response_id as "lastResponseId", out_of_scope as "outOfScope", coalesce((
-       select jsonb_agg(jsonb_build_object('codeId', c->'codeId', 'unsuggested', c->'unsuggested',
-         'weak', c->>'state' = 'weak', 'f1', c->'quality'->'f1'))
-       from jsonb_array_elements(codes) c
-       where c->>'state' <> 'too_few'), '[]') as learnt
-     from run_in_force where question_id = ?`,
-    [questionId],
-  );
-  const openCodes = rows<{ codeId: string }>(
-    em,
-    `select distinct code_id as "codeId" from open_suggestion where question_id = ?`,
+    `select string_agg(int4send(m.response_id), '') as packed
+     from sample s join sample_member m on m.sample_id = s.id
+     where s.question_id = ? and ${DRAWN_AT_RANDOM}`,
     [questionId],
   );
   const packedMentions = rows<{ codeId: string; origin: Origin; packed: Buffer }>(
@@ -135,94 +152,116 @@ async function queryMaterial(
      from mention where response_id between ? and ? ${ofCoder} group by 1, 2`,
     placed,
   );
-  // asked for together: outside of a transaction each goes its own way, on as many processors as there are
-  const [{ packed }, [run], open, mentions] = await Promise.all([
-    packedSettled,
-    runs,
-    openCodes,
-    packedMentions,
-  ]);
-  const settled = emptyBitset(size);
-  for (const id of unpackInts(packed)) {
-    const i = whose(id);
-    if (i >= 0 && has(answered, i)) addTo(settled, i);
-  }
-  const knownToRun = emptyBitset(size);
-  if (run) {
-    const outOfScope = new Set(run.outOfScope);
-    forEachIn(answered, (i) => {
-      const id = responseOf[i]!;
-      if (id <= run.lastResponseId && !outOfScope.has(id)) addTo(knownToRun, i);
-    });
-  }
-
+  const packedByModel = row<{ packed: Buffer | null }>(
+    em,
+    `select string_agg(int4send(r.id), '') as packed
+     from model_decision d join training_run t on t.id = d.run_id
+     join response r on r.question_id = d.question_id and r.id <= d.last_response_id
+       and r.id <> all(coalesce(t.out_of_scope, '{}'))
+       and (r.changed_at is null or r.changed_at <= d.decided_at)
+     where d.question_id = ?`,
+    [questionId],
+  );
   // what one coder decided is what they settled
-  const decidedForAll = await findDecidedForAll(em, questionId, {
-    learnt: coderId ? [] : (run?.learnt ?? []),
-    stillOpen: new Set(open.map((one) => one.codeId)),
-  });
-
-  const settledOrReviewed = unite(settled, knownToRun);
-  const decidedFor = (codeId: string) => (decidedForAll.has(codeId) ? settledOrReviewed : settled);
-
-  const given: { origin: Origin; decided: Bitset; members: Int32Array }[] = [];
-  const peopleOf = new Map<string, Int32Array[]>();
+  const decisions = coderId ? [] : readDecisions(em, questionId, answers, size, toSet);
+  // asked for together: outside of a transaction each goes its own way, on as many processors as there are
+  const [{ packed, blind }, drawnAtRandom, mentions, leftToModels, decidedCodes, book] =
+    await Promise.all([
+      packedSettled,
+      packedDrawn,
+      packedMentions,
+      packedByModel,
+      decisions,
+      codesInUse(em, questionId),
+    ]);
+  const drawn = toSet(drawnAtRandom.packed);
+  const codes = new Map<string, CodeState>(decidedCodes);
+  const given: { origin: Origin; members: Int32Array }[] = [];
   for (const { codeId, origin, packed: their } of mentions) {
-    const decided = decidedFor(codeId);
     const members = unpackInts(their)
       .map(whose)
       .filter((i) => i >= 0);
     if (members.length === 0) continue;
-    given.push({ origin, decided, members });
-    peopleOf.set(codeId, [...(peopleOf.get(codeId) ?? []), members]);
+    given.push({ origin, members });
+    const known = codes.get(codeId) ?? { mentions: [], refused: null, closed: null };
+    codes.set(codeId, { ...known, mentions: [...known.mentions, members] });
   }
-  const rowOf = (codeId: string, parts: readonly Int32Array[]) =>
-    rowOfMentions(codeId, parts, decidedFor(codeId), size);
-  return {
-    questionId,
-    asked,
+  const settled = toSet(packed);
+  const settledBlind = toSet(blind);
+  const state: QuestionState = {
+    size,
     answered,
     settled,
-    decidedForAll,
-    codes: new Map([...peopleOf].map(([id, members]) => [id, rowOf(id, members)])),
-    emptyRow: (codeId) => rowOf(codeId, []),
-    originsWithin: (within) => {
-      const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, words: 0, waiting: 0 };
-      for (const { origin, decided, members } of given)
+    sampled: intersect(drawn, settledBlind),
+    codes,
+  };
+  const decided = coderId ? settled : decidedAnswers(state, book);
+  const counted = new Map<CountingRule, Bitset>();
+  const countedBy = (rule: CountingRule) => {
+    const known = counted.get(rule) ?? countedAnswers(state, rule);
+    counted.set(rule, known);
+    return known;
+  };
+  const madeRows = new Map<string, CrosstabRow>();
+  return {
+    ...state,
+    questionId,
+    asked,
+    drawn: countOf(drawn),
+    decided,
+    assisted: subtract(settled, settledBlind),
+    byModel: subtract(toSet(leftToModels.packed), decided),
+    countedBy,
+    rowOf: (codeId, rule) => {
+      const key = `${rule} ${codeId}`;
+      const known = madeRows.get(key) ?? countedRow(state, codeId, rule, countedBy(rule));
+      madeRows.set(key, known);
+      return known;
+    },
+    originsWithin: (within, counts) => {
+      const origins = { hand: 0, accepted: 0, bulk: 0, import: 0, words: 0, notCounted: 0 };
+      for (const { origin, members } of given)
         for (const i of members)
-          if (!within || has(within, i)) origins[has(decided, i) ? origin : 'waiting'] += 1;
+          if (!within || has(within, i)) origins[has(counts, i) ? origin : 'notCounted'] += 1;
       return origins;
     },
     responseOf,
   };
 }
 
-/** A code that the run in force has a model of. */
-type Learnt = { codeId: string } & Parameters<typeof mayMiss>[0];
-
-/**
- * Codes that are decided for every answer that the run knew: none of their suggestions is open any more. One that had
- * no suggestion at all was not decided by that: its model may know too little to suggest anything.
- */
-async function findDecidedForAll(
+/** What was decided of codes beside giving them: suggestions refused, and codes closed for every answer. */
+async function readDecisions(
   em: EntityManager,
   questionId: number,
-  { learnt, stillOpen }: { learnt: readonly Learnt[]; stillOpen: ReadonlySet<string> },
-): Promise<Set<string>> {
-  const decided = new Set<string>();
-  const unsure: string[] = [];
-  for (const code of learnt) {
-    if (stillOpen.has(code.codeId)) continue;
-    if (mayMiss(code)) unsure.push(code.codeId);
-    else decided.add(code.codeId);
-  }
-  if (unsure.length === 0) return decided;
-  const suggested = await rows<{ codeId: string }>(
+  { answered, responseOf }: Answers,
+  size: number,
+  toSet: (packed: Buffer | null) => Bitset,
+): Promise<[string, CodeState][]> {
+  const refused = await rows<{ codeId: string; packed: Buffer }>(
     em,
-    `select code.id as "codeId" from unnest(?::uuid[]) as code (id) where exists (
-       select 1 from suggestion s where s.question_id = ? and s.code_id = code.id)`,
-    [unsure, questionId],
+    `select code_id as "codeId", string_agg(int4send(response_id), '') as packed
+     from suggestion where question_id = ? and state = 'refused' group by 1`,
+    [questionId],
   );
-  for (const { codeId } of suggested) decided.add(codeId);
-  return decided;
+  const closings = await rows<{ codeId: string; last: number; changed: Buffer; open: Buffer }>(
+    em,
+    `select k.code_id as "codeId", k.last_response_id as last,
+       (select string_agg(int4send(r.id), '') from response r
+         where r.question_id = k.question_id and r.changed_at > k.closed_at) as changed,
+       (select string_agg(int4send(o.response_id), '') from open_suggestion o
+         where o.question_id = k.question_id and o.code_id = k.code_id) as open
+     from code_closing k where k.question_id = ?`,
+    [questionId],
+  );
+  const states = new Map<string, CodeState>();
+  for (const { codeId, packed } of refused)
+    states.set(codeId, { mentions: [], refused: toSet(packed), closed: null });
+  for (const { codeId, last, changed, open } of closings) {
+    const known = emptyBitset(size);
+    for (let i = 0; i < size; i++) if (responseOf[i]! <= last && has(answered, i)) addTo(known, i);
+    // whatever was opened again, or is other words now, is not known
+    const closed = subtract(subtract(known, toSet(changed)), toSet(open));
+    states.set(codeId, { mentions: [], refused: states.get(codeId)?.refused ?? null, closed });
+  }
+  return [...states];
 }

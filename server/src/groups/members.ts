@@ -137,14 +137,15 @@ async function readQuestions(
   return questions;
 }
 
-const asMentioned = ({ answered, codes, emptyRow }: Awaited<ReturnType<typeof readMaterial>>) => {
-  const rowOf = (codeId: string) => codes.get(codeId) ?? emptyRow(codeId);
-  return {
-    answered,
-    mentioned: (codeId: string) => rowOf(codeId).mentioned,
-    decided: (codeId: string) => rowOf(codeId).decided,
-  };
-};
+/** Whoever is known to mention a code, and of whom that is decided. */
+const asMentioned = ({ answered, rowOf }: Awaited<ReturnType<typeof readMaterial>>) => ({
+  answered,
+  mentioned: (codeId: string) => rowOf(codeId, 'decided').mentioned,
+  decided: (codeId: string) => {
+    const { undecided } = rowOf(codeId, 'decided');
+    return undecided ? subtract(answered, undecided) : answered;
+  },
+});
 
 const labelledBy = (columns: readonly Column[]): Map<string, Bitset> =>
   new Map(

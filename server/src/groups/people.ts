@@ -1,3 +1,4 @@
+import { addTo, emptyBitset, type Bitset } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { placesOf, readWritten, row, unpackInts, type Written } from '../database/index.js';
 import { keepRecent } from '../keepRecent.js';
@@ -102,4 +103,14 @@ async function queryRespondents(em: EntityManager, studyId: number): Promise<Res
     sorted[indexOf(id)] = weights.readDoubleBE(8 * at);
   });
   return { ids, indexOf, weights: sorted };
+}
+
+/** Respondents by id as a set; those who are not of the study are left out. */
+export function setOf(people: Respondents, ids: Iterable<number>): Bitset {
+  const set = emptyBitset(people.ids.length);
+  for (const id of ids) {
+    const i = people.indexOf(id);
+    if (i >= 0) addTo(set, i);
+  }
+  return set;
 }

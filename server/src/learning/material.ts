@@ -6,17 +6,18 @@ import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { chosenAnswers, cutsAsJson } from '../coding/index.js';
 import { CodeEntity, rows, StudyEntity } from '../database/index.js';
+import { DRAWN_AT_RANDOM } from '../groups/index.js';
 import { problems } from '../problems.js';
 
 /**
- * Random samples of a question that are settled to the last of them. One drawn within groups is among them: each group
- * has its proportion, so that every answer was as likely to be drawn.
+ * Random samples of a question that are settled by hand to the last of them, without suggestions in view. One drawn
+ * within groups is among them: each group has its proportion, so that every answer was as likely to be drawn.
  */
-const wholeRandomSamples = (questionId: number) =>
-  `select s.id from sample s where s.question_id = ${questionId} and s.kind <> 'most_telling'
+export const wholeRandomSamples = (questionId: number) =>
+  `select s.id from sample s where s.question_id = ${questionId} and ${DRAWN_AT_RANDOM}
      and not exists (select 1 from sample_member m join response r on r.id = m.response_id
-       where m.sample_id = s.id and not r.no_answer
-         and not exists (select 1 from settlement t where t.response_id = m.response_id))`;
+       where m.sample_id = s.id and not r.no_answer and not exists (
+         select 1 from settlement t where t.response_id = m.response_id and not t.assisted))`;
 
 /** Whether there is one, with answers in it. */
 export const canEstimate = (questionId: number) =>

@@ -36,12 +36,15 @@ export async function replaceOpenSuggestions(
       ]),
     ),
   );
-  // a code or an answer that is gone since takes its suggestions with it
+  // a code or an answer that is gone since takes its suggestions with it; what is closed stays decided
   await rows(
     em,
     `insert into suggestion (question_id, code_id, response_id, run_id, probability, evidence)
      select ?, f.code_id, f.response_id, ?, f.probability, f.evidence
      from fresh_suggestion f join code c on c.id = f.code_id join response r on r.id = f.response_id
+     where not exists (
+       select 1 from code_closing k where k.question_id = r.question_id and k.code_id = f.code_id
+         and r.id <= k.last_response_id and (r.changed_at is null or r.changed_at <= k.closed_at))
      on conflict do nothing`,
     [questionId, runId],
   );

@@ -275,30 +275,42 @@ test('shares are estimated once a random sample is settled to the last, and not 
   expect(high).toBeGreaterThan(truth / answered);
 });
 
-test('a code is decided for everybody by its suggestions, and not by having none', async () => {
-  const isDecided = async () => {
-    const { rows } = (await client.get<Report>(`${path}/report?by=none`)).body;
-    return rows.find(({ id }) => id === fares)!.decidedForAll;
+test('a code that is closed stays decided through later trainings, until it is opened or answers come', async () => {
+  const undecided = async () => {
+    const { rows } = (await client.get<Report>(`${path}/report?by=none&counts=decided`)).body;
+    return rows.find(({ id }) => id === fares)!.cells[0]!.undecided;
   };
-  const model = (state: string, unsuggested: number) =>
-    server.sql(
-      `update training_run set codes = (
-         select jsonb_agg(c || case when c->>'codeId' = ?
-           then jsonb_build_object('state', ?::text, 'unsuggested', ?::float)
-           else '{}' end) from jsonb_array_elements(codes) c)`,
-      [fares, state, unsuggested],
+  const close = () =>
+    client.send<{ code: string }>('POST', `${path}/left/closed`, {
+      body: { codes: [{ codeId: fares, how: 'suggestions' }] },
+    });
+  const openOnes = () =>
+    server.sql<{ id: number }>(
+      'select response_id as id from open_suggestion where code_id = ? order by 1',
+      [fares],
     );
-  await model('ready', 3);
   const { run } = await training();
+  expect((await close()).body.code).toBe('suggestions_open');
   await client.send('POST', `${path}/review/${fares}/settle`, {
-    body: { runId: run!.id, line: 0, side: 'above' },
+    body: { runId: run!.id, line: 1, side: 'below' },
   });
-  expect(await isDecided()).toBe(true);
-  await server.sql('delete from suggestion where code_id = ?', [fares]);
-  expect(await isDecided()).toBe(false);
-  // where next to nothing can be missed, the codes of a theme need not wait for one that is rare
-  await model('ready', 0.2);
-  expect(await isDecided()).toBe(true);
-  await model('weak', 0.2);
-  expect(await isDecided()).toBe(false);
+  // some were too unlikely to be suggested
+  const [without] = await server.sql<{ id: number }>(
+    'delete from suggestion where code_id = ? returning response_id as id',
+    [fares],
+  );
+  expect(await undecided()).toBeGreaterThan(2);
+  expect((await close()).status).toBe(200);
+  expect(await undecided()).toBe(0);
+  await train();
+  expect(await openOnes()).toEqual([]);
+  // an answer that was corrected since is open for it again
+  await server.sql('update response set changed_at = now() where id = ?', [without!.id]);
+  expect(await undecided()).toBe(1);
+  await train();
+  expect(await openOnes()).toEqual([without]);
+  await client.send('DELETE', `${path}/left/closed/${fares}`, {});
+  expect(await undecided()).toBeGreaterThan(2);
+  await train();
+  expect((await openOnes()).length).toBeGreaterThan(2);
 });

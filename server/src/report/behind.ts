@@ -6,6 +6,7 @@ import { chosenAnswers, readAnswers } from '../coding/index.js';
 import { rows, type QuestionRow } from '../database/index.js';
 import { readPeople } from '../groups/index.js';
 import { problems } from '../problems.js';
+import { chooseRule } from './chooseRule.js';
 import { placeColumns } from './columns.js';
 import { readLines, rowOf } from './lines.js';
 import { asSet } from './report.js';
@@ -28,10 +29,17 @@ export async function readBehind(
   const other = query.with && book.find(({ id }) => id === query.with);
   if (query.with && !other) throw problems.notFound('code');
   const { material } = column;
+  const { counts } = await chooseRule(em, people, {
+    query,
+    columns: placed,
+    codeIds: [],
+    parts: [...new Set(placed.flatMap((one) => one.material.parts))],
+    restriction: asSet(people, within),
+  });
   const countedBy = (row: CrosstabRow): Bitset =>
     intersect(intersect(row.mentioned, row.decided), material.answered);
-  let counted = intersect(countedBy(rowOf(material, line)), column.members);
-  if (other) counted = intersect(counted, countedBy(rowOf(material, other)));
+  let counted = intersect(countedBy(rowOf(material, line, counts)), column.members);
+  if (other) counted = intersect(counted, countedBy(rowOf(material, other, counts)));
 
   const inLine =
     other && query.inOne === 'line'
@@ -41,7 +49,7 @@ export async function readBehind(
   const found = new Set<number>();
   for (const part of material.parts) {
     const mentions = (codeIds: readonly string[]) =>
-      codeIds.map((id) => part.codes.get(id)?.mentioned).filter((set) => set !== undefined);
+      codeIds.map((id) => part.rowOf(id, counts).mentioned);
     const both = other
       ? [mentions(line.codeIds), mentions(other.codeIds)]
       : [mentions(line.codeIds)];

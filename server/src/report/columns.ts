@@ -1,9 +1,7 @@
 import type { ReportQuery, Rule } from '@yellow-thread/contract';
 import {
-  addTo,
   countOf,
   countOfBoth,
-  emptyBitset,
   fullBitset,
   intersect,
   type Bitset,
@@ -16,6 +14,7 @@ import {
   readGroups,
   readMaterial,
   readMembers,
+  setOf,
   totalColumn,
   type Column,
   type People,
@@ -231,12 +230,6 @@ const codersOf = (em: EntityManager, questionId: number) =>
        where t.coder_id = a.id and r.question_id = ?) order by a.name`,
     [questionId],
   );
-
-function setOf(people: People, ids: readonly number[]): Bitset {
-  const set = emptyBitset(people.ids.length);
-  for (const id of ids) addTo(set, people.indexOf(id));
-  return set;
-}
 
 /** Whether two columns are compared with each other: not where they have somebody in common. */
 export const areComparable = (one: PlacedColumn, other: PlacedColumn): boolean =>

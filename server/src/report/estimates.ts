@@ -1,64 +1,292 @@
-import type { Report, ReportCell, ReportQuery } from '@yellow-thread/contract';
-import { estimateAny, FEWEST_SAMPLED, sampleWithin } from '@yellow-thread/core/report';
+import type { Report, ReportQuery } from '@yellow-thread/contract';
+import {
+  addTo,
+  emptyBitset,
+  forEachIn,
+  has,
+  intersect,
+  isEmpty,
+  subtract,
+  type Bitset,
+} from '@yellow-thread/core/groups';
+import {
+  addKnownPart,
+  boundByParts,
+  estimateAny,
+  estimateOf,
+  FEWEST_SAMPLED,
+  measureBase,
+  sampleWithin,
+  type SampledCode,
+} from '@yellow-thread/core/report';
+import type { EstimatedShare } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { People } from '../groups/index.js';
-import { readEstimates, runInForce, type RunEstimates } from '../learning/index.js';
+import { rows } from '../database/index.js';
+import { setOf, type People, type QuestionMaterial } from '../groups/index.js';
+import { readEstimates, runInForce, wholeRandomSamples } from '../learning/index.js';
 import type { PlacedColumn } from './columns.js';
 import type { Line } from './lines.js';
 
-type Estimate = ReportCell['estimated'];
+/** What shares of a question's answers are estimated from. */
+interface EstimateSource {
+  material: QuestionMaterial;
+  /** By answer: where its respondent stands; −1 for one that is not estimated of. */
+  people: Int32Array;
+  /** Positions of the random sample among the answers, in ascending order. */
+  sampled: Int32Array;
+  /** By code: how likely each answer mentions it, by models that did not see it. */
+  predicted: ReadonlyMap<string, Float32Array | null>;
+  trainedAt: string | null;
+  /** People whose answers are known, and not estimated of; null for none. */
+  known: Bitset | null;
+}
 
 interface Asked {
   lines: readonly Line[];
-  codeIds: readonly string[];
   columns: readonly PlacedColumn[];
   weights: Float64Array | null;
-  query: Pick<ReportQuery, 'by' | 'questions'>;
+  level: number;
+}
+export interface Estimates {
+  /** By line and column; null where there are too few of the sample. */
+  cells: (EstimatedShare | null)[][];
+  /** By column, how many answers that were read it rests on. */
+  read: number[];
+  from: Report['estimatedFrom'];
+}
+
+/** Why shares cannot be estimated for a table; null where its questions decide that. */
+export function whyNotEstimated({ by, questions }: Pick<ReportQuery, 'by' | 'questions'>) {
+  if (questions === 'all')
+    return 'Shares are estimated for one question at a time: each has a sample of its own.';
+  return by === 'coder' ? 'Shares are not estimated by who coded the answers.' : null;
 }
 
 /**
- * Shares of all who answered, by line and column, as the models and the random sample of the runs in force have them;
- * `why` says why there are none.
+ * What the shares of some questions can be estimated from.
+ *
+ * @returns by question; and why one of them has nothing, null where all have
  */
-export async function estimateShares(
+export async function readSources(
   em: EntityManager,
   people: People,
-  { lines, codeIds, columns, weights, query }: Asked,
-): Promise<{ cells: Estimate[][]; from: Report['estimatedFrom']; why: string | null }> {
-  const none = (why: string) => ({
-    cells: lines.map(() => columns.map(() => null)),
-    ...{ from: [], why },
-  });
-  if (query.questions === 'all') return none('Shares are estimated for one question at a time.');
-  if (query.by === 'coder') return none('Shares are not estimated by who coded the answers.');
-  const runs = new Map<number, RunEstimates & { people: Int32Array }>();
-  for (const questionId of new Set(columns.map(questionOf))) {
-    const run = await runInForce(em, questionId);
-    const estimates = run && (await readEstimates(em, run.id, codeIds));
-    if (estimates)
-      runs.set(questionId, { ...estimates, people: estimates.respondents.map(people.indexOf) });
+  materials: readonly QuestionMaterial[],
+  codeIds: readonly string[],
+): Promise<{ sources: Map<number, EstimateSource>; why: string | null }> {
+  const sources = new Map<number, EstimateSource>();
+  let why: string | null = null;
+  for (const material of materials) {
+    const source = await readSource(em, people, material, codeIds);
+    if (typeof source === 'string') why ??= source;
+    else sources.set(material.questionId, source);
   }
-  if (runs.size === 0)
-    return none(
-      'Nothing is estimated: that takes a random sample that is settled to the last, and a training after it.',
+  return { sources, why };
+}
+
+async function readSource(
+  em: EntityManager,
+  people: People,
+  material: QuestionMaterial,
+  codeIds: readonly string[],
+): Promise<EstimateSource | string> {
+  const { questionId } = material;
+  const run = await runInForce(em, questionId);
+  const kept = run && (await readEstimates(em, run.id, codeIds));
+  const predicted = new Map(
+    [...(kept?.codes ?? [])].map(([id, code]) => [id, code.predicted] as const),
+  );
+  const check = await readCheck(em, people, material);
+  if (check)
+    return {
+      ...places(material, people, kept?.respondents ?? null, check.sampled, check.known),
+      predicted,
+      known: check.known,
+      trainedAt: kept?.trainedAt ?? null,
+    };
+  if (kept) {
+    const sample = setOf(
+      people,
+      Array.from(kept.sampled, (at) => kept.respondents[at]!),
     );
-  const byColumn = columns.map((column): Estimate[] => {
-    const run = runs.get(questionOf(column));
-    const sample = run && sampleWithin(run.people, run.sampled, column.members, weights);
-    return lines.map(({ codeIds }) => {
-      const known = codeIds.flatMap((id) => run?.codes.get(id) ?? []);
-      return sample && known.length > 0 ? estimateAny(sample, known) : null;
+    if (!isEmpty(subtract(intersect(sample, material.answered), material.sampled)))
+      return 'Some answers of the random sample are open again: settle them, or train anew.';
+    return {
+      ...places(material, people, kept.respondents, sample, null),
+      predicted,
+      known: null,
+      trainedAt: kept.trainedAt,
+    };
+  }
+  const sample = await readWholeSamples(em, people, material);
+  if (isEmpty(sample))
+    return 'Nothing can be estimated: that takes a random sample that is settled by hand to the last answer.';
+  return {
+    ...places(material, people, null, sample, null),
+    predicted,
+    known: null,
+    trainedAt: null,
+  };
+}
+
+/** Whose answers are estimated of, and which of them were drawn. */
+function places(
+  material: QuestionMaterial,
+  people: People,
+  respondents: Int32Array | null,
+  sample: Bitset,
+  known: Bitset | null,
+): Pick<EstimateSource, 'material' | 'people' | 'sampled'> {
+  const everybody: number[] = [];
+  if (respondents) for (const id of respondents) everybody.push(people.indexOf(id));
+  else forEachIn(material.answered, (i) => everybody.push(i));
+  const placed = Int32Array.from(everybody, (i) =>
+    i >= 0 && has(material.answered, i) && !(known && has(known, i)) ? i : -1,
+  );
+  const sampled: number[] = [];
+  placed.forEach((i, at) => {
+    if (i >= 0 && has(sample, i)) sampled.push(at);
+  });
+  return { material, people: placed, sampled: Int32Array.from(sampled) };
+}
+
+async function readWholeSamples(
+  em: EntityManager,
+  people: People,
+  { questionId, answered }: QuestionMaterial,
+): Promise<Bitset> {
+  const members = await rows<{ id: number }>(
+    em,
+    `select r.respondent_id as id from sample_member m join response r on r.id = m.response_id
+     where m.sample_id in (${wholeRandomSamples(questionId)})`,
+  );
+  return intersect(setOf(people, idsOf(members)), answered);
+}
+
+/**
+ * The check of what the models decided, once it is settled to the last answer: it was drawn among what was open then,
+ * and what was settled before is known.
+ */
+async function readCheck(
+  em: EntityManager,
+  people: People,
+  { questionId, answered }: QuestionMaterial,
+): Promise<{ sampled: Bitset; known: Bitset } | null> {
+  const members = await rows<{ id: number; settled: boolean }>(
+    em,
+    `select r.respondent_id as id,
+       exists (select 1 from settlement t where t.response_id = r.id and not t.assisted) as settled
+     from model_decision d join sample_member m on m.sample_id = d.sample_id
+     join response r on r.id = m.response_id and not r.no_answer where d.question_id = ?`,
+    [questionId],
+  );
+  if (members.length < 2 || !members.every(({ settled }) => settled)) return null;
+  const before = await rows<{ id: number }>(
+    em,
+    `select r.respondent_id as id from model_decision d
+     join response r on r.question_id = d.question_id and not r.no_answer
+     where d.question_id = ? and exists (
+       select 1 from settlement t where t.response_id = r.id and t.settled_at <= d.decided_at)`,
+    [questionId],
+  );
+  const sampled = intersect(setOf(people, idsOf(members)), answered);
+  return { sampled, known: subtract(setOf(people, idsOf(before)), sampled) };
+}
+
+const idsOf = (found: readonly { id: number }[]) => found.map(({ id }) => id);
+
+/** Shares of all who answered, by line and column; a theme's are held to those of its codes. */
+export function estimateShares(
+  sources: ReadonlyMap<number, EstimateSource>,
+  { lines, columns, weights, level }: Asked,
+): Estimates {
+  const truths = new Map<string, Uint8Array>();
+  const sampledCode = (source: EstimateSource, codeId: string): SampledCode => {
+    const key = `${source.material.questionId} ${codeId}`;
+    let mentioned = truths.get(key);
+    if (!mentioned) {
+      const row = source.material.rowOf(codeId, 'sample');
+      mentioned = Uint8Array.from(source.sampled, (at) =>
+        Number(has(row.mentioned, source.people[at]!)),
+      );
+      truths.set(key, mentioned);
+    }
+    return { mentioned, predicted: source.predicted.get(codeId) ?? null };
+  };
+  const byColumn = columns.map((column): (EstimatedShare | null)[] => {
+    const source = sources.get(questionOf(column));
+    const sample = source && sampleWithin(source.people, source.sampled, column.members, weights);
+    if (!source || !sample) return lines.map(() => null);
+    const estimate = (codeIds: readonly string[]) => {
+      const codes = codeIds.map((id) => sampledCode(source, id));
+      const share = estimateAny(sample, codes, level);
+      return share && withKnown(share, source, codeIds, column.members, weights);
+    };
+    const ofCode = new Map<string, EstimatedShare | null>();
+    const codeEstimate = (id: string) => {
+      const known = ofCode.get(id) ?? estimate([id]);
+      ofCode.set(id, known);
+      return known;
+    };
+    return lines.map(({ kind, codeIds }) => {
+      if (kind === 'code') return codeEstimate(codeIds[0]!);
+      const whole = estimate(codeIds);
+      const parts = codeIds.flatMap((id) => codeEstimate(id) ?? []);
+      return whole && bounded(whole, parts);
     });
   });
-  if (byColumn.every((column) => column.every((one) => one === null)))
-    return none(`Nothing is estimated: that takes ${FEWEST_SAMPLED} of the random sample.`);
   return {
     cells: lines.map((_, l) => byColumn.map((column) => column[l]!)),
-    from: [...runs.values()].map(({ sampled, respondents, trainedAt }) => ({
-      ...{ sampled: sampled.length, answers: respondents.length, trainedAt },
+    read: columns.map((column) => readIn(sources.get(questionOf(column)), column.members)),
+    from: [...sources.values()].map(({ sampled, people, trainedAt, known, material }) => ({
+      sampled: sampled.length,
+      answers: people.filter((i) => i >= 0).length,
+      trainedAt,
+      known: known ? measureBase(known, material.answered, null).people : 0,
     })),
-    why: null,
   };
+}
+
+/** How many of some people's answers were read: of the sample, and of those that are known. */
+function readIn(source: EstimateSource | undefined, members: Bitset): number {
+  if (!source) return 0;
+  const { sampled, people, known } = source;
+  const ofSample = sampled.filter((at) => has(members, people[at]!)).length;
+  return ofSample + (known ? measureBase(known, members, null).people : 0);
+}
+
+/** Whether some column has its estimates. */
+export const hasEstimates = ({ cells }: Estimates): boolean =>
+  cells.length === 0 || cells.some((row) => row.some((cell) => cell !== null));
+
+/** Why a table whose sample is too small for any of its columns has no estimates. */
+export const TOO_FEW_SAMPLED = `Nothing can be estimated: that takes ${FEWEST_SAMPLED} answers of the random sample.`;
+
+function bounded(whole: EstimatedShare, parts: readonly EstimatedShare[]): EstimatedShare {
+  const within = boundByParts(estimateOf(whole), parts.map(estimateOf));
+  return whole.estimate
+    ? { ...whole, estimate: within }
+    : { ...whole, sampleShare: within.value, sampleInterval: within.interval };
+}
+
+/** The estimate for those whose answers are not known, with those whose are. */
+function withKnown(
+  rest: EstimatedShare,
+  { known, people, material }: EstimateSource,
+  codeIds: readonly string[],
+  members: Bitset,
+  weights: Float64Array | null,
+): EstimatedShare {
+  if (!known) return rest;
+  const those = intersect(intersect(known, material.answered), members);
+  const mentioned = emptyBitset(material.size);
+  for (const id of codeIds)
+    forEachIn(material.rowOf(id, 'settled').mentioned, (i) => addTo(mentioned, i));
+  let restWeight = 0;
+  for (const i of people) if (i >= 0 && has(members, i)) restWeight += weights ? weights[i]! : 1;
+  return addKnownPart(rest, restWeight, {
+    weight: measureBase(those, members, weights).weighted,
+    mentioned: measureBase(mentioned, those, weights).weighted,
+  });
 }
 
 const questionOf = ({ material }: PlacedColumn): number => material.parts[0]!.questionId;

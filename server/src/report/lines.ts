@@ -1,4 +1,4 @@
-import type { Code, ReportQuery, RowOrder } from '@yellow-thread/contract';
+import type { Code, CountingRule, ReportQuery, RowOrder } from '@yellow-thread/contract';
 import { rollUp, type CrosstabRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { readBundles } from '../codebook/index.js';
@@ -14,6 +14,8 @@ export interface Line {
   parentId: string | null;
   name: string;
   codeIds: string[];
+  /** Whether it can be given to one of some questions: a row of nobody is shown only then. */
+  isInUse: (questionIds: readonly number[]) => boolean;
 }
 
 /** The codes of a study, and the lines that are asked for, as the codebook has them. */
@@ -41,10 +43,17 @@ export async function readLines(
   return { codeIds: codes.map(({ id }) => id), lines: lines.filter(isChosen) };
 }
 
-const lineOf = ({ id, themeId, name }: Code): Line => ({
-  ...{ kind: 'code', id, parentId: themeId, name },
-  codeIds: [id],
+const lineOf = (code: Code): Line => ({
+  kind: 'code',
+  id: code.id,
+  parentId: code.themeId,
+  name: code.name,
+  codeIds: [code.id],
+  isInUse: (questionIds) => isInUse(code, questionIds),
 });
+
+const isInUse = ({ archived, questions }: Code, questionIds: readonly number[]): boolean =>
+  !archived && (questions === null || questionIds.some((id) => questions.includes(id)));
 
 /** Themes with their codes, then codes without a theme. */
 async function bookLines(em: EntityManager, studyId: number, codes: Code[]): Promise<Line[]> {
@@ -56,8 +65,12 @@ async function bookLines(em: EntityManager, studyId: number, codes: Code[]): Pro
         ? []
         : [
             {
-              ...{ kind: 'theme' as const, id, parentId: null, name },
+              kind: 'theme' as const,
+              id,
+              parentId: null,
+              name,
               codeIds: own.map((code) => code.id),
+              isInUse: (ids: readonly number[]) => own.some((code) => isInUse(code, ids)),
             },
             ...own.map(lineOf),
           ];
@@ -74,14 +87,25 @@ async function bundleLines(em: EntityManager, studyId: number, codes: Code[]): P
     return own.length === 0
       ? []
       : [
-          { ...{ kind: 'bundle' as const, id, parentId: null, name }, codeIds },
+          {
+            kind: 'bundle' as const,
+            id,
+            parentId: null,
+            name,
+            codeIds,
+            isInUse: (ids: readonly number[]) => own.some((code) => isInUse(code, ids)),
+          },
           ...own.map((code) => ({ ...lineOf(code), parentId: id })),
         ];
   });
 }
 
-export function rowOf(material: TableMaterial, { kind, id, codeIds }: Line): CrosstabRow {
-  const parts = codeIds.map(material.rowOf);
+export function rowOf(
+  material: TableMaterial,
+  { kind, id, codeIds }: Line,
+  rule: CountingRule,
+): CrosstabRow {
+  const parts = codeIds.map((codeId) => material.rowOf(codeId, rule));
   return kind === 'code' ? parts[0]! : rollUp(id, parts);
 }
 

@@ -44,12 +44,16 @@ async function codeAll() {
 }
 
 describe('bases', () => {
-  test('settled, answered and asked give different percentages of the same people', async () => {
+  test('each rule has its bases; one that it has not is the people whose answers count', async () => {
     await codeAll();
-    const shares = [];
-    for (const base of ['settled', 'answered', 'asked', 'mentions'])
-      shares.push(cellOf(await report(`by=none&base=${base}`), 'Fares').share);
-    expect(shares).toEqual([3 / 4, 3 / 5, 3 / 6, 4 / 5]);
+    const share = async (query: string) => cellOf(await report(`by=none&${query}`), 'Fares').share;
+    expect(await share('counts=settled')).toBe(3 / 4);
+    expect(await share('counts=settled&base=asked')).toBe(3 / 4);
+    expect(await share('counts=settled&base=mentions')).toBe(4 / 5);
+    expect(await share('counts=decided')).toBe(3 / 5);
+    expect(await share('counts=decided&base=asked')).toBe(3 / 6);
+    // shares of mentions say nothing while some are not known
+    expect(await share('counts=decided&base=mentions')).toBe(3 / 5);
     expect(cellOf(await report(), 'Fares')).toMatchObject({ people: 3, mentions: 4 });
   });
 
@@ -74,7 +78,7 @@ describe('bases', () => {
     ]);
   });
 
-  test('what is coded but not settled is not counted, and said to be waiting', async () => {
+  test('what is coded but not settled is not counted where settled answers are, and told of', async () => {
     const { fares } = await codeAll();
     await study.code(ids[4]!, { codeId: fares });
     const table = await report();
@@ -85,7 +89,7 @@ describe('bases', () => {
       bulk: 0,
       import: 0,
       words: 0,
-      waiting: 1,
+      notCounted: 1,
     });
     await study.settle(ids[4]!);
     expect(cellOf(await report(), 'Fares').people).toBe(4);
@@ -129,7 +133,7 @@ describe('themes', () => {
   });
 });
 
-test('respondents who came after the training are not taken as reviewed', async () => {
+test('respondents who came after a code was closed are open for it', async () => {
   // ten answers teach, ten are suggested for and all decided; then a new wave comes in
   const rows = Array.from(
     { length: 20 },
@@ -151,13 +155,29 @@ test('respondents who came after the training are not taken as reviewed', async 
     await client.send('POST', `${path}/review/${codeId}/settle`, {
       body: { runId: review.runId, line: 0.5, side },
     });
-  expect(cellOf(await report(), 'Fares')).toMatchObject({ people: 10, base: { people: 20 } });
+  await client.send('POST', `${path}/left/closed`, {
+    body: { codes: [{ codeId, how: 'suggestions' }] },
+  });
+  const finished = await report();
+  expect(finished).toMatchObject({ counts: 'decided', isFinished: true });
+  expect(cellOf(finished, 'Fares')).toMatchObject({
+    people: 10,
+    undecided: 0,
+    base: { people: 20 },
+  });
 
   const later = await bringIn(client, study.id, 'id,Why?\n99,the fares too\n');
   expect(later.state).toBe('done');
+  // no longer finished, it is what is settled by hand unless somebody asks for more
   const table = await report();
-  expect(table.columns[0]).toMatchObject({ asked: 21, answered: 21, settled: 10 });
-  expect(cellOf(table, 'Fares')).toMatchObject({ people: 10, base: { people: 20 } });
+  expect(table).toMatchObject({ counts: 'settled', isFinished: false });
+  expect(table.columns[0]).toMatchObject({ asked: 21, answered: 21, settled: 10, counted: 10 });
+  const decided = await report('by=none&counts=decided');
+  expect(cellOf(decided, 'Fares')).toMatchObject({
+    people: 10,
+    undecided: 1,
+    base: { people: 21 },
+  });
 });
 
 test('the CSV disarms what a spreadsheet would run, and tells weighted from unweighted bases', async () => {

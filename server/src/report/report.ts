@@ -1,22 +1,47 @@
-import type { Report, ReportCell, ReportQuery, ReportRow } from '@yellow-thread/contract';
-import { addTo, countOfBoth, emptyBitset, type Bitset } from '@yellow-thread/core/groups';
+import type {
+  BaseKind,
+  CheckSide,
+  CountingRule,
+  Report,
+  ReportCell,
+  ReportQuery,
+  ReportRow,
+} from '@yellow-thread/contract';
+import {
+  countOf,
+  countOfBoth,
+  fullBitset,
+  isEmpty,
+  subtract,
+  type Bitset,
+} from '@yellow-thread/core/groups';
 import {
   asGroupShare,
+  compareEstimates,
   compareGroups,
   compareWithRest,
   countCrosstab,
+  estimateOf,
   exceededColumns,
+  exceededEstimates,
   measureBase,
+  type AgainstRest,
   type CrosstabCell,
 } from '@yellow-thread/core/report';
 import { shareApplying } from '@yellow-thread/core/review';
-import { chiSquare, isTooThin, raoScott } from '@yellow-thread/core/statistics';
+import {
+  chiSquare,
+  isTooThin,
+  raoScott,
+  type EstimatedShare,
+} from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, type QuestionRow } from '../database/index.js';
-import { readPeople, type People } from '../groups/index.js';
+import { rows, type QuestionRow } from '../database/index.js';
+import { readPeople, setOf, type People } from '../groups/index.js';
 import { problems } from '../problems.js';
 import { areComparable, placeColumns, type PlacedColumn } from './columns.js';
-import { estimateShares } from './estimates.js';
+import { baseFor, chooseRule } from './chooseRule.js';
+import { estimateShares, hasEstimates, TOO_FEW_SAMPLED, type Estimates } from './estimates.js';
 import { inOrder, readLines, rowOf, type Line } from './lines.js';
 import { sumOrigins } from './tableMaterial.js';
 
@@ -34,66 +59,114 @@ export async function makeReport(
   within: readonly number[] | null,
 ): Promise<Report> {
   const people = await readPeople(em, studyId);
+  const restriction = asSet(people, within);
   const [columns, { codeIds, lines }] = await Promise.all([
-    placeColumns(em, studyId, people, question, query, asSet(people, within)),
+    placeColumns(em, studyId, people, question, query, restriction),
     readLines(em, studyId, query),
   ]);
+  const level = Number(query.level) / 100;
   const weights = query.weighted ? people.weights : null;
-  const cells = countLines(lines, codeIds, columns, weights, query);
-  const compared = comparing(columns, query, weights !== null);
-  const estimates = query.estimated
-    ? await estimateShares(em, people, { lines, codeIds, columns, weights, query })
-    : null;
   const materials = [...new Set(columns.map((column) => column.material))];
+  const parts = [
+    ...new Map(
+      materials.flatMap((one) => one.parts.map((part) => [part.questionId, part])),
+    ).values(),
+  ];
+  const rule = await chooseRule(em, people, { query, columns, codeIds, parts, restriction });
+  const base = baseFor(rule, query.base);
+  const wantsEstimates = rule.counts === 'estimated' || query.estimated;
+  const estimates = wantsEstimates
+    ? estimateShares(rule.sources, { lines, columns, weights, level })
+    : null;
+  const counted = countLines(lines, codeIds, columns, weights, { base, level, rule: rule.counts });
+  const cells =
+    rule.counts === 'estimated' && estimates
+      ? counted.map((row, l) => row.map((cell, c) => estimatedCell(cell, estimates.cells[l]![c]!)))
+      : counted;
+  const compared = comparing(columns, { ...query, base, rule: rule.counts }, weights !== null);
   const table = lines.flatMap((line, l) => {
-    const counted = cells[l]!;
-    if (counted.every((cell) => cell.people === 0)) return [];
-    const tested = compared.testRow(counted);
+    const own = cells[l]!;
+    const estimated = estimates?.cells[l];
+    const isNobodys = own.every((cell) => cell.people === 0);
+    if (
+      isNobodys &&
+      (query.empty === 'hidden' || !line.isInUse(parts.map((part) => part.questionId)))
+    )
+      return [];
+    const tested = compared.testRow(own, estimated ?? null);
     const made: ReportRow = {
       kind: line.kind,
       id: line.id,
       parentId: line.parentId,
       name: line.name,
-      decidedForAll: line.codeIds.every((id) => materials.every((one) => one.isDecidedForAll(id))),
+      isAtLeast: own.some((cell) => cell.undecided > 0),
       ...tested,
-      ...(estimates && {
-        cells: tested.cells.map((cell, c) => ({ ...cell, estimated: estimates.cells[l]![c]! })),
+      ...(estimated && {
+        cells: tested.cells.map((cell, c) => ({ ...cell, estimated: toldEstimate(estimated[c]!) })),
       }),
     };
     return [{ line, made, size: sizeOf(made, query.order) }];
   });
+  const questionIds = parts.map((part) => part.questionId);
+  const everybody = fullBitset(people.ids.length);
   return {
+    counts: rule.counts,
+    rules: rule.rules,
+    isMixed: false,
+    isFinished: rule.isFinished,
+    sample: {
+      drawn: sumOf(parts, (part) => part.drawn),
+      read: sumOf(parts, (part) => countOf(part.sampled)),
+      isAllSettled: parts.every((part) => isEmpty(subtract(part.settled, part.sampled))),
+    },
+    assisted: sumOf(parts, (part) => countOfBoth(part.assisted, restriction ?? everybody)),
+    byModel: sumOf(parts, (part) => countOfBoth(part.byModel, restriction ?? everybody)),
     weighted: weights !== null,
-    base: query.base,
+    base,
     test: query.test,
-    level: Number(query.level) / 100,
+    level,
     against: query.against,
     decimals: query.decimals,
     columns: columns.map((column, c) => ({
-      ...describeColumn(column, weights),
+      ...describeColumn(column, weights, rule.counts),
+      ...(rule.counts === 'estimated' && { counted: estimates?.read[c] ?? 0 }),
       letter: compared.letters[c] ?? null,
     })),
     rows: inOrder(table, query.order).map(({ made }) => made),
     overlapping: compared.overlapping,
-    origins: sumOrigins(materials),
-    checked: await readChecked(em, [
-      ...new Set(materials.flatMap(({ parts }) => parts.map((part) => part.questionId))),
-    ]),
+    origins: sumOrigins(materials.map((one) => one.origins(rule.counts))),
+    checked: await readChecked(em, questionIds),
+    closed: await readClosed(em, questionIds),
     estimatedFrom: estimates?.from ?? [],
-    notEstimated: estimates?.why ?? null,
+    notEstimated: rule.insteadOf ?? (wantsEstimates ? notEstimated(rule.why, estimates) : null),
   };
 }
 
-/** Respondents by id as a set; null for everybody. */
-export function asSet(people: People, ids: readonly number[] | null): Bitset | null {
-  if (!ids) return null;
-  const set = emptyBitset(people.ids.length);
-  for (const id of ids) {
-    const i = people.indexOf(id);
-    if (i >= 0) addTo(set, i);
-  }
-  return set;
+const sumOf = <One>(all: readonly One[], count: (one: One) => number): number =>
+  all.reduce((sum, one) => sum + count(one), 0);
+
+function notEstimated(why: string | null, estimates: Estimates | null): string | null {
+  if (why) return why;
+  return estimates && !hasEstimates(estimates) ? TOO_FEW_SAMPLED : null;
 }
+
+/** A cell of an estimated table: the share of all who answered; its people are those of the sample who mention it. */
+function estimatedCell(cell: CrosstabCell, estimated: EstimatedShare | null): CrosstabCell {
+  if (!estimated) return { ...cell, share: null, interval: null };
+  const { value, interval } = estimateOf(estimated);
+  return { ...cell, share: value, interval };
+}
+
+/** JSON has no number for what is without end. */
+const toldEstimate = (estimated: EstimatedShare | null) =>
+  estimated && {
+    ...estimated,
+    effective: Number.isFinite(estimated.effective) ? estimated.effective : null,
+  };
+
+/** Respondents by id as a set; null for everybody. */
+export const asSet = (people: People, ids: readonly number[] | null): Bitset | null =>
+  ids && setOf(people, ids);
 
 /** A cell on fewer people is not compared. */
 const FEWEST_COMPARED = 10;
@@ -107,10 +180,16 @@ function sizeOf({ cells, difference }: ReportRow, order: ReportQuery['order']): 
   return shares.length < 2 ? 0 : Math.max(...shares) - Math.min(...shares);
 }
 
+interface Comparison extends Pick<ReportQuery, 'test' | 'against' | 'level' | 'difference'> {
+  base: BaseKind;
+  rule: CountingRule;
+}
+
 /** Which columns are compared how; `testRow` compares the cells of a row. */
-function comparing(columns: PlacedColumn[], query: ReportQuery, isWeighted: boolean) {
-  const { test, against, base } = query;
+function comparing(columns: PlacedColumn[], query: Comparison, isWeighted: boolean) {
+  const { test, against, base, rule } = query;
   const level = Number(query.level) / 100;
+  const isEstimated = rule === 'estimated';
   const inSets = columns.filter(({ comparedIn }) => comparedIn !== null);
   // shares of mentions are not of independent people
   const isTested = test !== 'off' && base !== 'mentions' && inSets.length > 1;
@@ -131,38 +210,72 @@ function comparing(columns: PlacedColumn[], query: ReportQuery, isWeighted: bool
     const [one, other] = pair.map((place) => columns[place]);
     if (!one || !other || !areComparable(one, other)) throw problems.noSuchDifference();
   }
+  const options = { level, isWeighted, correction: test === 'off' ? ('none' as const) : test };
+  const mayCompare = (i: number, j: number) => comparable[i]![j]!;
 
-  const testRow = (cells: CrosstabCell[]): Pick<ReportRow, 'cells' | 'whole' | 'difference'> => {
+  const testCounted = (cells: CrosstabCell[]): Tested => {
     const groups = cells.map((cell, c) =>
       columns[c]!.comparedIn === null || cell.share === null || cell.base.people < FEWEST_COMPARED
         ? null
         : asGroupShare(cell),
     );
-    const options = { level, isWeighted, correction: test === 'off' ? ('none' as const) : test };
-    const exceeds = pairable ? exceededColumns(groups, options, (i, j) => comparable[i]![j]!) : [];
-    const rest =
-      isTested && against === 'rest'
-        ? compareWithRest(groups, asGroupShare(cells[0]!), options)
-        : [];
     const parts = cells.filter((_, c) => columns[c]!.comparedIn !== null).map(asGroupShare);
-    const whole =
-      isTested && isPartition && !isTooThin(parts)
-        ? isWeighted
-          ? raoScott(parts)
-          : chiSquare(parts)
-        : null;
+    const hasWhole = isTested && isPartition && !isTooThin(parts);
     return {
-      cells: cells.map((cell, c): ReportCell => ({
-        ...cell,
-        exceeds: (exceeds[c] ?? []).map((place) => letters[place]!),
-        rest: rest[c] ?? null,
-        estimated: null,
-      })),
-      whole,
+      exceeds: pairable ? exceededColumns(groups, options, mayCompare) : [],
+      rest:
+        isTested && against === 'rest'
+          ? compareWithRest(groups, asGroupShare(cells[0]!), options)
+          : [],
+      whole: hasWhole ? (isWeighted ? raoScott(parts) : chiSquare(parts)) : null,
       difference: pair ? differenceOf(cells[pair[0]!]!, cells[pair[1]!]!, isWeighted, level) : null,
     };
   };
+  const testEstimated = (estimates: readonly (EstimatedShare | null)[]): Tested => {
+    const shares = estimates.map(
+      (one) => one && { share: estimateOf(one).value, n: one.effective },
+    );
+    const compared = shares.map((one, c) => (columns[c]!.comparedIn === null ? null : one));
+    const [one, other] = pair?.map((place) => shares[place]!) ?? [];
+    return {
+      exceeds: pairable ? exceededEstimates(compared, options, mayCompare) : [],
+      rest: [],
+      whole: null,
+      difference: one && other ? compareEstimates(one, other, level) : null,
+    };
+  };
+  const untested: Tested = { exceeds: [], rest: [], whole: null, difference: null };
+
+  const testRow = (
+    cells: CrosstabCell[],
+    estimates: readonly (EstimatedShare | null)[] | null,
+  ): Pick<ReportRow, 'cells' | 'whole' | 'difference'> => {
+    // what is "at least" so many can still become anything
+    const isAtLeast = cells.some(({ undecided }) => undecided > 0);
+    const tested = isAtLeast
+      ? untested
+      : isEstimated
+        ? testEstimated(estimates ?? [])
+        : testCounted(cells);
+    return {
+      cells: cells.map((cell, c): ReportCell => ({
+        ...cell,
+        exceeds: (tested.exceeds[c] ?? []).map((place) => letters[place]!),
+        rest: tested.rest[c] ?? null,
+        estimated: null,
+      })),
+      whole: tested.whole,
+      difference: tested.difference,
+    };
+  };
   return { letters, overlapping, testRow };
+}
+
+interface Tested {
+  exceeds: number[][];
+  rest: AgainstRest[];
+  whole: ReportRow['whole'];
+  difference: ReportRow['difference'];
 }
 
 function differenceOf(one: CrosstabCell, other: CrosstabCell, isWeighted: boolean, level: number) {
@@ -176,21 +289,34 @@ const letterOf = (place: number): string =>
   (place >= LETTERS ? letterOf(Math.floor(place / LETTERS) - 1) : '') +
   String.fromCharCode(65 + (place % LETTERS));
 
-/** What spot checks found of the mentions that were accepted in bulk. */
+/** What spot checks found of each code, before it was corrected. */
 async function readChecked(
   em: EntityManager,
   questionIds: readonly number[],
 ): Promise<Report['checked']> {
-  const { read, applies } = await row<{ read: number; applies: number }>(
+  const found = await rows<{ code: string; side: CheckSide; read: number; applies: number }>(
     em,
-    `select count(*)::int as read, (count(*) filter (where a.verdict = 'applies'))::int as applies
+    `select c.name as code, k.side, count(*)::int as read,
+       (count(*) filter (where a.verdict = 'applies'))::int as applies
      from spot_check_answer a join spot_check k on k.id = a.check_id join code c on c.id = k.code_id
-     where k.question_id = any(?::int[]) and k.side = 'accepted' and a.verdict in ('applies', 'not')`,
+     where k.question_id = any(?::int[]) and a.verdict in ('applies', 'not')
+     group by c.id, c.name, c.position, k.side order by c.position, c.id, k.side`,
     [questionIds],
   );
-  const found = shareApplying(applies, read - applies);
-  return found && { read, applies, interval: found.interval };
+  return found.map((one) => ({
+    ...one,
+    interval: shareApplying(one.applies, one.read - one.applies)!.interval,
+  }));
 }
+
+/** Codes of which it was said that whatever is left does not mention them. */
+const readClosed = (em: EntityManager, questionIds: readonly number[]): Promise<Report['closed']> =>
+  rows(
+    em,
+    `select c.name as code, k.how, k.expected from code_closing k join code c on c.id = k.code_id
+     where k.question_id = any(?::int[]) order by c.position, c.id, k.question_id`,
+    [questionIds],
+  );
 
 /** Counts every line in every column; columns about the same material are counted together. */
 function countLines(
@@ -198,20 +324,20 @@ function countLines(
   codeIds: readonly string[],
   columns: PlacedColumn[],
   weights: Float64Array | null,
-  { base, level }: ReportQuery,
+  { base, level, rule }: { base: BaseKind; level: number; rule: CountingRule },
 ): CrosstabCell[][] {
   const cells = lines.map(() => new Array<CrosstabCell>(columns.length));
   for (const material of new Set(columns.map((column) => column.material))) {
     const places = columns.flatMap((column, c) => (column.material === material ? [c] : []));
     countCrosstab({
-      rows: lines.map((line) => rowOf(material, line)),
+      rows: lines.map((line) => rowOf(material, line, rule)),
       columns: places.map((c) => columns[c]!),
       asked: material.asked,
       answered: material.answered,
       weights,
       base,
-      level: Number(level) / 100,
-      ...(base === 'mentions' && { codes: codeIds.map(material.rowOf) }),
+      level,
+      ...(base === 'mentions' && { codes: codeIds.map((id) => material.rowOf(id, rule)) }),
     }).forEach((counted, l) =>
       counted.forEach((cell, place) => {
         cells[l]![places[place]!] = cell;
@@ -224,14 +350,19 @@ function countLines(
 function describeColumn(
   { key, label, under, rule, members, material }: PlacedColumn,
   weights: Float64Array | null,
+  counts: CountingRule,
 ) {
-  const settled = measureBase(material.settled, members, weights);
+  const counted = measureBase(material.countedBy(counts), members, weights);
   return {
-    ...{ key, label, under, rule },
+    key,
+    label,
+    under,
+    rule,
     asked: countOfBoth(material.asked, members),
     answered: countOfBoth(material.answered, members),
-    settled: settled.people,
-    settledWeighted: settled.weighted,
-    settledEffective: settled.effective,
+    settled: countOfBoth(material.countedBy('settled'), members),
+    counted: counted.people,
+    countedWeighted: counted.weighted,
+    countedEffective: counted.effective,
   };
 }

@@ -84,25 +84,28 @@ export async function readRespondentTable(
     add('asked', `1 when asked: ${question.wording}`, (i) => flag(has(material.asked, i)));
     add('answered', '1 when answered', (i) => flag(has(material.answered, i)));
     add('settled', '1 when the codes of the answer are settled', (i) =>
-      flag(has(material.settled, i)),
+      flag(has(material.decided, i)),
     );
     const counts = new Map<number, number>();
     const count = (i: number) => counts.set(i, (counts.get(i) ?? 0) + 1);
-    for (const { mentioned, again, decided } of material.codes.values()) {
-      forEachInBoth(mentioned, decided, count);
-      for (const i of again) if (has(decided, i)) count(i);
+    for (const id of material.codes.keys()) {
+      const { mentioned, again } = material.rowOf(id, 'decided');
+      forEachInBoth(mentioned, material.answered, count);
+      for (const i of again) if (has(material.answered, i)) count(i);
     }
     add('mentions', 'How many mentions there are in the answer', (i) =>
       has(material.answered, i) ? (counts.get(i) ?? 0) : null,
     );
     for (const code of codes) {
-      const row = material.codes.get(code.id);
-      if (!row) continue;
+      if (!material.codes.has(code.id)) continue;
+      const { mentioned, undecided } = material.rowOf(code.id, 'decided');
       add(
         code.name,
         `1 when the answer mentions “${code.name}”, 0 when not, empty where that is not decided${code.definition && `. ${code.definition}`}`,
         (i) =>
-          has(material.answered, i) && has(row.decided, i) ? flag(has(row.mentioned, i)) : null,
+          has(material.answered, i) && !(undecided && has(undecided, i))
+            ? flag(has(mentioned, i))
+            : null,
         `${question.label}: ${code.name}`,
       );
     }

@@ -1,5 +1,13 @@
-import type { Report } from '@yellow-thread/contract';
-import { emptyBitset, intersect, subtract, unite, type Bitset } from '@yellow-thread/core/groups';
+import type { CountingRule, Report } from '@yellow-thread/contract';
+import {
+  countOfBoth,
+  emptyBitset,
+  intersect,
+  isEmpty,
+  subtract,
+  unite,
+  type Bitset,
+} from '@yellow-thread/core/groups';
 import { acrossQuestions, type CrosstabRow } from '@yellow-thread/core/report';
 import type { QuestionMaterial } from '../groups/index.js';
 
@@ -7,10 +15,13 @@ import type { QuestionMaterial } from '../groups/index.js';
 export interface TableMaterial {
   asked: Bitset;
   answered: Bitset;
+  /** Settled by hand. */
   settled: Bitset;
-  rowOf: (codeId: string) => CrosstabRow;
-  isDecidedForAll: (codeId: string) => boolean;
-  origins: Report['origins'];
+  /** Settled by hand, or every code decided. */
+  decided: Bitset;
+  countedBy: (rule: CountingRule) => Bitset;
+  rowOf: (codeId: string, rule: CountingRule) => CrosstabRow;
+  origins: (rule: CountingRule) => Report['origins'];
   /** The questions that it is counted from. */
   parts: readonly QuestionMaterial[];
 }
@@ -23,9 +34,10 @@ export const ofOneQuestion = (
   asked: material.asked,
   answered: material.answered,
   settled: material.settled,
-  rowOf: (codeId) => material.codes.get(codeId) ?? material.emptyRow(codeId),
-  isDecidedForAll: (codeId) => material.decidedForAll.has(codeId),
-  origins: material.originsWithin(within),
+  decided: material.decided,
+  countedBy: material.countedBy,
+  rowOf: material.rowOf,
+  origins: (rule) => material.originsWithin(within, material.countedBy(rule)),
   parts: [material],
 });
 
@@ -37,26 +49,32 @@ export function ofAllQuestions(
   const ones = parts.map((part) => ofOneQuestion(part, within));
   const none = emptyBitset(32 * (parts[0]?.asked.length ?? 0));
   const any = (set: (one: TableMaterial) => Bitset) => ones.map(set).reduce(unite, none);
-  const known = new Map<string, CrosstabRow>();
   const answered = any((one) => one.answered);
-  const open = any((one) => subtract(one.answered, one.settled));
+  /** Those who are in a set with every answer that they gave. */
+  const all = (set: (one: TableMaterial) => Bitset) =>
+    subtract(
+      answered,
+      any((one) => subtract(one.answered, set(one))),
+    );
+  const known = new Map<string, CrosstabRow>();
   return {
     asked: any((one) => one.asked),
     answered,
-    // settled in every question that they answered
-    settled: subtract(answered, open),
-    rowOf: (codeId) => {
+    settled: all((one) => one.settled),
+    decided: all((one) => one.decided),
+    countedBy: (rule) => (rule === 'decided' ? answered : all((one) => one.countedBy(rule))),
+    rowOf: (codeId, rule) => {
+      const key = `${rule} ${codeId}`;
       const row =
-        known.get(codeId) ??
+        known.get(key) ??
         acrossQuestions(
           codeId,
-          ones.map((one) => ({ row: one.rowOf(codeId), answered: one.answered })),
+          ones.map((one) => ({ row: one.rowOf(codeId, rule), answered: one.answered })),
         );
-      known.set(codeId, row);
+      known.set(key, row);
       return row;
     },
-    isDecidedForAll: (codeId) => ones.every((one) => one.isDecidedForAll(codeId)),
-    origins: sumOrigins(ones),
+    origins: (rule) => sumOrigins(ones.map((one) => one.origins(rule))),
     parts,
   };
 }
@@ -65,14 +83,20 @@ export function ofAllQuestions(
 export const restricted = (set: Bitset, within: Bitset | null): Bitset =>
   within ? intersect(set, within) : set;
 
+/** Whether every answer of some people is settled. */
+export const isFinished = ({ answered, decided }: TableMaterial, members: Bitset): boolean =>
+  countOfBoth(answered, members) > 0 && isEmpty(intersect(subtract(answered, decided), members));
+
 /** Where the mentions of several materials come from. */
-export function sumOrigins(
-  materials: readonly Pick<TableMaterial, 'origins'>[],
-): Report['origins'] {
+export function sumOrigins(all: readonly Report['origins'][]): Report['origins'] {
   const sum = (origin: keyof Report['origins']) =>
-    materials.reduce((all, { origins }) => all + origins[origin], 0);
+    all.reduce((total, origins) => total + origins[origin], 0);
   return {
-    ...{ hand: sum('hand'), accepted: sum('accepted'), bulk: sum('bulk') },
-    ...{ import: sum('import'), words: sum('words'), waiting: sum('waiting') },
+    hand: sum('hand'),
+    accepted: sum('accepted'),
+    bulk: sum('bulk'),
+    import: sum('import'),
+    words: sum('words'),
+    notCounted: sum('notCounted'),
   };
 }

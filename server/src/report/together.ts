@@ -16,6 +16,7 @@ import { cutsAsJson } from '../coding/index.js';
 import { CodeEntity, rows, StudyEntity, type QuestionRow } from '../database/index.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import { asSet } from './report.js';
+import { isFinished, ofOneQuestion } from './tableMaterial.js';
 
 /** Codes with nobody are left out, and no more are shown than fit on a page. */
 const MOST_CODES = 60;
@@ -25,21 +26,24 @@ export async function readTogether(
   em: EntityManager,
   studyId: number,
   question: QuestionRow,
-  { inOne }: TogetherQuery,
+  { inOne, counts: asked }: TogetherQuery,
   within: readonly number[] | null,
 ): Promise<CodesTogether> {
   const people = await readPeople(em, studyId);
   const material = await readMaterial(em, people, question.id);
   const stored = await em.find(CodeEntity, { studyId }, { orderBy: { position: 'asc' } });
-  const members = intersect(
-    asSet(people, within) ?? fullBitset(people.ids.length),
-    material.answered,
-  );
+  const restriction = asSet(people, within) ?? fullBitset(people.ids.length);
+  const finished = isFinished(ofOneQuestion(material, null), restriction);
+  // lines are read whole, and so only where somebody settled the answer
+  const usual = finished && inOne === 'answer' ? 'decided' : 'settled';
+  const counts = asked && (asked !== 'decided' || usual === 'decided') ? asked : usual;
+  const members = intersect(restriction, material.countedBy(counts));
   const known = stored
     .map(asCode)
     .flatMap(({ id, name }) => {
-      const row = material.codes.get(id);
-      return row ? [{ id, name, mentioned: row.mentioned, decided: row.decided }] : [];
+      if (!material.codes.has(id)) return [];
+      const { mentioned, decided } = material.rowOf(id, counts);
+      return [{ id, name, mentioned, decided }];
     })
     .map((code) => ({
       ...code,
@@ -59,6 +63,7 @@ export async function readTogether(
           return responseIds.filter((id) => ids.has(id));
         });
   return {
+    counts,
     codes: known.map(({ id, name }, c) => ({
       ...{ id, name },
       ...{ n: counted[c]!.n, found: counted[c]!.people, cells: counted[c]!.cells },

@@ -53,6 +53,10 @@ export async function decideSuggestion(
     }
     const given =
       stored.state === 'accepted' ? await mentionsByAcceptance(tx, codeId, responseId) : [];
+    const givenToOthers = [];
+    for (const one of found)
+      if (one !== stored && one.state === 'accepted' && stored.state === 'accepted')
+        givenToOthers.push(...(await mentionsByAcceptance(tx, codeId, one.responseId)));
     const beside = other ? await giveOther(tx, maker, responseId, other) : null;
     // what was decided in bulk and is now read stands as a decision of its own
     const isNew = stored.state !== state || stored.bulk;
@@ -65,7 +69,11 @@ export async function decideSuggestion(
     // settled by a person in the meantime: what they decided stands
     if (stored.state === 'open' && !stored.isOpen) throw problems.changedMeanwhile();
     const anew = isNew || isMoved;
-    const suggestions = anew ? found.filter((one) => one === stored || one.isOpen) : [];
+    // those of the same words that stand as this one does are decided with it
+    const isAlike = (one: Suggestion & { isOpen: boolean }) =>
+      one.isOpen ||
+      (stored.state !== 'open' && one.state === stored.state && one.bulk === stored.bulk);
+    const suggestions = anew ? found.filter((one) => one === stored || isAlike(one)) : [];
     const how = { by: maker.accountId, bulk: false };
     const diff = decide(suggestions.map(asSuggestion), state, how);
     const accepted = (diff.mention?.added ?? []).map((mention) =>
@@ -74,7 +82,14 @@ export async function decideSuggestion(
     diff.mention = {
       updated: [],
       added: beside?.mention ? [...accepted, beside.mention] : accepted,
-      removed: anew ? given : [],
+      removed: anew
+        ? [
+            ...given,
+            ...givenToOthers.filter(({ responseId: id }) =>
+              suggestions.some((one) => one.responseId === id),
+            ),
+          ]
+        : [],
     };
     const decision = {
       accepted: `accepting “${name}”`,

@@ -1,1 +1,2 @@
 export { reviewRoutes } from './routes.js';
+export { finishRoutes } from './finishRoutes.js';

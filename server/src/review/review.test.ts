@@ -40,7 +40,7 @@ const settle = (line: number, side: 'above' | 'below', runId: number) =>
 async function allSuggestions() {
   const all: SuggestionPage['suggestions'] = [];
   for (let after = ''; ;) {
-    const query = `limit=40${after && `&after=${after}`}`;
+    const query = `same=apart&limit=40${after && `&after=${after}`}`;
     const { body } = await client.get<SuggestionPage>(
       `${base}/review/${codeId}/suggestions?${query}`,
     );
@@ -152,22 +152,37 @@ describe('review', () => {
     expect((await allSuggestions()).slice(0, 2)).toEqual([first, second]);
   });
 
-  test('accepted mentions wait outside the report until the code is decided for everybody', async () => {
-    const { row: before } = await reportRow('by=none');
+  test('accepted mentions count where everybody is counted, as “at least” until the code is closed', async () => {
+    const { row: before } = await reportRow('by=none&counts=settled');
     const { runId, line, open } = await review();
     const above = open.filter((p) => p >= line).length;
     expect((await settle(line, 'above', runId)).body.decided).toBe(above);
-    const waiting = await reportRow('by=none');
-    expect(waiting.row.cells).toEqual(before.cells);
-    expect(waiting.report.origins).toMatchObject({ bulk: 0, waiting: above });
+    // settled answers by hand are what they were
+    const byHand = await reportRow('by=none&counts=settled');
+    expect(byHand.row.cells).toEqual(before.cells);
+    expect(byHand.report.origins).toMatchObject({ bulk: 0, notCounted: above });
+    const some = await reportRow('by=none&counts=decided');
+    const { answered, settled } = some.report.columns[0]!;
+    const counted = before.cells[0]!.people + above;
+    expect(some.row).toMatchObject({
+      isAtLeast: true,
+      cells: [
+        { people: counted, undecided: answered - settled - above, base: { people: answered } },
+      ],
+    });
 
     expect((await settle(line, 'below', runId)).body.decided).toBe(open.length - above);
-    const { row, report } = await reportRow('by=none');
-    const cell = row.cells[0]!;
-    expect(row.decidedForAll).toBe(true);
-    expect(cell.people).toBe(before.cells[0]!.people + above);
-    expect(cell.base.people).toBe(report.columns[0]!.answered);
-    expect(report.origins).toMatchObject({ bulk: above, waiting: 0 });
+    const { undecided } = (await reportRow('by=none&counts=decided')).row.cells[0]!;
+    expect(undecided).toBe(answered - settled - open.length);
+    const close = () =>
+      client.send('POST', `${base}/left/closed`, {
+        body: { codes: [{ codeId, how: 'suggestions' }] },
+      });
+    expect((await close()).status).toBe(200);
+    const { row, report } = await reportRow('by=none&counts=decided');
+    expect(row).toMatchObject({ isAtLeast: false, cells: [{ people: counted, undecided: 0 }] });
+    expect(report.closed).toMatchObject([{ code: 'Sea and scenery', how: 'suggestions' }]);
+    expect((await undo()).body.summary).toBe('closing “Sea and scenery”');
   });
 
   test('settling a side is one change: one undo takes all of it back', async () => {
@@ -241,7 +256,7 @@ describe('review', () => {
 describe('the report', () => {
   test('agrees with counting in the database, by group and by question', async () => {
     const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
-    const { report, row } = await reportRow(`by=${home!.id}&base=settled`);
+    const { report, row } = await reportRow(`by=${home!.id}&counts=settled`);
     expect(report.columns.map((column) => column.label)).toEqual([
       ...['Total', 'Carrow', 'Elsewhere', 'Hask', 'Little Tye', 'Tye'],
     ]);
@@ -259,7 +274,7 @@ describe('the report', () => {
     expect(row.cells.slice(1).map((cell) => [cell.people, cell.base.people])).toEqual(
       counted.map(({ people, base: of }) => [people, of]),
     );
-    const byQuestion = await reportRow('by=question');
+    const byQuestion = await reportRow('by=question&counts=settled');
     expect(byQuestion.report.columns).toHaveLength(3);
     expect(byQuestion.row.cells[1]).toEqual(row.cells[0]);
   });
@@ -273,8 +288,8 @@ describe('the report', () => {
     report.rows.forEach((one, i) => {
       if (one.kind === 'theme') expect(report.rows[i + 1]!.parentId).toBe(one.id);
     });
-    const weighted = await reportRow('by=none&weighted=true');
-    const plain = await reportRow('by=none');
+    const weighted = await reportRow('by=none&counts=settled&weighted=true');
+    const plain = await reportRow('by=none&counts=settled');
     expect(weighted.row.cells[0]!.people).toBe(plain.row.cells[0]!.people);
     expect(weighted.row.cells[0]!.share).not.toBe(plain.row.cells[0]!.share);
     expect(weighted.row.cells[0]!.base.effective).toBeLessThan(plain.row.cells[0]!.base.people);
@@ -282,7 +297,7 @@ describe('the report', () => {
 
   test('shares are estimated of everybody as by the training, and of groups with enough of the random sample', async () => {
     const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
-    const { report } = await reportRow(`by=${home!.id}&estimated=true`);
+    const { report } = await reportRow(`by=${home!.id}&counts=settled&estimated=true`);
     const { run } = await training();
     expect(report.estimatedFrom).toMatchObject([{ answers: run!.answers }]);
     for (const { id, cells } of report.rows.filter((one) => one.kind === 'code')) {
@@ -309,12 +324,12 @@ describe('the report', () => {
       .find(({ id }) => id === codeId)!
       .cells.flatMap(({ estimated }) => (estimated?.estimate ? [estimated.estimate.interval] : []));
     for (const part of parts) expect(widthOf(part)).toBeGreaterThan(widthOf(whole!));
-    const query = `by=${home!.id}&estimated=true`;
+    const query = `by=${home!.id}&counts=settled&estimated=true`;
     const { text: document } = await client.get(`${base}/report/files/html?${query}`);
     expect(document).toContain(`% (${whole!.map((end) => (100 * end).toFixed(0)).join(' to ')})`);
     const { text: csv } = await client.get(`${base}/report/files/csv?${query}`);
     expect(csv).toContain(`,${whole!.map((end) => Number((100 * end).toFixed(2))).join(',')},`);
-    const weighted = await reportRow('by=none&estimated=true&weighted=true');
+    const weighted = await reportRow('by=none&counts=settled&estimated=true&weighted=true');
     const { sampleShare, mentioned, sampled } = weighted.row.cells[0]!.estimated!;
     const [found] = await server.sql<{ sampled: number; mentioned: number; share: number }>(
       `select count(*)::int as sampled, (count(*) filter (where mentions))::int as mentioned,

@@ -1,13 +1,22 @@
-import type { LineMove, Review, ReviewList, SuggestionPage } from '@yellow-thread/contract';
+import type {
+  CheckSide,
+  LineMove,
+  Review,
+  ReviewList,
+  SuggestionPage,
+} from '@yellow-thread/contract';
+import { countOf } from '@yellow-thread/core/groups';
+import { modelVerdict } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, withinGroup } from '../database/index.js';
 import { readAnswers } from '../coding/index.js';
+import { readMaterial, readPeople } from '../groups/index.js';
 import { readUnseen, runInForce } from '../learning/index.js';
 import { problems } from '../problems.js';
 
 /** The suggestions of a code and question that are shown: open ones and those decided. */
 const shown = `
-  from suggestion s
+  from suggestion s join response r on r.id = s.response_id
   where s.question_id = ? and s.code_id = ? and (s.state <> 'open' or exists (
     select 1 from open_suggestion o where o.code_id = s.code_id and o.response_id = s.response_id))`;
 
@@ -69,20 +78,30 @@ async function findLine(em: EntityManager, questionId: number, codeId: string) {
 /** Everything about one code's line. @throws Problem not_found where the code has no model */
 export async function describeReview(
   em: EntityManager,
-  questionId: number,
-  codeId: string,
+  { studyId, questionId, codeId }: { studyId: number; questionId: number; codeId: string },
   within: number[] | null,
 ): Promise<Review> {
   const { head, values, gave } = withinGroup(within);
   const { runId, trained, line } = await findLine(em, questionId, codeId);
   const decided = await row<
-    Pick<Review, 'accepted' | 'acceptedInBulk' | 'refused' | 'refusedInBulk' | 'suggested'>
+    Pick<
+      Review,
+      | 'accepted'
+      | 'acceptedInBulk'
+      | 'acceptedExpected'
+      | 'refused'
+      | 'refusedInBulk'
+      | 'refusedExpected'
+      | 'suggested'
+    >
   >(
     em,
     `${head} select (count(*) filter (where state = 'accepted'))::int as accepted,
        (count(*) filter (where state = 'accepted' and bulk))::int as "acceptedInBulk",
        (count(*) filter (where state = 'refused'))::int as refused,
        (count(*) filter (where state = 'refused' and bulk))::int as "refusedInBulk",
+       coalesce(sum(probability) filter (where state = 'accepted' and bulk), 0) as "acceptedExpected",
+       coalesce(sum(probability) filter (where state = 'refused' and bulk), 0) as "refusedExpected",
        exists (select 1 from suggestion where question_id = ? and code_id = ?) as suggested
      from suggestion where question_id = ? and code_id = ? and ${gave('response_id')}`,
     [...values, questionId, codeId, questionId, codeId],
@@ -97,7 +116,7 @@ export async function describeReview(
     em,
     `${head} select count(distinct m.response_id)::int as known from mention m
      join response r on r.id = m.response_id
-     where r.question_id = ? and m.code_id = ? and ${gave('r.id')}`,
+     where r.question_id = ? and m.code_id = ? and m.origin <> 'bulk' and ${gave('r.id')}`,
     [...values, questionId, codeId],
   );
   // what was too unlikely to be suggested is known of all answers together: a group has its share of it
@@ -107,6 +126,7 @@ export async function describeReview(
      from response r where r.question_id = ? and not r.no_answer`,
     [...values, questionId],
   );
+  const left = await readCodeState(em, studyId, questionId, codeId);
   return {
     codeId,
     runId,
@@ -114,6 +134,10 @@ export async function describeReview(
     line,
     examples: trained.examples,
     weak: trained.state === 'weak',
+    verdict: modelVerdict(trained.quality, trained.state === 'weak'),
+    ...left,
+    withoutSuggestion: Math.max(0, left.undecided - open.length),
+    checked: await readChecked(em, questionId, codeId),
     quality: trained.quality,
     unseen: await readUnseen(em, runId, codeId),
     open: open.map((one) => one.probability),
@@ -123,12 +147,47 @@ export async function describeReview(
   };
 }
 
+/** How far a code is decided for the answers to a question. */
+async function readCodeState(
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  codeId: string,
+): Promise<Pick<Review, 'undecided' | 'isClosed'>> {
+  const people = await readPeople(em, studyId);
+  const { rowOf } = await readMaterial(em, people, questionId);
+  const { undecided } = rowOf(codeId, 'decided');
+  const closed = await rows(
+    em,
+    'select 1 from code_closing where question_id = ? and code_id = ?',
+    [questionId, codeId],
+  );
+  return { undecided: undecided ? countOf(undecided) : 0, isClosed: closed.length > 0 };
+}
+
+/** The share to which a code applied among those of either side that spot checks read. */
+async function readChecked(
+  em: EntityManager,
+  questionId: number,
+  codeId: string,
+): Promise<Review['checked']> {
+  const found = await rows<{ side: CheckSide; share: number }>(
+    em,
+    `select k.side, avg((a.verdict = 'applies')::int)::float as share
+     from spot_check k join spot_check_answer a on a.check_id = k.id
+     where k.question_id = ? and k.code_id = ? and a.verdict in ('applies', 'not') group by 1`,
+    [questionId, codeId],
+  );
+  const of = (side: CheckSide) => found.find((one) => one.side === side)?.share ?? null;
+  return { accepted: of('accepted'), refused: of('refused') };
+}
+
 /** One page of a code's suggestions, highest probability first; the key is probability and id. */
 export async function readSuggestions(
   em: EntityManager,
   questionId: number,
   codeId: string,
-  { after, limit }: { after?: string | undefined; limit: number },
+  { after, limit, same }: { after?: string | undefined; limit: number; same: 'joined' | 'apart' },
   within: number[] | null,
 ): Promise<SuggestionPage> {
   const { head, values, gave } = withinGroup(within);
@@ -136,14 +195,19 @@ export async function readSuggestions(
   const page = await rows<
     Pick<
       SuggestionPage['suggestions'][number],
-      'responseId' | 'probability' | 'evidence' | 'state' | 'bulk' | 'by'
+      'responseId' | 'probability' | 'evidence' | 'state' | 'bulk' | 'by' | 'count'
     >
   >(
     em,
-    `${head} select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk,
-       (select a.name from account a where a.id = s.decided_by) as by ${shown}
-       and ${gave('s.response_id')}
-       and (s.probability, -s.response_id) < (?, ?)
+    // answers of the same words that stand alike are one row, in the place of the likeliest of them
+    `${head}${head ? ', ' : 'with '}alike as (
+       select s.*, count(*) over same as count,
+         row_number() over (same order by s.probability desc, s.response_id) as rank
+       from (select s.*, r.same ${shown} and ${gave('s.response_id')}) s
+       window same as (partition by ${same === 'apart' ? 's.response_id' : 's.same, s.state, s.bulk'}))
+     select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk,
+       s.count::int as count, (select a.name from account a where a.id = s.decided_by) as by
+     from alike s where s.rank = 1 and (s.probability, -s.response_id) < (?, ?)
      order by s.probability desc, s.response_id limit ?`,
     [...values, questionId, codeId, probability ?? 2, -(id ?? 0), limit],
   );

@@ -59,8 +59,10 @@ export function reviewRoutes(app: App): void {
     },
     async (request) => {
       const { em, params } = request;
-      const question = await findQuestion(em, params.study, params.question);
-      return describeReview(em, question.id, params.code, await request.within());
+      const { study, code } = params;
+      const { id } = await findQuestion(em, study, params.question);
+      const place = { studyId: study, questionId: id, codeId: code };
+      return describeReview(em, place, await request.within());
     },
   );
   app.get(

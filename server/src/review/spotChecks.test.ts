@@ -45,7 +45,8 @@ async function train() {
 const review = () => `${path}/review/${fares}`;
 const checks = async () => (await client.get<CheckList>(`${review()}/checks`)).body;
 const suggestions = async () =>
-  (await client.get<SuggestionPage>(`${review()}/suggestions?limit=100`)).body.suggestions;
+  (await client.get<SuggestionPage>(`${review()}/suggestions?same=apart&limit=100`)).body
+    .suggestions;
 const draw = (size: number, side = 'accepted', id = randomUUID()) =>
   client
     .send<{ code: string }>('POST', `${review()}/checks`, { body: { id, side, size } })
@@ -68,6 +69,10 @@ test('answers of the same words are decided together where that is asked for', a
   const states = async () =>
     (await suggestions()).filter((one) => /^my fare/i.test(one.text)).map((one) => one.state);
   expect(await states()).toEqual(['accepted', 'accepted']);
+  // both stand in one row of the list
+  const { body: joined } = await client.get<SuggestionPage>(`${review()}/suggestions?limit=100`);
+  const rows = joined.suggestions.filter((one) => /^my fare/i.test(one.text));
+  expect(rows.map(({ state, count }) => [state, count])).toEqual([['accepted', 2]]);
   await study.undo();
   await decide('accepted', false);
   expect((await states()).sort()).toEqual(['accepted', 'open']);
@@ -132,7 +137,9 @@ test('a random few of the bulk are read blind; what is read stands by itself and
       mentions: isWrong(text) ? [] : [{ codeId: fares, origin: 'accepted' }],
     });
   const { body: report } = await client.get<Report>(`${path}/report`);
-  expect(report.checked).toMatchObject({ read: 12, applies: 12 - wrong });
+  expect(report.checked).toMatchObject([
+    { code: 'Fares', side: 'accepted', read: 12, applies: 12 - wrong },
+  ]);
   // a verdict is taken back with what followed from it
   expect((await study.undo()).body.summary).toBe('a spot check of “Fares”');
   expect((await checks()).checks[0]).toMatchObject({ size: 12 });

@@ -4,7 +4,7 @@ import { simpleRandomSample, stratifiedSample } from '@yellow-thread/core/sampli
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
 import { problems } from '../problems.js';
-import { readLabels } from '../groups/index.js';
+import { DRAWN_AT_RANDOM, readLabels } from '../groups/index.js';
 import { chooseTelling } from './telling.js';
 
 interface Candidate {
@@ -57,13 +57,14 @@ async function drawAtRandom(
     seed,
   }: { studyId: number; questionId: number; size: number; variableId: number | null; seed: number },
 ): Promise<number[]> {
+  await refuseAfterSuggestions(em, questionId);
   const labelOf = variableId === null ? null : await readLabels(em, studyId, variableId);
   const candidates = await rows<Candidate>(
     em,
     `select r.id, r.respondent_id as "respondentId" from response r
      where r.question_id = ? and not r.no_answer
        and not exists (select 1 from sample_member m join sample s on s.id = m.sample_id
-         where m.response_id = r.id and s.kind <> 'most_telling')
+         where m.response_id = r.id and ${DRAWN_AT_RANDOM})
      order by r.id`,
     [questionId],
   );
@@ -76,4 +77,20 @@ async function drawAtRandom(
       )
     : simpleRandomSample(candidates.length, count, seed);
   return chosen.map((i) => candidates[i]!.id);
+}
+
+/**
+ * What was settled with suggestions in view cannot be in a random sample, and the rest without it is no sample of
+ * everybody.
+ *
+ * @throws Problem sample_after_suggestions
+ */
+async function refuseAfterSuggestions(em: EntityManager, questionId: number): Promise<void> {
+  const { assisted } = await row<{ assisted: number }>(
+    em,
+    `select count(distinct t.response_id)::int as assisted from settlement t
+     join response r on r.id = t.response_id where r.question_id = ? and t.assisted`,
+    [questionId],
+  );
+  if (assisted > 0) throw problems.sampleAfterSuggestions(assisted);
 }

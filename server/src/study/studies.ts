@@ -1,4 +1,5 @@
 import type { StudyCreate, StudyDetail, StudySummary } from '@yellow-thread/contract';
+import { countOfBoth, fullBitset, subtract } from '@yellow-thread/core/groups';
 import { NO_ANSWERS } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
@@ -9,6 +10,7 @@ import {
   withinGroup,
   type QuestionRow,
 } from '../database/index.js';
+import { DRAWN_AT_RANDOM, readMaterial, readPeople, setOf } from '../groups/index.js';
 import { problems } from '../problems.js';
 
 const summary = `
@@ -82,7 +84,9 @@ export async function describeStudy(
      where id = ?`,
     [...values, id],
   );
-  const questions = await rows<StudyDetail['questions'][number]>(
+  const questions = await rows<
+    Omit<StudyDetail['questions'][number], 'decided' | 'byModel' | 'isFinished'>
+  >(
     em,
     `${head} select q.id, q.label, q.wording, c.*, coalesce(done.settled, 0) as settled, v.name as of,
        case when sample.size > 0 then jsonb_build_object(
@@ -108,7 +112,7 @@ export async function describeStudy(
        select count(distinct m.response_id)::int as size,
          (count(distinct m.response_id) filter (where exists (
            select 1 from settlement t where t.response_id = m.response_id)))::int as settled,
-         (count(distinct m.response_id) filter (where s.kind <> 'most_telling'))::int as random
+         (count(distinct m.response_id) filter (where ${DRAWN_AT_RANDOM}))::int as random
        from sample s join sample_member m on m.sample_id = s.id
        where s.question_id = q.id and ${gave('m.response_id')}) sample
      left join lateral (
@@ -116,6 +120,7 @@ export async function describeStudy(
      where q.study_id = ? order by q.position`,
     [...values, id, id],
   );
+  const states = await readStates(em, id, within);
   const variables = await rows<StudyDetail['variables'][number]>(
     em,
     `select v.id, v.name, v.kind, v.derived, coalesce(c.labels, '{}') as labels,
@@ -131,7 +136,45 @@ export async function describeStudy(
      where v.study_id = ? order by v.position, v.id`,
     [id],
   );
-  return { ...study, questions, variables };
+  return {
+    ...study,
+    questions: questions.map((question) => {
+      const { decided, byModel } = states.get(question.id) ?? { decided: 0, byModel: 0 };
+      const isFinished = question.answered > 0 && question.settled + decided >= question.answered;
+      return { ...question, decided, byModel, isFinished };
+    }),
+    variables,
+  };
+}
+
+/**
+ * How many answers are decided otherwise than by settling them by hand: code by code, or by the models. Only questions
+ * with closed codes or a decision of the models have any.
+ */
+async function readStates(
+  em: EntityManager,
+  studyId: number,
+  within: number[] | null,
+): Promise<Map<number, { decided: number; byModel: number }>> {
+  const asked = await rows<{ id: number }>(
+    em,
+    `select q.id from question q where q.study_id = ?
+       and (exists (select 1 from code_closing k where k.question_id = q.id)
+         or exists (select 1 from model_decision d where d.question_id = q.id))`,
+    [studyId],
+  );
+  const states = new Map<number, { decided: number; byModel: number }>();
+  if (asked.length === 0) return states;
+  const people = await readPeople(em, studyId);
+  const members = within ? setOf(people, within) : fullBitset(people.ids.length);
+  for (const { id } of asked) {
+    const material = await readMaterial(em, people, id);
+    states.set(id, {
+      decided: countOfBoth(subtract(material.decided, material.settled), members),
+      byModel: countOfBoth(material.byModel, members),
+    });
+  }
+  return states;
 }
 
 /** @throws Problem not_found when the question is not of this study */

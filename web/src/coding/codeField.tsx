@@ -85,6 +85,7 @@ export function CodeField(props: CodeFieldProps) {
     });
   const onAltKey = (event: KeyboardEvent) => {
     const digit = /^Digit([1-9])$/u.exec(event.code)?.[1];
+    if (digit && props.reading && search.typed === '') return deeds.takeAway(Number(digit));
     const code = search.found[search.chosen];
     if (digit && code) {
       setPin({ key: Number(digit), codeId: code.id });

@@ -1,5 +1,5 @@
 import { useDeferredValue } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useToReadAgain } from '../data/agreement.js';
 import { useSeenCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
@@ -14,8 +14,9 @@ import { FilterBar } from './filterBar.js';
 import { HitsDrawer } from './hitsDrawer.js';
 import { Ledger } from './ledger.js';
 import { useLedgerFilter } from './ledgerFilter.js';
-import { ledgerKeys } from './ledgerKeys.js';
+import { ledgerKeys, readingKeys } from './ledgerKeys.js';
 import { PinBar } from './pinBar.js';
+import { ReadingBar } from './readingBar.js';
 import { SampleDrawer } from './sampleDrawer.js';
 
 /** The ledger: answers line by line, each line's codes in its own row. */
@@ -26,7 +27,8 @@ export function CodeStop() {
   const ledger = useLedger(study.id, question.id, query);
   const codebook = useSeenCodebook(study.id);
   const openDrawer = useDrawer();
-  useKeyHelp(ledgerKeys);
+  const isReading = useSearchParams()[0].get('reading') === 'on';
+  useKeyHelp(isReading ? readingKeys : ledgerKeys);
   const toReadAgain = useToReadAgain(study.id, question.id);
   const { data } = ledger;
   return (
@@ -90,6 +92,9 @@ export function CodeStop() {
           </Button>
         </span>
       </div>
+      {isReading && (
+        <ReadingBar study={study} question={question} total={data?.ids.length ?? null} />
+      )}
       {ledger.isError && <ProblemNote error={ledger.error} />}
       {(ledger.isPending || !codebook) && !ledger.isError && <Waiting what="the answers" />}
       {data && codebook && data.ids.length === 0 && (
@@ -106,6 +111,7 @@ export function CodeStop() {
             near={data.near}
             codebook={codebook}
             filter={filter}
+            isReading={isReading}
           />
           <PinBar study={study.id} codebook={codebook} />
         </>

@@ -40,7 +40,9 @@ const orders: [LedgerOrder, string][] = [
   ['shortest', 'shortest first'],
   ['similar', 'similar together'],
   ['telling', 'most telling first'],
+  ['surest', 'surest first'],
   ['likely', 'likeliest first'],
+  ['resembling', 'most like the code first'],
 ];
 
 /** What there is only after a training. */
@@ -49,6 +51,7 @@ const fromModels = new Set<LedgerShow | LedgerOrder>([
   'nothing_likely',
   'disputed',
   'telling',
+  'surest',
   'likely',
 ]);
 
@@ -114,7 +117,9 @@ export function FilterBar({ filter, onFilter }: FilterBarProps) {
       >
         {orders
           .filter(
-            ([order]) => !fromModels.has(order) || question.suggestions || filter.order === order,
+            ([order]) =>
+              filter.order === order ||
+              (order !== 'resembling' && (!fromModels.has(order) || question.suggestions)),
           )
           .map(([order, name]) => (
             <option key={order} value={order}>

@@ -18,17 +18,30 @@ interface LedgerProps {
   near: readonly number[] | null;
   codebook: SeenCodebook;
   filter: LedgerFilter;
+  /** Whether answers are read one by one with what the models propose. */
+  isReading: boolean;
 }
+
+const nothingTaken: ReadonlySet<string> = new Set();
 
 /** Under the active answer hang the codes found. */
 const room = { above: 8, below: 230 };
 
 /** Answers down the page, however many: only those near the window are fetched and drawn. */
-export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
+export function Ledger({ ids, counts, near, codebook, filter, isReading }: LedgerProps) {
   const { study, question } = usePlace();
   const change = useCode(study.id, question.id);
   const scroller = useRef<HTMLDivElement>(null);
   const isNear = useMemo(() => new Set(near), [near]);
+  /** By answer, the codes that were proposed and taken away. */
+  const [taken, setTaken] = useState<ReadonlyMap<number, ReadonlySet<string>>>(new Map());
+  const takeAway = useCallback(
+    (answer: number, codeId: string) =>
+      setTaken((before) =>
+        new Map(before).set(answer, new Set([...(before.get(answer) ?? []), codeId])),
+      ),
+    [],
+  );
   const [lifted, setLifted] = useState<string | null>(null);
   // the same function every time: a new one would have all 100,000 rows laid out anew
   const getItemKey = useCallback((index: number) => ids[index]!, [ids]);
@@ -95,6 +108,9 @@ export function Ledger({ ids, counts, near, codebook, filter }: LedgerProps) {
                   lifted={lifted}
                   onLift={setLifted}
                   offersNothing={filter.show === 'nothing_likely'}
+                  isReading={isReading}
+                  taken={taken.get(answer.id) ?? nothingTaken}
+                  onTake={takeAway}
                   words={filter.words}
                   match={filter.match}
                   onChange={change}

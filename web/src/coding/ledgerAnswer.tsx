@@ -15,7 +15,8 @@ import { LedgerLine } from './ledgerLine.js';
 import { AnswerNotes } from './answerNotes.js';
 import { RespondentDrawer } from './respondentDrawer.js';
 import { SameAnswers } from './sameAnswers.js';
-import { Suggested } from './suggested.js';
+import { proposalsOf } from './proposals.js';
+import { NothingProposed, Proposed, shownSuggestions, Suggested } from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface LedgerAnswerProps {
@@ -40,6 +41,10 @@ export interface LedgerAnswerProps {
   onLift: (mention: string | null) => void;
   /** Whether the list is of answers where no code is likely. */
   offersNothing: boolean;
+  /** Whether answers are read one by one with what the models propose, and what was taken away of it here. */
+  isReading: boolean;
+  taken: ReadonlySet<string>;
+  onTake: (answer: number, codeId: string) => void;
   /** What is looked for. */
   words: string;
   match: WordMatch;
@@ -67,6 +72,35 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
   );
   const { whole, byLine } = useMemo(() => deal(answer.mentions, lines), [answer.mentions, lines]);
   const toSame = count > 1;
+  const { isReading, taken, onTake } = props;
+  const reading = useMemo(
+    () =>
+      isReading
+        ? {
+            proposals: proposalsOf(answer, lines, taken),
+            takeAway: (codeId: string) => onTake(answer.id, codeId),
+          }
+        : null,
+    [isReading, answer, lines, taken, onTake],
+  );
+  const proposedAt = (line: number | null) =>
+    reading?.proposals.map(
+      (proposal, p) =>
+        proposal.line === line && (
+          <Proposed
+            key={proposal.codeId}
+            proposal={proposal}
+            number={p + 1}
+            codebook={codebook}
+            onTake={() => onTake(answer.id, proposal.codeId)}
+          />
+        ),
+    );
+  const offersNothing =
+    reading?.proposals.length === 0 &&
+    answer.mentions.length === 0 &&
+    !answer.settled &&
+    !answer.inSample;
   const remove = (mention: Mention) => onChange({ do: 'remove', mention, toSame });
   const replace = (mention: Mention) => {
     const { start, end } = mention;
@@ -113,15 +147,27 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         <AnswerHead {...props} />
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">
           {whole.map(label)}
-          <Suggested
-            answer={answer}
-            offersNothing={props.offersNothing}
-            codebook={codebook}
-            onDecide={(mention, accepted) => onChange({ do: 'decide', mention, accepted, toSame })}
-            onNothing={() =>
-              onChange({ do: 'settle', responseId: answer.id, settled: true, toSame })
-            }
-          />
+          {proposedAt(null)}
+          {offersNothing && <NothingProposed />}
+          {!reading && (
+            <Suggested
+              answer={answer}
+              offersNothing={props.offersNothing}
+              codebook={codebook}
+              onDecide={(mention, accepted) =>
+                onChange({ do: 'decide', mention, accepted, toSame })
+              }
+              onNothing={() =>
+                onChange({
+                  do: 'settle',
+                  responseId: answer.id,
+                  settled: true,
+                  toSame,
+                  assisted: true,
+                })
+              }
+            />
+          )}
         </div>
       </div>
       {noAnswer && <p className="voice text-soft">{text.trim() === '' ? '(left empty)' : text}</p>}
@@ -169,6 +215,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
             }
           >
             {byLine[l]!.map(label)}
+            {proposedAt(l)}
           </LedgerLine>
         );
       })}
@@ -183,6 +230,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           toSame={toSame}
           before={props.before}
           codebook={codebook}
+          reading={reading}
           onChange={onChange}
         />
       )}
@@ -205,7 +253,13 @@ function AnswerHead({
   const openDrawer = useDrawer();
   const toSame = count > 1;
   const settle = (settled: boolean) =>
-    onChange({ do: 'settle', responseId: answer.id, settled, toSame });
+    onChange({
+      do: 'settle',
+      responseId: answer.id,
+      settled,
+      toSame,
+      assisted: shownSuggestions(answer).length > 0,
+    });
   const settled = answer.settled ? 'Settled: open it again' : 'Open: settle it';
   return (
     <div className="flex min-w-0 items-center gap-2 text-[13px] text-soft">

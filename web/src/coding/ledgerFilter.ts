@@ -18,7 +18,7 @@ const parts = [
     'like',
     'about',
   ] as const),
-  ...(['order', 'seed', 'same'] as const),
+  ...(['order', 'code', 'seed', 'same'] as const),
 ];
 const nothingChosen = ledgerQuery.parse({});
 

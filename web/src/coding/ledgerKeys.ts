@@ -32,3 +32,13 @@ export const ledgerKeys: readonly KeyHelp[] = [
   { keys: 'Page ↑ ↓', does: 'answer before, next answer' },
   { keys: 'Ctrl Home End', does: 'first answer, last answer' },
 ];
+
+/** The same where answers are read one by one with what the models propose. */
+export const readingKeys: readonly KeyHelp[] = [
+  { keys: 'Enter', does: 'accept exactly what is shown, settle, and go to the next' },
+  { keys: 'Alt 1 – 9', does: 'take the proposal with this number away' },
+  { keys: 'Backspace', does: 'take the last proposal away' },
+  { keys: 'type', does: 'find another code to apply' },
+  { keys: 'Ctrl Enter', does: 'nothing applies: settle without a code' },
+  ...ledgerKeys.filter(({ keys }) => !/^(?:Enter|Ctrl Enter|Backspace|type|Alt [AO1])/u.test(keys)),
+];

@@ -1,4 +1,4 @@
-import type { Question, SampleKind, StudyDetail } from '@yellow-thread/contract';
+import type { Question, SampleCreate, StudyDetail } from '@yellow-thread/contract';
 import { marginOf, sampleSizeFor } from '@yellow-thread/core/sampling';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -12,7 +12,7 @@ import { ProblemNote } from '../parts/notices.js';
 import { asCount, counted } from '../parts/numbers.js';
 import { SaturationChart } from './saturationChart.js';
 
-const kinds: [SampleKind, string, string][] = [
+const kinds: [SampleCreate['kind'], string, string][] = [
   [
     'random',
     'at random',
@@ -57,7 +57,7 @@ export function SampleDrawer({ study, question }: { study: StudyDetail; question
 }
 
 function DrawSample({ study, question }: { study: StudyDetail; question: Question }) {
-  const [kind, setKind] = useState<SampleKind>('random');
+  const [kind, setKind] = useState<SampleCreate['kind']>('random');
   const tenth = Math.max(1, Math.round(question.answered / 10));
   const [size, setSize] = useState(tenth);
   const categories = study.variables.filter((one) => one.kind !== 'number' || one.derived);

@@ -4,6 +4,7 @@ import type { SeenCodebook } from '../data/codebook.js';
 import { Knot } from '../parts/knot.js';
 import { asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import type { Proposal } from './proposals.js';
 
 const most = 4;
 
@@ -112,3 +113,41 @@ function SuggestedCodes({
     );
   });
 }
+
+/** A code proposed where answers are read one by one: hollow, until Enter accepts what is shown. */
+export function Proposed({
+  proposal: { codeId, probability },
+  number,
+  codebook,
+  onTake,
+}: {
+  proposal: Proposal;
+  /** Its number in the answer, by which a key takes it away. */
+  number: number;
+  codebook: SeenCodebook;
+  onTake: () => void;
+}) {
+  const code = codebook.byId.get(codeId);
+  if (!code) return null;
+  return (
+    <span
+      data-proposed={codeId}
+      title={`proposed, probability ${asShare(probability)}; Alt ${number} takes it away`}
+      className={suggested}
+    >
+      <Knot state="open" label="proposed" />
+      <StitchMark look={code.look} width={14} />
+      <span style={{ color: code.look.ink }}>{code.name}</span>
+      <kbd className="text-[11px]">{number}</kbd>
+      <Act name={`Take ${code.name} away`} icon={X} onClick={onTake} />
+    </span>
+  );
+}
+
+/** That no code is proposed, which Enter accepts like any other proposal. */
+export const NothingProposed = () => (
+  <span className={suggested}>
+    <Knot state="open" label="proposed" />
+    nothing applies
+  </span>
+);

@@ -7,6 +7,7 @@ import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { noteOn } from '../data/notes.js';
 import { useSession } from '../data/people.js';
+import { mentionOf as proposedMention, type Proposal } from './proposals.js';
 import { shownSuggestions } from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
@@ -21,20 +22,36 @@ export interface CodeFieldProps {
   /** The answer before it, where that is nearly the same. */
   before: LedgerAnswer | null;
   codebook: SeenCodebook;
+  /** Where answers are read one by one: what is proposed here, and taking one of it away; null elsewhere. */
+  reading: Reading | null;
   onChange: (change: CodingChange) => void;
+}
+
+/** An answer that is read with what the models propose for it. */
+export interface Reading {
+  proposals: readonly Proposal[];
+  takeAway: (codeId: string) => void;
 }
 
 /** What can be done at the place where one is. */
 export function useDeeds(props: CodeFieldProps) {
-  const { answer, lines, byLine, place, position, toSame, before, onChange } = props;
+  const { answer, lines, byLine, place, position, toSame, before, reading, onChange } = props;
   const account = useSession().data?.account;
   const line = lines[place.line];
   const target = place.passage ?? line ?? null;
   const here = byLine[place.line] ?? answer.mentions.filter(({ start }) => start === null);
   const last = here.at(-1);
   const noCode = () => void toast('There is no code here yet.');
+  const assisted = shownSuggestions(answer).length > 0;
   const settle = (settled: boolean) =>
-    onChange({ do: 'settle', responseId: answer.id, settled, toSame });
+    onChange({ do: 'settle', responseId: answer.id, settled, toSame, assisted });
+  /** Settles the answer with what is proposed and was left standing. */
+  const read = (proposals: readonly Proposal[]) => {
+    const accept = proposals.map((one) => proposedMention(one, answer.id, lines, account?.id ?? 0));
+    onChange({ do: 'read', responseId: answer.id, accept, toSame });
+    position.moveAnswer(1);
+  };
+  const isRead = reading !== null && !answer.settled && !answer.inSample;
   const settleAndGoOn = () => {
     if (!answer.settled) settle(true);
     position.moveAnswer(1);
@@ -142,9 +159,16 @@ export function useDeeds(props: CodeFieldProps) {
       last
         ? onChange({ do: 'edit', from: last, to: { ...last, typical: !last.typical } })
         : noCode(),
+    /** Takes what is proposed under a number away. */
+    takeAway: (number: number) => {
+      const proposal = reading?.proposals[number - 1];
+      if (proposal) reading.takeAway(proposal.codeId);
+    },
     nothingApplies: () =>
       answer.mentions.length === 0
-        ? settleAndGoOn()
+        ? isRead
+          ? read([])
+          : settleAndGoOn()
         : void toast('Something applies: take its codes away first, or settle with Enter.'),
     onKey: (event: KeyboardEvent) => {
       const command = event.ctrlKey || event.metaKey;
@@ -173,11 +197,15 @@ export function useDeeds(props: CodeFieldProps) {
           return position.goTo({ answer, line, passage: null });
         }
         case 'Backspace':
+          // the last of what is shown, which is the least likely
+          if (isRead && reading.proposals.length > 0)
+            return deeds.takeAway(reading.proposals.length);
           return last ? onChange({ do: 'remove', mention: last, toSame }) : undefined;
         case 'Delete':
           return answer.settled ? settle(false) : undefined;
         case 'Enter':
           if (command) return deeds.nothingApplies();
+          if (isRead) return read(reading.proposals);
           if (answer.mentions.length > 0) return settleAndGoOn();
           return void toast('No code yet. Type one, or press Ctrl Enter if nothing applies.');
         default:

@@ -128,7 +128,16 @@ export type CodingChange =
     }
   | { do: 'remove'; mention: Mention; toSame: boolean }
   | { do: 'edit'; from: Mention; to: Mention }
-  | { do: 'settle'; responseId: number; settled: boolean; toSame: boolean }
+  | {
+      do: 'settle';
+      responseId: number;
+      settled: boolean;
+      toSame: boolean;
+      /** Whether the models' suggestions were in view. */
+      assisted: boolean;
+    }
+  /** Settles an answer with the suggestions that were left standing. */
+  | { do: 'read'; responseId: number; accept: Mention[]; toSame: boolean }
   | { do: 'decide'; mention: Mention; accepted: boolean; toSame: boolean }
   | { do: 'line'; responseId: number; at: number; line: 'parted' | 'joined' | 'as_written' }
   | NoteChange;
@@ -163,7 +172,8 @@ export function useCode(study: number, question: number): (change: CodingChange)
       onError: () => owe(blocks),
       onSuccess: (_, change) => {
         // what was done to answers of the same words the server knows, and the mention of what was accepted
-        if (('toSame' in change && change.toSame) || change.do === 'decide') owe(blocks);
+        if (('toSame' in change && change.toSame) || change.do === 'decide' || change.do === 'read')
+          owe(blocks);
       },
     });
     return (change) => {
@@ -209,9 +219,15 @@ function asRequest(study: number, question: number, change: CodingChange) {
       } as const;
     }
     case 'settle': {
-      const { settled, toSame } = change;
+      const { settled, toSame, assisted } = change;
       const path = `${base}/responses/${change.responseId}/settlement`;
-      return { method: 'PUT', path, body: { settled, toSame } } as const;
+      return { method: 'PUT', path, body: { settled, toSame, assisted } } as const;
+    }
+    case 'read': {
+      const { accept, toSame } = change;
+      const path = `${base}/responses/${change.responseId}/reading`;
+      const given = accept.map(({ codeId, start, end }) => ({ codeId, start, end }));
+      return { method: 'POST', path, body: { accept: given, toSame } } as const;
     }
     case 'line': {
       const { at, line } = change;
@@ -232,6 +248,7 @@ function responseOf(change: CodingChange): number | null {
     case 'edit':
       return change.from.responseId;
     case 'settle':
+    case 'read':
     case 'line':
       return change.responseId;
     case 'addNote':
@@ -265,6 +282,8 @@ function editAnswer(answer: LedgerAnswer, change: CodingChange): LedgerAnswer {
     }
     case 'settle':
       return { ...answer, settled: change.settled };
+    case 'read':
+      return { ...answer, settled: true, mentions: [...answer.mentions, ...change.accept] };
     case 'line': {
       const cut: LineCut = {
         responseId: answer.id,
@@ -294,6 +313,8 @@ function recount(study: number, codebook: Codebook, change: CodingChange): Codeb
     return counted(counted(codebook, change.from.codeId, -1), change.to.codeId, 1);
   if (change.do === 'decide')
     return change.accepted ? counted(codebook, change.mention.codeId, 1) : codebook;
+  if (change.do === 'read')
+    return change.accept.reduce((book, { codeId }) => counted(book, codeId, 1), codebook);
   if (change.do === 'remove') return counted(codebook, change.mention.codeId, -1);
   if (change.do !== 'add') return codebook;
   const { newCode, newTheme, mention } = change;

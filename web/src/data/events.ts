@@ -26,7 +26,9 @@ export const useConnected = () =>
 const follows: Record<string, readonly Resource[]> = {
   saved_group: ['groups', 'group-size', 'report', 'behind', 'variable', 'respondent-rows'],
   mention: ['answers', ...FROM_MENTIONS],
-  settlement: ['answers', 'study', 'saturation', 'report', 'behind', 'together', 'groups'],
+  settlement: ['answers', 'study', 'saturation', 'report', 'behind', 'together', 'groups', 'left'],
+  code_closing: ['study', 'report', 'behind', 'review', 'left', 'groups', 'write-up'],
+  model_decision: ['study', 'report', 'left', 'write-up'],
   note: ['answers', 'notes', 'others', 'suggestions'],
   line_cut: ['answers'],
   suggestion: ['answers', ...FROM_DECISIONS],

@@ -40,7 +40,8 @@ export type Resource =
   | 'behind'
   | 'respondents'
   | 'respondent-rows'
-  | 'variable';
+  | 'variable'
+  | 'left';
 
 /** What shows which codes were given. */
 export const FROM_MENTIONS = [
@@ -50,7 +51,13 @@ export const FROM_MENTIONS = [
   ...(['variable', 'respondents', 'respondent-rows'] as const),
 ] satisfies Resource[];
 /** What shows what is left to be decided of suggestions. */
-export const FROM_DECISIONS = ['reviews', 'review', 'suggestions', 'checks'] satisfies Resource[];
+export const FROM_DECISIONS = [
+  'reviews',
+  'review',
+  'suggestions',
+  'checks',
+  'left',
+] satisfies Resource[];
 
 declare module '@tanstack/react-query' {
   interface Register {

@@ -74,6 +74,7 @@ const elsewhereFromDecisions = [
   'reviews',
   'report',
   'behind',
+  'left',
 ] as const;
 const followsFromDecisions = ['review', ...elsewhereFromDecisions] as const;
 
@@ -157,12 +158,15 @@ export function useDecide(
       call(`${pathOf(study, question, code)}/decide`, {
         method: 'POST',
         body: {
-          ...{ responseId: suggestion.responseId, state },
+          ...{ responseId: suggestion.responseId, state, toSame: suggestion.count > 1 },
           ...(passage && { passage }),
           ...(other && { other: { id: other.id, codeId: other.codeId } }),
         },
         reply: doneSchema,
       }),
+    // of the others of the same words the server knows
+    onSuccess: (_, { suggestion }) =>
+      suggestion.count > 1 ? client.invalidateQueries({ queryKey: figures }) : undefined,
     onError: () =>
       Promise.all([list, figures].map((queryKey) => client.invalidateQueries({ queryKey }))),
   });

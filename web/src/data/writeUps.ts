@@ -54,6 +54,7 @@ export const emptyContent: WriteUpContent = {
   background: [],
   masked: true,
   names: [],
+  drafted: [],
   body: null,
 };
 

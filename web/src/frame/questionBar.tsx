@@ -1,5 +1,5 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
-import { NavLink, useLocation, useNavigation } from 'react-router';
+import { Link, NavLink, useLocation, useNavigation } from 'react-router';
 import { asCount } from '../parts/numbers.js';
 import { SavedSign } from './savedSign.js';
 
@@ -25,7 +25,15 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
         </nav>
         <span className="flex shrink-0 items-baseline gap-4">
           <span className="figures text-soft">
-            {asCount(question.settled)} settled of {asCount(question.answered)} answered ·{' '}
+            <Link
+              to={`/studies/${study.id}/questions/${question.id}/left`}
+              className="underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-soft"
+              title="What is left of this question"
+            >
+              {asCount(question.settled + question.decided)} settled of {asCount(question.answered)}{' '}
+              answered
+            </Link>
+            {question.byModel > 0 && ` · ${asCount(question.byModel)} left to the models`} ·{' '}
             {asCount(question.asked)} asked
           </span>
           <SavedSign />

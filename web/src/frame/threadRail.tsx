@@ -7,15 +7,17 @@ import { STOPS, stopPath, type StopKey } from './place.js';
 /** How much of each stop's part of the job is done, 0 to 1. */
 function sharesDone(study: StudyDetail, question: Question | null): Record<StopKey, number> {
   const share = (part: number, whole: number) => (whole > 0 ? part / whole : 0);
-  const settled = share(question?.settled ?? 0, question?.answered ?? 0);
-  const decided = question?.suggestions?.decided ?? 0;
+  const { settled = 0, decided = 0, answered = 0, suggestions = null } = question ?? {};
+  const done = share(settled + decided, answered);
+  const reviewed = suggestions?.decided ?? 0;
   return {
     import: study.allRespondents > 0 ? 1 : 0,
-    look: study.allRespondents > 0 ? 1 : 0,
-    code: settled,
-    train: question?.suggestions ? 1 : 0,
-    review: share(decided, decided + (question?.suggestions?.open ?? 0)),
-    report: settled,
+    // looking is never done: it has no end of its own
+    look: 0,
+    code: done,
+    train: suggestions ? 1 : 0,
+    review: question?.isFinished ? 1 : share(reviewed, reviewed + (suggestions?.open ?? 0)),
+    report: done,
   };
 }
 
@@ -42,7 +44,9 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
                 <span className="group-aria-[current=page]:border-b-2 group-aria-[current=page]:border-thread">
                   {name}
                 </span>
-                <span className="sr-only">, {Math.round(100 * done[key])} percent done</span>
+                {key !== 'look' && (
+                  <span className="sr-only">, {Math.round(100 * done[key])} percent done</span>
+                )}
               </NavLink>
             ) : (
               // a stop that has nothing to work on before a sheet is in

@@ -1,5 +1,5 @@
 import type { Trained, TrainedCode, Training, TrainingRun } from '@yellow-thread/contract';
-import { LEAST_F1 } from '@yellow-thread/core/review';
+import { modelVerdict } from '@yellow-thread/core/review';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
@@ -10,6 +10,7 @@ import { Choice } from '../parts/field.js';
 import { asShare, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
+import { verdictWords } from '../parts/verdictWords.js';
 import { NotLearnable } from './notLearnable.js';
 import { CodeModel } from './codeModel.js';
 import { Curve, gainWords } from './curve.js';
@@ -238,7 +239,7 @@ function CodeRow({
         className="whitespace-nowrap py-1.5 pr-4 text-[13px]"
         title={code.state === 'weak' ? `under ${few} examples` : undefined}
       >
-        {stateWords(code)}
+        {verdictWords(modelVerdict(code.quality, code.state === 'weak'), code.line)}
       </td>
       <td className={`max-w-0 truncate py-1.5 font-serif text-[15px] ${onlyWide}`}>
         {code.wordsFor
@@ -248,15 +249,6 @@ function CodeRow({
       </td>
     </tr>
   );
-}
-
-/** What can be done with a code's model. */
-function stateWords(code: Trained): string {
-  if (code.state === 'weak') return 'little evidence';
-  if (code.quality.precision >= 0.8 && code.quality.recall >= 0.6) return 'good';
-  if (code.quality.averagePrecision < 0.3 || code.quality.f1 < LEAST_F1)
-    return 'not to be relied on';
-  return `usable above ${asShare(code.line)}`;
 }
 
 /** Codes that the models take for each other: their definitions may want sharpening. */

@@ -1,5 +1,5 @@
 import type { Question, Report, StudyDetail } from '@yellow-thread/contract';
-import { baseWords } from '@yellow-thread/core/report';
+import { baseWords, ruleNames } from '@yellow-thread/core/report';
 import { Chart } from 'chart.js';
 import { Copy, Download } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
@@ -16,6 +16,7 @@ import type { ChartPicture } from './chartFrame.js';
 import { PutInWriteUp } from './putInWriteUp.js';
 import { useTableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
+import { isEmptyTable } from './tableView.js';
 
 const sizes = ['10', '20', 'all'] as const;
 
@@ -35,6 +36,9 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
   const query = new URLSearchParams(choice.query);
   if (kind === 'stacked') {
     query.set('base', 'mentions');
+    // shares of mentions are counted, and of what is decided throughout
+    if (!question.isFinished)
+      query.set('counts', choice.counts === 'sample' ? 'sample' : 'settled');
     if (choice.rows === 'book') query.set('rows', 'themes');
   }
   const report = useReport(study.id, question.id, query.toString());
@@ -73,7 +77,7 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
         <PageProblem error={shown.error} />
       ) : !shown.data || !codebook ? (
         <Waiting what="the figures" />
-      ) : shown.data.rows.length === 0 ? (
+      ) : isEmptyTable(shown.data) ? (
         <EmptyState title="Nothing to draw yet">
           <p>Code and settle some answers, then their figures can be drawn here.</p>
         </EmptyState>
@@ -81,7 +85,7 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
         <EmptyState title="This takes two columns">
           <p>
             Put groups, waves or a background variable across; which two columns are meant is chosen
-            at “Difference of … less …” under “More choices”.
+            at “Difference: … minus …” under “More choices”.
           </p>
         </EmptyState>
       ) : (
@@ -128,12 +132,14 @@ function Picture({
   question: Question;
 }) {
   const rows = useMemo(
-    () => (size === 'all' ? report.rows : report.rows.slice(0, Number(size))),
+    () =>
+      (size === 'all' ? report.rows : report.rows.slice(0, Number(size))).map((row) =>
+        row.isAtLeast ? { ...row, name: `${row.name} *` } : row,
+      ),
     [report, size],
   );
   const picture = useMemo(() => {
-    const names = pair.map((place) => report.columns[place]?.label).join(' less ');
-    const first = report.columns[0]!;
+    const names = pair.map((place) => report.columns[place]?.label).join(' minus ');
     return chartOf({
       kind,
       report,
@@ -143,7 +149,8 @@ function Picture({
       title: kind === 'differences' ? `${question.wording} – ${names}` : question.wording,
       caption: [
         study.name,
-        `percent of ${baseWords[report.base]}${report.base === 'mentions' ? '' : `, ${first.settled} settled of ${first.answered}`}`,
+        `${ruleNames[report.counts]}: ${baseNote(report)}`,
+        report.rows.some((row) => row.isAtLeast) ? 'rows with * are at least so many' : '',
         report.weighted ? 'weighted' : '',
         kind === 'bars' || kind === 'differences'
           ? `${Math.round(100 * report.level)}% intervals`
@@ -183,6 +190,14 @@ function Picture({
       <Drawing picture={picture} label={summary} />
     </div>
   );
+}
+
+/** What a chart's percentages are out of. */
+function baseNote({ counts, base, columns: [first] }: Report): string {
+  const { counted = 0, answered = 0 } = first ?? {};
+  if (counts === 'estimated') return `share of all ${answered} who answered, from ${counted} read`;
+  const of = `percent of ${baseWords[base]}`;
+  return base === 'mentions' ? of : `${of}, ${counted} of ${answered}`;
 }
 
 async function copyPicture(picture: ChartPicture) {

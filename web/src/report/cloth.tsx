@@ -34,7 +34,7 @@ export function Cloth({
   /** What it scrolls in. */
   scroller: HTMLElement | null;
 }) {
-  const { columns, weighted } = report;
+  const { columns, weighted, counts, base } = report;
   const heads = new Set(report.rows.filter(({ kind }) => kind !== 'code').map(({ id }) => id));
   const isUnder = (row: Row) =>
     row.kind === 'code' && row.parentId !== null && heads.has(row.parentId);
@@ -87,7 +87,7 @@ export function Cloth({
         look={lookOf(row, codebook)}
         scale={scaleOf(r)}
         onFold={() => fold(row.id)}
-        {...{ columns, beside, choice, isWeighted: weighted, onCell }}
+        {...{ columns, beside, choice, isWeighted: weighted, counts, base, onCell }}
         {...placed}
       />
     );

@@ -3,6 +3,8 @@ import { columnName } from '@yellow-thread/core/report';
 import { asCount } from '../parts/numbers.js';
 import type { TableChoice } from './tableChoice.js';
 
+type Column = Report['columns'][number];
+
 /** What stands beside the counted columns. */
 export interface Beside {
   difference: boolean;
@@ -11,15 +13,19 @@ export interface Beside {
   whole: boolean;
 }
 
-export const besideOf = ({ columns, rows }: Report): Beside => ({
+export const besideOf = ({ columns, rows, counts }: Report): Beside => ({
   difference: rows.some(({ difference }) => difference),
-  estimated: columns.flatMap((_, c) => (rows.some(({ cells }) => cells[c]!.estimated) ? [c] : [])),
+  // where everything is estimated, nothing stands beside it
+  estimated:
+    counts === 'estimated'
+      ? []
+      : columns.flatMap((_, c) => (rows.some(({ cells }) => cells[c]!.estimated) ? [c] : [])),
   whole: rows.some(({ whole }) => whole),
 });
 
 /** Columns with their bases; those of a second variable under the first's. */
 export function ClothHead({
-  report: { columns, weighted, level },
+  report,
   beside,
   choice,
 }: {
@@ -27,6 +33,7 @@ export function ClothHead({
   beside: Beside;
   choice: TableChoice;
 }) {
+  const { columns, weighted, level } = report;
   const isNested = columns.some(({ under }) => under !== null);
   const spans = columns.reduce<{ under: string | null; count: number }[]>((all, { under }) => {
     const last = all.at(-1);
@@ -77,12 +84,12 @@ export function ClothHead({
               </span>
             )}
             <span className="figures block text-[12px] font-normal text-soft">
-              {asCount(column.settled)} settled of {asCount(column.answered)}
+              {baseOf(report.counts, column)}
             </span>
             {weighted && (
               <span className="figures block text-[12px] font-normal text-soft">
-                weighted {asCount(Math.round(column.settledWeighted))}, effective{' '}
-                {asCount(Math.round(column.settledEffective))}
+                weighted {asCount(Math.round(column.countedWeighted))}, effective{' '}
+                {asCount(Math.round(column.countedEffective))}
               </span>
             )}
           </th>
@@ -91,7 +98,7 @@ export function ClothHead({
           <th scope="col" className={`${head} ${top} min-w-[130px] font-semibold`}>
             Difference
             <span className="block text-[12px] font-normal text-soft">
-              {pair.join(' less ')}, {percent}%
+              {pair.join(' minus ')}, {percent}%
             </span>
           </th>
         )}
@@ -116,4 +123,18 @@ export function ClothHead({
       </tr>
     </thead>
   );
+}
+
+/** Of how many people a column's figures are. */
+function baseOf(counts: Report['counts'], { counted, settled, answered }: Column): string {
+  switch (counts) {
+    case 'decided':
+      return `${asCount(answered)} answered`;
+    case 'estimated':
+      return `${asCount(counted)} read of ${asCount(answered)}`;
+    case 'sample':
+      return `${asCount(counted)} of the sample`;
+    case 'settled':
+      return `${asCount(settled)} settled of ${asCount(answered)}`;
+  }
 }

@@ -57,6 +57,8 @@ export function ClothRow({
   choice,
   scale,
   isWeighted,
+  counts,
+  base,
   onFold,
   onCell,
   ...drawn
@@ -73,6 +75,9 @@ export function ClothRow({
   /** What the longest bar that a cell's is set against stands for. */
   scale: (column: number) => number;
   isWeighted: boolean;
+  /** What the table counts, and what its percentages are out of. */
+  counts: Report['counts'];
+  base: Report['base'];
   onFold: () => void;
   onCell: (row: Row, column: Column) => void;
 } & Pick<ComponentProps<'tr'>, 'ref' | 'aria-rowindex'> & { 'data-index'?: number }) {
@@ -115,6 +120,8 @@ export function ClothRow({
             choice={choice}
             length={Math.min(1, lengthOf(cell, choice.cells) / scale(c))}
             isWeighted={isWeighted}
+            counts={counts}
+            base={base}
             onCell={onCell}
           />
         </td>
@@ -200,11 +207,15 @@ function ClothCell({
   choice,
   length,
   isWeighted,
+  counts,
+  base,
   onCell,
 }: {
   row: Row;
   column: Column;
   cell: Cell;
+  counts: Report['counts'];
+  base: Report['base'];
   look: Look;
   choice: TableChoice;
   length: number;
@@ -212,15 +223,24 @@ function ClothCell({
   onCell: (row: Row, column: Column) => void;
 }) {
   if (cell.share === null) return <span className="text-soft">–</span>;
-  const { people } = cell.base;
+  const { sampled } = cell.estimated ?? {};
+  const isEstimated = counts === 'estimated';
+  const people = (isEstimated ? sampled : undefined) ?? cell.base.people;
   const faint = people < choice.lowest ? 'text-soft italic' : people < choice.low ? 'italic' : '';
-  const text = textOf(cell, choice);
-  const isOfMentions = choice.base === 'mentions';
-  const part = isOfMentions ? cell.mentions : cell.people;
+  const text = textOf(cell, isEstimated ? { ...choice, cells: 'percent' } : choice);
+  const part = base === 'mentions' ? cell.mentions : cell.people;
+  const ends = cell.interval?.map((end) => asPercent(end, people, choice.decimals)).join(' – ');
+  const about = isEstimated
+    ? ends
+    : choice.interval && ends
+      ? ends
+      : `${asCount(part)} of ${asCount(people)}`;
+  const atLeast = cell.undecided > 0 ? `at least, ${asCount(cell.undecided)} undecided` : '';
   const rest =
     cell.rest &&
     { higher: 'higher than everyone else', lower: 'lower than everyone else' }[cell.rest];
   const marks = [
+    atLeast,
     cell.exceeds.length > 0 ? `higher than ${cell.exceeds.join(', ')}` : '',
     rest ?? '',
   ].filter(Boolean);
@@ -234,19 +254,22 @@ function ClothCell({
           ? `weighted ${cell.weighted.toFixed(1)} of ${cell.base.weighted.toFixed(1)}`
           : undefined
       }
-      aria-label={[`${row.name}, ${column.label}: ${text}`, `${part} of ${people}`, ...marks].join(
-        ', ',
-      )}
+      aria-label={[
+        `${row.name}, ${column.label}: ${text}`,
+        isEstimated ? `estimated, ${about}` : `${part} of ${people}`,
+        ...marks,
+      ].join(', ')}
       className="block w-full rounded text-right enabled:hover:bg-wash"
     >
       <StitchBar look={look} share={length} />
       <span className={`figures flex items-baseline justify-between gap-2 ${faint}`}>
-        <span className="whitespace-nowrap text-[12px] text-soft">
-          {choice.interval && cell.interval
-            ? cell.interval.map((end) => asPercent(end, people, choice.decimals)).join(' – ')
-            : `${asCount(part)} of ${asCount(people)}`}
-        </span>
+        <span className="whitespace-nowrap text-[12px] text-soft">{about}</span>
         <span className={`relative ${row.kind === 'code' ? '' : 'font-semibold'}`}>
+          {atLeast && (
+            <span className="mr-1 text-[12px] font-normal text-soft" title={atLeast}>
+              at least
+            </span>
+          )}
           {text}
           {(cell.exceeds.length > 0 || cell.rest) && (
             <sup className="absolute left-full top-1 ml-0.5 whitespace-nowrap text-[11px] font-semibold text-deep">

@@ -3,6 +3,7 @@ import { FileText } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { asProblem } from '../data/client.js';
+import { useReport } from '../data/report.js';
 import { useRestriction } from '../data/restriction.js';
 import { usePutIn, useWriteUps, type PutIn } from '../data/writeUps.js';
 import { Menu, MenuItem, MenuRule } from '../parts/menu.js';
@@ -12,8 +13,11 @@ import { useTableChoice } from './tableChoice.js';
 export function PutTableIn({ study, question }: { study: StudyDetail; question: Question }) {
   const [choice] = useTableChoice(study.variables);
   const within = useRestriction(study.id);
+  const counts = useReport(study.id, question.id, choice.query).data?.counts;
   const table = () => {
     const query = new URLSearchParams(choice.query);
+    // what is written about a table stays true only as long as it counts the same
+    if (counts) query.set('counts', counts);
     if (within) query.set('group', within);
     return Promise.resolve({ table: { questionId: question.id, query: query.toString() } });
   };

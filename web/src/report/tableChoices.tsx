@@ -6,7 +6,7 @@ import type {
   RowOrder,
   StudyDetail,
 } from '@yellow-thread/contract';
-import { columnName, type Decimals } from '@yellow-thread/core/report';
+import { basesOf, columnName, ruleNames, type Decimals } from '@yellow-thread/core/report';
 import { SlidersHorizontal, X } from 'lucide-react';
 import { useState } from 'react';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -24,7 +24,7 @@ import {
 } from './tableChoice.js';
 
 const baseNames: Record<BaseKind, string> = {
-  settled: 'those settled',
+  settled: 'those who count',
   answered: 'all who answered',
   asked: 'all who were asked',
   mentions: 'all mentions',
@@ -72,13 +72,27 @@ interface Props {
 
 /** Which table is shown: what stands across and down, what a percentage is out of, what is compared. */
 export function TableChoices(props: Props) {
-  const { study, choice, change } = props;
+  const { study, choice, change, report } = props;
   const [more, setMore] = useState(false);
   const groups = useGroups(study.id).data?.groups ?? [];
   const variables = acrossable(study.variables);
   const [first, second] = choice.by.split(',');
   return (
     <>
+      {report && (
+        <Choice
+          label="Counts"
+          className="max-w-64"
+          value={report.counts}
+          onChange={(event) => change({ counts: event.target.value })}
+        >
+          {report.rules.map(({ rule, why }) => (
+            <option key={rule} value={rule} disabled={why !== null} title={why ?? undefined}>
+              {ruleNames[rule]}
+            </option>
+          ))}
+        </Choice>
+      )}
       <Choice
         label="Across"
         className="max-w-56"
@@ -101,7 +115,7 @@ export function TableChoices(props: Props) {
       </Choice>
       {/^\d/u.test(choice.by) && variables.length > 1 && (
         <Choice
-          label="within it"
+          label="broken down by"
           className="max-w-44"
           value={second ?? ''}
           onChange={(event) =>
@@ -121,13 +135,19 @@ export function TableChoices(props: Props) {
             ))}
         </Choice>
       )}
-      <Choice
-        label="Percent of"
-        value={choice.base}
-        onChange={(event) => change({ base: event.target.value })}
-      >
-        {options(baseNames)}
-      </Choice>
+      {report && (
+        <Choice
+          label="Percent of"
+          value={report.base}
+          onChange={(event) => change({ base: event.target.value })}
+        >
+          {basesOf(report.counts, report.isFinished).map((base) => (
+            <option key={base} value={base}>
+              {baseNames[base]}
+            </option>
+          ))}
+        </Choice>
+      )}
       {study.weighted && (
         <Tick
           name="weighted"
@@ -236,7 +256,7 @@ function MoreChoices({
           {[0, 1].map((side) => (
             <Choice
               key={side}
-              label={side === 0 ? 'Difference of' : 'less'}
+              label={side === 0 ? 'Difference:' : 'minus'}
               className="max-w-40"
               value={pair[side]}
               onChange={(event) => {
@@ -297,10 +317,17 @@ function MoreChoices({
         ))}
         people
       </span>
+      {report?.counts !== 'estimated' && (
+        <Tick
+          name="estimated columns beside"
+          checked={choice.estimated}
+          onChange={(estimated) => change({ estimated: estimated ? 'true' : null })}
+        />
+      )}
       <Tick
-        name="estimated shares"
-        checked={choice.estimated}
-        onChange={(estimated) => change({ estimated: estimated ? 'true' : null })}
+        name="hide empty rows"
+        checked={choice.empty === 'hidden'}
+        onChange={(hidden) => change({ empty: hidden ? 'hidden' : null })}
       />
       {choice.rows !== 'bundles' && codebook && (
         <span className="flex flex-wrap items-center gap-1.5">

@@ -1,11 +1,5 @@
-import type {
-  BaseKind,
-  CorrectionChoice,
-  Question,
-  Report,
-  StudyDetail,
-} from '@yellow-thread/contract';
-import { FEWEST_SAMPLED } from '@yellow-thread/core/report';
+import type { CorrectionChoice, Question, Report, StudyDetail } from '@yellow-thread/contract';
+import { baseWords, countsSentence, FEWEST_SAMPLED } from '@yellow-thread/core/report';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -17,6 +11,24 @@ import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
 import { useTableChoice, type TableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
+
+/** Whether there is nothing that could be counted yet. */
+export const isEmptyTable = ({ rows, columns }: Report): boolean =>
+  rows.length === 0 || columns.every(({ counted, settled }) => counted + settled === 0);
+
+/** What the table counts, in a sentence, and the way to the end where there is one left. */
+function WhatCounts({ report }: { report: Report }) {
+  return (
+    <p className="sticky left-0 max-w-prose py-2.5 text-[14px]" data-testid="what-counts">
+      {countsSentence(report, asCount)}{' '}
+      {!report.isFinished && (
+        <Link to="../left" className="underline">
+          What is left
+        </Link>
+      )}
+    </p>
+  );
+}
 
 /** The cloth: themes and codes down, groups across, every number with its base. */
 export function TableView({ study, question }: { study: StudyDetail; question: Question }) {
@@ -34,17 +46,16 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
         <PageProblem error={report.error} />
       ) : !report.data || !codebook ? (
         <Waiting what="the report" />
-      ) : report.data.rows.length === 0 ? (
+      ) : isEmptyTable(report.data) ? (
         <EmptyState title="Nothing to count yet">
-          <p>
-            No settled answer mentions a code. Code some answers, then their figures stand here.
-          </p>
+          <p>No answer is settled yet. Code some answers, then their figures stand here.</p>
           <Link to="../code" className="underline">
             Code some answers
           </Link>
         </EmptyState>
       ) : (
         <div ref={setScroller} className="min-h-0 flex-1 overflow-auto px-6 pb-8">
+          <WhatCounts report={report.data} />
           <Cloth
             report={report.data}
             codebook={codebook}
@@ -81,29 +92,26 @@ const testWords: Record<CorrectionChoice, string> = {
   none: 'not corrected: with many pairs some differ by chance alone',
   off: '',
 };
-const baseSentence: Record<BaseKind, string> = {
-  settled:
-    'Percentages are out of people whose answer is settled; where every suggestion of a code is decided, out of all who answered, taking answers too unlikely to be suggested as not mentioning it.',
-  answered:
-    'Percentages are out of all who answered; while answers are open, they are what is known so far.',
-  asked:
-    'Percentages are out of all who were asked; while answers are open, they are what is known so far.',
-  mentions:
-    'Percentages are out of all mentions: they say how much of what was said is about a thing, not how many people said it.',
-};
 
-/** How the table is to be read: what counts, out of what, and what the marks mean. */
+/** How the table is to be read: where its figures come from, and what the marks mean. */
 function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
-  const { origins, checked, base, overlapping, estimatedFrom, notEstimated } = report;
+  const { checked, closed, base, overlapping, estimatedFrom, notEstimated, counts } = report;
   return (
     <p className="mt-4 max-w-prose text-[13px] text-soft">
-      People count once in a code and once in a theme. Counted are{' '}
-      {counted(origins.hand, 'mention')} coded by hand, {counted(origins.accepted, 'suggestion')}{' '}
-      accepted one by one and {asCount(origins.bulk)} accepted in bulk
-      {origins.import > 0 && `, ${asCount(origins.import)} came with a sheet`}
-      {origins.words > 0 && `, ${asCount(origins.words)} were coded by words looked for`}.{' '}
-      {checked && <CheckedSentence checked={checked} />}
-      {origins.waiting > 0 && <Waiters count={origins.waiting} />} {baseSentence[base]}{' '}
+      {counts === 'estimated' ? (
+        <>
+          A code without a model, and one that nobody in the sample mentions, has the sample’s own
+          share. A theme is held to be no less than any of its codes and no more than their sum. A
+          column needs {FEWEST_SAMPLED} answers of the sample.{' '}
+        </>
+      ) : (
+        <OriginSentence origins={report.origins} />
+      )}
+      Percentages are out of {baseWords[base]}.{' '}
+      {checked.map((check) => (
+        <CheckedSentence key={check.code + check.side} check={check} />
+      ))}
+      {closed.length > 0 && <ClosedSentence closed={closed} />}
       <TestSentence report={report} />
       {overlapping.length > 0 && (
         <>
@@ -112,9 +120,10 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
           else” to compare them.{' '}
         </>
       )}
-      {estimatedFrom.map((from) => (
-        <EstimatedSentence key={from.trainedAt} from={from} />
-      ))}
+      {counts !== 'estimated' &&
+        estimatedFrom.map((from) => (
+          <EstimatedSentence key={`${from.sampled} ${from.trainedAt}`} from={from} />
+        ))}
       {notEstimated && `${notEstimated} `}
       Figures on fewer than {choice.low} people are set in italics, on fewer than {choice.lowest} in
       grey.
@@ -122,12 +131,30 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
   );
 }
 
+function OriginSentence({ origins }: Pick<Report, 'origins'>) {
+  return (
+    <>
+      People count once in a code and once in a theme. Of the mentions counted,{' '}
+      {asCount(origins.hand)} were coded by hand, {asCount(origins.accepted)} are suggestions read
+      and accepted, and {asCount(origins.bulk)} were accepted in bulk
+      {origins.import > 0 && `; ${asCount(origins.import)} were imported with a sheet`}
+      {origins.words > 0 && `; ${asCount(origins.words)} were coded by a search for words`}.{' '}
+      {origins.notCounted > 0 &&
+        `${counted(origins.notCounted, 'mention')} on other answers ${origins.notCounted === 1 ? 'is' : 'are'} not counted. `}
+    </>
+  );
+}
+
 function TestSentence({
-  report: { test, against, level, columns, rows, weighted },
+  report: { test, against, level, columns, rows, weighted, counts },
 }: {
   report: Report;
 }) {
   const chance = `${Math.round(100 * (1 - level))}%`;
+  if (counts === 'estimated')
+    return columns.some(({ letter }) => letter !== null)
+      ? `A letter behind a share names a column whose estimated share is significantly lower (z test at the effective sizes of the estimates, ${chance}, ${testWords[test]}). Estimates are not compared with everyone else, nor tested across all columns: they share one sample. `
+      : null;
   const how = weighted
     ? 'Rao–Scott corrected'
     : 'two-proportion z test, Fisher’s exact test on small counts';
@@ -137,22 +164,34 @@ function TestSentence({
   return (
     <>
       {hasLetters &&
-        `A letter behind a percentage names a column whose percentage is lower beyond chance (${how}, ${chance}, ${testWords[test]}). `}
+        `A letter behind a percentage names a column whose percentage is significantly lower (${how}, ${chance}, ${testWords[test]}). `}
       {hasRest &&
-        `+ or − behind a percentage says that it is higher or lower than among everyone else beyond chance (${how}, ${chance}, ${testWords[test]}). `}
+        `+ or − behind a percentage says that it is significantly higher or lower than among everyone else (${how}, ${chance}, ${testWords[test]}). `}
       {hasWhole &&
         `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” stands where expected counts are too small for it. `}
     </>
   );
 }
 
-/** How often spot checks found the bulk to be right. */
-function CheckedSentence({ checked }: { checked: NonNullable<Report['checked']> }) {
-  const { read, applies, interval } = checked;
+/** What a spot check found of a code, before anything was corrected. */
+function CheckedSentence({ check }: { check: Report['checked'][number] }) {
+  const { code, side, read, applies, interval } = check;
   return (
     <>
-      Spot checks of the bulk read {counted(read, 'answer')}: {asShare(applies / read)} were right
-      (95% interval {interval.map(asShare).join(' to ')}).{' '}
+      A spot check of {code} read {counted(read, 'answer')} {side} in bulk: it applied to{' '}
+      {asShare(applies / read)} of them (95% interval {interval.map(asShare).join(' to ')}), before
+      anything was corrected.{' '}
+    </>
+  );
+}
+
+/** Codes of which somebody said that whatever is left does not mention them. */
+function ClosedSentence({ closed }: Pick<Report, 'closed'>) {
+  const names = new Intl.ListFormat(undefined).format(closed.map(({ code }) => code));
+  return (
+    <>
+      {names} {closed.length === 1 ? 'is' : 'are'} closed: answers that nobody coded so count as not
+      mentioning {closed.length === 1 ? 'it' : 'them'}.{' '}
     </>
   );
 }
@@ -161,23 +200,11 @@ function CheckedSentence({ checked }: { checked: NonNullable<Report['checked']> 
 function EstimatedSentence({ from }: { from: Report['estimatedFrom'][number] }) {
   return (
     <>
-      Estimated columns are no counts: the models of {asDate(from.trainedAt)} read all{' '}
-      {counted(from.answers, 'answer')}, and how far they were off on {asCount(from.sampled)} drawn
-      at random puts them right (difference estimator, 95% intervals); a group needs{' '}
-      {FEWEST_SAMPLED} of these.{' '}
-    </>
-  );
-}
-
-/** Accepted mentions that would skew a percentage while the rest of their code is open. */
-function Waiters({ count }: { count: number }) {
-  return (
-    <>
-      {counted(count, 'mention')} on open answers {count === 1 ? 'is' : 'are'} not counted until{' '}
-      <Link to="../review" className="underline">
-        every suggestion of the code is decided
-      </Link>{' '}
-      or the answer is settled.
+      Estimated columns are not counts:{' '}
+      {from.trainedAt
+        ? `the models of ${asDate(from.trainedAt)} read all ${counted(from.answers, 'answer')}, and what they say is corrected by ${asCount(from.sampled)} that were drawn at random and read (difference estimator)`
+        : `they rest on ${asCount(from.sampled)} answers that were drawn at random and read`}
+      ; a column needs {FEWEST_SAMPLED} of these.{' '}
     </>
   );
 }

@@ -1,4 +1,5 @@
 import type { CodesTogether, Question, StudyDetail, TogetherQuery } from '@yellow-thread/contract';
+import { ruleNames } from '@yellow-thread/core/report';
 import { useState } from 'react';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useTogether } from '../data/report.js';
@@ -78,7 +79,7 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
                     key={one.id + other.id}
                     study={study}
                     question={question.id}
-                    query="by=none"
+                    query={`by=none&counts=${together.data.counts}`}
                     cell={{ row: one.id, column: 'total', with: other.id, inOne }}
                     codebook={codebook}
                   />
@@ -87,10 +88,10 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
             }
           />
           <p className="mt-4 max-w-prose text-[13px] text-soft">
-            Of {inOne === 'answer' ? 'answers' : 'lines of settled answers'} for which both codes
-            are decided. The darker a cell, the more it stands out among the others; the diagonal
-            says how many mention the code at all. Jaccard (1901), phi (Yule 1912) and lift are
-            descriptions, not tests.
+            Counts {ruleNames[together.data.counts]}
+            {inOne === 'line' && ', by line'}. The darker a cell, the more it stands out among the
+            others; the diagonal says how many mention the code at all. Jaccard (1901), phi (Yule
+            1912) and lift are descriptions, not tests.
           </p>
         </div>
       )}

@@ -1,4 +1,10 @@
-import { expectAbove, outlookOf } from '@yellow-thread/core/review';
+import type { Review } from '@yellow-thread/contract';
+import {
+  expectAbove,
+  foundAndMissed,
+  outlookOf,
+  type DecidedSoFar,
+} from '@yellow-thread/core/review';
 import type { Span } from '@yellow-thread/core/text';
 import { useCallback, useMemo, useState } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
@@ -13,6 +19,15 @@ import type { Asking } from './suggestionRow.js';
 import { useLine } from './useLine.js';
 import { useReviewKeys } from './useReviewKeys.js';
 import { useRowDeeds } from './useRowDeeds.js';
+
+/** What is decided of a code, and what is expected among what nobody read. */
+const decidedOf = (review: Review): DecidedSoFar => ({
+  known: review.known,
+  acceptedUnread: { count: review.acceptedInBulk, expected: review.acceptedExpected },
+  refusedUnread: { count: review.refusedInBulk, expected: review.refusedExpected },
+  unsuggested: review.unsuggested,
+  checked: review.checked,
+});
 
 /** One code: the line across its suggestions, and what lies on either side. */
 export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: DrawnCodebook }) {
@@ -39,7 +54,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   const outlook = useMemo(
     () =>
       review.data &&
-      outlookOf(review.data.open, review.data.known, review.data.unsuggested, review.data.unseen),
+      outlookOf(review.data.open, foundAndMissed(decidedOf(review.data)), review.data.unseen),
     [review.data],
   );
 

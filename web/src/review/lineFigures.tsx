@@ -1,12 +1,16 @@
 import type { Review } from '@yellow-thread/contract';
-import { mayMiss, type Expectation } from '@yellow-thread/core/review';
+import type { Expectation } from '@yellow-thread/core/review';
+import { useState } from 'react';
+import { Link } from 'react-router';
 import type { DrawnCode } from '../data/codebook.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { asCount, asMeasured, asShare, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { verdictWords } from '../parts/verdictWords.js';
 import { useOpenByHand } from './byHand.js';
+import { CloseCode } from './closeCode.js';
 import { LineChart } from './lineChart.js';
 import { SpotChecks } from './spotChecks.js';
 
@@ -32,6 +36,14 @@ export function LineFigures({
   const { study, question } = usePlace();
   const openByHand = useOpenByHand({ study, question, code });
   const below = review.open.length - expected.above;
+  const [asking, ask] = useState(false);
+  const [wanted, setWanted] = useWantedRight();
+  const right = expected.shareRight?.value ?? 1;
+  const accept = () => {
+    if (right < wanted && !asking) return ask(true);
+    ask(false);
+    onSettle('above');
+  };
   return (
     <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 border-b border-rule px-6 py-3">
       <div className="min-w-0">
@@ -88,22 +100,54 @@ export function LineFigures({
                 Back to {asShare(review.defaultLine)}
               </Button>
             )}
+            <span
+              className="self-center text-[13px] text-soft"
+              title="What Train says of the model"
+            >
+              model: {verdictWords(review.verdict, review.defaultLine)}
+            </span>
             <Button disabled={busy || below === 0} onClick={() => onSettle('below')}>
               Refuse {asCount(below)} below
             </Button>
-            <Button
-              look="main"
-              disabled={busy || expected.above === 0}
-              onClick={() => onSettle('above')}
-            >
+            <Button look="main" disabled={busy || expected.above === 0} onClick={accept}>
               Accept {asCount(expected.above)} above
             </Button>
           </div>
         </div>
+        {asking && expected.above > 0 && (
+          <div
+            role="alertdialog"
+            aria-label="Accept all the same?"
+            className="mt-2 flex flex-wrap items-center gap-3 rounded border border-brick px-3 py-2"
+          >
+            <p className="min-w-0 flex-1">
+              About {asCount(Math.round((1 - right) * expected.above))} of these{' '}
+              {asCount(expected.above)} would be wrong: fewer right than the share wanted,{' '}
+              <input
+                type="number"
+                aria-label="Share right that is wanted"
+                className="figures w-16 rounded border border-rule bg-card px-1"
+                min={0}
+                max={1}
+                step={0.05}
+                value={wanted}
+                onChange={(event) => setWanted(Number(event.target.value))}
+              />
+              .
+            </p>
+            <Button onClick={() => ask(false)}>Do not accept</Button>
+            <Button look="grave" disabled={busy} onClick={accept}>
+              Accept all the same
+            </Button>
+          </div>
+        )}
         <p className="mt-1.5 text-[13px] text-soft">
-          {review.weak && 'Little evidence: read these one by one rather than in bulk. '}
-          {standing(review)}
+          {standing(review)} <Believe review={review} />{' '}
+          <Link to={`/studies/${study.id}/questions/${question.id}/left`} className="underline">
+            What is left of this question
+          </Link>
         </p>
+        <CloseCode key={code.id} code={code} review={review} />
       </div>
       <div className="hidden pt-1 xl:block">
         <LineChart unseen={review.unseen} line={line} />
@@ -124,16 +168,39 @@ function Figure({ name, value, interval }: { name: string; value: string; interv
   );
 }
 
+const USUAL_WANTED = 0.8;
+const WANTED_KEY = 'yellow-thread wanted right';
+
+/** The share right that one wants of what is accepted in bulk: kept in this browser. */
+function useWantedRight(): [number, (wanted: number) => void] {
+  const [wanted, setWanted] = useState(() => {
+    const kept = Number(localStorage.getItem(WANTED_KEY) ?? USUAL_WANTED);
+    return kept >= 0 && kept <= 1 ? kept : USUAL_WANTED;
+  });
+  return [
+    wanted,
+    (to) => {
+      localStorage.setItem(WANTED_KEY, String(to));
+      setWanted(to);
+    },
+  ];
+}
+
 /** How far the code is decided, and what the report makes of it. */
 function standing(review: Review): string {
-  const { suggested, open, accepted, defaultLine, quality } = review;
-  if (!suggested && mayMiss({ ...review, f1: quality.f1 }))
-    return 'Nothing is suggested: the model knows too little of this code. The report counts it out of those whose answer is settled. More answers coded by hand would help.';
+  const { suggested, open, defaultLine, quality, isClosed, undecided } = review;
+  if (isClosed && undecided === 0) return 'Closed: the code is decided for everybody.';
+  if (!suggested) return 'Nothing is suggested: the model knows too little of this code.';
   if (open.length === 0)
-    return 'Every suggestion is decided: the report counts this code out of everybody who answered; answers too unlikely to be suggested count as not mentioning it.';
-  if (accepted > 0)
-    return `The report counts the ${asCount(accepted)} accepted once every suggestion of this code is decided: ${asCount(open.length)} are open.`;
+    return `Every suggestion is decided. For ${counted(undecided, 'answer')} without one it is not decided yet.`;
   const right = asMeasured(quality.precision, quality.precisionInterval);
   const found = asMeasured(quality.recall, quality.recallInterval);
   return `Measured out-of-fold at ${asShare(defaultLine)}: right ${right}, found ${found}.`;
+}
+
+/** Which of two figures to believe, where what is expected and what was measured differ. */
+function Believe({ review: { checked } }: { review: Review }) {
+  if (checked.accepted !== null)
+    return `A spot check found ${asShare(checked.accepted)} of those accepted to be right: believe that before what is expected.`;
+  return '“Expected right” is of these very answers, by the model’s own probabilities; “measured” is of answers that people coded. Where they differ much, believe the lower one until a spot check settles it.';
 }

@@ -83,9 +83,15 @@ export function ReviewStop() {
             );
           })}
         </ul>
+        <Link
+          to={`/studies/${study.id}/questions/${question.id}/left`}
+          className="mt-3 block px-2 py-1.5 underline"
+        >
+          What is left
+        </Link>
         <Button
           look="bare"
-          className="mt-3"
+          className="mt-1"
           onClick={() =>
             openDrawer({
               title: 'Suggestions decided so far',

@@ -31,7 +31,8 @@ export function SpotChecks({
     <div className="flex flex-col gap-6">
       <p>
         A random few of what was decided in bulk, read without knowing what the model said, show how
-        often it was right. What you find is kept with the code and told in the report.
+        often it was right. What you find is kept for this code as you found it, and corrected at
+        once.
       </p>
       {sides.map((side) => (
         <DrawCheck key={side} side={side} unread={checks.data.unread[side]} {...place} />
@@ -120,6 +121,7 @@ function CheckFound({ check, unread, ...place }: CheckPlace & { check: Checked; 
   const { side, size, drawnFrom, applies, not, unsure, found, expected, isWorse } = check;
   const read = applies + not + unsure;
   const name = side === 'accepted' ? 'right' : 'missed';
+  const changed = side === 'accepted' ? not : applies;
   return (
     <section className="border-t border-rule pt-3">
       <h2>
@@ -135,6 +137,13 @@ function CheckFound({ check, unread, ...place }: CheckPlace & { check: Checked; 
           <span className="text-[13px] text-soft">
             {found.interval.map(asShare).join(' to ')}; expected {asShare(expected)}
           </span>
+        </p>
+      )}
+      {changed > 0 && (
+        <p className="text-[13px] text-soft">
+          {counted(changed, 'of these was', 'of these were')}{' '}
+          {side === 'accepted' ? 'refused' : 'accepted'} by reading them; the figures above are as
+          found before that.
         </p>
       )}
       {isWorse && (

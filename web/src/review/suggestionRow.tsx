@@ -6,7 +6,7 @@ import { CodeList } from '../parts/codeList.js';
 import { CodePicker } from '../parts/codePicker.js';
 import { Knot } from '../parts/knot.js';
 import { Menu, MenuItem } from '../parts/menu.js';
-import { asShare } from '../parts/numbers.js';
+import { asCount, asShare } from '../parts/numbers.js';
 import { readSelection } from '../parts/readSelection.js';
 import { Evidence } from './evidence.js';
 
@@ -43,7 +43,7 @@ export const SuggestionRow = memo(function SuggestionRow({
   index: number;
   onPick: (index: number) => void;
 }) {
-  const { state, bulk, by, probability, mentions, unsure } = suggestion;
+  const { state, bulk, by, probability, mentions, unsure, count } = suggestion;
   const words = state === 'open' ? 'open' : `${state}${bulk ? ' in bulk' : ''}`;
   const others = [...new Set(mentions.map(({ codeId }) => codeId))].filter((id) => id !== code.id);
   return (
@@ -64,6 +64,9 @@ export const SuggestionRow = memo(function SuggestionRow({
         >
           <Evidence suggestion={suggestion} code={code} passage={active?.passage ?? null} />
         </p>
+        {count > 1 && (
+          <p className="text-[13px] text-soft">{asCount(count)} answers of the same words</p>
+        )}
         {others.length > 0 && <CodeList codeIds={others} codebook={codebook} />}
         {active?.asking && (
           <div className="mt-1 flex items-center gap-3" ref={focusField}>

@@ -8,16 +8,21 @@ import {
 import {
   baseWords,
   correctionWords,
+  countsSentence,
   makeDraft,
   type DraftNode,
   type DraftTable,
 } from '@yellow-thread/core/report';
 import { figureFormat } from './format.js';
 
-function testOf({ test, against, weighted, level, columns }: Report): string | null {
+function testOf({ test, against, weighted, level, columns, counts }: Report): string | null {
   const isTested =
-    test !== 'off' && (against === 'rest' || columns.some(({ letter }) => letter !== null));
+    test !== 'off' &&
+    ((against === 'rest' && counts !== 'estimated') ||
+      columns.some(({ letter }) => letter !== null));
   if (!isTested) return null;
+  if (counts === 'estimated')
+    return `z test at the effective sizes of the estimates, ${correctionWords[test]}, two-sided at ${Math.round(100 * (1 - level))}%`;
   const how = weighted
     ? 'Rao–Scott corrected test'
     : 'two-proportion z test, or Fisher’s exact test on small counts';
@@ -33,13 +38,19 @@ function draftTable(
   return {
     ...{ id, label, wording, table: report },
     across: by === 'none' && groups.length === 0 ? null : across,
+    counts: report.counts,
+    isFinished: report.isFinished,
+    counting: countsSentence(report, figureFormat.count),
+    isRandom: report.sample.isAllSettled,
     base: baseWords[report.base],
     level: report.level,
     weighted: report.weighted,
     test: testOf(report),
     letters: report.columns.map(({ letter }) => letter),
     origins: report.origins,
+    assisted: report.assisted,
     checked: report.checked,
+    closed: report.closed,
     quotes: quotes.filter((quote) => quote.questionId === questionId),
   };
 }

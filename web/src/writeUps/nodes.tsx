@@ -1,16 +1,16 @@
 import type { CountedTable, Picture } from '@yellow-thread/contract';
-import { columnName, figureText, type FigureRef } from '@yellow-thread/core/report';
-import { mergeAttributes, Node } from '@tiptap/core';
+import { columnName, countsSentence, figureText, type FigureRef } from '@yellow-thread/core/report';
+import { Extension, mergeAttributes, Node } from '@tiptap/core';
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
 import { createContext, useContext } from 'react';
 import { pictureAddress } from '../data/writeUps.js';
-import { asPercent } from '../parts/numbers.js';
+import { asCount, asPercent } from '../parts/numbers.js';
 import { figureFormat } from './format.js';
 
 /** The tables as they are counted now: what figures in the text are held against. */
 export const CountedTables = createContext<readonly CountedTable[]>([]);
 
-const kinds: readonly FigureRef['what'][] = ['share', 'people', 'base', 'interval'];
+const kinds: readonly FigureRef['what'][] = ['share', 'people', 'base', 'interval', 'undecided'];
 
 /** Which number a figure in the text is. */
 export function refOf(attrs: Record<string, unknown>): FigureRef {
@@ -73,6 +73,22 @@ function FigureView({ node, updateAttributes, editor }: NodeViewProps) {
     </NodeViewWrapper>
   );
 }
+
+/** What a block was drafted as: a second draft leaves alone what was changed since. */
+export const DraftMarks = Extension.create({
+  name: 'draftMarks',
+  addGlobalAttributes: () => [
+    {
+      types: ['heading', 'paragraph', 'blockquote', 'bulletList', 'tableSlot'],
+      attributes: Object.fromEntries(
+        ['draftKey', 'draftPrint'].map((name) => [
+          name,
+          { default: null, keepOnSplit: false, rendered: false },
+        ]),
+      ),
+    },
+  ],
+});
 
 /** The place in the text where a table stands. */
 export const TableSlot = Node.create({
@@ -152,6 +168,7 @@ export function SmallTable({ table: { report, wording } }: { table: CountedTable
   return (
     <div className="overflow-x-auto">
       <p className="font-medium">{wording}</p>
+      <p className="text-[13px] text-soft">{countsSentence(report, asCount)}</p>
       <table className="figures mt-1 w-full text-[13px]">
         <thead>
           <tr className="border-b border-soft text-right text-soft">
@@ -159,7 +176,7 @@ export function SmallTable({ table: { report, wording } }: { table: CountedTable
             {report.columns.map((column) => (
               <th key={column.key} className="py-1 pl-3 font-normal">
                 {columnName(column)} {column.letter}
-                <span className="block text-[12px]">{column.settled} settled</span>
+                <span className="block text-[12px]">{baseOf(report.counts, column)}</span>
               </th>
             ))}
           </tr>
@@ -178,12 +195,7 @@ export function SmallTable({ table: { report, wording } }: { table: CountedTable
               </th>
               {row.cells.map((cell, c) => (
                 <td key={report.columns[c]!.key} className="whitespace-nowrap pl-3 text-right">
-                  {cell.share === null
-                    ? '–'
-                    : asPercent(cell.share, cell.base.people, report.decimals)}{' '}
-                  <span className="text-soft">({cell.people})</span>
-                  {cell.exceeds.length > 0 && <sup className="ml-0.5">{cell.exceeds.join('')}</sup>}
-                  {cell.rest && <sup className="ml-0.5">{cell.rest === 'higher' ? '+' : '−'}</sup>}
+                  <SmallCell cell={cell} report={report} />
                 </td>
               ))}
             </tr>
@@ -191,5 +203,37 @@ export function SmallTable({ table: { report, wording } }: { table: CountedTable
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** Of how many people a column's figures are. */
+function baseOf(
+  counts: CountedTable['report']['counts'],
+  { counted, answered }: CountedTable['report']['columns'][number],
+): string {
+  return counts === 'decided' ? asCount(answered) : `${asCount(counted)} of ${asCount(answered)}`;
+}
+
+function SmallCell({
+  cell: { share, people, interval, base, undecided, exceeds, rest, estimated },
+  report: { counts, decimals },
+}: {
+  cell: CountedTable['report']['rows'][number]['cells'][number];
+  report: CountedTable['report'];
+}) {
+  if (share === null) return '–';
+  const basis = (counts === 'estimated' ? estimated?.sampled : undefined) ?? base.people;
+  const percent = (value: number) => asPercent(value, basis, decimals);
+  return (
+    <>
+      {undecided > 0 && 'at least '}
+      {percent(share)}{' '}
+      <span className="text-soft">
+        ({counts === 'estimated' ? interval?.map(percent).join(' to ') : asCount(people)}
+        {undecided > 0 && `, ${asCount(undecided)} undecided`})
+      </span>
+      {exceeds.length > 0 && <sup className="ml-0.5">{exceeds.join('')}</sup>}
+      {rest && <sup className="ml-0.5">{rest === 'higher' ? '+' : '−'}</sup>}
+    </>
   );
 }

@@ -34,7 +34,9 @@ export function Tray({
                 <span className="block font-medium">{table.label}</span>
                 <span className="block text-[13px] text-soft">
                   {table.facts
-                    .filter(([name]) => ['Columns', 'Percent of', 'Restricted to'].includes(name))
+                    .filter(([name]) =>
+                      ['Counts', 'Columns', 'Percent of', 'Restricted to'].includes(name),
+                    )
                     .map(([name, value]) => `${name.toLowerCase()}: ${value}`)
                     .join('; ')}
                 </span>

@@ -9,9 +9,12 @@ import { Button } from '../parts/button.js';
 import { inputBox } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asDate, counted } from '../parts/numbers.js';
+import { redraft } from '@yellow-thread/core/report';
+import { toast } from 'sonner';
 import { draftOf } from './draftOf.js';
 import {
   CountedTables,
+  DraftMarks,
   Figure,
   figureNow,
   Pictures,
@@ -32,12 +35,13 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
   const { keep, flush, isWaiting, error } = useAutosave(study.id, writeUp);
   const client = useQueryClient();
   const contentNow = (editor: Editor, next = settings): WriteUpContent => {
-    const { tables, pictures, background, masked, names } = next;
-    return { tables, pictures, background, masked, names, body: asNode(editor.getJSON()) };
+    const { tables, pictures, background, masked, names, drafted } = next;
+    return { tables, pictures, background, masked, names, drafted, body: asNode(editor.getJSON()) };
   };
   const editor = useEditor({
     extensions: [
       StarterKit.configure({ link: false, codeBlock: false, code: false }),
+      DraftMarks,
       Figure,
       TableSlot,
       PictureSlot,
@@ -103,7 +107,16 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
                   className="!py-1"
                   disabled={writeUp.counted.length === 0}
                   onClick={() => {
-                    editor.commands.setContent(draftOf(study, writeUp), { emitUpdate: true });
+                    const body = editor.isEmpty ? null : asNode(editor.getJSON());
+                    const made = redraft(body, draftOf(study, writeUp), settings.drafted);
+                    const next = { ...settings, drafted: made.drafted };
+                    setSettings(next);
+                    editor.commands.setContent(made.doc, { emitUpdate: false });
+                    keep({ name, content: contentNow(editor, next) });
+                    if (made.kept > 0)
+                      toast(
+                        `Drafted anew. ${counted(made.kept, 'paragraph')} that you wrote or changed ${made.kept === 1 ? 'was' : 'were'} kept.`,
+                      );
                     editor.commands.setTextSelection(0);
                     editor.commands.focus(null, { scrollIntoView: false });
                     // a draft is read from its beginning

@@ -31,6 +31,7 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   stageSheet: 'sheets',
   look: 'models',
   layOutBySimilarity: 'models',
+  likeThese: 'models',
   trainQuestion: 'models',
   writeRespondents: 'files',
 };

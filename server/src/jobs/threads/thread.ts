@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Look } from '@yellow-thread/contract';
-import { layOutBySimilarity } from '@yellow-thread/core/text';
+import { layOutBySimilarity, likeThese } from '@yellow-thread/core/text';
 import { countLengths, countWords } from '@yellow-thread/core/look';
 import {
   trainQuestion,
@@ -37,6 +37,7 @@ export interface ThreadWork {
     input: { texts: string[] };
     result: ReturnType<typeof layOutBySimilarity>;
   };
+  likeThese: { input: { texts: string[]; these: string[] }; result: Float64Array };
   trainQuestion: { input: TrainingInput; result: TrainingResult };
   writeRespondents: { input: RespondentFile; result: void };
 }
@@ -87,6 +88,11 @@ async function compute(message: Message): Promise<unknown> {
     }
     case 'layOutBySimilarity':
       return layOutBySimilarity(message.input.texts);
+    case 'likeThese': {
+      const { texts, these } = message.input;
+      const chosen = these.map((_, i) => i);
+      return likeThese([...these, ...texts], chosen).subarray(these.length);
+    }
     case 'trainQuestion':
       return trainQuestion(message.input, await englishWords(), line.report);
     case 'writeRespondents': {

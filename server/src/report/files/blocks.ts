@@ -3,6 +3,7 @@ import {
   baseWords,
   columnName,
   correctionWords,
+  countsSentence,
   decimalsOf,
   estimateOf,
   fittingDecimals,
@@ -34,11 +35,15 @@ export type Block =
 
 type Cell = Report['rows'][number]['cells'][number];
 
-/** The table as people read it: in each cell the percentage, the number of people behind it, and its letters. */
+/**
+ * The table as people read it: in each cell the percentage, the number of people behind it, and its letters; of an
+ * estimated table, the share with its interval.
+ */
 export function reportTable(report: Report): Block {
-  const { columns, rows } = report;
+  const { columns, rows, counts } = report;
   const nested = columns.some(({ under }) => under !== null);
-  const estimated = hasEstimates(report);
+  // where everything is estimated, nothing stands beside it
+  const estimated = counts === 'estimated' ? columns.map(() => false) : hasEstimates(report);
   const estimatedColumns = columns.filter((_, c) => estimated[c]);
   const beside = estimatedColumns.map(() => '');
   return {
@@ -51,15 +56,15 @@ export function reportTable(report: Report): Block {
         ...estimatedColumns.map((column) => `${columnName(column)}, estimated`),
       ],
       [
-        'Settled of answered',
-        ...columns.map((column) => `${column.settled} of ${column.answered}`),
+        baseHead[counts],
+        ...columns.map((column) => columnBase(counts, column)),
         ...estimatedColumns.map(({ answered }) => `all ${answered} who answered`),
       ],
       ...(report.weighted
         ? [
             [
               'Effective base',
-              ...columns.map((column) => column.settledEffective.toFixed(0)),
+              ...columns.map((column) => column.countedEffective.toFixed(0)),
               ...beside,
             ],
           ]
@@ -69,7 +74,9 @@ export function reportTable(report: Report): Block {
       isHead: row.kind !== 'code',
       cells: [
         row.name,
-        ...row.cells.map((cell) => cellText(cell, report.decimals)),
+        ...row.cells.map((cell) =>
+          counts === 'estimated' ? estimatedText(cell, report.decimals) : cellText(cell, report),
+        ),
         ...row.cells
           .filter((_, c) => estimated[c])
           .map((cell) => estimateText(cell, report.decimals)),
@@ -79,16 +86,35 @@ export function reportTable(report: Report): Block {
   };
 }
 
+/** What stands before the bases of the columns. */
+const baseHead: Record<Report['counts'], string> = {
+  decided: 'Answered',
+  estimated: 'Sample of answered',
+  sample: 'Sample of answered',
+  settled: 'Settled of answered',
+};
+
+const columnBase = (
+  counts: Report['counts'],
+  { counted, answered }: Report['columns'][number],
+): string => (counts === 'decided' ? String(answered) : `${counted} of ${answered}`);
+
 function cellText(
-  { share, people, mentions, base, exceeds, rest, interval }: Cell,
-  decimals: Report['decimals'],
+  { share, people, mentions, base, exceeds, rest, undecided }: Cell,
+  { decimals, base: of }: Report,
 ) {
   if (share === null) return '–';
   const percent = `${(100 * share).toFixed(decimalsOf(decimals, fittingDecimals(base.people)))}%`;
-  // what has no interval is a share of mentions
-  const count = interval ? people : mentions;
+  const count = of === 'mentions' ? mentions : people;
   const marks = [...exceeds, ...(rest ? [rest === 'higher' ? '+' : '−'] : [])].join(' ');
-  return `${percent} (${count})${marks && ` ${marks}`}`;
+  const told = `${percent} (${count})${marks && ` ${marks}`}`;
+  return undecided > 0 ? `at least ${told}, ${undecided} undecided` : told;
+}
+
+/** A cell of a table that is estimated throughout. */
+function estimatedText(cell: Cell, decimals: Report['decimals']) {
+  const text = estimateText(cell, decimals);
+  return cell.exceeds.length > 0 ? `${text} ${cell.exceeds.join(' ')}` : text;
 }
 
 function estimateText({ estimated }: Cell, decimals: Report['decimals']) {
@@ -101,23 +127,27 @@ function estimateText({ estimated }: Cell, decimals: Report['decimals']) {
 }
 
 function noteOn(report: Report): string {
-  const { base, test, against, level, columns, overlapping, estimatedFrom } = report;
+  const { base, test, against, level, columns, overlapping, estimatedFrom, counts } = report;
+  const isEstimated = counts === 'estimated';
   const sentences = [
-    `Percent of ${baseWords[base]}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${report.weighted ? '; percentages are weighted, numbers are not' : ''}.`,
+    countsSentence(report, String),
+    isEstimated
+      ? 'In brackets the interval.'
+      : `Percent of ${baseWords[base]}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${report.weighted ? '; percentages are weighted, numbers are not' : ''}.`,
   ];
   if (columns.some(({ letter }) => letter !== null))
     sentences.push(
-      `A letter names a column whose percentage is lower beyond chance (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
+      `A letter names a column whose percentage is significantly lower (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
     );
-  if (against === 'rest' && test !== 'off')
+  if (against === 'rest' && test !== 'off' && !isEstimated)
     sentences.push(
-      `+ and − mark what is higher or lower than among everyone else (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
+      `+ and − mark what is significantly higher or lower than among everyone else (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
     );
   if (overlapping.length > 0)
     sentences.push(
       `Not compared with each other, since they have respondents in common: ${overlapping.map((pair) => pair.join(' and ')).join('; ')}.`,
     );
-  for (const from of estimatedFrom) sentences.push(estimatesInWords(from));
+  if (!isEstimated) for (const from of estimatedFrom) sentences.push(estimatesInWords(from));
   return sentences.join(' ');
 }
 

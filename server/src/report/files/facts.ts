@@ -1,5 +1,5 @@
 import type { Report, ReportQuery } from '@yellow-thread/contract';
-import { baseWords, correctionWords } from '@yellow-thread/core/report';
+import { baseWords, correctionWords, countsSentence, ruleNames } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { StudyEntity, VariableEntity, type QuestionRow } from '../../database/index.js';
 import { describeRule, findGroup } from '../../groups/index.js';
@@ -17,7 +17,6 @@ export async function readFacts(
 ): Promise<Fact[]> {
   const { name } = await em.findOneOrFail(StudyEntity, studyId);
   const group = query.group ? await findGroup(em, studyId, query.group) : null;
-  const { origins, checked } = report;
   const facts: (Fact | null)[] = [
     ['Study', name],
     [
@@ -25,6 +24,7 @@ export async function readFacts(
       query.questions === 'all' || query.by === 'question' ? 'all questions' : question.wording,
     ],
     group && ['Restricted to', `${group.name}: ${await describeRule(em, studyId, group.rule)}`],
+    ['Counts', `${ruleNames[report.counts]}. ${countsSentence(report, String)}`],
     ['Columns', await acrossInWords(em, query)],
     ['Percent of', baseWords[report.base]],
     ['Weighted', report.weighted ? 'yes' : 'no'],
@@ -32,29 +32,49 @@ export async function readFacts(
       ? ['Differences', differencesInWords(report)]
       : null,
     ['Intervals', `${Math.round(100 * report.level)}%, Wilson`],
-    [
-      'Counted',
-      `${origins.hand} mentions coded by hand, ${origins.accepted} suggestions accepted one by one, ${origins.bulk} accepted in bulk, ${origins.import} that came with a sheet, ${origins.words} coded by words looked for; ${origins.waiting} not counted yet`,
-    ],
-    checked && [
-      'Spot checks of the bulk',
-      `${checked.read} read, ${checked.applies} right (95% interval ${checked.interval.map((end) => end.toFixed(2)).join(' to ')})`,
-    ],
-    report.estimatedFrom.length > 0
-      ? ['Estimated', report.estimatedFrom.map(estimatesInWords).join(' ')]
+    report.counts === 'estimated' ? null : ['Mentions', originsInWords(report.origins)],
+    ...report.checked.map((check): Fact => [
+      `Spot check of ${check.code}`,
+      `${check.read} ${check.side} in bulk were read, and it applied to ${check.applies} (95% interval ${check.interval.map((end) => end.toFixed(2)).join(' to ')}), before anything was corrected`,
+    ]),
+    report.closed.length > 0 ? ['Codes closed', closedInWords(report.closed)] : null,
+    report.counts !== 'estimated' && report.estimatedFrom.length > 0
+      ? ['Estimated columns', report.estimatedFrom.map(estimatesInWords).join(' ')]
       : null,
     ['Date', new Date().toISOString().slice(0, 10)],
   ];
   return facts.filter((fact) => fact !== null);
 }
 
-/** What estimated shares rest on. */
+function originsInWords(origins: Report['origins']): string {
+  const parts = [
+    `${origins.hand} coded by hand`,
+    `${origins.accepted} suggestions read and accepted`,
+    `${origins.bulk} accepted in bulk`,
+    `${origins.import} imported with a sheet`,
+    `${origins.words} coded by a search for words`,
+  ];
+  return `${parts.join(', ')}; ${origins.notCounted} on answers that this table does not count`;
+}
+
+/** Of which codes it was said that the rest does not mention them. */
+const closedInWords = (closed: Report['closed']): string =>
+  `What no one mentions was decided at once for ${closed
+    .map(({ code, how }) => `${code} (${closingWords[how]})`)
+    .join(', ')}`;
+
+export const closingWords: Record<Report['closed'][number]['how'], string> = {
+  suggestions: 'after its suggestions were decided',
+  search: 'after searching for it',
+};
+
+/** What estimated columns beside counted ones rest on. */
 export const estimatesInWords = ({
   sampled,
   answers,
   trainedAt,
 }: Report['estimatedFrom'][number]) =>
-  `Estimated shares, with 95% intervals, are no counts: models of ${trainedAt.slice(0, 10)} read all ${answers} answers, and how far they were off on ${sampled} drawn at random puts them right (difference estimator).`;
+  `Estimated shares, with their intervals, are not counts: ${trainedAt ? `models of ${trainedAt.slice(0, 10)} read all ${answers} answers, and what they say is corrected by ${sampled} that were drawn at random and read (difference estimator)` : `they rest on ${sampled} of ${answers} answers that were drawn at random and read`}.`;
 
 function differencesInWords({ test, against, level }: Report): string {
   if (test === 'off') return correctionWords.off;

@@ -22,12 +22,18 @@ export interface Grid {
   heads: boolean[];
 }
 
+type Cell = Report['rows'][number]['cells'][number];
+
 /** A report as one row a theme or code, with everything that is known of each cell in columns beside each other. */
 export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
   const { columns, rows, weighted } = report;
   const hasWhole = rows.some(({ whole }) => whole);
   const hasDifference = rows.some(({ difference }) => difference);
-  const estimated = hasEstimates(report);
+  const isEstimated = report.counts === 'estimated';
+  const isAtLeast = rows.some((row) => row.isAtLeast);
+  const hasRest = report.against === 'rest' && !isEstimated;
+  // where everything is estimated, nothing stands beside it
+  const estimated = isEstimated ? columns.map(() => false) : hasEstimates(report);
   const nameOf = new Map(
     rows.filter(({ kind }) => kind !== 'code').map((row) => [row.id, row.name]),
   );
@@ -35,9 +41,22 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
   const ofColumn = (column: Report['columns'][number]): GridColumn[] => {
     const { letter } = column;
     const full = columnName(column);
+    const higherThan: GridColumn[] =
+      letter === null ? [] : [{ head: `${letter} ${full}: higher than`, format: 'text' }];
+    if (isEstimated)
+      return [
+        { head: `${full}: estimated percent`, format: 'percent' },
+        { head: `${full}: estimated, ${percent}% from`, format: 'percent' },
+        { head: `${full}: estimated, ${percent}% to`, format: 'percent' },
+        { head: `${full}: of all who answered`, format: 'count' },
+        { head: `${full}: read at random`, format: 'count' },
+        { head: `${full}: of these mention it`, format: 'count' },
+        ...higherThan,
+      ];
     return [
       { head: `${full}: people`, format: 'count' },
       { head: `${full}: base`, format: 'count' },
+      ...(isAtLeast ? [{ head: `${full}: undecided`, format: 'count' as const }] : []),
       ...(weighted
         ? ([
             { head: `${full}: weighted base`, format: 'decimal' },
@@ -48,14 +67,20 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       { head: `${full}: ${percent}% from`, format: 'percent' },
       { head: `${full}: ${percent}% to`, format: 'percent' },
       { head: `${full}: mentions`, format: 'count' },
-      ...(letter === null
-        ? []
-        : [{ head: `${letter} ${full}: higher than`, format: 'text' as const }]),
-      ...(report.against === 'rest'
-        ? [{ head: `${full}: against everyone else`, format: 'text' as const }]
-        : []),
+      ...higherThan,
+      ...(hasRest ? [{ head: `${full}: against everyone else`, format: 'text' as const }] : []),
     ];
   };
+  const countedIn = ({ people, base, undecided, share, interval, mentions }: Cell): GridValue[] => [
+    people,
+    base.people,
+    ...(isAtLeast ? [undecided] : []),
+    ...(weighted ? [base.weighted, base.effective] : []),
+    share,
+    interval?.[0] ?? null,
+    interval?.[1] ?? null,
+    mentions,
+  ];
   return {
     name,
     facts,
@@ -63,14 +88,16 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       { head: 'Kind', format: 'text' },
       { head: 'Under', format: 'text' },
       { head: 'Name', format: 'text' },
+      // beyond the figures, so that nobody takes what is known so far for all
+      ...(isAtLeast ? [{ head: 'At least', format: 'text' as const }] : []),
       ...columns.flatMap(ofColumn),
       ...columns
         .filter((_, c) => estimated[c])
         .map(columnName)
         .flatMap((full): GridColumn[] => [
           { head: `${full}: estimated share`, format: 'percent' },
-          { head: `${full}: estimated, 95% from`, format: 'percent' },
-          { head: `${full}: estimated, 95% to`, format: 'percent' },
+          { head: `${full}: estimated, ${percent}% from`, format: 'percent' },
+          { head: `${full}: estimated, ${percent}% to`, format: 'percent' },
         ]),
       ...(hasDifference
         ? ([
@@ -92,20 +119,15 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       row.kind,
       (row.parentId && nameOf.get(row.parentId)) ?? '',
       row.name,
+      ...(isAtLeast ? [row.isAtLeast ? 'at least' : ''] : []),
       ...row.cells.flatMap((cell, c): GridValue[] => [
-        cell.people,
-        cell.base.people,
-        ...(weighted ? [cell.base.weighted, cell.base.effective] : []),
-        cell.share,
-        cell.interval?.[0] ?? null,
-        cell.interval?.[1] ?? null,
-        cell.mentions,
+        ...(isEstimated
+          ? [...inThree(cell.estimated), columns[c]!.answered, ...sampledIn(cell.estimated)]
+          : countedIn(cell)),
         ...(columns[c]!.letter === null ? [] : [cell.exceeds.join(' ')]),
-        ...(report.against === 'rest' ? [cell.rest ?? ''] : []),
+        ...(hasRest ? [cell.rest ?? ''] : []),
       ]),
-      ...row.cells
-        .filter((_, c) => estimated[c])
-        .flatMap((cell) => (cell.estimated ? inThree(cell.estimated) : [null, null, null])),
+      ...row.cells.filter((_, c) => estimated[c]).flatMap((cell) => inThree(cell.estimated)),
       ...(hasDifference
         ? [
             row.difference?.value ?? null,
@@ -128,10 +150,16 @@ const places: Record<Exclude<Format, 'text'>, number> = { count: 0, decimal: 3, 
 export const hasEstimates = ({ columns, rows }: Report): boolean[] =>
   columns.map((_, c) => rows.some(({ cells }) => cells[c]!.estimated !== null));
 
-function inThree(estimated: Parameters<typeof estimateOf>[0]): GridValue[] {
+function inThree(estimated: Cell['estimated']): GridValue[] {
+  if (!estimated) return [null, null, null];
   const { value, interval } = estimateOf(estimated);
   return [value, ...interval];
 }
+
+const sampledIn = (estimated: Cell['estimated']): GridValue[] => [
+  estimated?.sampled ?? null,
+  estimated?.mentioned ?? null,
+];
 
 /** A value as a number that people read, rounded: shares as percentages. */
 export function rounded(value: GridValue, format: Format): GridValue {

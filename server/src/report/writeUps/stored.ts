@@ -13,6 +13,7 @@ import { isoTime, rows } from '../../database/index.js';
 import type { Maker } from '../../people/index.js';
 import { problems } from '../../problems.js';
 import { dropLoosePictures } from './pictures.js';
+import { upgradeFrozen } from './upgradeFrozen.js';
 
 /** What a frozen write-up keeps: figures and quotes as they were. */
 export const frozenSchema = z.object({
@@ -59,7 +60,7 @@ export async function findWriteUp(
   return {
     ...found,
     content: writeUpContentSchema.parse(found.content),
-    frozen: found.frozen && frozenSchema.parse(found.frozen),
+    frozen: found.frozen && frozenSchema.parse(upgradeFrozen(found.frozen)),
   };
 }
 

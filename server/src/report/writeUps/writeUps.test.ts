@@ -40,10 +40,11 @@ const figure = (shown: string) => ({
   attrs: { table: 't', row: steps, column: 'total', what: 'share', shown },
 });
 const contentOf = (table: string): WriteUpContent => ({
-  tables: [{ id: table, questionId: study.question, query: `by=${home}` }],
+  tables: [{ id: table, questionId: study.question, query: `by=${home}&counts=settled` }],
   pictures: [],
   background: [home],
   masked: true,
+  drafted: [],
   names: ['quay'],
   body: {
     type: 'doc',

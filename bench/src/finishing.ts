@@ -1,0 +1,352 @@
+import { parseArgs } from 'node:util';
+import { findCodes } from '@yellow-thread/core/codebook';
+import {
+  listSuggestions,
+  readWordTable,
+  trainQuestion,
+  type CodeResult,
+  type TrainingResult,
+} from '@yellow-thread/core/learning';
+import {
+  addKnownPart,
+  boundByParts,
+  estimateAny,
+  estimateOf,
+  type SampledCode,
+  type SampleWithin,
+  type ShareEstimate,
+} from '@yellow-thread/core/report';
+import { simpleRandomSample } from '@yellow-thread/core/sampling';
+import { randomSource, wilsonInterval, type EstimatedShare } from '@yellow-thread/core/statistics';
+import { duplicateKey } from '@yellow-thread/core/text';
+import { codebook } from '@yellow-thread/demo';
+import { readFileSync } from 'node:fs';
+import { demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
+
+/** Answers hand-coded to begin with, and drawn to check what the models decided. */
+const BEGIN = 100;
+const CHECK = 50;
+/** Seconds an answer takes, and a key beside it: the stated pace. */
+const PACE = { answer: 6, key: 0.4 };
+/** Where a perfect coder reads suggestions one by one, code by code; the rest is decided in bulk. */
+const UNSURE = [0.2, 0.8] as const;
+
+const themes = codebook.map(({ name, codes }) => ({
+  id: name,
+  parts: codes.map((code) => code.key),
+}));
+/** What a table has rows of: codes, and themes with their codes. */
+const rows = [...demoCodes.map(({ id }) => ({ id, parts: [id] })), ...themes];
+
+/** One code typed and applied: the fewest letters that bring it to the top, and Enter. */
+const keysOfCode = new Map(demoCodes.map(({ id }) => [id, typedKeys(id)]));
+function typedKeys(id: string): number {
+  const codes = codebook.flatMap((theme) =>
+    theme.codes.map((code) => ({
+      id: code.key,
+      name: code.name,
+      themeName: theme.name,
+      definition: code.definition,
+      people: 0,
+    })),
+  );
+  const { name } = codes.find((code) => code.id === id)!;
+  for (let letters = 1; letters <= name.length; letters++)
+    if (findCodes(codes, name.slice(0, letters))[0]?.id === id) return letters + 1;
+  return name.length + 1;
+}
+
+/** What a way took, and how far its shares are off. */
+interface Outcome {
+  read: number;
+  keys: number;
+  /** By row: the share that is told, and its interval; null where none is told. */
+  shares: { value: number; interval: readonly [number, number] | null }[];
+}
+
+/**
+ * How a question is finished: on the demo's true codes a perfect coder codes a hundred answers at random, trains, and
+ * goes each of the ways to the end. Prints what each takes and how far its shares are off.
+ */
+export function finishing(args: string[]) {
+  const { values } = parseArgs({
+    args,
+    options: { seeds: { type: 'string', default: '10' }, json: { type: 'boolean' } },
+  });
+  const table = readWordTable(
+    readFileSync(new URL('../../server/words/english.bin', import.meta.url)),
+  );
+  const outcomes = new Map<string, Outcome[]>();
+  const truths: number[][] = [];
+  for (const answers of demoQuestions()) {
+    const truth = rows.map(({ parts }) => shareWith(answers, parts));
+    for (let seed = 1; seed <= Number(values.seeds); seed++) {
+      truths.push(truth);
+      const story = begin(answers, seed, table);
+      for (const [way, outcome] of Object.entries(goEachWay(story, seed)))
+        outcomes.set(way, [...(outcomes.get(way) ?? []), outcome]);
+    }
+  }
+  const plain = outcomes.get('by hand')!;
+  return [...outcomes].map(([way, runs]) => summary(way, runs, plain, truths));
+}
+
+interface Story {
+  answers: readonly CodedText[];
+  /** Places of the random sample, in ascending order. */
+  sample: number[];
+  rest: number[];
+  /** Of the rest, the first answer of each wording. */
+  wordings: number[];
+  trained: TrainingResult;
+  /** By code, what the model says of each answer, by place; nothing for a code without a model. */
+  said: Map<string, { line: number; probability: Map<number, number> }>;
+}
+
+function begin(
+  answers: readonly CodedText[],
+  seed: number,
+  table: ReturnType<typeof readWordTable>,
+): Story {
+  const sample = simpleRandomSample(answers.length, BEGIN, seed).sort((x, y) => x - y);
+  const inSample = new Set(sample);
+  const trained = trainQuestion(
+    {
+      seed,
+      codes: demoCodes,
+      answers: answers.map(({ text, codes }, i) => ({
+        text,
+        settled: inSample.has(i),
+        random: inSample.has(i),
+        codes: inSample.has(i) ? codes : new Set<string>(),
+      })),
+    },
+    table,
+  );
+  const rest = answers.map((_, i) => i).filter((i) => !inSample.has(i));
+  const met = new Set<string>();
+  const wordings = rest.filter((i) => {
+    const key = duplicateKey(answers[i]!.text);
+    return !met.has(key) && met.add(key);
+  });
+  const said = new Map(
+    trained.codes.flatMap((code) => (code.state === 'too_few' ? [] : [saidBy(code)])),
+  );
+  return { answers, sample, rest, wordings, trained, said };
+}
+
+const saidBy = (code: Exclude<CodeResult, { state: 'too_few' }>) =>
+  [
+    code.codeId,
+    {
+      line: code.line,
+      probability: new Map(
+        listSuggestions(code.suggestions).map(({ answer, probability }) => [answer, probability]),
+      ),
+    },
+  ] as const;
+
+const goEachWay = (story: Story, seed: number): Record<string, Outcome> => ({
+  'by hand': byHand(story),
+  'answer by answer': answerByAnswer(story),
+  'code by code': codeByCode(story),
+  estimates: estimates(story),
+  'models, corrected by a check': byModels(story, seed),
+  'models, counted as they are': counted(story),
+});
+
+/** Keys that a coder without suggestions takes for an answer: its codes, and one to settle. */
+const keysFor = (codes: Iterable<string>): number =>
+  [...codes].reduce((sum, id) => sum + keysOfCode.get(id)!, 1);
+
+function byHand({ answers, wordings }: Story): Outcome {
+  return {
+    read: wordings.length,
+    keys: wordings.reduce((sum, i) => sum + keysFor(answers[i]!.codes), 0),
+    shares: exactly(answers),
+  };
+}
+
+/** Enter accepts what is shown; a key takes away what is wrong, and what is missing is typed. */
+function answerByAnswer({ answers, wordings, said }: Story): Outcome {
+  let keys = 0;
+  for (const i of wordings) {
+    const { codes } = answers[i]!;
+    const shown = [...said].filter(
+      ([, { line, probability }]) => (probability.get(i) ?? 0) >= line,
+    );
+    const wrong = shown.filter(([id]) => !codes.has(id)).length;
+    const missing = [...codes].filter((id) => !shown.some(([one]) => one === id));
+    keys += wrong + keysFor(missing);
+  }
+  return { read: wordings.length, keys, shares: exactly(answers) };
+}
+
+/** Suggestions in the middle are read, one key each, the rest is decided in bulk; codes without a model are not found. */
+function codeByCode({ answers, sample, rest, said }: Story): Outcome {
+  const [low, high] = UNSURE;
+  let decisions = 0;
+  const found = answers.map((_, i) => new Set(sample.includes(i) ? answers[i]!.codes : []));
+  for (const [id, { probability }] of said) {
+    // two bulk decisions and the closing
+    decisions += 3;
+    for (const i of rest) {
+      const p = probability.get(i) ?? 0;
+      if (p > high) found[i]!.add(id);
+      else if (p >= low) {
+        decisions += 1;
+        if (answers[i]!.codes.has(id)) found[i]!.add(id);
+      }
+    }
+  }
+  return {
+    read: decisions,
+    keys: decisions,
+    shares: rows.map(({ parts }) => ({
+      value: found.filter((codes) => parts.some((id) => codes.has(id))).length / answers.length,
+      interval: null,
+    })),
+  };
+}
+
+const exactly = (answers: readonly CodedText[]): Outcome['shares'] =>
+  rows.map(({ parts }) => {
+    const value = shareWith(answers, parts);
+    return { value, interval: [value, value] };
+  });
+
+const shareWith = (answers: readonly CodedText[], parts: readonly string[]): number =>
+  answers.filter(({ codes }) => parts.some((id) => codes.has(id))).length / answers.length;
+
+/** Shares of all rows, a theme's held to those of its codes, as the report's table has them. */
+function sharesOf(estimate: (parts: readonly string[]) => EstimatedShare): ShareEstimate[] {
+  const ofCode = new Map(demoCodes.map(({ id }) => [id, estimateOf(estimate([id]))]));
+  return rows.map(({ id, parts }) =>
+    ofCode.has(id)
+      ? ofCode.get(id)!
+      : boundByParts(
+          estimateOf(estimate(parts)),
+          parts.map((one) => ofCode.get(one)!),
+        ),
+  );
+}
+
+const sampledCode = (
+  { answers, trained }: Story,
+  id: string,
+  among: readonly number[],
+): SampledCode => ({
+  mentioned: Uint8Array.from(among, (i) => Number(answers[i]!.codes.has(id))),
+  predicted: trained.crossFitted.get(id) ?? null,
+});
+
+function estimates(story: Story): Outcome {
+  const { answers, sample } = story;
+  const within: SampleWithin = {
+    answers: Int32Array.from(answers, (_, i) => i),
+    sampled: sample,
+    ofSample: sample.map((_, k) => k),
+    weights: null,
+  };
+  const shares = sharesOf((parts) =>
+    estimateAny(
+      within,
+      parts.map((id) => sampledCode(story, id, sample)),
+    )!,
+  );
+  return { read: 0, keys: 0, shares };
+}
+
+/** What is settled is known; for the rest, the models are corrected by a random check that is coded by hand. */
+function byModels(story: Story, seed: number): Outcome {
+  const { answers, sample, rest } = story;
+  const drawn = simpleRandomSample(rest.length, CHECK, checkSeed(seed)).sort((x, y) => x - y);
+  const checked = drawn.map((place) => rest[place]!);
+  const within: SampleWithin = {
+    answers: Int32Array.from(rest),
+    sampled: drawn,
+    ofSample: drawn.map((_, k) => k),
+    weights: null,
+  };
+  const shares = sharesOf((parts) =>
+    addKnownPart(
+      estimateAny(
+        within,
+        parts.map((id) => sampledCode(story, id, checked)),
+      )!,
+      rest.length,
+      {
+        weight: sample.length,
+        mentioned: sample.filter((i) => parts.some((id) => answers[i]!.codes.has(id))).length,
+      },
+    ),
+  );
+  return {
+    read: checked.length,
+    keys: checked.reduce((sum, i) => sum + keysFor(answers[i]!.codes), 0),
+    shares,
+  };
+}
+
+const checkSeed = (seed: number): number => randomSource(1000 + seed)() >>> 1;
+
+/** What the models say counted as if somebody had read it, with the interval that such a count would carry. */
+function counted({ answers, sample, rest, said }: Story): Outcome {
+  return {
+    read: 0,
+    keys: 0,
+    shares: rows.map(({ parts }) => {
+      const known = sample.filter((i) => parts.some((id) => answers[i]!.codes.has(id))).length;
+      const above = rest.filter((i) =>
+        parts.some((id) => {
+          const model = said.get(id);
+          return model && (model.probability.get(i) ?? 0) >= model.line;
+        }),
+      ).length;
+      const value = (known + above) / answers.length;
+      return { value, interval: wilsonInterval(value, answers.length) };
+    }),
+  };
+}
+
+/** A way in one row: what it takes on average, how far it is off, and how often its intervals hold the truth. */
+function summary(
+  way: string,
+  runs: readonly Outcome[],
+  plain: readonly Outcome[],
+  truths: readonly number[][],
+) {
+  const mean = (of: (run: Outcome) => number) =>
+    runs.reduce((sum, run) => sum + of(run), 0) / runs.length;
+  const errors = { code: [] as number[], theme: [] as number[] };
+  let [held, told] = [0, 0];
+  runs.forEach(({ shares }, r) =>
+    shares.forEach(({ value, interval }, row) => {
+      const truth = truths[r]![row]!;
+      // a code that nobody mentions is no news
+      if (truth === 0) return;
+      errors[row < demoCodes.length ? 'code' : 'theme'].push(Math.abs(value - truth));
+      if (!interval) return;
+      told += 1;
+      if (truth >= interval[0] - 1e-12 && truth <= interval[1] + 1e-12) held += 1;
+    }),
+  );
+  const keys = mean((run) => run.keys);
+  const read = mean((run) => run.read);
+  const average = (some: readonly number[]) =>
+    rounded(some.reduce((sum, one) => sum + one, 0) / some.length, 4);
+  return {
+    way,
+    read: Math.round(read),
+    keys: Math.round(keys),
+    'of the keys by hand': rounded(
+      keys / (plain.reduce((sum, run) => sum + run.keys, 0) / plain.length),
+    ),
+    minutes: Math.round((read * (way === 'code by code' ? 3 : PACE.answer) + keys * PACE.key) / 60),
+    'greatest error, codes': rounded(Math.max(...errors.code), 3),
+    'greatest error, themes': rounded(Math.max(...errors.theme), 3),
+    'mean error, codes': average(errors.code),
+    'mean error, themes': average(errors.theme),
+    coverage: told > 0 ? rounded(held / told, 3) : null,
+  };
+}

@@ -1,0 +1,42 @@
+import type { Review } from '@yellow-thread/contract';
+import type { DrawnCode } from '../data/codebook.js';
+import { useCloseCodes, useReopenCode } from '../data/finish.js';
+import { usePlace } from '../frame/place.js';
+import { Button } from '../parts/button.js';
+import { ProblemNote } from '../parts/notices.js';
+import { counted } from '../parts/numbers.js';
+
+/** Closes a code once every suggestion of it is decided, or opens it again. */
+export function CloseCode({ code, review }: { code: DrawnCode; review: Review }) {
+  const { study, question } = usePlace();
+  const close = useCloseCodes(study.id, question.id);
+  const reopen = useReopenCode(study.id, question.id);
+  const error = close.error ?? reopen.error;
+  if (review.isClosed && review.undecided === 0)
+    return (
+      <p className="mt-2 flex flex-wrap items-center gap-3">
+        Later trainings leave it as it is; answers that come with later sheets are open again.
+        <Button look="bare" disabled={reopen.isPending} onClick={() => reopen.mutate(code.id)}>
+          Open it again
+        </Button>
+        {error && <ProblemNote error={error} />}
+      </p>
+    );
+  if (review.open.length > 0 || review.undecided === 0) return null;
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-3">
+      <span>
+        {counted(review.undecided, 'answer')} had no suggestion of {code.name}; the model expects{' '}
+        {review.unsuggested.toFixed(1)} mentions among them.
+      </span>
+      <Button
+        look="main"
+        disabled={close.isPending}
+        onClick={() => close.mutate({ codes: [{ codeId: code.id, how: 'suggestions' }] })}
+      >
+        They do not mention it: close the code
+      </Button>
+      {error && <ProblemNote error={error} />}
+    </p>
+  );
+}
