@@ -167,17 +167,32 @@ function byHand({ answers, wordings }: Story): Outcome {
   };
 }
 
-/** Enter accepts what is shown; a key takes away what is wrong, and what is missing is typed. */
-function answerByAnswer({ answers, wordings, said }: Story): Outcome {
+/** So many codes have a digit of their own beside an answer: what is proposed, then what else may be meant. */
+const DIGITS = 9;
+
+/** Enter accepts what is shown; a digit takes a proposal away or gives another code; what has no digit is typed. */
+function answerByAnswer({ answers, sample, wordings, said }: Story): Outcome {
+  const uses = new Map(
+    demoCodes.map(({ id }) => [id, sample.filter((i) => answers[i]!.codes.has(id)).length]),
+  );
   let keys = 0;
   for (const i of wordings) {
     const { codes } = answers[i]!;
-    const shown = [...said].filter(
-      ([, { line, probability }]) => (probability.get(i) ?? 0) >= line,
+    const offered = demoCodes.map(({ id }) => {
+      const model = said.get(id);
+      const probability = model?.probability.get(i) ?? 0;
+      return { id, probability, isShown: model !== undefined && probability >= model.line };
+    });
+    offered.sort(
+      (x, y) =>
+        Number(y.isShown) - Number(x.isShown) ||
+        y.probability - x.probability ||
+        uses.get(y.id)! - uses.get(x.id)!,
     );
-    const wrong = shown.filter(([id]) => !codes.has(id)).length;
-    const missing = [...codes].filter((id) => !shown.some(([one]) => one === id));
-    keys += wrong + keysFor(missing);
+    const numbered = offered.slice(0, DIGITS);
+    const isNumbered = new Set(numbered.map(({ id }) => id));
+    keys += 1 + numbered.filter(({ id, isShown }) => isShown !== codes.has(id)).length;
+    for (const id of codes) if (!isNumbered.has(id)) keys += keysOfCode.get(id)!;
   }
   return { read: wordings.length, keys, shares: exactly(answers) };
 }

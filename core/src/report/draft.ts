@@ -6,18 +6,10 @@ import {
   type FigureRef,
   type FigureTable,
 } from './figures.js';
+import type { DraftNode } from './draftNode.js';
 import { keyed } from './redraft.js';
 import type { CountingRule } from './counting.js';
 import { columnName } from './words.js';
-
-/** A piece of a write-up as its editor keeps it. */
-export interface DraftNode {
-  type: string;
-  attrs?: Record<string, string | number | boolean | null>;
-  content?: DraftNode[];
-  text?: string;
-  marks?: { type: string }[];
-}
 
 export interface DraftQuote {
   codeId: string;

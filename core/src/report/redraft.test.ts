@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { DraftNode } from './draft.js';
+import type { DraftNode } from './draftNode.js';
 import { keyed, redraft } from './redraft.js';
 
 const paragraph = (text: string): DraftNode => ({

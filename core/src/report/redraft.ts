@@ -1,4 +1,4 @@
-import type { DraftNode } from './draft.js';
+import type { DraftNode } from './draftNode.js';
 
 /** Which block of a draft a block is, and what it said when it was drafted. */
 interface Drafted {

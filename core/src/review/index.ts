@@ -16,7 +16,7 @@ export {
   type Way,
   type WayToFinish,
 } from './finish.js';
-export { isReliable, modelVerdict, type ModelVerdict } from './verdict.js';
+export { isReliable, modelVerdict, WORTH_A_LOOK, type ModelVerdict } from './verdict.js';
 export { lineOfEvidence } from './lineOfEvidence.js';
 export { redecide } from './redecide.js';
 export { measureAtLine, measureCalibration, type Unseen } from './measured.js';

@@ -29,3 +29,6 @@ export function modelVerdict(
 /** Whether a model can be left to decide by itself. */
 export const isReliable = (verdict: ModelVerdict | null): boolean =>
   verdict === 'good' || verdict === 'usable';
+
+/** What is less likely than this would crowd out what is likely where suggestions stand beside answers. */
+export const WORTH_A_LOOK = 0.2;

@@ -2,8 +2,8 @@ import type { LedgerAnswer, ShownNote } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { isoTime, rows } from '../database/index.js';
 
-/** What is less likely than this would crowd out what is likely. */
-export const WORTH_A_LOOK = 0.2;
+/** As many suggestions are read with an answer as there are digits to give them by. */
+const MOST_SUGGESTED = 9;
 
 /** The codes that were trained for some questions, each with the line laid for it or else its model's own, as SQL. */
 export const linesInForce = (questions: string) =>
@@ -63,11 +63,14 @@ export async function readAnswers(
        ${cutsAsJson} as cuts,
        coalesce((
          select jsonb_agg(jsonb_build_object('codeId', o.code_id, 'probability', o.probability,
-             'evidence', o.evidence, 'isAbove', o.probability >= coalesce(l.line, 1))
+             'evidence', o.evidence, 'isAbove', o.is_above)
            order by o.probability desc, o.code_id)
-         from open_suggestion o
-         left join line l on l.question_id = o.question_id and l.code_id = o.code_id
-         where o.response_id = r.id and o.probability >= least(${WORTH_A_LOOK}, l.line)), '[]')
+         from (
+           select o.code_id, o.probability, o.evidence, o.probability >= coalesce(l.line, 1) as is_above
+           from open_suggestion o
+           left join line l on l.question_id = o.question_id and l.code_id = o.code_id
+           where o.response_id = r.id
+           order by is_above desc, o.probability desc, o.code_id limit ${MOST_SUGGESTED}) o), '[]')
          as suggestions,
        not r.no_answer and exists (
          select 1 from run where run.question_id = r.question_id and r.id <= run.last_response_id

@@ -1,8 +1,9 @@
 import type { LedgerQuery, LedgerShow } from '@yellow-thread/contract';
+import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
 import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
-import { linesInForce, WORTH_A_LOOK } from './answers.js';
+import { linesInForce } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';

@@ -85,7 +85,6 @@ export function CodeField(props: CodeFieldProps) {
     });
   const onAltKey = (event: KeyboardEvent) => {
     const digit = /^Digit([1-9])$/u.exec(event.code)?.[1];
-    if (digit && props.reading && search.typed === '') return deeds.takeAway(Number(digit));
     const code = search.found[search.chosen];
     if (digit && code) {
       setPin({ key: Number(digit), codeId: code.id });
@@ -123,7 +122,9 @@ export function CodeField(props: CodeFieldProps) {
   const onTypedKey = (event: KeyboardEvent) =>
     searchKey(search, event, () => (event.shiftKey ? makeAndApply() : pick(search.chosen)));
   const onEmptyKey = (event: KeyboardEvent) => {
-    const pinned = /^[1-9]$/u.test(event.key) && pins.find(({ key }) => key === Number(event.key));
+    const isDigit = /^[1-9]$/u.test(event.key);
+    if (isDigit && props.reading) return deeds.press(Number(event.key));
+    const pinned = isDigit && pins.find(({ key }) => key === Number(event.key));
     return pinned ? apply(pinned.codeId) : deeds.onKey(event);
   };
   return (

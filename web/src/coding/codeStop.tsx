@@ -113,7 +113,7 @@ export function CodeStop() {
             filter={filter}
             isReading={isReading}
           />
-          <PinBar study={study.id} codebook={codebook} />
+          {!isReading && <PinBar study={study.id} codebook={codebook} />}
         </>
       )}
     </main>

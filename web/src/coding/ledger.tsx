@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { nameIn } from '../data/background.js';
-import type { SeenCodebook } from '../data/codebook.js';
+import { useFrequentCodes, type SeenCodebook } from '../data/codebook.js';
 import { BLOCK, useAnswers, useCode } from '../data/coding.js';
 import { usePlace } from '../frame/place.js';
 import { useKeepInView } from '../parts/keepInView.js';
@@ -22,7 +22,7 @@ interface LedgerProps {
   isReading: boolean;
 }
 
-const nothingTaken: ReadonlySet<string> = new Set();
+const nothingPressed: ReadonlySet<string> = new Set();
 
 /** Under the active answer hang the codes found. */
 const room = { above: 8, below: 230 };
@@ -33,15 +33,18 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
   const change = useCode(study.id, question.id);
   const scroller = useRef<HTMLDivElement>(null);
   const isNear = useMemo(() => new Set(near), [near]);
-  /** By answer, the codes that were proposed and taken away. */
-  const [taken, setTaken] = useState<ReadonlyMap<number, ReadonlySet<string>>>(new Map());
-  const takeAway = useCallback(
+  /** By answer, the codes of which the digit was pressed. */
+  const [toggled, setToggled] = useState<ReadonlyMap<number, ReadonlySet<string>>>(new Map());
+  const toggle = useCallback(
     (answer: number, codeId: string) =>
-      setTaken((before) =>
-        new Map(before).set(answer, new Set([...(before.get(answer) ?? []), codeId])),
-      ),
+      setToggled((before) => {
+        const its = new Set(before.get(answer));
+        if (!its.delete(codeId)) its.add(codeId);
+        return new Map(before).set(answer, its);
+      }),
     [],
   );
+  const frequent = useFrequentCodes(study.id, question.id);
   const [lifted, setLifted] = useState<string | null>(null);
   // the same function every time: a new one would have all 100,000 rows laid out anew
   const getItemKey = useCallback((index: number) => ids[index]!, [ids]);
@@ -108,9 +111,9 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
                   lifted={lifted}
                   onLift={setLifted}
                   offersNothing={filter.show === 'nothing_likely'}
-                  isReading={isReading}
-                  taken={taken.get(answer.id) ?? nothingTaken}
-                  onTake={takeAway}
+                  frequent={isReading ? frequent : null}
+                  toggled={toggled.get(answer.id) ?? nothingPressed}
+                  onToggle={toggle}
                   words={filter.words}
                   match={filter.match}
                   onChange={change}

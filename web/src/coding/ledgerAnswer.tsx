@@ -16,7 +16,13 @@ import { AnswerNotes } from './answerNotes.js';
 import { RespondentDrawer } from './respondentDrawer.js';
 import { SameAnswers } from './sameAnswers.js';
 import { proposalsOf } from './proposals.js';
-import { NothingProposed, Proposed, shownSuggestions, Suggested } from './suggested.js';
+import {
+  AlsoOffered,
+  NothingProposed,
+  Proposed,
+  shownSuggestions,
+  Suggested,
+} from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface LedgerAnswerProps {
@@ -41,10 +47,11 @@ export interface LedgerAnswerProps {
   onLift: (mention: string | null) => void;
   /** Whether the list is of answers where no code is likely. */
   offersNothing: boolean;
-  /** Whether answers are read one by one with what the models propose, and what was taken away of it here. */
-  isReading: boolean;
-  taken: ReadonlySet<string>;
-  onTake: (answer: number, codeId: string) => void;
+  /** Where answers are read one by one with what the models propose: codes given most first; null elsewhere. */
+  frequent: readonly string[] | null;
+  /** Codes of which the reader pressed the digit here. */
+  toggled: ReadonlySet<string>;
+  onToggle: (answer: number, codeId: string) => void;
   /** What is looked for. */
   words: string;
   match: WordMatch;
@@ -72,32 +79,31 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
   );
   const { whole, byLine } = useMemo(() => deal(answer.mentions, lines), [answer.mentions, lines]);
   const toSame = count > 1;
-  const { isReading, taken, onTake } = props;
+  const { frequent, toggled, onToggle } = props;
   const reading = useMemo(
     () =>
-      isReading
-        ? {
-            proposals: proposalsOf(answer, lines, taken),
-            takeAway: (codeId: string) => onTake(answer.id, codeId),
-          }
-        : null,
-    [isReading, answer, lines, taken, onTake],
+      frequent && {
+        proposals: proposalsOf(answer, lines, frequent, toggled),
+        toggle: (codeId: string) => onToggle(answer.id, codeId),
+      },
+    [frequent, answer, lines, toggled, onToggle],
   );
   const proposedAt = (line: number | null) =>
     reading?.proposals.map(
       (proposal, p) =>
+        proposal.isShown &&
         proposal.line === line && (
           <Proposed
             key={proposal.codeId}
             proposal={proposal}
             number={p + 1}
             codebook={codebook}
-            onTake={() => onTake(answer.id, proposal.codeId)}
+            onToggle={() => onToggle(answer.id, proposal.codeId)}
           />
         ),
     );
   const offersNothing =
-    reading?.proposals.length === 0 &&
+    reading?.proposals.every(({ isShown }) => !isShown) &&
     answer.mentions.length === 0 &&
     !answer.settled &&
     !answer.inSample;
@@ -220,6 +226,9 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         );
       })}
       <AnswerNotes answer={answer} codebook={codebook} onChange={onChange} />
+      {place && reading && (
+        <AlsoOffered proposals={reading.proposals} codebook={codebook} onToggle={reading.toggle} />
+      )}
       {place && position && !noAnswer && (
         <CodeField
           answer={answer}

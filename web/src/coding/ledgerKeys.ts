@@ -36,9 +36,11 @@ export const ledgerKeys: readonly KeyHelp[] = [
 /** The same where answers are read one by one with what the models propose. */
 export const readingKeys: readonly KeyHelp[] = [
   { keys: 'Enter', does: 'accept exactly what is shown, settle, and go to the next' },
-  { keys: 'Alt 1 – 9', does: 'take the proposal with this number away' },
-  { keys: 'Backspace', does: 'take the last proposal away' },
+  { keys: '1 – 9', does: 'take the proposal with this digit away, or give the code that has it' },
+  { keys: 'Backspace', does: 'take the last of what is shown away' },
   { keys: 'type', does: 'find another code to apply' },
   { keys: 'Ctrl Enter', does: 'nothing applies: settle without a code' },
-  ...ledgerKeys.filter(({ keys }) => !/^(?:Enter|Ctrl Enter|Backspace|type|Alt [AO1])/u.test(keys)),
+  ...ledgerKeys.filter(
+    ({ keys }) => !/^(?:Enter|Ctrl Enter|Backspace|type|1 –|Alt [AO1])/u.test(keys),
+  ),
 ];

@@ -1,5 +1,8 @@
 import type { LedgerOrder, Question, StudyDetail } from '@yellow-thread/contract';
+import { useEffect, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { useTrain, useTraining } from '../data/learning.js';
+import { useJob } from '../data/sheets.js';
 import { stopPath } from '../frame/place.js';
 import { Choice } from '../parts/field.js';
 import { asCount, counted } from '../parts/numbers.js';
@@ -10,9 +13,30 @@ const orders: readonly [LedgerOrder, string][] = [
   ['telling', 'the least sure first'],
 ];
 
-/** Where a reading of answer by answer is begun. */
-export const readingPath = (study: number, question: number): string =>
-  `${stopPath(study, 'code', question)}?show=open&order=similar&reading=on`;
+/** After so many answers more the models are trained again, so that they propose what was learnt meanwhile. */
+const EVERY = 50;
+/** The list stays as it is while one works through it. */
+const LIST: ReadonlySet<string> = new Set(['ledger']);
+
+/** Trains again while one reads. @returns whether a training is under way */
+function useRetraining(study: number, question: Question): boolean {
+  const training = useTraining(study, question.id).data;
+  const train = useTrain(study, question.id);
+  const { mutate, isPending } = train;
+  const known = training?.job ?? null;
+  const { underWay } = useJob(study, train.data?.id ?? known?.id ?? null, known, LIST);
+  /** With how many settled answers it was tried: one that failed is not tried again at once. */
+  const tried = useRef(0);
+  const run = training?.run;
+  const { settled } = question;
+  useEffect(() => {
+    if (!run || isPending || underWay) return;
+    if (settled < Math.max(run.settled, tried.current) + EVERY) return;
+    tried.current = settled;
+    mutate({ scope: run.scope, learnFromBulk: run.learntFromBulk });
+  }, [run, settled, isPending, underWay, mutate]);
+  return isPending || underWay;
+}
 
 /** What is read one by one, in which order, and the way back. */
 export function ReadingBar({
@@ -26,6 +50,7 @@ export function ReadingBar({
   total: number | null;
 }) {
   const [search, setSearch] = useSearchParams();
+  const isTraining = useRetraining(study.id, question);
   const left = question.answered - question.settled - question.decided;
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule bg-card px-6 py-2">
@@ -33,7 +58,8 @@ export function ReadingBar({
         <span className="font-semibold">Reading answer by answer.</span> <kbd>Enter</kbd> accepts
         exactly what is shown.{' '}
         <span className="figures text-soft" role="status">
-          {counted(left, 'answer')} left{total !== null && ` of a list of ${asCount(total)}`}
+          {counted(left, 'answer')} left{total !== null && ` in a list of ${asCount(total)}`}
+          {isTraining && ' · learning from what you read'}
         </span>
       </p>
       <span className="ml-auto flex items-center gap-4">

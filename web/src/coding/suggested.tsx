@@ -1,4 +1,5 @@
 import type { LedgerAnswer, Mention } from '@yellow-thread/contract';
+import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import { Check, X, type LucideIcon } from 'lucide-react';
 import type { SeenCodebook } from '../data/codebook.js';
 import { Knot } from '../parts/knot.js';
@@ -17,7 +18,9 @@ export const shownSuggestions = ({
   inSample,
   suggestions,
 }: Pick<LedgerAnswer, 'settled' | 'inSample' | 'suggestions'>) =>
-  settled || inSample ? [] : suggestions.slice(0, most);
+  settled || inSample
+    ? []
+    : suggestions.filter(({ probability }) => probability >= WORTH_A_LOOK).slice(0, most);
 
 const suggested =
   'inline-flex items-center gap-1.5 rounded border border-dashed border-rule px-1 text-[13px] leading-6 text-soft';
@@ -119,27 +122,28 @@ export function Proposed({
   proposal: { codeId, probability },
   number,
   codebook,
-  onTake,
+  onToggle,
 }: {
   proposal: Proposal;
-  /** Its number in the answer, by which a key takes it away. */
+  /** The digit that takes it away. */
   number: number;
   codebook: SeenCodebook;
-  onTake: () => void;
+  onToggle: () => void;
 }) {
   const code = codebook.byId.get(codeId);
   if (!code) return null;
+  const likely = probability === null ? '' : `, probability ${asShare(probability)}`;
   return (
     <span
       data-proposed={codeId}
-      title={`proposed, probability ${asShare(probability)}; Alt ${number} takes it away`}
+      title={`proposed${likely}; ${number} takes it away`}
       className={suggested}
     >
       <Knot state="open" label="proposed" />
       <StitchMark look={code.look} width={14} />
       <span style={{ color: code.look.ink }}>{code.name}</span>
       <kbd className="text-[11px]">{number}</kbd>
-      <Act name={`Take ${code.name} away`} icon={X} onClick={onTake} />
+      <Act name={`Take ${code.name} away`} icon={X} onClick={onToggle} />
     </span>
   );
 }
@@ -151,3 +155,37 @@ export const NothingProposed = () => (
     nothing applies
   </span>
 );
+
+/** What else may be meant, each given by its digit. */
+export function AlsoOffered({
+  proposals,
+  codebook,
+  onToggle,
+}: {
+  proposals: readonly Proposal[];
+  codebook: SeenCodebook;
+  onToggle: (codeId: string) => void;
+}) {
+  const others = proposals.flatMap((proposal, p) => {
+    const code = codebook.byId.get(proposal.codeId);
+    return proposal.isShown || !code ? [] : [{ code, number: p + 1 }];
+  });
+  if (others.length === 0) return null;
+  return (
+    <p className="mt-1 flex flex-wrap items-center gap-x-3 gap-y-0.5 text-[13px] text-soft">
+      also
+      {others.map(({ code, number }) => (
+        <button
+          key={code.id}
+          type="button"
+          tabIndex={-1}
+          aria-label={`Give ${code.name}`}
+          className="inline-flex items-center gap-1 rounded hover:text-ink"
+          onClick={() => onToggle(code.id)}
+        >
+          <kbd className="text-[11px]">{number}</kbd> {code.name}
+        </button>
+      ))}
+    </p>
+  );
+}

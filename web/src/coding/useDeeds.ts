@@ -22,7 +22,7 @@ export interface CodeFieldProps {
   /** The answer before it, where that is nearly the same. */
   before: LedgerAnswer | null;
   codebook: SeenCodebook;
-  /** Where answers are read one by one: what is proposed here, and taking one of it away; null elsewhere. */
+  /** Where answers are read one by one: what is proposed here, and pressing its digit; null elsewhere. */
   reading: Reading | null;
   onChange: (change: CodingChange) => void;
 }
@@ -30,7 +30,7 @@ export interface CodeFieldProps {
 /** An answer that is read with what the models propose for it. */
 export interface Reading {
   proposals: readonly Proposal[];
-  takeAway: (codeId: string) => void;
+  toggle: (codeId: string) => void;
 }
 
 /** What can be done at the place where one is. */
@@ -52,6 +52,7 @@ export function useDeeds(props: CodeFieldProps) {
     position.moveAnswer(1);
   };
   const isRead = reading !== null && !answer.settled && !answer.inSample;
+  const shown = reading?.proposals.filter(({ isShown }) => isShown) ?? [];
   const settleAndGoOn = () => {
     if (!answer.settled) settle(true);
     position.moveAnswer(1);
@@ -159,10 +160,10 @@ export function useDeeds(props: CodeFieldProps) {
       last
         ? onChange({ do: 'edit', from: last, to: { ...last, typical: !last.typical } })
         : noCode(),
-    /** Takes what is proposed under a number away. */
-    takeAway: (number: number) => {
-      const proposal = reading?.proposals[number - 1];
-      if (proposal) reading.takeAway(proposal.codeId);
+    /** Takes what is proposed under a digit away, or gives what else is offered under it. */
+    press: (digit: number) => {
+      const proposal = reading?.proposals[digit - 1];
+      if (proposal) reading.toggle(proposal.codeId);
     },
     nothingApplies: () =>
       answer.mentions.length === 0
@@ -197,15 +198,14 @@ export function useDeeds(props: CodeFieldProps) {
           return position.goTo({ answer, line, passage: null });
         }
         case 'Backspace':
-          // the last of what is shown, which is the least likely
-          if (isRead && reading.proposals.length > 0)
-            return deeds.takeAway(reading.proposals.length);
+          // the last of what is shown
+          if (isRead && shown.length > 0) return reading.toggle(shown.at(-1)!.codeId);
           return last ? onChange({ do: 'remove', mention: last, toSame }) : undefined;
         case 'Delete':
           return answer.settled ? settle(false) : undefined;
         case 'Enter':
           if (command) return deeds.nothingApplies();
-          if (isRead) return read(reading.proposals);
+          if (isRead) return read(shown);
           if (answer.mentions.length > 0) return settleAndGoOn();
           return void toast('No code yet. Type one, or press Ctrl Enter if nothing applies.');
         default:

@@ -22,7 +22,7 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import type { Look } from '../parts/stitches.js';
 import { useDark } from '../parts/useDark.js';
 import { call } from './client.js';
@@ -93,6 +93,24 @@ export function useSeenCodebook(study: number): SeenCodebook | null {
   const dark = useDark();
   return useMemo(() => (data ? draw(data.themes, data.codes, dark) : null), [data, dark]);
 }
+
+/**
+ * Codes that can be given to a question, those given most first: as it was when the codebook was first seen, so that
+ * digits keep their codes while one reads.
+ */
+export function useFrequentCodes(study: number, question: number): readonly string[] {
+  const { data } = useCodebook(study);
+  const [first, setFirst] = useState<readonly string[] | null>(null);
+  if (!first && data)
+    setFirst(
+      data.codes
+        .filter(({ archived, questions }) => !archived && (questions?.includes(question) ?? true))
+        .sort((x, y) => y.people - x.people)
+        .map(({ id }) => id),
+    );
+  return first ?? none;
+}
+const none: readonly string[] = [];
 
 /** With nothing in the place of each count: two of them are the same as long as all else is. */
 const withoutCounts = ({ themes, codes }: Codebook): { themes: Theme[]; codes: Code[] } => ({

@@ -148,9 +148,19 @@ export const isUnderWay = (job: Job | null | undefined): boolean =>
 
 /** What no job changes. */
 const KEPT = new Set(['session', 'job', 'sheet', 'sheet-check', 'sheet-difference']);
+const nothing: ReadonlySet<string> = new Set();
 
-/** A job as it goes on; when it ends, everything about the study is fetched anew. */
-export function useJob(study: number, id: number | null, known: Job | null = null) {
+/**
+ * A job as it goes on; when it ends, everything about the study is fetched anew.
+ *
+ * @param keeps what is shown as it is, although the job may have changed it
+ */
+export function useJob(
+  study: number,
+  id: number | null,
+  known: Job | null = null,
+  keeps: ReadonlySet<string> = nothing,
+) {
   const job = useQuery({
     queryKey: ['job', id],
     enabled: id !== null,
@@ -164,9 +174,11 @@ export function useJob(study: number, id: number | null, known: Job | null = nul
   const wasUnderWay = useRef(false);
   useEffect(() => {
     if (ended && wasUnderWay.current)
-      void refresh(({ queryKey }) => !KEPT.has(String(queryKey[0])));
+      void refresh(
+        ({ queryKey: [resource] }) => !KEPT.has(String(resource)) && !keeps.has(String(resource)),
+      );
     wasUnderWay.current = underWay;
-  }, [ended, underWay]);
+  }, [ended, underWay, keeps]);
   const cancel = useCancelJob(study);
   return {
     job: job.data,

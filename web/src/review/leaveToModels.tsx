@@ -7,7 +7,9 @@ import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
-import { USUAL_CHECK } from './leftPage.js';
+
+/** How many of the models' decisions are checked unless somebody says otherwise. */
+export const USUAL_CHECK = 50;
 
 /** What is asked before everything open is left to the models: the size of the check, and codes without a good model. */
 export function LeaveToModels({

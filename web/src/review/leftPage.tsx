@@ -7,11 +7,9 @@ import { stopPath, usePlace } from '../frame/place.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, counted } from '../parts/numbers.js';
 import { CodesLeft } from './codesLeft.js';
+import { USUAL_CHECK } from './leaveToModels.js';
 import { ModelDecision } from './modelDecision.js';
 import { Ways } from './ways.js';
-
-/** How many of the models' decisions are checked unless somebody says otherwise. */
-export const USUAL_CHECK = 50;
 
 /** What is left of a question: where its answers stand, and the ways to its end. */
 export function LeftPage() {
