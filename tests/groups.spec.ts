@@ -47,7 +47,7 @@ test('a nested group restricts the study; its table is read, a cell opened, a dr
   await page.getByRole('button', { name: 'Draft the findings' }).click();
   const text = page.getByLabel('The text of the write-up');
   await expect(text).toContainText(
-    `Price is mentioned by ${shown[1]} of people with a settled answer (${shown[2]} of ${people}`,
+    `Price is mentioned by ${shown[1]} of people who answered (${shown[2]} of ${people}`,
   );
   await expect(text.getByRole('blockquote')).toContainText(words);
   await page.keyboard.type('Our own words. ');
@@ -150,6 +150,7 @@ test('a variable of what is mentioned breaks the report down, and is what its ru
   await expect(drawer).toBeHidden();
 
   await page.getByRole('link', { name: /^Report\b/ }).click();
+  await page.getByLabel('Counts').selectOption('all settled by hand');
   await page.getByLabel('Across', { exact: true }).selectOption('Mentions Price, Improve');
   await expect(page.getByRole('columnheader', { name: /^(YesA|NoB) / })).toHaveCount(2);
   const price = (column: string) => page.getByRole('button', { name: `Price, ${column}:` });

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Locator } from '@playwright/test';
 import { demoFile } from './product.js';
-import { bringIn, codeField, enterDemo, saved } from './steps.js';
+import { acceptAbove, bringIn, codeField, enterDemo, saved } from './steps.js';
 
 test('from a sheet to a report: import, code ten answers by keyboard, train, settle a line, read and download', async ({
   page,
@@ -63,7 +63,7 @@ test('from a sheet to a report: import, code ten answers by keyboard, train, set
     accepted = await numberOn(accept);
     expect(accepted + (await numberOn(refuse))).toBe(all);
   }
-  await accept.click();
+  await acceptAbove(page);
   await expect(page.getByText(`${accepted} accepted (${accepted} in bulk)`)).toBeVisible();
   await page.getByRole('button', { name: `Refuse ${all - accepted} below` }).click();
   await expect(page.getByText(`${all - accepted} refused`)).toBeVisible();
@@ -72,6 +72,9 @@ test('from a sheet to a report: import, code ten answers by keyboard, train, set
   await page.keyboard.press('Control+Shift+z');
   await expect(page.getByText(/^Did again: refusing/)).toBeVisible();
   await expect(page.getByText(/Every suggestion is decided/)).toBeVisible();
+  // what had no suggestion is said not to mention it, and with its only code the question is finished
+  await page.getByRole('button', { name: 'They do not mention it: close the code' }).click();
+  await expect(page.getByText('441 settled of 441 answered')).toBeVisible();
 
   // the report by home island: every number with its base, opening the words behind it
   await page.getByRole('link', { name: /^Report\b/ }).click();

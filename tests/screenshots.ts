@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
-import { beginGroup, codeField, enterDemo, openDemo, saved } from './steps.js';
+import { acceptAbove, beginGroup, codeField, enterDemo, openDemo, saved } from './steps.js';
 import { demoFile } from './product.js';
 
 const shoot = async (page: Page, name: string) => {
@@ -47,7 +47,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await go('Review');
   await expect(page.getByRole('slider', { name: 'The line' })).toBeVisible();
   await shoot(page, 'review');
-  await page.getByRole('button', { name: /^Accept \d+ above$/ }).click();
+  await acceptAbove(page);
   await page.getByRole('button', { name: 'Spot check' }).click();
   await page.getByRole('button', { name: /^Draw \d+$/ }).click();
   await page.getByRole('link', { name: 'Read them', exact: true }).click();

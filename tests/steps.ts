@@ -56,6 +56,15 @@ export async function beginGroup(page: Page): Promise<void> {
   await page.getByLabel('Themes that they mention').selectOption('Getting a place');
 }
 
+/** Accepts what lies above the line in bulk, also where fewer are expected to be right than one wants. */
+export async function acceptAbove(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Accept \d+ above$/ }).click();
+  const sure = page.getByRole('button', { name: 'Accept all the same' });
+  await expect(sure.or(page.getByRole('button', { name: 'Accept 0 above' }))).toBeVisible();
+  if (await sure.isVisible()) await sure.click();
+  await expect(page.getByRole('button', { name: 'Accept 0 above' })).toBeVisible();
+}
+
 /** The field in which codes are typed. */
 export const codeField = (page: Page) => page.getByRole('combobox', { name: 'Code for this line' });
 

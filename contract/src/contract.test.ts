@@ -72,7 +72,7 @@ describe('what a request may hold', () => {
     for (const bad of [{ show: 'some' }, { all: 'x' }, { where: 'home' }, { seed: '-1' }])
       expect(ledgerQuery.safeParse(bad).success).toBe(false);
     expect(reportQuery.parse({ by: '12', weighted: 'true' })).toMatchObject({
-      ...{ by: '12', counts: undefined, weighted: true, test: 'holm', level: '95' },
+      ...{ by: '12', empty: 'shown', weighted: true, test: 'holm', level: '95' },
       ...{ against: 'each', rows: 'book', order: 'frequency', groups: [], chosen: [] },
     });
     for (const by of ['none', 'groups', 'wave', '12,13'])

@@ -388,10 +388,14 @@ function originSentence({ origins }: DraftTable, count: Count): string {
     [origins.import, 'imported with the sheet'],
     [origins.words, 'coded by a search for words'],
   ] as const;
-  const told = parts.filter(([many]) => many > 0).map(([many, how]) => `${count(many)} ${how}`);
+  const told = parts.filter(([many]) => many > 0);
   const all = parts.reduce((sum, [many]) => sum + many, 0);
   if (told.length === 0) return 'No mention is counted yet.';
-  return `Of the ${plural(count(all), 'mention')} counted, ${listed.format(told)}.`;
+  if (told.length === 1)
+    return all === 1
+      ? `The one mention counted was ${told[0]![1]}.`
+      : `All ${count(all)} mentions counted were ${told[0]![1]}.`;
+  return `Of the ${count(all)} mentions counted, ${listed.format(told.map(([many, how]) => `${count(many)} ${many === 1 ? 'was' : 'were'} ${how}`))}.`;
 }
 
 function closedSentences({ closed }: DraftTable): string[] {

@@ -2,7 +2,15 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addTo, emptyBitset, has } from '../groups/index.js';
 import { randomSource } from '../statistics/index.js';
-import { estimateAny, estimateOf, FEWEST_SAMPLED, sampleWithin } from './estimates.js';
+import { compareEstimates } from './compare.js';
+import {
+  addKnownPart,
+  boundByParts,
+  estimateAny,
+  estimateOf,
+  FEWEST_SAMPLED,
+  sampleWithin,
+} from './estimates.js';
 
 const PEOPLE = 200;
 const setOf = (members: Iterable<number>) => {
@@ -39,7 +47,8 @@ describe('the answers of a column’s people', () => {
             person >= 0 && has(set, person) ? [answer] : [],
           );
           const sampled = answers.filter((answer) => drawn.includes(answer));
-          if (answers.length < people.length && sampled.length < FEWEST_SAMPLED) {
+          const present = people.filter((person) => person >= 0).length;
+          if (answers.length < present && sampled.length < FEWEST_SAMPLED) {
             expect(within).toBeNull();
             return;
           }
@@ -141,4 +150,108 @@ describe('the share that mentions any of some codes', () => {
       interval: share.sampleInterval,
     });
   });
+
+  test('is a plain count where everybody is in the sample, and its interval is nothing but that', () => {
+    const [one] = population(7);
+    const share = estimateAny(
+      {
+        answers: everybody,
+        sampled: [...everybody],
+        ofSample: [...everybody],
+        weights: null,
+      },
+      [{ mentioned: one!.truth, predicted: one!.predicted }],
+    )!;
+    const counted = one!.truth.reduce((sum, is) => sum + is, 0) / answers;
+    expect(share.sampleInterval).toEqual([counted, counted]);
+    expect(estimateOf(share).value).toBeCloseTo(counted, 12);
+    for (const end of estimateOf(share).interval) expect(end).toBeCloseTo(counted, 12);
+  });
+
+  // those settled were chosen for mentioning it: only the rest is estimated, from a check of its own
+  test('with a part that is known holds the truth as often as it says, however that part was chosen', () => {
+    const [one] = population(8);
+    const { truth, predicted } = one!;
+    const true_ = truth.reduce((sum, is) => sum + is, 0) / answers;
+    const known = everybody.filter((i) => truth[i] === 1 && i % 3 === 0);
+    const rest = everybody.filter((i) => !(truth[i] === 1 && i % 3 === 0));
+    const next = uniform(9);
+    const runs = 400;
+    let [covered, sum] = [0, 0];
+    for (let run = 0; run < runs; run++) {
+      const drawn = new Set<number>();
+      while (drawn.size < sampleSize) drawn.add(Math.floor(next() * rest.length));
+      const sampled = [...drawn].sort((x, y) => x - y);
+      const share = estimateAny(
+        { answers: rest, sampled, ofSample: sampled.map((_, k) => k), weights: null },
+        [{ mentioned: sampled.map((at) => truth[rest[at]!]!), predicted }],
+      )!;
+      const { value, interval } = estimateOf(
+        addKnownPart(share, rest.length, { weight: known.length, mentioned: known.length }),
+      );
+      if (interval[0] <= true_ && true_ <= interval[1]) covered += 1;
+      sum += value;
+    }
+    expect(Math.abs(covered / runs - 0.95)).toBeLessThan(0.033);
+    expect(Math.abs(sum / runs - true_)).toBeLessThan(0.005);
+  });
+
+  test('differs between two halves that are alike as seldom as the level says', () => {
+    const codes = population(10);
+    const next = uniform(11);
+    const runs = 400;
+    let differing = 0;
+    for (let run = 0; run < runs; run++) {
+      const sampled = draw(next);
+      // halves by chance, anew each time: what they mention is the same but for that
+      const half = Uint8Array.from(everybody, () => Number(next() < 0.5));
+      const halves = [0, 1].map((side) => {
+        const its = everybody.filter((i) => half[i] === side);
+        const places = new Map(Array.from(its, (i, at) => [i, at] as const));
+        const own = sampled.filter((i) => half[i] === side);
+        const share = estimateAny(
+          {
+            answers: its,
+            sampled: own.map((i) => places.get(i)!),
+            ofSample: own.map((i) => sampled.indexOf(i)),
+            weights: null,
+          },
+          codes.map(({ truth, predicted }) => ({
+            mentioned: sampled.map((i) => truth[i]!),
+            predicted,
+          })),
+        )!;
+        return { share: estimateOf(share).value, n: share.effective };
+      });
+      if (compareEstimates(halves[0]!, halves[1]!).p < 0.05) differing += 1;
+    }
+    expect(Math.abs(differing / runs - 0.05)).toBeLessThan(0.033);
+  });
+});
+
+test('a theme is held between the greatest of its codes and their sum, and its interval holds it', () => {
+  const share = fc
+    .record({
+      value: fc.double({ min: 0, max: 1, noNaN: true }),
+      below: fc.double({ min: 0, max: 0.3, noNaN: true }),
+      above: fc.double({ min: 0, max: 0.3, noNaN: true }),
+    })
+    .map(({ value, below, above }) => ({
+      value,
+      interval: [Math.max(0, value - below), Math.min(1, value + above)] as [number, number],
+    }));
+  fc.assert(
+    fc.property(share, fc.array(share, { minLength: 1, maxLength: 5 }), (whole, parts) => {
+      const { value, interval } = boundByParts(whole, parts);
+      const sum = parts.reduce((all, one) => all + one.value, 0);
+      for (const part of parts) expect(value).toBeGreaterThanOrEqual(part.value);
+      expect(value).toBeLessThanOrEqual(Math.min(1, sum) + 1e-12);
+      expect(interval[0]).toBeLessThanOrEqual(value);
+      expect(interval[1]).toBeGreaterThanOrEqual(value);
+      // one that was within is left as it is
+      const isWithin =
+        parts.every((part) => whole.value >= part.value) && whole.value <= Math.min(1, sum);
+      if (isWithin) expect({ value, interval }).toEqual(whole);
+    }),
+  );
 });

@@ -92,9 +92,7 @@ export function CodeStop() {
           </Button>
         </span>
       </div>
-      {isReading && (
-        <ReadingBar study={study} question={question} total={data?.ids.length ?? null} />
-      )}
+      {isReading && <ReadingBar study={study} question={question} />}
       {ledger.isError && <ProblemNote error={ledger.error} />}
       {(ledger.isPending || !codebook) && !ledger.isError && <Waiting what="the answers" />}
       {data && codebook && data.ids.length === 0 && (

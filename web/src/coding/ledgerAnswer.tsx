@@ -16,13 +16,7 @@ import { AnswerNotes } from './answerNotes.js';
 import { RespondentDrawer } from './respondentDrawer.js';
 import { SameAnswers } from './sameAnswers.js';
 import { proposalsOf } from './proposals.js';
-import {
-  AlsoOffered,
-  NothingProposed,
-  Proposed,
-  shownSuggestions,
-  Suggested,
-} from './suggested.js';
+import { AlsoOffered, Proposed, shownSuggestions, Suggested } from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
 
 export interface LedgerAnswerProps {
@@ -102,11 +96,6 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           />
         ),
     );
-  const offersNothing =
-    reading?.proposals.every(({ isShown }) => !isShown) &&
-    answer.mentions.length === 0 &&
-    !answer.settled &&
-    !answer.inSample;
   const remove = (mention: Mention) => onChange({ do: 'remove', mention, toSame });
   const replace = (mention: Mention) => {
     const { start, end } = mention;
@@ -154,7 +143,6 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">
           {whole.map(label)}
           {proposedAt(null)}
-          {offersNothing && <NothingProposed />}
           {!reading && (
             <Suggested
               answer={answer}

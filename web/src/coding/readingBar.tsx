@@ -5,7 +5,7 @@ import { useTrain, useTraining } from '../data/learning.js';
 import { useJob } from '../data/sheets.js';
 import { stopPath } from '../frame/place.js';
 import { Choice } from '../parts/field.js';
-import { asCount, counted } from '../parts/numbers.js';
+import { counted } from '../parts/numbers.js';
 
 const orders: readonly [LedgerOrder, string][] = [
   ['similar', 'like answers together'],
@@ -39,16 +39,7 @@ function useRetraining(study: number, question: Question): boolean {
 }
 
 /** What is read one by one, in which order, and the way back. */
-export function ReadingBar({
-  study,
-  question,
-  total,
-}: {
-  study: StudyDetail;
-  question: Question;
-  /** Wordings in the list; null until it is known. */
-  total: number | null;
-}) {
+export function ReadingBar({ study, question }: { study: StudyDetail; question: Question }) {
   const [search, setSearch] = useSearchParams();
   const isTraining = useRetraining(study.id, question);
   const left = question.answered - question.settled - question.decided;
@@ -58,7 +49,7 @@ export function ReadingBar({
         <span className="font-semibold">Reading answer by answer.</span> <kbd>Enter</kbd> accepts
         exactly what is shown.{' '}
         <span className="figures text-soft" role="status">
-          {counted(left, 'answer')} left{total !== null && ` in a list of ${asCount(total)}`}
+          {counted(left, 'answer')} left
           {isTraining && ' · learning from what you read'}
         </span>
       </p>

@@ -148,14 +148,6 @@ export function Proposed({
   );
 }
 
-/** That no code is proposed, which Enter accepts like any other proposal. */
-export const NothingProposed = () => (
-  <span className={suggested}>
-    <Knot state="open" label="proposed" />
-    nothing applies
-  </span>
-);
-
 /** What else may be meant, each given by its digit. */
 export function AlsoOffered({
   proposals,

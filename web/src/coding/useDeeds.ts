@@ -205,7 +205,11 @@ export function useDeeds(props: CodeFieldProps) {
           return answer.settled ? settle(false) : undefined;
         case 'Enter':
           if (command) return deeds.nothingApplies();
-          if (isRead) return read(shown);
+          if (isRead && shown.length + answer.mentions.length > 0) return read(shown);
+          if (isRead)
+            return void toast(
+              'No code is proposed. Give one by its digit or its name, or press Ctrl Enter if nothing applies.',
+            );
           if (answer.mentions.length > 0) return settleAndGoOn();
           return void toast('No code yet. Type one, or press Ctrl Enter if nothing applies.');
         default:

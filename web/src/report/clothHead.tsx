@@ -1,5 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
-import { columnName } from '@yellow-thread/core/report';
+import { columnName, FEWEST_SAMPLED } from '@yellow-thread/core/report';
 import { asCount } from '../parts/numbers.js';
 import type { TableChoice } from './tableChoice.js';
 
@@ -131,7 +131,9 @@ function baseOf(counts: Report['counts'], { counted, settled, answered }: Column
     case 'decided':
       return `${asCount(answered)} answered`;
     case 'estimated':
-      return `${asCount(counted)} read of ${asCount(answered)}`;
+      return counted < FEWEST_SAMPLED
+        ? `${asCount(counted)} read, ${FEWEST_SAMPLED} needed`
+        : `${asCount(counted)} read of ${asCount(answered)}`;
     case 'sample':
       return `${asCount(counted)} of the sample`;
     case 'settled':

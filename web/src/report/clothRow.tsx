@@ -82,6 +82,7 @@ export function ClothRow({
   onCell: (row: Row, column: Column) => void;
 } & Pick<ComponentProps<'tr'>, 'ref' | 'aria-rowindex'> & { 'data-index'?: number }) {
   const isHead = row.kind !== 'code';
+  const undecided = row.cells[0]?.undecided ?? 0;
   const top = isHead ? 'border-t pt-3' : '';
   const figures = `figures border-rule py-1 text-right align-bottom ${top}`;
   return (
@@ -92,7 +93,14 @@ export function ClothRow({
       >
         <span className={`flex items-center gap-2 ${isUnder ? 'pl-4' : ''}`}>
           <StitchMark look={look} width={isHead ? 24 : 14} />
-          <span style={{ color: isHead ? look.ink : undefined }}>{row.name}</span>
+          <span>
+            <span style={{ color: isHead ? look.ink : undefined }}>{row.name}</span>
+            {undecided > 0 && (
+              <span className="figures block text-[12px] font-normal text-soft">
+                {asCount(undecided)} undecided
+              </span>
+            )}
+          </span>
           {isHead && (
             <button
               type="button"

@@ -19,6 +19,7 @@ import type { Asking } from './suggestionRow.js';
 import { useLine } from './useLine.js';
 import { useReviewKeys } from './useReviewKeys.js';
 import { useRowDeeds } from './useRowDeeds.js';
+import { useWantedRight } from './useWantedRight.js';
 
 /** What is decided of a code, and what is expected among what nobody read. */
 const decidedOf = (review: Review): DecidedSoFar => ({
@@ -45,6 +46,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   }, []);
 
   const { line, moveLine } = useLine(code.id, review.data);
+  const [wanted, setWanted] = useWantedRight();
   const suggestions = useMemo(
     () => list.data?.pages.flatMap((page) => page.suggestions) ?? [],
     [list.data],
@@ -102,11 +104,19 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
         review={review.data}
         expected={expectAbove(outlook, line)}
         line={line}
+        wanted={wanted}
         busy={settle.isPending}
         onLine={moveLine}
         onSettle={(side) => settle.mutate({ runId: review.data.runId, line, side })}
       />
-      <LineScale outlook={outlook} byHand={review.data.unseen.yes} line={line} onLine={moveLine} />
+      <LineScale
+        outlook={outlook}
+        byHand={review.data.unseen.yes}
+        line={line}
+        wanted={wanted}
+        onLine={moveLine}
+        onWanted={setWanted}
+      />
       <SuggestionList
         suggestions={suggestions}
         {...{ code, codebook, below, active, passage, asking, deeds }}

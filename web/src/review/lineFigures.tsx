@@ -20,6 +20,7 @@ export function LineFigures({
   review,
   expected,
   line,
+  wanted,
   busy,
   onLine,
   onSettle,
@@ -28,6 +29,8 @@ export function LineFigures({
   review: Review;
   expected: Expectation;
   line: number;
+  /** The share right that one wants of what is accepted in bulk. */
+  wanted: number;
   busy: boolean;
   onLine: (line: number) => void;
   onSettle: (side: 'above' | 'below') => void;
@@ -37,7 +40,6 @@ export function LineFigures({
   const openByHand = useOpenByHand({ study, question, code });
   const below = review.open.length - expected.above;
   const [asking, ask] = useState(false);
-  const [wanted, setWanted] = useWantedRight();
   const right = expected.shareRight?.value ?? 1;
   const accept = () => {
     if (right < wanted && !asking) return ask(true);
@@ -122,18 +124,8 @@ export function LineFigures({
           >
             <p className="min-w-0 flex-1">
               About {asCount(Math.round((1 - right) * expected.above))} of these{' '}
-              {asCount(expected.above)} would be wrong: fewer right than the share wanted,{' '}
-              <input
-                type="number"
-                aria-label="Share right that is wanted"
-                className="figures w-16 rounded border border-rule bg-card px-1"
-                min={0}
-                max={1}
-                step={0.05}
-                value={wanted}
-                onChange={(event) => setWanted(Number(event.target.value))}
-              />
-              .
+              {asCount(expected.above)} would be wrong. You want {asShare(wanted)} right; expected
+              are {asShare(right)}.
             </p>
             <Button onClick={() => ask(false)}>Do not accept</Button>
             <Button look="grave" disabled={busy} onClick={accept}>
@@ -166,24 +158,6 @@ function Figure({ name, value, interval }: { name: string; value: string; interv
       </dd>
     </div>
   );
-}
-
-const USUAL_WANTED = 0.8;
-const WANTED_KEY = 'yellow-thread wanted right';
-
-/** The share right that one wants of what is accepted in bulk: kept in this browser. */
-function useWantedRight(): [number, (wanted: number) => void] {
-  const [wanted, setWanted] = useState(() => {
-    const kept = Number(localStorage.getItem(WANTED_KEY) ?? USUAL_WANTED);
-    return kept >= 0 && kept <= 1 ? kept : USUAL_WANTED;
-  });
-  return [
-    wanted,
-    (to) => {
-      localStorage.setItem(WANTED_KEY, String(to));
-      setWanted(to);
-    },
-  ];
 }
 
 /** How far the code is decided, and what the report makes of it. */

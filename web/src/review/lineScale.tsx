@@ -10,19 +10,24 @@ export function LineScale({
   outlook,
   byHand,
   line,
+  wanted,
   onLine,
+  onWanted,
 }: {
   outlook: Outlook;
   /** What the model said of answers to which people gave the code, before it knew them. */
   byHand: readonly number[];
   line: number;
+  /** The share right that one wants of what is accepted in bulk. */
+  wanted: number;
   onLine: (line: number) => void;
+  onWanted: (wanted: number) => void;
 }) {
   const { probabilities } = outlook;
-  const layFor = (wanted: number) => {
-    const to = lineForShareRight(outlook, wanted);
+  const layFor = (share: number) => {
+    const to = lineForShareRight(outlook, share);
     if (to === null)
-      toast(`No line is expected to be right in ${asShare(wanted)} of what lies above it.`);
+      toast(`No line is expected to be right in ${asShare(share)} of what lies above it.`);
     else onLine(to);
   };
   const scale = useRef<HTMLDivElement>(null);
@@ -113,12 +118,16 @@ export function LineScale({
           min={0}
           max={1}
           step={0.01}
-          placeholder="0.90"
-          title="Lays the line as low as so large a share is expected to be right; Enter"
+          defaultValue={wanted}
+          title="Accepting fewer right than this asks once. Enter lays the line as low as so many are expected to be right"
           className="figures mt-0.5 w-14 rounded border border-rule bg-card px-1 py-0.5 text-center text-ink"
           onKeyDown={(event) => {
-            const wanted = event.currentTarget.valueAsNumber;
-            if (event.key === 'Enter' && wanted >= 0 && wanted <= 1) layFor(wanted);
+            const to = event.currentTarget.valueAsNumber;
+            if (event.key === 'Enter' && to >= 0 && to <= 1) layFor(to);
+          }}
+          onChange={(event) => {
+            const to = event.currentTarget.valueAsNumber;
+            if (to >= 0 && to <= 1) onWanted(to);
           }}
         />
       </label>

@@ -45,7 +45,7 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       letter === null ? [] : [{ head: `${letter} ${full}: higher than`, format: 'text' }];
     if (isEstimated)
       return [
-        { head: `${full}: estimated percent`, format: 'percent' },
+        { head: `${full}: estimated share`, format: 'percent' },
         { head: `${full}: estimated, ${percent}% from`, format: 'percent' },
         { head: `${full}: estimated, ${percent}% to`, format: 'percent' },
         { head: `${full}: of all who answered`, format: 'count' },
