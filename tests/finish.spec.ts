@@ -2,6 +2,9 @@ import { expect, test, type Page } from '@playwright/test';
 import { strFromU8, unzipSync } from 'fflate';
 import { bringIn, codeField, csvFile, enterDemo, expectAccessible, saved } from './steps.js';
 
+// each walks the whole job, thirty answers coded by keyboard among it
+test.describe.configure({ timeout: 300_000 });
+
 /** What somebody wrote on a day, and the code that it is given: by the words alone, so that models can learn it. */
 const kinds = [
   { text: (day: number) => `the fare is too dear on day ${day}`, code: 'Fares', theme: 'Price' },

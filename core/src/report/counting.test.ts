@@ -30,15 +30,15 @@ interface Answer {
   drawn: boolean;
   /** How it was settled. */
   settled: 'no' | 'blind' | 'assisted';
-  /** By code: how often it is mentioned, and whether a suggestion of it was refused. */
-  codes: { mentions: number; refused: boolean }[];
+  /** By code: how often it is mentioned, and whether a suggestion of it was decided. */
+  codes: { mentions: number; judged: boolean }[];
   weight: number;
 }
 const answer: fc.Arbitrary<Answer> = fc.record({
   answered: fc.boolean(),
   drawn: fc.boolean(),
   settled: fc.constantFrom('no', 'blind', 'assisted'),
-  codes: fc.array(fc.record({ mentions: fc.nat(2), refused: fc.boolean() }), {
+  codes: fc.array(fc.record({ mentions: fc.nat(2), judged: fc.boolean() }), {
     minLength: CODES.length,
     maxLength: CODES.length,
   }),
@@ -74,7 +74,7 @@ const stateOf = ({ answers, closed }: Study): QuestionState => ({
             ),
           ),
         ],
-        refused: setOf((i) => answers[i]!.answered && answers[i]!.codes[c]!.refused),
+        judged: setOf((i) => answers[i]!.answered && answers[i]!.codes[c]!.judged),
         closed: closed[c] === null ? null : setOf((i) => i < closed[c]!),
       },
     ]),
@@ -146,7 +146,7 @@ describe('under every rule', () => {
                 each.answered &&
                 each.settled === 'no' &&
                 each.codes[c]!.mentions === 0 &&
-                !each.codes[c]!.refused &&
+                !each.codes[c]!.judged &&
                 !(closed[c] !== null && i < closed[c]!),
             );
             expect(cell.undecided).toBe(rule === 'decided' ? undecided.length : 0);
@@ -224,7 +224,9 @@ test('an answer is decided when it is settled, or every code of the book is deci
         ) > 0;
       const isOpen = (i: number) =>
         rows.some(({ undecided }) => isIn(undecided, i)) ||
-        (one.answers[i]!.settled === 'no' && !one.closed.some((last) => last !== null && i < last));
+        (one.answers[i]!.settled === 'no' &&
+          !one.answers[i]!.codes.some(({ judged }) => judged) &&
+          !one.closed.some((last) => last !== null && i < last));
       const open = setOf((i) => one.answers[i]!.answered && isOpen(i));
       expect(countOf(intersect(decided, open))).toBe(0);
       expect(countOf(decided) + countOf(open)).toBe(countOf(state.answered));

@@ -29,8 +29,8 @@ export const COUNTING_RULES: readonly CountingRule[] = [
 export interface CodeState {
   /** The respondent of each mention, in one list or several. */
   mentions: readonly Int32Array[];
-  /** Answers of which a suggestion of the code was refused. */
-  refused: Bitset | null;
+  /** Answers of which a suggestion of the code was decided, either way. */
+  judged: Bitset | null;
   /** Answers for which the code was closed: what is not mentioned there is known not to be. */
   closed: Bitset | null;
 }
@@ -48,7 +48,7 @@ export interface QuestionState {
   codes: ReadonlyMap<string, CodeState>;
 }
 
-const nothingKnown: CodeState = { mentions: [], refused: null, closed: null };
+const nothingKnown: CodeState = { mentions: [], judged: null, closed: null };
 
 /** The answers that are counted by a rule; under `estimated`, those that the estimate is measured on. */
 export function countedAnswers(state: QuestionState, rule: CountingRule): Bitset {
@@ -65,7 +65,7 @@ export function countedAnswers(state: QuestionState, rule: CountingRule): Bitset
 
 /**
  * The row of a code as a rule counts it. Under `decided`, answers count in which the code is mentioned, and those are
- * undecided where nobody settled the answer, refused the code, or closed it.
+ * undecided where nobody settled the answer, decided a suggestion of the code, or closed it.
  *
  * @param counted the rule's answers
  * @see countedAnswers
@@ -84,27 +84,30 @@ export function countedRow(
 /** Answers of which it is not known whether they mention a code. */
 function undecidedOf(
   { answered, settled }: QuestionState,
-  { refused, closed }: CodeState,
+  { judged, closed }: CodeState,
   mentioned: Bitset,
 ): Bitset | null {
   let undecided = subtract(subtract(answered, settled), mentioned);
-  if (refused) undecided = subtract(undecided, refused);
+  if (judged) undecided = subtract(undecided, judged);
   if (closed) undecided = subtract(undecided, closed);
   return isEmpty(undecided) ? null : undecided;
 }
 
 /**
- * Answers whose codes are all decided: settled by hand, or every code of the book decided by itself, some of them by
- * being closed. Who codes an answer by hand has not decided it by having given it every code that there is.
+ * Answers whose codes are all decided: settled by hand, or every code of the book decided by itself, some of them in
+ * review. Who codes an answer by hand has not decided it by having given it every code that there is.
  *
  * @param book the codes that can be given to the question; without any, only what is settled by hand is decided
  */
 export function decidedAnswers(state: QuestionState, book: readonly string[]): Bitset {
   const settled = countedAnswers(state, 'settled');
   if (book.length === 0) return settled;
-  const closed = book.flatMap((id) => state.codes.get(id)?.closed ?? []);
-  if (closed.length === 0) return settled;
-  let open = intersect(subtract(state.answered, settled), closed.reduce(unite));
+  const reviewed = book.flatMap((id) => {
+    const { judged, closed } = state.codes.get(id) ?? nothingKnown;
+    return [...(judged ? [judged] : []), ...(closed ? [closed] : [])];
+  });
+  if (reviewed.length === 0) return settled;
+  let open = intersect(subtract(state.answered, settled), reviewed.reduce(unite));
   for (const id of book) {
     if (isEmpty(open)) break;
     const code = state.codes.get(id) ?? nothingKnown;

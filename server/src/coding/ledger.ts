@@ -3,7 +3,14 @@ import { codesMeetInLine, linesOf, type Cut } from '@yellow-thread/core/coding';
 import { forEachIn } from '@yellow-thread/core/groups';
 import { drawnFor } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, row, rows, StudyEntity, unpackInts } from '../database/index.js';
+import {
+  CodeEntity,
+  questionsInReview,
+  row,
+  rows,
+  StudyEntity,
+  unpackInts,
+} from '../database/index.js';
 import { problems } from '../problems.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
@@ -76,10 +83,7 @@ async function leaveOutDecided(
   answers: QuestionAnswers,
   isChosen: Uint8Array,
 ): Promise<void> {
-  const closed = await rows(em, 'select 1 from code_closing where question_id = ? limit 1', [
-    questionId,
-  ]);
-  if (closed.length === 0) return;
+  if (!(await questionsInReview(em, studyId)).includes(questionId)) return;
   const people = await readPeople(em, studyId);
   const { decided, responseOf } = await readMaterial(em, people, questionId);
   forEachIn(decided, (i) => {
@@ -272,5 +276,8 @@ async function byResemblance(
       ...examples.map(({ text, start, end }) => text.slice(start ?? 0, end ?? text.length)),
     ],
   });
-  return reordered(ledger, Array.from(orderOf(Float64Array.from(likeness, (one) => -one))));
+  return reordered(
+    ledger,
+    Array.from(orderOf(Float64Array.from(likeness, (one) => Math.round(1e9 * (1 - one))))),
+  );
 }

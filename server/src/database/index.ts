@@ -26,5 +26,6 @@ export {
   findNotes,
   findReadingAnswers,
   findSettlements,
+  questionsInReview,
 } from './records.js';
 export { readWritten, type Written } from './written.js';

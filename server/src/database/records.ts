@@ -24,6 +24,32 @@ export const codesInUse = async (em: EntityManager, questionId: number): Promise
 
 // Rows as the records that a change holds, in an order that does not depend on how they are stored.
 
+/**
+ * Questions of a study some of whose answers may be decided code by code: every code in use is closed, or something is
+ * known of it among the answers that nobody settled. Asked before all that is known is read.
+ */
+export const questionsInReview = async (em: EntityManager, studyId: number): Promise<number[]> => {
+  const found = await rows<{ id: number }>(
+    em,
+    `select q.id from question q where q.study_id = ?
+       and exists (select 1 from suggestion s where s.question_id = q.id)
+       and not exists (
+         select 1 from code c where c.study_id = q.study_id and not c.archived
+           and (c.questions is null or c.questions @> to_jsonb(q.id))
+           and not exists (
+             select 1 from code_closing k where k.question_id = q.id and k.code_id = c.id)
+           and not exists (
+             select 1 from suggestion s
+             where s.question_id = q.id and s.code_id = c.id and s.state <> 'open')
+           and not exists (
+             select 1 from mention m join response r on r.id = m.response_id
+             where m.code_id = c.id and r.question_id = q.id
+               and not exists (select 1 from settlement t where t.response_id = r.id)))`,
+    [studyId],
+  );
+  return found.map(({ id }) => id);
+};
+
 /** @param where a condition on `mention m` and the code `c` that it applies */
 export const findMentions = (
   em: EntityManager,

@@ -183,7 +183,7 @@ async function queryMaterial(
       .filter((i) => i >= 0);
     if (members.length === 0) continue;
     given.push({ origin, members });
-    const known = codes.get(codeId) ?? { mentions: [], refused: null, closed: null };
+    const known = codes.get(codeId) ?? { mentions: [], judged: null, closed: null };
     codes.set(codeId, { ...known, mentions: [...known.mentions, members] });
   }
   const settled = toSet(packed);
@@ -229,7 +229,7 @@ async function queryMaterial(
   };
 }
 
-/** What was decided of codes beside giving them: suggestions refused, and codes closed for every answer. */
+/** What was decided of codes beside giving them: suggestions, and codes closed for every answer. */
 async function readDecisions(
   em: EntityManager,
   questionId: number,
@@ -237,10 +237,10 @@ async function readDecisions(
   size: number,
   toSet: (packed: Buffer | null) => Bitset,
 ): Promise<[string, CodeState][]> {
-  const refused = await rows<{ codeId: string; packed: Buffer }>(
+  const judged = await rows<{ codeId: string; packed: Buffer }>(
     em,
     `select code_id as "codeId", string_agg(int4send(response_id), '') as packed
-     from suggestion where question_id = ? and state = 'refused' group by 1`,
+     from suggestion where question_id = ? and state <> 'open' group by 1`,
     [questionId],
   );
   const closings = await rows<{ codeId: string; last: number; changed: Buffer; open: Buffer }>(
@@ -254,14 +254,14 @@ async function readDecisions(
     [questionId],
   );
   const states = new Map<string, CodeState>();
-  for (const { codeId, packed } of refused)
-    states.set(codeId, { mentions: [], refused: toSet(packed), closed: null });
+  for (const { codeId, packed } of judged)
+    states.set(codeId, { mentions: [], judged: toSet(packed), closed: null });
   for (const { codeId, last, changed, open } of closings) {
     const known = emptyBitset(size);
     for (let i = 0; i < size; i++) if (responseOf[i]! <= last && has(answered, i)) addTo(known, i);
     // whatever was opened again, or is other words now, is not known
     const closed = subtract(subtract(known, toSet(changed)), toSet(open));
-    states.set(codeId, { mentions: [], refused: states.get(codeId)?.refused ?? null, closed });
+    states.set(codeId, { mentions: [], judged: states.get(codeId)?.judged ?? null, closed });
   }
   return [...states];
 }

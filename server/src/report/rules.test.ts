@@ -78,7 +78,7 @@ function expectLaw({ counts, rows, columns, base: of }: Report): void {
 /** The numbers of a table's file are those of the table. */
 async function expectFile(query: string, { rows, counts }: Report): Promise<void> {
   const { text } = await client.get(`${base}/report/files/csv?${query}`);
-  const lines = parse<string[]>(text.slice(1), { relax_column_count: true });
+  const lines: string[][] = parse(text.slice(1), { relax_column_count: true });
   const head = lines.findIndex(([kind, under]) => kind === 'Kind' && under === 'Under');
   const columnOf = (name: string) => lines[head]!.indexOf(name);
   const written = lines.slice(head + 1);
@@ -258,4 +258,18 @@ test('no random sample is drawn where answers were settled with suggestions in v
   expect((await draw()).body.code).toBe('sample_after_suggestions');
   await client.send('POST', `/studies/${study.id}/undo`);
   expect((await draw()).body.drawn).toBe(5);
+});
+
+test('answers most like a code come first where it is searched for', async () => {
+  base = `/studies/${study.id}/questions/${study.questions[0]!.id}`;
+  const code = codes.find(({ name }) => name === 'Bicycles and dogs')!;
+  const { status, body } = await client.get<{ ids: number[] }>(
+    `${base}/ledger?show=all&order=resembling&code=${code.id}`,
+  );
+  expect(status).toBe(200);
+  const first = body.ids.slice(0, 5).join(',');
+  const { answers } = (
+    await client.get<{ answers: LedgerAnswer[] }>(`${base}/answers?ids=${first}`)
+  ).body;
+  expect(answers[0]!.text.toLowerCase()).toMatch(/dog|bicycle|bike|cycl/u);
 });

@@ -3,6 +3,7 @@ import { countOfBoth, fullBitset, subtract } from '@yellow-thread/core/groups';
 import { NO_ANSWERS } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  questionsInReview,
   QuestionEntity,
   row,
   rows,
@@ -148,26 +149,27 @@ export async function describeStudy(
 }
 
 /**
- * How many answers are decided otherwise than by settling them by hand: code by code, or by the models. Only questions
- * with closed codes or a decision of the models have any.
+ * How many answers are decided otherwise than by settling them by hand: code by code, or by the models.
  */
 async function readStates(
   em: EntityManager,
   studyId: number,
   within: number[] | null,
 ): Promise<Map<number, { decided: number; byModel: number }>> {
-  const asked = await rows<{ id: number }>(
+  const decided = await rows<{ id: number }>(
     em,
-    `select q.id from question q where q.study_id = ?
-       and (exists (select 1 from code_closing k where k.question_id = q.id)
-         or exists (select 1 from model_decision d where d.question_id = q.id))`,
+    'select question_id as id from model_decision where study_id = ?',
     [studyId],
   );
+  const asked = new Set([
+    ...(await questionsInReview(em, studyId)),
+    ...decided.map(({ id }) => id),
+  ]);
   const states = new Map<number, { decided: number; byModel: number }>();
-  if (asked.length === 0) return states;
+  if (asked.size === 0) return states;
   const people = await readPeople(em, studyId);
   const members = within ? setOf(people, within) : fullBitset(people.ids.length);
-  for (const { id } of asked) {
+  for (const id of asked) {
     const material = await readMaterial(em, people, id);
     states.set(id, {
       decided: countOfBoth(subtract(material.decided, material.settled), members),

@@ -4,6 +4,8 @@ import { Link, NavLink } from 'react-router';
 import { ProgressKnot } from '../parts/knot.js';
 import { STOPS, stopPath, type StopKey } from './place.js';
 
+const NEARLY = 0.9;
+
 /** How much of each stop's part of the job is done, 0 to 1. */
 function sharesDone(study: StudyDetail, question: Question | null): Record<StopKey, number> {
   const share = (part: number, whole: number) => (whole > 0 ? part / whole : 0);
@@ -16,7 +18,10 @@ function sharesDone(study: StudyDetail, question: Question | null): Record<StopK
     look: 0,
     code: done,
     train: suggestions ? 1 : 0,
-    review: question?.isFinished ? 1 : share(reviewed, reviewed + (suggestions?.open ?? 0)),
+    // full only when the question is finished, whatever there is to review meanwhile
+    review: question?.isFinished
+      ? 1
+      : Math.min(NEARLY, share(reviewed, reviewed + (suggestions?.open ?? 0))),
     report: done,
   };
 }
