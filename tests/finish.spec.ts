@@ -69,7 +69,7 @@ async function expectFinished(page: Page, expected: Record<string, number>): Pro
   await expect(page.getByText(`${ANSWERS} settled of ${ANSWERS} answered`)).toBeVisible();
   const stops = page.getByRole('navigation', { name: 'Stops of the study' });
   for (const stop of ['Code', 'Review', 'Report'])
-    await expect(stops.getByRole('link', { name: new RegExp(`^${stop}`) })).toContainText(
+    await expect(stops.getByRole('link', { name: new RegExp(`^${stop}\\b`) })).toContainText(
       '100 percent done',
     );
   await stops.getByRole('link', { name: /^Report/ }).click();
