@@ -80,7 +80,7 @@ test('a draft says the top themes with bases, what they are made of, differences
   const paragraphs = draft().content!.map(wordsOf);
   expect(paragraphs).toEqual(
     expect.arrayContaining([
-      '203 people were asked and 202 answered. Counts the 200 answers that are settled by hand, of 202.',
+      'Counts the 200 answers that are settled by hand, of 202. 203 people were asked and 202 answered.',
       'Price is mentioned by 30.0% of people with a settled answer (60 of 200; 95% interval 10.0% to 30.0%). It consists of Fares (20.0%) and Cars (12.5%).',
       'By Home: Tye mentioned it significantly more often (36.7%) than Hask (5%). (two-proportion z test, Holm-corrected, 95%.)',
       '“too dear” (Tye, 35–44)',

@@ -158,7 +158,7 @@ function findings(of: DraftTable, format: FigureFormat): DraftNode[] {
       at('base'),
       paragraph(
         text(
-          `${count(total.asked)} people were asked and ${count(total.answered)} answered. ${of.counting}`,
+          `${of.counting} ${count(total.asked)} people were asked and ${count(total.answered)} answered.`,
         ),
       ),
     ),
