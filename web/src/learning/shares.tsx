@@ -110,9 +110,9 @@ export function Shares({
       </table>
       <p className="mt-3 text-[13px] text-soft">
         95% intervals: Wilson’s for the sample, Wilson’s at the equally exact sample size for the
-        estimate. These are estimates, not counts: the report counts what is decided, and has{' '}
-        <Link to="../report?estimated=true" className="underline">
-          estimates beside it, by group too
+        estimate. These are estimates, not counts; as a table, by group too, they are in the{' '}
+        <Link to="../report?counts=estimated" className="underline">
+          report with estimates
         </Link>
         .
       </p>

@@ -13,6 +13,7 @@ import { inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import type { CountingRule } from '@yellow-thread/core/report';
 import { codesOf, groupOf, ledgerOf } from './cell.js';
 
 /** The answers that a number counts, in people's own words; from here on to the ledger, or to a group of these people. */
@@ -22,6 +23,7 @@ export function AnswersBehind({
   query,
   cell,
   codebook,
+  counts,
   column,
 }: {
   study: StudyDetail;
@@ -29,6 +31,8 @@ export function AnswersBehind({
   query: string;
   cell: Cell;
   codebook: DrawnCodebook;
+  /** What the table counts. */
+  counts: CountingRule;
   /** The column that the number stands in; left out where it is everybody. */
   column?: Report['columns'][number];
 }) {
@@ -38,7 +42,7 @@ export function AnswersBehind({
   if (!behind.data) return <Waiting what="the answers" />;
   const answers = behind.data.pages.flatMap((page) => page.answers);
   const { people, total } = behind.data.pages[0]!;
-  const counts = new Set(codesOf(cell.row, codebook));
+  const meant = new Set(codesOf(cell.row, codebook));
   const several = new Set(answers.map((answer) => answer.questionId)).size > 1;
   return (
     <>
@@ -46,6 +50,7 @@ export function AnswersBehind({
         {counted(people, 'person', 'people')}
         {total !== people &&
           `, ${counted(total, 'answer')}${words.trim() ? ' with these words' : ''}`}
+        {counts === 'estimated' && ' of the random sample, from which the share is estimated'}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-2 border-b border-rule pb-3">
         <input
@@ -65,12 +70,13 @@ export function AnswersBehind({
           study={study}
           cell={cell}
           codebook={codebook}
+          counts={counts}
           column={column}
           question={question}
           query={query}
         />
         <Link
-          to={`/studies/${study.id}/questions/${question}/code?${ledgerOf(cell, codebook)}`}
+          to={`/studies/${study.id}/questions/${question}/code?${ledgerOf(cell, codebook, counts)}`}
           className="underline"
         >
           In Code
@@ -99,7 +105,7 @@ export function AnswersBehind({
               })}
               <QuoteButton
                 study={study.id}
-                mentions={answer.mentions.filter(({ codeId }) => counts.has(codeId))}
+                mentions={answer.mentions.filter(({ codeId }) => meant.has(codeId))}
               />
             </p>
           </li>
@@ -161,6 +167,7 @@ function GroupOf({
   study,
   cell,
   codebook,
+  counts,
   column,
   question,
   query,
@@ -168,6 +175,7 @@ function GroupOf({
   study: StudyDetail;
   cell: Cell;
   codebook: DrawnCodebook;
+  counts: CountingRule;
   column: Report['columns'][number] | undefined;
   question: number;
   query: string;
@@ -180,7 +188,7 @@ function GroupOf({
     groupOf(
       cell,
       codebook,
-      { question, query, ...(column && { column }) },
+      { question, query, counts, ...(column && { column }) },
       groups.map(({ name }) => name),
     );
   if (!group) return null;

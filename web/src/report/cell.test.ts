@@ -10,7 +10,7 @@ const book = {
   ],
   bundles: [{ id: 'both', name: 'Fares and boats', codeIds: ['fares', 'boats'] }],
 };
-const table = { question: 7, query: 'by=3' };
+const table = { question: 7, query: 'by=3', counts: 'decided' as const };
 const mentioning = (codeIds: string[], themeIds: string[] = [], questionId: number | null = 7) => ({
   ...{ is: 'mentions', which: 'any', codeIds, themeIds, questionId },
 });
@@ -24,11 +24,13 @@ test('a row stands for a code, for those of a theme, or for those of a bundle', 
 test('the ledger is asked for the same answers', () => {
   const asked = (...cell: Parameters<typeof ledgerOf>) =>
     Object.fromEntries(new URLSearchParams(ledgerOf(...cell)));
-  expect(asked({ row: 'money', column: 'total' }, book)).toEqual({
-    any: 'fares,passes',
-    same: 'apart',
-  });
-  expect(asked({ row: 'fares', column: 'total', with: 'boats', inOne: 'line' }, book)).toEqual({
+  const ofMoney = { any: 'fares,passes', same: 'apart' };
+  const money = { row: 'money', column: 'total' };
+  expect(asked(money, book, 'decided')).toEqual(ofMoney);
+  expect(asked(money, book, 'settled')).toEqual({ ...ofMoney, show: 'settled' });
+  expect(asked(money, book, 'sample')).toEqual({ ...ofMoney, show: 'sample' });
+  const inLine = { row: 'fares', column: 'total', with: 'boats', inOne: 'line' as const };
+  expect(asked(inLine, book, 'decided')).toEqual({
     ...{ any: 'fares', all: 'boats', together: 'line', show: 'settled', same: 'apart' },
   });
 });
@@ -47,16 +49,18 @@ test('the group of a number says what the number counts', () => {
   });
   // of the question of its column, of any question where the table counts all
   const rulesOf = (column: string, query: string) =>
-    groupOf({ row: 'boats', column }, book, { question: 7, query }, [])!.rule;
+    groupOf({ row: 'boats', column }, book, { ...table, query }, [])!.rule;
   expect(rulesOf('question-9', 'by=questions')).toMatchObject({
     rules: [mentioning(['boats'], [], 9)],
   });
   expect(rulesOf('total', 'questions=all')).toMatchObject({
     rules: [mentioning(['boats'], [], null)],
   });
-  // of lines no rule knows
+  // of lines, or of what was drawn, no rule knows
   const inLine = { row: 'fares', column: 'total', with: 'boats', inOne: 'line' as const };
   expect(groupOf(inLine, book, table, [])).toBeNull();
+  const drawn = { ...table, counts: 'estimated' as const };
+  expect(groupOf({ row: 'boats', column: 'total' }, book, drawn, [])).toBeNull();
 });
 
 test('a name that is taken gets the first free number, and stays as short as names may be', () => {

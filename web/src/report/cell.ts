@@ -1,4 +1,5 @@
 import type { Report, Rule } from '@yellow-thread/contract';
+import type { CountingRule } from '@yellow-thread/core/report';
 import type { Cell } from '../data/report.js';
 
 interface Named {
@@ -21,13 +22,20 @@ export function codesOf(row: string, { codes, bundles }: Book): string[] {
     : codes.filter(({ themeId }) => themeId === row).map(({ id }) => id);
 }
 
+/** Which answers of the ledger a table counts; without an entry all that mention the code. */
+const shownBy: Partial<Record<CountingRule, string>> = {
+  ...{ sample: 'sample', estimated: 'sample', settled: 'settled' },
+};
+
 /** The ledger's filter for what a number counts, as its address has it. */
-export function ledgerOf(cell: Cell, codebook: Book): string {
+export function ledgerOf(cell: Cell, codebook: Book, counts: CountingRule): string {
+  const show = cell.inOne === 'line' ? 'settled' : shownBy[counts];
   const any = codesOf(cell.row, codebook).slice(0, 50).join(',');
   return new URLSearchParams({
     any,
     ...(cell.with && { all: cell.with }),
-    ...(cell.inOne === 'line' && { together: 'line', show: 'settled' }),
+    ...(cell.inOne === 'line' && { together: 'line' }),
+    ...(show && { show }),
     same: 'apart',
   }).toString();
 }
@@ -38,8 +46,9 @@ export function ledgerOf(cell: Cell, codebook: Book): string {
  * @param question the one that the table is of
  * @param query the table's address: whether it counts all questions
  * @param column the one that the number stands in; none for everybody
+ * @param counts what the table counts
  * @param taken names of groups that there are
- * @returns null where no rule says it: a rule knows answers, not their lines
+ * @returns null where no rule says it: a rule knows answers, not their lines, nor what was drawn
  */
 export function groupOf(
   cell: Cell,
@@ -47,15 +56,17 @@ export function groupOf(
   {
     question,
     query,
+    counts,
     column,
   }: {
     question: number;
     query: string;
+    counts: CountingRule;
     column?: Pick<Report['columns'][number], 'label' | 'rule'>;
   },
   taken: readonly string[],
 ): { name: string; description: string; rule: Rule } | null {
-  if (cell.inOne === 'line') return null;
+  if (cell.inOne === 'line' || shownBy[counts] === 'sample') return null;
   const questionId =
     new URLSearchParams(query).get('questions') === 'all'
       ? null

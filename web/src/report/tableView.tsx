@@ -73,6 +73,7 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
                     query={choice.query}
                     cell={{ row: row.id, column: column.key }}
                     codebook={codebook}
+                    counts={report.data.counts}
                     column={column}
                   />
                 ),

@@ -82,6 +82,7 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
                     query={`by=none&counts=${together.data.counts}`}
                     cell={{ row: one.id, column: 'total', with: other.id, inOne }}
                     codebook={codebook}
+                    counts={together.data.counts}
                   />
                 ),
               })
