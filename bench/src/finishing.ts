@@ -40,6 +40,8 @@ const rows = [...demoCodes.map(({ id }) => ({ id, parts: [id] })), ...themes];
 
 /** One code typed and applied: the fewest letters that bring it to the top, and Enter. */
 const keysOfCode = new Map(demoCodes.map(({ id }) => [id, typedKeys(id)]));
+/** The same for somebody who does not know the fewest letters by heart and types three. */
+const LETTERS = 3;
 function typedKeys(id: string): number {
   const codes = codebook.flatMap((theme) =>
     theme.codes.map((code) => ({
@@ -59,7 +61,10 @@ function typedKeys(id: string): number {
 /** What a way took, and how far its shares are off. */
 interface Outcome {
   read: number;
-  keys: number;
+  /** Single keys, each of which decides something. */
+  pressed: number;
+  /** Codes that were typed. */
+  typed: string[];
   /** By row: the share that is told, and its interval; null where none is told. */
   shares: { value: number; interval: readonly [number, number] | null }[];
 }
@@ -98,44 +103,59 @@ interface Story {
   rest: number[];
   /** Of the rest, the first answer of each wording. */
   wordings: number[];
+  table: WordTable;
   trained: TrainingResult;
   /** By code, what the model says of each answer, by place; nothing for a code without a model. */
-  said: Map<string, { line: number; probability: Map<number, number> }>;
+  said: Said;
 }
 
-function begin(
-  answers: readonly CodedText[],
-  seed: number,
-  table: ReturnType<typeof readWordTable>,
-): Story {
+type WordTable = ReturnType<typeof readWordTable>;
+type Said = ReadonlyMap<string, { line: number; probability: Map<number, number> }>;
+
+function begin(answers: readonly CodedText[], seed: number, table: WordTable): Story {
   const sample = simpleRandomSample(answers.length, BEGIN, seed).sort((x, y) => x - y);
   const inSample = new Set(sample);
-  const trained = trainQuestion(
-    {
-      seed,
-      codes: demoCodes,
-      answers: answers.map(({ text, codes }, i) => ({
-        text,
-        settled: inSample.has(i),
-        random: inSample.has(i),
-        codes: inSample.has(i) ? codes : new Set<string>(),
-      })),
-    },
-    table,
-  );
+  const trained = train(answers, { table, seed, settled: inSample, random: inSample });
   const rest = answers.map((_, i) => i).filter((i) => !inSample.has(i));
   const met = new Set<string>();
   const wordings = rest.filter((i) => {
     const key = duplicateKey(answers[i]!.text);
     return !met.has(key) && met.add(key);
   });
-  const said = new Map(
-    trained.codes.flatMap((code) => (code.state === 'too_few' ? [] : [saidBy(code)])),
-  );
-  return { answers, sample, rest, wordings, trained, said };
+  return { answers, sample, rest, wordings, table, trained, said: saidBy(trained) };
 }
 
-const saidBy = (code: Exclude<CodeResult, { state: 'too_few' }>) =>
+interface TrainWith {
+  table: WordTable;
+  seed: number;
+  settled: ReadonlySet<number>;
+  random: ReadonlySet<number>;
+}
+const train = (
+  answers: readonly CodedText[],
+  { table, seed, settled, random }: TrainWith,
+): TrainingResult =>
+  trainQuestion(
+    {
+      seed,
+      codes: demoCodes,
+      answers: answers.map(({ text, codes }, i) => ({
+        text,
+        settled: settled.has(i),
+        random: random.has(i),
+        codes: settled.has(i) ? codes : new Set<string>(),
+      })),
+    },
+    table,
+  );
+
+const trainAgain = ({ answers, sample, table }: Story, settled: ReadonlySet<number>): Said =>
+  saidBy(train(answers, { table, seed: 1, settled, random: new Set(sample) }));
+
+const saidBy = ({ codes }: TrainingResult): Said =>
+  new Map(codes.flatMap((code) => (code.state === 'too_few' ? [] : [saidOf(code)])));
+
+const saidOf = (code: Exclude<CodeResult, { state: 'too_few' }>) =>
   [
     code.codeId,
     {
@@ -155,29 +175,40 @@ const goEachWay = (story: Story, seed: number): Record<string, Outcome> => ({
   'models, counted as they are': counted(story),
 });
 
-/** Keys that a coder without suggestions takes for an answer: its codes, and one to settle. */
-const keysFor = (codes: Iterable<string>): number =>
-  [...codes].reduce((sum, id) => sum + keysOfCode.get(id)!, 1);
+/** A coder without suggestions types the codes of each answer, and settles it by one key. */
+const typedFor = (answers: readonly CodedText[], read: readonly number[]) => ({
+  read: read.length,
+  pressed: read.length,
+  typed: read.flatMap((i) => [...answers[i]!.codes]),
+});
 
 function byHand({ answers, wordings }: Story): Outcome {
-  return {
-    read: wordings.length,
-    keys: wordings.reduce((sum, i) => sum + keysFor(answers[i]!.codes), 0),
-    shares: exactly(answers),
-  };
+  return { ...typedFor(answers, wordings), shares: exactly(answers) };
 }
 
 /** So many codes have a digit of their own beside an answer: what is proposed, then what else may be meant. */
 const DIGITS = 9;
+/** The reading page trains the question anew after so many answers. */
+const RETRAIN = 50;
 
-/** Enter accepts what is shown; a digit takes a proposal away or gives another code; what has no digit is typed. */
-function answerByAnswer({ answers, sample, wordings, said }: Story): Outcome {
+/**
+ * Enter accepts what is shown; a digit takes a proposal away or gives another code; what has no digit is typed. The
+ * models train anew after every so many answers, on all that is settled by then.
+ */
+function answerByAnswer(story: Story): Outcome {
+  const { answers, sample, wordings } = story;
+  const settled = new Set(sample);
+  let { said } = story;
   const uses = new Map(
     demoCodes.map(({ id }) => [id, sample.filter((i) => answers[i]!.codes.has(id)).length]),
   );
-  let keys = 0;
-  for (const i of wordings) {
-    const { codes } = answers[i]!;
+  const typed: string[] = [];
+  let pressed = 0;
+  for (const [n, i] of wordings.entries()) {
+    if (n > 0 && n % RETRAIN === 0) said = trainAgain(story, settled);
+    const { codes, text } = answers[i]!;
+    const wording = duplicateKey(text);
+    answers.forEach((other, j) => duplicateKey(other.text) === wording && settled.add(j));
     const offered = demoCodes.map(({ id }) => {
       const model = said.get(id);
       const probability = model?.probability.get(i) ?? 0;
@@ -191,10 +222,10 @@ function answerByAnswer({ answers, sample, wordings, said }: Story): Outcome {
     );
     const numbered = offered.slice(0, DIGITS);
     const isNumbered = new Set(numbered.map(({ id }) => id));
-    keys += 1 + numbered.filter(({ id, isShown }) => isShown !== codes.has(id)).length;
-    for (const id of codes) if (!isNumbered.has(id)) keys += keysOfCode.get(id)!;
+    pressed += 1 + numbered.filter(({ id, isShown }) => isShown !== codes.has(id)).length;
+    typed.push(...[...codes].filter((id) => !isNumbered.has(id)));
   }
-  return { read: wordings.length, keys, shares: exactly(answers) };
+  return { read: wordings.length, pressed, typed, shares: exactly(answers) };
 }
 
 /** Suggestions in the middle are read, one key each, the rest is decided in bulk; codes without a model are not found. */
@@ -216,7 +247,8 @@ function codeByCode({ answers, sample, rest, said }: Story): Outcome {
   }
   return {
     read: decisions,
-    keys: decisions,
+    pressed: decisions,
+    typed: [],
     shares: rows.map(({ parts }) => ({
       value: found.filter((codes) => parts.some((id) => codes.has(id))).length / answers.length,
       interval: null,
@@ -269,7 +301,7 @@ function estimates(story: Story): Outcome {
       parts.map((id) => sampledCode(story, id, sample)),
     )!,
   );
-  return { read: 0, keys: 0, shares };
+  return { read: 0, pressed: 0, typed: [], shares };
 }
 
 /** What is settled is known; for the rest, the models are corrected by a random check that is coded by hand. */
@@ -297,8 +329,7 @@ function byModels(story: Story, seed: number): Outcome {
     ),
   );
   return {
-    read: checked.length,
-    keys: checked.reduce((sum, i) => sum + keysFor(answers[i]!.codes), 0),
+    ...typedFor(answers, checked),
     shares,
   };
 }
@@ -309,7 +340,8 @@ const checkSeed = (seed: number): number => randomSource(1000 + seed)() >>> 1;
 function counted({ answers, sample, rest, said }: Story): Outcome {
   return {
     read: 0,
-    keys: 0,
+    pressed: 0,
+    typed: [],
     shares: rows.map(({ parts }) => {
       const known = sample.filter((i) => parts.some((id) => answers[i]!.codes.has(id))).length;
       const above = rest.filter((i) =>
@@ -323,6 +355,9 @@ function counted({ answers, sample, rest, said }: Story): Outcome {
     }),
   };
 }
+
+const keysOf = ({ pressed, typed }: Outcome): number =>
+  pressed + typed.reduce((sum, id) => sum + keysOfCode.get(id)!, 0);
 
 /** A way in one row: what it takes on average, how far it is off, and how often its intervals hold the truth. */
 function summary(
@@ -346,7 +381,9 @@ function summary(
       if (truth >= interval[0] - 1e-12 && truth <= interval[1] + 1e-12) held += 1;
     }),
   );
-  const keys = mean((run) => run.keys);
+  const keys = mean(keysOf);
+  const threeLetters = (some: readonly Outcome[]) =>
+    some.reduce((sum, run) => sum + run.pressed + run.typed.length * (LETTERS + 1), 0);
   const read = mean((run) => run.read);
   const average = (some: readonly number[]) =>
     rounded(some.reduce((sum, one) => sum + one, 0) / some.length, 4);
@@ -355,8 +392,9 @@ function summary(
     read: Math.round(read),
     keys: Math.round(keys),
     'of the keys by hand': rounded(
-      keys / (plain.reduce((sum, run) => sum + run.keys, 0) / plain.length),
+      (keys * runs.length) / plain.reduce((sum, run) => sum + keysOf(run), 0),
     ),
+    'of three letters a code': rounded(threeLetters(runs) / threeLetters(plain)),
     minutes: Math.round((read * (way === 'code by code' ? 3 : PACE.answer) + keys * PACE.key) / 60),
     'greatest error, codes': rounded(Math.max(...errors.code), 3),
     'greatest error, themes': rounded(Math.max(...errors.theme), 3),
