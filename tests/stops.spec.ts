@@ -124,7 +124,9 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   // a wanted share right lays it too
   await page.getByLabel('wanted right').fill('0.7');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('expected right').locator('..')).toContainText(/0\.[78]\d \(/);
+  await expect(page.getByText('expected right', { exact: true }).locator('..')).toContainText(
+    /0\.[78]\d \(/,
+  );
   await page.getByRole('button', { name: /^Back to/ }).click();
   await saved(page);
 

@@ -44,14 +44,16 @@ test('shares are estimated from the random sample; what to code next leads to th
     /9 of 88, .+ of 441, /,
   );
   await expectAccessible(page);
-  await page.getByRole('link', { name: 'estimates beside it, by group too' }).click();
-  // of the first variable's values one alone has thirty of the sample
-  await expect(
-    page.getByRole('columnheader', { name: /estimated, of all who answered$/ }),
-  ).toHaveText([/^Total/, /^Tye/]);
-  await expect(page.getByText(/the models of .+ read all 441 answers/)).toContainText(
-    '88 drawn at random',
+  await page.getByRole('link', { name: 'report with estimates' }).click();
+  await expect(page.getByTestId('what-counts')).toHaveText(
+    /^Estimates the share among all 441 who answered\. Models read all 441 answers, .+ by 88 that were drawn at random/,
   );
+  // with too few of the sample in a group nothing is estimated of it
+  const estimateOf = (column: string) =>
+    page.getByRole('button', { name: new RegExp(`^Reliability, ${column}:`) });
+  await expect(estimateOf('Total')).toContainText('%');
+  await expect(estimateOf('Tye')).toContainText('%');
+  await expect(page.getByRole('row', { name: /^Reliability/ })).toContainText('–');
   await expectAccessible(page);
   await page.goBack();
   await page.getByRole('link', { name: 'What to code next' }).click();
