@@ -166,6 +166,7 @@ test('report: what is chosen stands in the address; questions stand side by side
     /^Value/,
     /^Decided against/,
   ]);
+  await page.getByLabel('Counts', { exact: true }).selectOption('everybody, decided');
   await page.getByLabel('Percent of').selectOption('all who were asked');
   await page.getByLabel('weighted').check();
   await expect(page.getByText(/effective \d+/).first()).toBeVisible();

@@ -45,8 +45,8 @@ export interface CountedTable {
     trainedAt: string | null;
     known: number;
   }[];
-  /** The first column is of everybody. */
-  columns: readonly { answered: number; settled: number; counted: number }[];
+  /** The first column is of everybody, but where each question or each coder has one. */
+  columns: readonly { key: string; answered: number; settled: number; counted: number }[];
 }
 
 /**
@@ -56,20 +56,16 @@ export interface CountedTable {
  */
 export function countsSentence(table: CountedTable, count: (value: number) => string): string {
   const { counts, isFinished, sample, estimatedFrom, byModel } = table;
-  const { answered = 0, settled = 0, counted = 0 } = table.columns[0] ?? {};
+  const { settled, counted, answered, who } = wholeOf(table.columns, count);
   if (table.isMixed)
     return 'Frozen before tables had one rule: each code counts where its answers were settled, or all of its suggestions decided.';
   switch (counts) {
     case 'decided':
       return isFinished
-        ? `Counts everybody: all ${count(answered)} who answered. Every answer is settled.`
-        : `Counts what is decided of all ${count(answered)} who answered. Where it is not decided for somebody whether they mention a code, its row says “at least”, and of how many that is open.${byModel > 0 ? ` What the models decided (${count(byModel)}) is not counted.` : ''}`;
+        ? `Counts everybody: all ${who}. Every answer is settled.`
+        : `Counts what is decided of all ${who}. Where it is not decided for somebody whether they mention a code, its row says “at least”, and of how many that is open.${byModel > 0 ? ` What the models decided (${count(byModel)}) is not counted.` : ''}`;
     case 'estimated':
-      return `Estimates the share among all ${count(answered)} who answered. ${estimatedFrom
-        .map((from) => basisOf(from, count))
-        .join(
-          ' ',
-        )} These are estimates with ${Math.round(100 * table.level)}% intervals, not counts.`;
+      return `Estimates the share among all ${who}. ${basesOfEstimates(estimatedFrom, count)} These are estimates with ${Math.round(100 * table.level)}% intervals, not counts.`;
     case 'sample':
       return `Counts the random sample, read by people: ${count(counted)} answers of the ${count(sample.drawn)} drawn, and no others.`;
     case 'settled':
@@ -82,6 +78,40 @@ export function countsSentence(table: CountedTable, count: (value: number) => st
       }`;
   }
 }
+
+/** What all columns count together. */
+function wholeOf(columns: CountedTable['columns'], count: (value: number) => string) {
+  const sum = (what: 'answered' | 'settled' | 'counted', some: typeof columns) =>
+    some.reduce((all, column) => all + column[what], 0);
+  const areAll = (kind: string) => columns.every(({ key }) => key.startsWith(`${kind}-`));
+  const first = columns.slice(0, 1);
+  const parts = areAll('question') || areAll('coder') ? columns : first;
+  const answered = sum('answered', areAll('question') ? columns : first);
+  return {
+    settled: sum('settled', parts),
+    counted: sum('counted', parts),
+    answered,
+    // who answers three questions is no three people
+    who:
+      areAll('question') && columns.length > 1
+        ? `${count(answered)} answers to ${count(columns.length)} questions`
+        : `${count(answered)} who answered`,
+  };
+}
+
+/** What estimates rest on; that of several questions in one sentence where it is of one kind. */
+function basesOfEstimates(
+  from: CountedTable['estimatedFrom'],
+  count: (value: number) => string,
+): string {
+  if (from.length < 2 || from.some(({ known, trainedAt }) => known > 0 || trainedAt === null))
+    return from.map((one) => basisOf(one, count)).join(' ');
+  const each = (what: 'answers' | 'sampled') => listed(from.map((one) => count(one[what])));
+  return `Models read all ${each('answers')} answers, and what they say is corrected by ${each('sampled')} of them that were drawn at random and read (difference estimator).`;
+}
+
+const listed = (parts: readonly string[]) =>
+  `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)!}`;
 
 function basisOf(
   { sampled, answers, trainedAt, known }: CountedTable['estimatedFrom'][number],

@@ -166,7 +166,13 @@ function PictureSlotView({ node, deleteNode, editor }: NodeViewProps) {
 /** A table as it will stand in the document: percentages with the people behind them. */
 export function SmallTable({ table: { report, wording } }: { table: CountedTable }) {
   return (
-    <div className="overflow-x-auto">
+    <div
+      role="region"
+      aria-label={`Table: ${wording}`}
+      // scrolled by key where it is wider than the page
+      tabIndex={0}
+      className="overflow-x-auto"
+    >
       <p className="font-medium">{wording}</p>
       <p className="text-[13px] text-soft">{countsSentence(report, asCount)}</p>
       <table className="figures mt-1 w-full text-[13px]">
