@@ -98,7 +98,10 @@ export function Cloth({
     <table
       aria-rowcount={isWindowed ? headRows + rows.length : undefined}
       className={`w-full border-separate border-spacing-0 ${widths ? 'table-fixed' : ''}`}
-      style={widths ? { minWidth: widths.reduce((sum, width) => sum + width, 0) } : undefined}
+      style={{
+        ...(widths && { minWidth: widths.reduce((sum, width) => sum + width, 0) }),
+        ['--letters' as string]: `${roomForLetters(report)}px`,
+      }}
     >
       {widths && (
         <colgroup>
@@ -144,14 +147,20 @@ const Space = ({ height }: { height: number }) =>
     </tr>
   ) : null;
 
-const [DIGIT, AROUND] = [6.6, 84];
+const [DIGIT, AROUND, LETTER] = [6.6, 84, 8];
+/** Letters stand in the space between two columns, which has room for two of them. */
+const roomForLetters = ({ rows }: Report): number =>
+  LETTER *
+  Math.max(0, ...rows.flatMap(({ cells }) => cells.map(({ exceeds }) => exceeds.length - 2)));
+
 /** How wide the columns are, whichever of the rows are drawn: that figures never push each other. */
-function widthsOf({ columns, rows }: Report, beside: Beside, choice: TableChoice): number[] {
+function widthsOf(report: Report, beside: Beside, choice: TableChoice): number[] {
+  const { columns, rows } = report;
   const most = Math.max(...rows.flatMap(({ cells }) => cells.map(({ base }) => base.people)));
   const note = choice.interval ? '99.9% – 99.9%' : `${asCount(most)} of ${asCount(most)}`;
   return [
     260,
-    ...columns.map(() => Math.max(116, AROUND + DIGIT * note.length)),
+    ...columns.map(() => Math.max(116, AROUND + DIGIT * note.length) + roomForLetters(report)),
     ...(beside.difference ? [150] : []),
     ...beside.estimated.map(() => 140),
     ...(beside.whole ? [110] : []),

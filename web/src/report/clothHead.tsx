@@ -41,7 +41,8 @@ export function ClothHead({
     else all.push({ under, count: 1 });
     return all;
   }, []);
-  const head = 'sticky z-10 border-b border-rule bg-paper py-2 pl-5 text-right align-bottom';
+  const head =
+    'sticky z-10 border-b border-rule bg-paper py-2 pl-[calc(1.25rem+var(--letters))] text-right align-bottom';
   const top = isNested ? 'top-7' : 'top-0';
   const percent = Math.round(100 * level);
   const pair = choice.difference?.split('-').map((place) => columns[Number(place)]?.label);

@@ -119,7 +119,10 @@ export function ClothRow({
         </span>
       </th>
       {row.cells.map((cell, c) => (
-        <td key={columns[c]!.key} className={`border-rule py-1 pl-5 ${top}`}>
+        <td
+          key={columns[c]!.key}
+          className={`border-rule py-1 pl-[calc(1.25rem+var(--letters))] ${top}`}
+        >
           <ClothCell
             row={row}
             column={columns[c]!}
@@ -230,7 +233,7 @@ function ClothCell({
   isWeighted: boolean;
   onCell: (row: Row, column: Column) => void;
 }) {
-  if (cell.share === null) return <span className="text-soft">–</span>;
+  if (cell.share === null) return <span className="block text-right text-soft">–</span>;
   const { sampled } = cell.estimated ?? {};
   const isEstimated = counts === 'estimated';
   const people = (isEstimated ? sampled : undefined) ?? cell.base.people;
@@ -270,9 +273,11 @@ function ClothCell({
       className="block w-full rounded text-right enabled:hover:bg-wash"
     >
       <StitchBar look={look} share={length} />
-      <span className={`figures flex items-baseline justify-between gap-2 ${faint}`}>
+      <span className={`figures flex flex-wrap items-baseline justify-between gap-x-2 ${faint}`}>
         <span className="whitespace-nowrap text-[12px] text-soft">{about}</span>
-        <span className={`relative ${row.kind === 'code' ? '' : 'font-semibold'}`}>
+        <span
+          className={`relative ml-auto whitespace-nowrap ${row.kind === 'code' ? '' : 'font-semibold'}`}
+        >
           {atLeast && (
             <span className="mr-1 text-[12px] font-normal text-soft" title={atLeast}>
               at least
