@@ -3,6 +3,28 @@ import { expect, test, type Page } from '@playwright/test';
 import { acceptAbove, beginGroup, codeField, enterDemo, openDemo, saved } from './steps.js';
 import { demoFile } from './product.js';
 
+/** One table under each rule of what counts, on one sheet. */
+async function shootRules(page: Page): Promise<void> {
+  await expect(page.getByTestId('what-counts')).toBeVisible();
+  const table = page.url().split('?')[0]!;
+  const shots: string[] = [];
+  for (const rule of ['sample', 'estimated', 'decided', 'settled']) {
+    await page.goto(`${table}?counts=${rule}`);
+    await expect(page.getByRole('combobox', { name: 'Counts', exact: true })).toHaveValue(rule);
+    await expect(page.getByRole('button', { name: /, Total/ }).first()).toBeVisible();
+    const shot = await page.screenshot({ animations: 'disabled', caret: 'hide' });
+    shots.push(`<img src="data:image/png;base64,${shot.toString('base64')}">`);
+  }
+  const sheet = await page.context().newPage();
+  await sheet.setViewportSize({ width: 1920, height: 1200 });
+  await sheet.setContent(
+    `<style>body{margin:0;display:grid;grid-template-columns:1fr 1fr}img{width:100%}</style>${shots.join('')}`,
+  );
+  await shoot(sheet, 'rules');
+  await sheet.close();
+  await page.goto(table);
+}
+
 const shoot = async (page: Page, name: string) => {
   await expect(page.getByText(/^Fetching/)).toHaveCount(0);
   await page.evaluate(() => document.fonts.ready);
@@ -14,6 +36,7 @@ const shoot = async (page: Page, name: string) => {
 };
 
 test('the main views, from the demo study', async ({ page }) => {
+  test.setTimeout(180_000);
   await page.goto('/');
   await enterDemo(page);
 
@@ -39,10 +62,6 @@ test('the main views, from the demo study', async ({ page }) => {
   await go('Train');
   await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();
   await shoot(page, 'train');
-  await page.getByRole('button', { name: 'Car deck full' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Words for it');
-  await shoot(page, 'train-code');
-  await page.keyboard.press('Escape');
   await page.getByRole('link', { name: '2 Value' }).click();
   await go('Review');
   await expect(page.getByRole('slider', { name: 'The line' })).toBeVisible();
@@ -56,17 +75,24 @@ test('the main views, from the demo study', async ({ page }) => {
   for (const key of 'aaraaau') await page.keyboard.press(key);
   await saved(page);
   await shoot(page, 'spot-check');
+  await page.getByRole('link', { name: /settled of \d+ answered$/ }).click();
+  await expect(page.getByText('What is open can be read in')).toBeVisible();
+  await shoot(page, 'left');
+  await page.getByRole('link', { name: 'Read them' }).click();
+  const active = page.locator('article[aria-current=true]');
+  for (let n = 1; n < 7; n++) {
+    await expect(active).toHaveAttribute('aria-posinset', String(n));
+    await page.keyboard.press('Enter');
+  }
+  await saved(page);
+  await shoot(page, 'reading');
   await go('Report');
+  await shootRules(page);
   await expect(page.getByText('Theme and code')).toBeVisible();
   await page.getByRole('link', { name: '1 Improve' }).click();
   await expect(page.getByRole('button', { name: /^Reliability, Total/ })).toBeVisible();
   await shoot(page, 'report');
-  const table = page.url();
-  await page.goto(`${table}${table.includes('?') ? '&' : '?'}estimated=true`);
-  const estimates = page.getByRole('columnheader', { name: /estimated, of all who answered$/ });
-  await estimates.last().scrollIntoViewIfNeeded();
-  await shoot(page, 'estimates');
-  await page.goto(table);
+  await page.getByLabel('Counts', { exact: true }).selectOption('all settled by hand');
   await page.getByRole('button', { name: /^Reliability, Hask/ }).click();
   await expect(page.getByRole('dialog').getByRole('listitem').first()).toBeVisible();
   await shoot(page, 'answers-behind');
@@ -77,7 +103,7 @@ test('the main views, from the demo study', async ({ page }) => {
       .nth(n)
       .click();
   await page.keyboard.press('Escape');
-  await page.getByLabel('Across').selectOption('Traveller');
+  await page.getByLabel('Across', { exact: true }).selectOption('Traveller');
   await page.getByRole('link', { name: 'Charts' }).click();
   await page.getByLabel('Chart', { exact: true }).selectOption('heat grid');
   await expect(page.getByRole('img', { name: /^heat grid/ })).toBeVisible();
@@ -103,8 +129,6 @@ test('the main views, from the demo study', async ({ page }) => {
   await shoot(page, 'respondents');
   await page.keyboard.press('Escape');
   await go('Study');
-  await expect(page.getByLabel('Purpose')).toBeVisible();
-  await shoot(page, 'study');
   await go('Codebook');
   await expect(page.getByLabel('Definition: what belongs here')).toBeVisible();
   await shoot(page, 'codebook');
@@ -117,7 +141,7 @@ test('the main views, from the demo study', async ({ page }) => {
   const slips = page.getByRole('region', { name: 'Slips' }).getByRole('button');
   await slips.first().focus();
   for (const key of '1123212331') await page.keyboard.press(key);
-  await expect(page.getByText('73 slips of 83')).toBeVisible();
+  await expect(page.getByText('79 slips of 89')).toBeVisible();
   await shoot(page, 'boil-down');
 
   await page.getByRole('link', { name: /^Code\b/ }).click();
