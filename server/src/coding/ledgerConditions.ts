@@ -67,7 +67,10 @@ export async function conditionOf(
     { sql: conditions(questionId)[show], values: [] },
   ];
   if (like !== undefined)
-    parts.push({ sql: 'r.same = (select same from response where id = ?)', values: [like] });
+    parts.push({
+      sql: 'r.same = (select same from response where id = ? and question_id = ?)',
+      values: [like, questionId],
+    });
   if (about !== undefined)
     parts.push({
       sql: `r.id in (select jsonb_array_elements(t->'answers')::int
