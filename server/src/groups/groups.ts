@@ -55,7 +55,7 @@ export async function putGroup(em: EntityManager, maker: Maker, id: string, fiel
   refuseTooDeep(fields.rule);
   await em.transactional(async (tx) => {
     // two who build a circle from both ends at once take turns
-    await rows(tx, 'select id from study where id = ? for update', [studyId]);
+    await rows(tx, 'select id from study where id = ? for no key update', [studyId]);
     const groups = await readGroups(tx, studyId);
     const alike = groups.find(
       (group) => group.id !== id && group.name.toLowerCase() === fields.name.toLowerCase(),

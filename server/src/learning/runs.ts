@@ -79,7 +79,7 @@ export const listRuns = (em: EntityManager, questionId: number) =>
  */
 export async function reinstateRun(em: EntityManager, questionId: number, runId: number) {
   await em.transactional(async (tx) => {
-    await rows(tx, 'select id from question where id = ? for update', [questionId]);
+    await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
     const [run] = await rows<{ outcome: Buffer | null }>(
       tx,
       'select outcome from training_run where question_id = ? and id = ?',

@@ -69,7 +69,7 @@ export async function addMember(
       `select a.id, a.chooses_password and a.name <> ? as waits,
          (select count(*)::int from membership where account_id = a.id) as studies,
          exists (select 1 from membership where account_id = a.id and study_id = ?) as here
-       from account a where a.name = ? for update`,
+       from account a where a.name = ? for no key update`,
       [OWNER, studyId, name],
     );
     if (known.here) throw problems.alreadyMember(name);

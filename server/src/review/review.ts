@@ -238,7 +238,7 @@ export async function placeLine(
   { from, to }: LineMove,
 ) {
   await em.transactional(async (tx) => {
-    await rows(tx, 'select id from question where id = ? for update', [questionId]);
+    await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
     const { line } = await findLine(tx, questionId, codeId);
     if (Math.abs(line - from) > 1e-9) throw problems.changedMeanwhile();
     await rows(

@@ -26,7 +26,7 @@ export async function drawSample(
 ): Promise<number> {
   return em.transactional(async (tx) => {
     // two people who draw at once draw one after the other
-    await rows(tx, 'select id from question where id = ? for update', [questionId]);
+    await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
     const drawn =
       kind === 'most_telling'
         ? (await chooseTelling(tx, questionId, size)).map(({ id }) => id)

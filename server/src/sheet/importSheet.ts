@@ -18,7 +18,7 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
   const { sheetId, settings } = importPayload.parse(job.payload);
   return Promise.resolve(async (tx: EntityManager) => {
     // two imports into one study take turns, so that their ids and positions cannot meet
-    await rows(tx, 'select id from study where id = ? for update', [job.studyId]);
+    await rows(tx, 'select id from study where id = ? for no key update', [job.studyId]);
     const { sheet, shape, part } = await readySheet(tx, job.studyId, sheetId);
     const outcome = await checkOutcome(tx, threads, sheet, settings, signal);
     refuseStops(outcome);

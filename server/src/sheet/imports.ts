@@ -98,7 +98,7 @@ export const undoPayload = z.object({ importId: z.number() });
 export const undoImport: JobHandler = (job) => {
   const { importId } = undoPayload.parse(job.payload);
   return Promise.resolve(async (tx: EntityManager) => {
-    await rows(tx, 'select id from study where id = ? for update', [job.studyId]);
+    await rows(tx, 'select id from study where id = ? for no key update', [job.studyId]);
     const { undone, merged, fileName } = await findImport(tx, job.studyId, importId);
     if (undone) throw problems.importUndone(fileName);
     const [later] = merged

@@ -130,7 +130,7 @@ export async function changeBackground(
     const [from] = await rows<RespondentRecord & { externalId: string }>(
       tx,
       `select id, study_id as "studyId", background, external_id as "externalId" from respondent
-       where id = ? and study_id = ? for update`,
+       where id = ? and study_id = ? for no key update`,
       [respondentId, maker.studyId],
     );
     if (!from) throw problems.notFound('respondent');
