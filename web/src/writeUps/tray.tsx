@@ -37,7 +37,7 @@ export function Tray({
                     .filter(([name]) =>
                       ['Counts', 'Columns', 'Percent of', 'Restricted to'].includes(name),
                     )
-                    .map(([name, value]) => `${name.toLowerCase()}: ${value}`)
+                    .map(([name, value]) => `${name.toLowerCase()}: ${value.replace(/\.$/u, '')}`)
                     .join('; ')}
                 </span>
                 {editor && (
