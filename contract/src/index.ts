@@ -1,6 +1,7 @@
 export * from './problem.js';
 export * from './ids.js';
 export * from './people.js';
+export * from './health.js';
 export * from './spotChecks.js';
 export * from './study.js';
 export * from './jobs.js';

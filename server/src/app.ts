@@ -22,8 +22,10 @@ import {
 import { agreementRoutes } from './agreement/index.js';
 import { codebookRoutes } from './codebook/index.js';
 import { codingRoutes, historyRoutes, openStudyEvents } from './coding/index.js';
+import { isBusy, isConnectionLost } from './database/index.js';
 import { exchangeRoutes } from './exchange/index.js';
 import { groupRoutes, readWithin } from './groups/index.js';
+import { healthRoute } from './health.js';
 import { jobRoutes, type Threads } from './jobs/index.js';
 import { learningRoutes } from './learning/index.js';
 import { lookRoutes } from './look/index.js';
@@ -49,6 +51,8 @@ export interface AppOptions {
   orm: MikroORM;
   threads: Threads;
   demoOffered: boolean;
+  /** When each runner of this server last reached the database; none where others do the jobs. */
+  beats?: () => (Date | null)[];
   /** Largest file that may be uploaded, in bytes. */
   largestSheet?: number;
   /** Folder of the built web app; left out in tests of the API alone. */
@@ -100,6 +104,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   // most of what is to be gained, in a third of the time
   await app.register(compress, { zlibOptions: { level: 1 } });
 
+  healthRoute(app, options.orm, options.beats ?? (() => []));
   // the files of the web app are anybody's: who asks for one is not looked up
   await app.register((scope) => serveApi(scope.withTypeProvider<ZodTypeProvider>(), options));
 
@@ -210,6 +215,8 @@ function replyWithProblems(app: App): void {
 
 function asProblem(error: FastifyError | Problem): Problem {
   if (error instanceof Problem) return error;
+  if (isConnectionLost(error)) return problems.databaseAway();
+  if (isBusy(error)) return problems.busy();
   if (hasZodFastifySchemaValidationErrors(error))
     return problems.invalidRequest({
       in: error.validationContext,

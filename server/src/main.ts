@@ -33,21 +33,24 @@ await loadDemoStudy(orm.em.fork(), demoFolder, [demo.id, ...owners.map((owner) =
 await removeExpiredSessions(orm.em.fork());
 
 const threads = createThreads();
+const jobs = await openDatabase(databaseUrl, { migrate: false, use: 'jobs' });
 const app = await buildApp({
   orm,
   threads,
   demoOffered: onLoopback,
+  beats: () => runners.beats(),
   web: builtWeb,
   ...(process.env['LOG'] !== 'off' && { log: process.stdout }),
 });
-const stopRunners = startRunners(orm, threads, (error) => {
+const runners = startRunners(jobs, threads, (error) => {
   app.log.error({ err: error }, 'a job failed');
 });
 
 stopOnSignal(async () => {
   await app.close();
-  await stopRunners();
+  await runners.stop();
   await threads.close();
+  await jobs.close();
   await orm.close();
 });
 

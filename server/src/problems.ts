@@ -322,6 +322,18 @@ export const problems = {
       'job_failed',
       'This could not be finished because of an error in the app: nothing was changed. Try again.',
     ),
+  databaseAway: () =>
+    new Problem(
+      503,
+      'database_away',
+      'The database is not reachable at the moment: what you typed is kept and sent when it is back.',
+    ),
+  busy: () =>
+    new Problem(
+      503,
+      'busy',
+      'Something else is being written just now, and this had to wait too long: try again in a moment.',
+    ),
   unexpected: () =>
     new Problem(
       500,

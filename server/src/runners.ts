@@ -1,19 +1,38 @@
 import type { MikroORM } from '@mikro-orm/postgresql';
-import { startJobRunner, type Threads } from './jobs/index.js';
+import { listenTo } from './database/index.js';
+import { JOB_CHANNEL, startJobRunner, type Threads } from './jobs/index.js';
 import { train } from './learning/index.js';
 import { importSheet, readSheetJob, undoImport } from './sheet/index.js';
 
 const handlers = { read: readSheetJob, import: importSheet, undo_import: undoImport, train };
 
-/** Starts what takes jobs from the queue. @returns what stops it, giving back what is in hand */
+export interface Runners {
+  /** When each last reached the database; null for never. */
+  beats: () => (Date | null)[];
+  /** Stops them, giving back what is in hand. */
+  stop: () => Promise<void>;
+}
+
+/**
+ * Starts what takes jobs from the queue.
+ *
+ * @param orm of its own: see `openDatabase`
+ */
 export function startRunners(
   orm: MikroORM,
   threads: Threads,
   onError: (error: unknown) => void,
-): () => Promise<void> {
+): Runners {
   // two: a sheet need not wait until a training is over
   const runners = [1, 2].map(() => startJobRunner(orm, threads, handlers, onError));
-  return async () => {
-    await Promise.all(runners.map((runner) => runner.stop()));
+  const wake = () => runners.forEach((runner) => runner.wake());
+  const url = orm.config.getClientUrl();
+  const listening = listenTo(url, JOB_CHANNEL, { onMessage: wake, onAgain: wake, onError });
+  return {
+    beats: () => runners.map((runner) => runner.lastBeat()),
+    stop: async () => {
+      await listening.close();
+      await Promise.all(runners.map((runner) => runner.stop()));
+    },
   };
 }

@@ -13,14 +13,14 @@ if (!databaseUrl) {
   process.exit(1);
 }
 
-const orm = await openDatabase(databaseUrl);
+const orm = await openDatabase(databaseUrl, { use: 'jobs' });
 const threads = createThreads();
-const stopRunners = startRunners(orm, threads, (error) => {
+const runners = startRunners(orm, threads, (error) => {
   console.error('a job failed', error instanceof Error ? withoutValues(error) : '');
 });
 
 stopOnSignal(async () => {
-  await stopRunners();
+  await runners.stop();
   await threads.close();
   await orm.close();
 });

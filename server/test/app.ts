@@ -3,9 +3,8 @@ import { hash } from '@node-rs/argon2';
 import { buildApp, type AppOptions } from '../src/app.js';
 import type { App } from '../src/routeScope.js';
 import { openDatabase, row, rows } from '../src/database/index.js';
-import { createThreads, startJobRunner } from '../src/jobs/index.js';
-import { train } from '../src/learning/index.js';
-import { importSheet, readSheetJob, undoImport } from '../src/sheet/index.js';
+import { createThreads } from '../src/jobs/index.js';
+import { startRunners } from '../src/runners.js';
 import { createDatabase } from './databases.js';
 
 export type TestServer = Awaited<ReturnType<typeof startServer>>;
@@ -19,17 +18,18 @@ export async function startServer({
 }: Pick<AppOptions, 'log' | 'largestSheet'> = {}) {
   const database = await createDatabase();
   const orm = await openDatabase(database.url, { migrate: false });
+  const jobs = await openDatabase(database.url, { migrate: false, use: 'jobs' });
   const threads = createThreads();
+  const errors: unknown[] = [];
+  const runners = startRunners(jobs, threads, (error) => errors.push(error));
   const app = await buildApp({
     orm,
     threads,
     demoOffered: true,
+    beats: runners.beats,
     ...(log && { log }),
     ...(largestSheet && { largestSheet }),
   });
-  const errors: unknown[] = [];
-  const handlers = { read: readSheetJob, import: importSheet, undo_import: undoImport, train };
-  const runner = startJobRunner(orm, threads, handlers, (error) => errors.push(error));
   return {
     app,
     orm,
@@ -52,8 +52,9 @@ export async function startServer({
     visitor: () => createClient(app, 0),
     async stop() {
       await app.close();
-      await runner.stop();
+      await runners.stop();
       await threads.close();
+      await jobs.close();
       await orm.close();
       await database.drop();
     },

@@ -1,6 +1,5 @@
 import { studyEventSchema, type StudyEvent } from '@yellow-thread/contract';
-import pg from 'pg';
-import { CHANGE_CHANNEL, type ToldChange } from '../database/index.js';
+import { CHANGE_CHANNEL, listenTo, type Listening, type ToldChange } from '../database/index.js';
 
 type Listener = (event: StudyEvent) => void;
 
@@ -10,25 +9,20 @@ export interface StudyEvents {
   close(): Promise<void>;
 }
 
-const AGAIN_AFTER_MS = 1000;
-
 /**
- * Hears from PostgreSQL what any server changed, and tells it on. A connection that breaks is made again, and
- * everybody is told that anything may have changed meanwhile.
+ * Hears from PostgreSQL what any server changed, and tells it on. After a connection that broke, everybody is told
+ * that anything may have changed meanwhile.
  */
 export function openStudyEvents(url: string, onError: (error: unknown) => void): StudyEvents {
   const listeners = new Map<number, Set<Listener>>();
-  let client: pg.Client | null = null;
-  let connecting: Promise<void> | null = null;
-  let closed = false;
-  let again: NodeJS.Timeout | undefined;
+  let listening: Listening | null = null;
 
   const tell = (studyId: number, event: StudyEvent) => {
     for (const listener of listeners.get(studyId) ?? []) listener(event);
   };
-  const hear = (payload: string | undefined) => {
+  const onMessage = (payload: string) => {
     // only this server's own code writes to the channel
-    const told = JSON.parse(payload ?? '') as ToldChange;
+    const told = JSON.parse(payload) as ToldChange;
     tell(
       told.studyId,
       studyEventSchema.parse({
@@ -39,35 +33,15 @@ export function openStudyEvents(url: string, onError: (error: unknown) => void):
       }),
     );
   };
-  const lost = (error: unknown) => {
-    if (client === null || closed) return;
-    client = null;
-    onError(error);
-    again = setTimeout(() => {
-      connecting = connect(true);
-    }, AGAIN_AFTER_MS);
-  };
-  const connect = async (anew: boolean) => {
-    const fresh = new pg.Client(url);
-    client = fresh;
-    fresh.on('error', lost);
-    fresh.on('end', () => lost(new Error('The connection for events ended.')));
-    fresh.on('notification', ({ payload }) => hear(payload));
-    try {
-      await fresh.connect();
-      await fresh.query(`listen ${CHANGE_CHANNEL}`);
-      if (anew)
-        for (const studyId of listeners.keys())
-          tell(studyId, { tab: null, by: 0, tables: [], responses: null });
-    } catch (error) {
-      lost(error);
-    }
+  const onAgain = () => {
+    for (const studyId of listeners.keys())
+      tell(studyId, { tab: null, by: 0, tables: [], responses: null });
   };
 
   return {
     async listen(studyId, listener) {
-      connecting ??= connect(false);
-      await connecting;
+      listening ??= listenTo(url, CHANGE_CHANNEL, { onMessage, onAgain, onError });
+      await listening.ready;
       const heard = listeners.get(studyId) ?? new Set();
       listeners.set(studyId, heard.add(listener));
       return () => {
@@ -76,9 +50,7 @@ export function openStudyEvents(url: string, onError: (error: unknown) => void):
       };
     },
     async close() {
-      closed = true;
-      clearTimeout(again);
-      await client?.end();
+      await listening?.close();
     },
   };
 }

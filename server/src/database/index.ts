@@ -16,6 +16,7 @@ export {
 } from './changeTables.js';
 export { copyBytes, copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
+export { listenTo, type Listening } from './listen.js';
 export { openDatabase } from './orm.js';
 export { placesOf } from './placesOf.js';
 export { isoTime, row, rows, unpackInts, withinGroup } from './query.js';
@@ -28,4 +29,5 @@ export {
   findSettlements,
   questionsInReview,
 } from './records.js';
+export { isBusy, isConnectionLost } from './trouble.js';
 export { readWritten, type Written } from './written.js';

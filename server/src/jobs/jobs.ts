@@ -3,6 +3,9 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, row } from '../database/index.js';
 import { problems } from '../problems.js';
 
+/** Where it is told that a job waits. */
+export const JOB_CHANNEL = 'job_waits';
+
 const columns = 'id, kind, state, progress, problem';
 
 /**
@@ -27,6 +30,8 @@ export async function enqueueJob(
     [job.kind, job.studyId, job.questionId, job.accountId, JSON.stringify(job.payload)],
   );
   if (!queued) throw problems.jobUnderWay();
+  // heard after the commit, when the job is there
+  await rows(em, `select pg_notify('${JOB_CHANNEL}', '')`);
   return queued;
 }
 

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { MikroORM } from '@mikro-orm/postgresql';
 import type { Job } from '@yellow-thread/contract';
+import pg from 'pg';
 import { createDatabase } from '../../test/databases.js';
 import { openDatabase, row, rows } from '../database/index.js';
 import { problems } from '../problems.js';
@@ -135,6 +136,66 @@ test('a failure is told in a sentence; what is not meant for people is only logg
   expect((await until(broken.id, ended)).problem?.code).toBe('job_failed');
   await stopAll();
   expect(errors).toEqual([new Error('secret detail')]);
+});
+
+/** The database as somebody beside the product sees it. */
+async function beside<Result>(work: (client: pg.Client, name: string) => Promise<Result>) {
+  const url = new URL(database.url);
+  const name = url.pathname.slice(1);
+  url.pathname = '/postgres';
+  const client = new pg.Client(url.href);
+  await client.connect();
+  try {
+    return await work(client, name);
+  } finally {
+    await client.end();
+  }
+}
+const letIn = (isOpen: boolean) =>
+  beside(async (client, name) => {
+    await client.query(`alter database ${name} allow_connections ${isOpen}`);
+    if (!isOpen)
+      await client.query(
+        'select pg_terminate_backend(pid) from pg_stat_activity where datname = $1',
+        [name],
+      );
+  });
+
+test('a runner that cannot write how a job ended writes it when the database is back, and goes on', async () => {
+  const failing = await enqueue();
+  run(async ({ id }) => {
+    if (id !== failing.id) return rename();
+    await letIn(false);
+    throw problems.nothingSettled();
+  });
+  // it has tried, and tried again
+  while (errors.length < 3) await new Promise((resolve) => setTimeout(resolve, 30));
+  await letIn(true);
+  expect((await until(failing.id, ended)).problem?.code).toBe('nothing_settled');
+  const next = await enqueue();
+  runners[0]!.wake();
+  expect((await until(next.id, ended)).state).toBe('done');
+  expect(runners[0]!.lastBeat()!.getTime()).toBeLessThanOrEqual(Date.now());
+  await stopAll();
+});
+
+test('a job that the database went away from is begun anew, but not for ever', async () => {
+  const lostTimes = async (times: number) => {
+    const job = await enqueue();
+    let begun = 0;
+    run(async () => {
+      const write = await rename();
+      return async (em) => {
+        await write(em);
+        if ((begun += 1) <= times) await rows(em, 'select pg_terminate_backend(pg_backend_pid())');
+      };
+    });
+    const { state } = await until(job.id, ended);
+    await stopAll();
+    return { state, begun, name: await studyName() };
+  };
+  expect(await lostTimes(1)).toEqual({ state: 'done', begun: 2, name: 's!' });
+  expect(await lostTimes(Infinity)).toEqual({ state: 'failed', begun: 3, name: 's!' });
 });
 
 test('an outcome that cannot be written leaves nothing half-written', async () => {

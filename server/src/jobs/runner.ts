@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { JobKind, Progress } from '@yellow-thread/contract';
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
+import { isConnectionLost, rows } from '../database/index.js';
 import { Problem, problems } from '../problems.js';
 import type { Threads } from './threads/pool.js';
 
@@ -35,17 +35,24 @@ export type JobHandler = (
 export type AfterCommit = (em: EntityManager) => Promise<void>;
 
 const HEARTBEAT_MS = 1000;
+/** The queue is looked at even if nobody told of a job: one whose runner died is told of by nobody. */
+const POLL_MS = 5000;
+const BACK_OFF_MS = { first: 200, most: 5000 };
 const LOST_AFTER_SECONDS = 15;
 const MOST_ATTEMPTS = 3;
 
 export interface JobRunner {
+  /** A job waits. */
+  wake(): void;
+  /** When it last reached the database; null for never. */
+  lastBeat(): Date | null;
   /** Stops taking jobs and gives back the one in hand. */
   stop(): Promise<void>;
 }
 
 /**
  * Takes jobs from the queue one by one. Any number of runners may do so on any number of machines; a job
- * whose runner went silent is taken up again by another.
+ * whose runner went silent is taken up again by another. Whatever becomes of the database or of a job, it goes on.
  */
 export function startJobRunner(
   orm: MikroORM,
@@ -55,30 +62,59 @@ export function startJobRunner(
 ): JobRunner {
   const runner = randomUUID();
   const stopped = new AbortController();
+  let woken = new AbortController();
+  let lastBeat: Date | null = null;
   const loop = async () => {
-    while (!stopped.signal.aborted) {
-      const found = await takeJob(orm.em.fork(), runner).catch((error: unknown) => {
+    for (let failed = 0; !stopped.signal.aborted;) {
+      // before it looks, so that a job that comes in meanwhile is not slept through
+      woken = new AbortController();
+      try {
+        const found = await takeJob(orm.em.fork(), runner);
+        lastBeat = new Date();
+        failed = 0;
+        if (found) await runJob(found);
+        else await pause(POLL_MS, AbortSignal.any([stopped.signal, woken.signal]));
+      } catch (error) {
         onError(error);
-        return null;
-      });
-      if (found) await runJob(found);
-      else await pause(400, stopped.signal);
+        await pause(backOff(failed++), stopped.signal);
+      }
     }
+  };
+
+  /** Writes how a job ended, as soon as the database is there. */
+  const write = async (end: (em: EntityManager) => Promise<unknown>) => {
+    for (let failed = 0; ; failed++)
+      try {
+        await end(orm.em.fork());
+        return;
+      } catch (error) {
+        onError(error);
+        // who stops does not wait for a database that is away: a job without a beat is taken up again
+        if (stopped.signal.aborted) return;
+        await pause(backOff(failed), stopped.signal);
+      }
   };
 
   const runJob = async (job: RunningJob) => {
     const ended = new AbortController();
     let progress: Progress | null = null;
+    let isBeating = false;
     const beat = setInterval(() => {
+      if (isBeating) return;
+      isBeating = true;
       heartbeat(orm.em.fork(), runner, job.id, progress)
         .then((goOn) => {
+          lastBeat = new Date();
           if (!goOn) ended.abort();
         })
-        .catch(onError);
+        .catch(onError)
+        .finally(() => {
+          isBeating = false;
+        });
     }, HEARTBEAT_MS);
     const signal = AbortSignal.any([ended.signal, stopped.signal]);
     try {
-      const write = await handlers[job.kind](job, {
+      const writeOutcome = await handlers[job.kind](job, {
         em: orm.em.fork(),
         threads,
         signal,
@@ -88,7 +124,7 @@ export function startJobRunner(
       });
       if (signal.aborted) throw new Error('stopped');
       const after = await orm.em.fork().transactional(async (em) => {
-        const outcome = await write(em);
+        const outcome = await writeOutcome(em);
         // last, so that until then the job's row is free to tell progress and to be cancelled
         if (signal.aborted || !(await endJob(em, runner, job.id, 'done', null)))
           throw new Error('lost');
@@ -96,21 +132,27 @@ export function startJobRunner(
       });
       await after?.(orm.em.fork()).catch(onError);
     } catch (error) {
-      const em = orm.em.fork();
-      if (stopped.signal.aborted) await giveBack(em, runner, job.id);
-      else if (ended.signal.aborted) await endJob(em, runner, job.id, 'cancelled', null);
+      if (stopped.signal.aborted) await write((em) => giveBack(em, runner, job.id));
+      else if (ended.signal.aborted)
+        await write((em) => endJob(em, runner, job.id, 'cancelled', null));
       else {
         if (!(error instanceof Problem)) onError(error);
         const problem = error instanceof Problem ? error : problems.workerFailed();
-        await endJob(em, runner, job.id, 'failed', problem);
+        await write(async (em) => {
+          // the database went away, not the job: it is begun anew, but for one that takes the database with it
+          if (isConnectionLost(error) && (await beginAnew(em, runner, job.id))) return;
+          await endJob(em, runner, job.id, 'failed', problem);
+        });
       }
     } finally {
       clearInterval(beat);
     }
   };
 
-  const running = loop().catch(onError);
+  const running = loop();
   return {
+    wake: () => woken.abort(),
+    lastBeat: () => lastBeat,
     stop: async () => {
       stopped.abort();
       await running;
@@ -170,7 +212,11 @@ async function endJob(
     [state, problem && JSON.stringify(asRecord(problem)), id, runner, state],
   );
   if (ended.length === 0 && state === 'failed')
-    await rows(em, `update job set state = 'cancelled' where id = ? and runner = ?`, [id, runner]);
+    await rows(
+      em,
+      `update job set state = 'cancelled' where id = ? and runner = ? and state = 'running'`,
+      [id, runner],
+    );
   return ended.length > 0;
 }
 
@@ -183,10 +229,28 @@ const giveBack = (em: EntityManager, runner: string, id: number) =>
     [id, runner],
   );
 
+/** @returns false when it has been begun often enough, or is no longer this runner's */
+async function beginAnew(em: EntityManager, runner: string, id: number): Promise<boolean> {
+  const waiting = await rows(
+    em,
+    `update job set state = 'waiting', runner = null
+     where id = ? and runner = ? and state = 'running' and attempts < ? and not cancel_asked
+     returning 1`,
+    [id, runner, MOST_ATTEMPTS],
+  );
+  return waiting.length > 0;
+}
+
+const backOff = (failed: number) => Math.min(BACK_OFF_MS.first * 2 ** failed, BACK_OFF_MS.most);
+
 const asRecord = (problem: Problem) => ({ code: problem.code, sentence: problem.message });
 
 function pause(ms: number, signal: AbortSignal): Promise<void> {
   return new Promise((resolve) => {
+    if (signal.aborted) {
+      resolve();
+      return;
+    }
     const wake = () => {
       clearTimeout(timer);
       resolve();

@@ -1,0 +1,17 @@
+import { z } from 'zod';
+
+/** Whether the server can do its work. */
+export const healthSchema = z
+  .object({
+    database: z.enum(['reachable', 'away']),
+    /** What does the jobs in this server; none where others do them. */
+    runners: z.array(
+      z.object({
+        /** When it last reached the database. */
+        lastBeat: z.iso.datetime().nullable(),
+        isAtWork: z.boolean(),
+      }),
+    ),
+  })
+  .meta({ id: 'Health' });
+export type Health = z.infer<typeof healthSchema>;

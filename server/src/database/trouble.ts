@@ -1,0 +1,18 @@
+/** Codes of Node and of PostgreSQL (errcodes appendix, classes 08 and 57) that say that the connection is gone. */
+const lostCodes = new Set([
+  ...['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT'],
+  ...['08000', '08001', '08003', '08006', '57P01', '57P02', '57P03'],
+]);
+
+const codeOf = (error: unknown): string =>
+  error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';
+
+/** Whether the database is away, or went away meanwhile. */
+export const isConnectionLost = (error: unknown): boolean =>
+  lostCodes.has(codeOf(error)) ||
+  (error instanceof Error && /connection terminated|not queryable/iu.test(error.message));
+
+/** Whether something else held a row, or all connections, for too long. */
+export const isBusy = (error: unknown): boolean =>
+  codeOf(error) === '55P03' ||
+  (error instanceof Error && /timeout acquiring a connection/iu.test(error.message));

@@ -1,0 +1,30 @@
+import { healthSchema, type Health } from '@yellow-thread/contract';
+import type { MikroORM } from '@mikro-orm/postgresql';
+import { rows } from './database/index.js';
+import type { App } from './routeScope.js';
+
+/** A runner that did not reach the database for so long is not at work. */
+const SILENT_MS = 30_000;
+
+/** Says to people and machines whether the server can do its work: 200 if it can, 503 if it cannot. */
+export function healthRoute(app: App, orm: MikroORM, beats: () => (Date | null)[]): void {
+  const replies = { 200: healthSchema, 503: healthSchema };
+  app.get(
+    '/api/health',
+    { schema: { operationId: 'getHealth', response: replies } },
+    async (_, reply) => {
+      const isReachable = await rows(orm.em.fork(), 'select 1').then(
+        () => true,
+        () => false,
+      );
+      const runners = beats().map((beat): Health['runners'][number] => ({
+        lastBeat: beat?.toISOString() ?? null,
+        isAtWork: beat !== null && Date.now() - beat.getTime() < SILENT_MS,
+      }));
+      const isWell = isReachable && runners.every((runner) => runner.isAtWork);
+      return reply
+        .code(isWell ? 200 : 503)
+        .send({ database: isReachable ? 'reachable' : 'away', runners });
+    },
+  );
+}
