@@ -89,35 +89,36 @@ export function exceededColumns(
 ): number[][] {
   const critical = normalQuantile(0.5 + level / 2);
   const shares = cells.map((cell) => cell && { share: shareOf(cell), n: cell.people });
+  return exceededPairs(shares, { correction, level }, mayCompare, (i, j) =>
+    isWeighted
+      ? weightedChance(cells[i]!, cells[j]!, critical)
+      : chanceOf(shares[i]!, shares[j]!, critical),
+  );
+}
+
+/** The places of the lower shares that each exceeds beyond chance, of all pairs that may be compared. */
+function exceededPairs(
+  shares: readonly (Share | null)[],
+  { correction, level }: { correction: Correction; level: number },
+  mayCompare: (one: number, other: number) => boolean,
+  chance: (one: number, other: number) => number,
+): number[][] {
   // columns of arrays: a table has thousands of pairs
   const higher: number[] = [];
   const lower: number[] = [];
   const chances: number[] = [];
-  cells.forEach((one, i) => {
-    for (let j = i + 1; j < cells.length; j++) {
-      const other = cells[j];
+  shares.forEach((one, i) => {
+    for (let j = i + 1; j < shares.length; j++) {
+      const other = shares[j];
       if (!one || !other || !mayCompare(i, j)) continue;
-      const [first, second] = [shares[i]!, shares[j]!];
-      const isHigher = first.share >= second.share;
+      const isHigher = one.share >= other.share;
       higher.push(isHigher ? i : j);
       lower.push(isHigher ? j : i);
-      chances.push(
-        isWeighted ? weightedChance(one, other, critical) : chanceOf(first, second, critical),
-      );
+      chances.push(chance(i, j));
     }
   });
-  return beyondChance(cells.length, { higher, lower, chances }, correction, level);
-}
-
-/** The places that each exceeds, of pairs as columns of arrays. */
-function beyondChance(
-  cells: number,
-  { higher, lower, chances }: Record<'higher' | 'lower' | 'chances', readonly number[]>,
-  correction: Correction,
-  level: number,
-): number[][] {
   const adjusted = adjust(chances, correction);
-  const exceeded = Array.from({ length: cells }, (): number[] => []);
+  const exceeded = Array.from({ length: shares.length }, (): number[] => []);
   adjusted.forEach((p, k) => {
     if (p < 1 - level) exceeded[higher[k]!]!.push(lower[k]!);
   });
@@ -155,20 +156,12 @@ export function exceededEstimates(
   { correction, level = 0.95 }: CompareOptions,
   mayCompare: (one: number, other: number) => boolean = () => true,
 ): number[][] {
-  const higher: number[] = [];
-  const lower: number[] = [];
-  const chances: number[] = [];
-  cells.forEach((one, i) => {
-    for (let j = i + 1; j < cells.length; j++) {
-      const other = cells[j];
-      if (!one || !other || !mayCompare(i, j)) continue;
-      const isHigher = one.share >= other.share;
-      higher.push(isHigher ? i : j);
-      lower.push(isHigher ? j : i);
-      chances.push(compareEstimates(one, other, level).p);
-    }
-  });
-  return beyondChance(cells.length, { higher, lower, chances }, correction, level);
+  return exceededPairs(
+    cells,
+    { correction, level },
+    mayCompare,
+    (i, j) => compareEstimates(cells[i]!, cells[j]!, level).p,
+  );
 }
 
 /**

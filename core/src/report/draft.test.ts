@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { maskDetails } from '../text/index.js';
-import { makeDraft, type DraftAgreement, type DraftTable } from './draft.js';
+import { makeDraft } from './draft.js';
+import type { DraftAgreement, DraftTable } from './draftInput.js';
 import type { DraftNode } from './draftNode.js';
 import { figureText, type FigureTable } from './figures.js';
 

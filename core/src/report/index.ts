@@ -22,7 +22,8 @@ export {
   type GroupDifference,
 } from './compare.js';
 export { countTogether, togetherness, type Together } from './together.js';
-export { makeDraft, type DraftInput, type DraftQuote, type DraftTable } from './draft.js';
+export { makeDraft } from './draft.js';
+export type { DraftInput, DraftQuote, DraftTable } from './draftInput.js';
 export type { DraftNode } from './draftNode.js';
 export { redraft, type Redrafted } from './redraft.js';
 export { decimalsOf, fittingDecimals, type Decimals } from './decimals.js';
