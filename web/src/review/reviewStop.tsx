@@ -85,13 +85,13 @@ export function ReviewStop() {
         </ul>
         <Link
           to={`/studies/${study.id}/questions/${question.id}/left`}
-          className="mt-3 block px-2 py-1.5 underline"
+          className="mt-3 block border border-transparent px-2 py-1.5 underline"
         >
           What is left
         </Link>
         <Button
           look="bare"
-          className="mt-1"
+          className="mt-1 !px-2"
           onClick={() =>
             openDrawer({
               title: 'Suggestions decided so far',
