@@ -2,6 +2,7 @@ import { stemmer } from 'stemmer';
 import { isAscii } from './ascii.js';
 import { escapePattern } from './escapePattern.js';
 import type { Span } from './lines.js';
+import { wildcardFinder } from './wildcards.js';
 import { splitWords } from './words.js';
 
 /** How words are looked for. */
@@ -37,6 +38,7 @@ function finder(words: string, match: WordMatch): (text: string) => Iterable<Spa
   const wanted = words.trim();
   if (wanted === '') return () => [];
   if (match === 'stem') return stemFinder(wanted);
+  if (match === 'wildcard') return wildcardFinder(wanted);
   const pattern = hitPattern(wanted, match);
   return (text) => patternHits(text, pattern);
 }
@@ -44,11 +46,9 @@ function finder(words: string, match: WordMatch): (text: string) => Iterable<Spa
 /** A word that was looked for may not go on before or behind. */
 const outsideWord = (pattern: string) => `(?<![\\p{L}\\p{N}])(?:${pattern})(?![\\p{L}\\p{N}])`;
 
-function hitPattern(wanted: string, match: Exclude<WordMatch, 'stem'>): RegExp {
+function hitPattern(wanted: string, match: 'plain' | 'word'): RegExp {
   const escaped = escapePattern(wanted);
-  const loose = escaped.replaceAll('\\*', "[\\p{L}\\p{N}'’-]*").replaceAll('\\?', '[\\p{L}\\p{N}]');
-  const pattern = { plain: escaped, word: outsideWord(escaped), wildcard: outsideWord(loose) };
-  return new RegExp(pattern[match], 'giu');
+  return new RegExp(match === 'plain' ? escaped : outsideWord(escaped), 'giu');
 }
 
 function* patternHits(text: string, pattern: RegExp): Generator<Span> {
