@@ -41,7 +41,10 @@ module.exports = {
       comment: 'A folder of core or server is entered by its index.ts.',
       severity: 'error',
       // a worker thread loads what it computes, not the routes beside it
-      from: { path: '^(core|server)/src/([^/]+)/', pathNot: '^server/src/jobs/threads/' },
+      from: {
+        path: '^(core|server)/src/([^/]+)/',
+        pathNot: '^server/src/(jobs/threads/|exchange/readListed)',
+      },
       to: {
         path: '^$1/src/[^/]+/',
         pathNot: ['^$1/src/$2/', '/index\\.ts$', '^server/src/jobs/threads/', '^core/test/'],

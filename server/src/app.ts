@@ -185,7 +185,7 @@ async function serveApi(
     historyRoutes(inStudy, events);
     samplingRoutes(inStudy);
     groupRoutes(inStudy);
-    exchangeRoutes(inStudy);
+    exchangeRoutes(inStudy, threads);
     learningRoutes(inStudy);
     reviewRoutes(inStudy);
     finishRoutes(inStudy);

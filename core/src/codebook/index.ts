@@ -1,5 +1,14 @@
 export { findCodeNamed, findCodes, type FindableCode } from './findCodes.js';
-export { inkOn, INKS, nextLook, STITCHES, type Ink, type Look, type Stitch } from './looks.js';
+export {
+  inkOn,
+  INKS,
+  lookDealer,
+  nextLook,
+  STITCHES,
+  type Ink,
+  type Look,
+  type Stitch,
+} from './looks.js';
 export { mergeMentions, type PlacedMention } from './mergeMentions.js';
 export { parseCodeName } from './parseCodeName.js';
 export { placeBefore } from './placeBefore.js';

@@ -34,18 +34,34 @@ export interface Look {
 }
 
 /** The look of a study's next theme: the ink and the stitch that its themes use least, in order. */
-export function nextLook(taken: readonly { ink: string; stitch: string }[]): Look {
-  const leastUsed = <T extends string>(all: readonly T[], used: string[]): T =>
-    all.reduce((best, one) => (count(used, one) < count(used, best) ? one : best));
-  return {
-    ink: leastUsed(
-      INKS,
-      taken.map((theme) => theme.ink),
-    ),
-    stitch: leastUsed(
-      STITCHES,
-      taken.map((theme) => theme.stitch),
-    ),
+export const nextLook = (taken: readonly Taken[]): Look => lookDealer(taken)();
+
+interface Taken {
+  ink: string;
+  stitch: string;
+}
+
+/** Gives the looks of a study's next themes, one after the other: see `nextLook`. */
+export function lookDealer(taken: readonly Taken[]): () => Look {
+  const nextInk = leastUsed(
+    INKS,
+    taken.map((theme) => theme.ink),
+  );
+  const nextStitch = leastUsed(
+    STITCHES,
+    taken.map((theme) => theme.stitch),
+  );
+  return () => ({ ink: nextInk(), stitch: nextStitch() });
+}
+
+function leastUsed<T extends string>(all: readonly T[], used: readonly string[]): () => T {
+  const uses = new Map<string, number>(all.map((one) => [one, 0]));
+  const use = (one: string) => uses.set(one, (uses.get(one) ?? 0) + 1);
+  used.forEach(use);
+  return () => {
+    const next = all.reduce((best, one) => (uses.get(one)! < uses.get(best)! ? one : best));
+    use(next);
+    return next;
   };
 }
 
@@ -60,5 +76,3 @@ export function inkOn(ink: string, isDark: boolean): string {
   };
   return `#${channel(1)}${channel(3)}${channel(5)}`;
 }
-
-const count = (values: string[], value: string) => values.filter((one) => one === value).length;

@@ -278,6 +278,17 @@ describe('in and out', () => {
     expect((await bring('no.qdc', '<?xml version="1.0"?><CodeBook><')).body.code).toBe(
       'unreadable_sheet',
     );
+    const open = '<Code name="a" isCodable="true">';
+    const nested = `<CodeBook xmlns="urn:QDA-XML:codebook:1.0"><Codes>${open.repeat(20_000)}`;
+    expect((await bring('deep.qdc', nested)).body).toMatchObject({
+      code: 'unreadable_sheet',
+      sentence: expect.stringContaining('nested deeper'),
+    });
+    const long = `code\n${Array.from({ length: 5001 }, (_, c) => `Code ${c}`).join('\n')}`;
+    expect((await bring('long.csv', long)).body).toMatchObject({
+      code: 'unreadable_sheet',
+      sentence: expect.stringContaining('5001 codes'),
+    });
     const entity = '<!DOCTYPE x [<!ENTITY e "y">]><CodeBook/>';
     expect((await bring('x.qdc', `<?xml version="1.0"?>${entity}`)).body.code).toBe(
       'unreadable_sheet',

@@ -1,58 +1,25 @@
 import type { Bundle, CodeList, Code, ListedCode, Theme } from '@yellow-thread/contract';
-import { listedCodeSchema } from '@yellow-thread/contract';
-import { findCodeNamed, nextLook } from '@yellow-thread/core/codebook';
-import { findHead } from '@yellow-thread/core/sheet';
+import { lookDealer } from '@yellow-thread/core/codebook';
+import { foldForMatching } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { randomUUID } from 'node:crypto';
 import { codesOf, readBundles, themesOf } from '../codebook/index.js';
 import { makeChange } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
-import { readTable } from '../sheet/index.js';
-import { readQdc } from './qdc.js';
-
-/** What the columns of a code list may be called, in English and German. */
-const columnNames: Record<keyof ListedCode, RegExp> = {
-  theme: /^(?:theme|category|parent|group|thema|kategorie|oberkategorie)$/iu,
-  name: /^(?:code|name|code name|label|bezeichnung)$/iu,
-  definition: /^(?:definition|description|meaning|beschreibung)$/iu,
-  include: /^(?:include|includes|inclusion|einschluss)$/iu,
-  exclude: /^(?:leave out|exclude|excludes|exclusion|ausschluss)$/iu,
-  bundles: /^(?:bundles?|bündel)$/iu,
-};
+import type { Threads } from '../jobs/index.js';
 
 /**
- * Reads a code list from a sheet or a REFI-QDA codebook, and tells what taking it in would do.
+ * Reads a code list from a file, on a thread, and tells what taking it in would do.
  *
  * @throws Problem unreadable_sheet
  */
 export async function readCodeList(
   em: EntityManager,
+  threads: Threads,
   studyId: number,
-  fileName: string,
-  content: Buffer,
+  file: { fileName: string; content: Uint8Array },
 ): Promise<CodeList> {
-  const written = content.toString('utf8');
-  const isXml = /^\uFEFF?\s*<(?:\?xml|CodeBook)/u.test(written);
-  const listed = isXml
-    ? readQdc(written.replace(/^\uFEFF/u, ''), fileName)
-    : fromTable(await readTable(fileName, content), fileName);
-  const left: string[] = [];
-  const codes: ListedCode[] = [];
-  for (const [place, code] of listed.entries()) {
-    const checked = listedCodeSchema.safeParse(code);
-    if (!checked.success)
-      left.push(
-        `Code ${place + 1}: its ${String(checked.error.issues[0]!.path[0])} cannot be kept.`,
-      );
-    else if (findCodeNamed(codes, code.name))
-      left.push(`Code ${place + 1}: “${code.name}” is in the list twice; the first was taken.`);
-    else codes.push(checked.data);
-  }
-  if (codes.length === 0)
-    throw problems.unreadableSheet(
-      `“${fileName}” holds no codes: a code list has a column “code” (and may have “theme”, “definition”, “include”, “leave out”).`,
-    );
+  const { codes, left } = await threads.run('readListed', file);
   const plan = await planOf(em, studyId, codes);
   return {
     codes: plan.codes.map(({ listed, what }) => ({ ...listed, what })),
@@ -63,54 +30,33 @@ export async function readCodeList(
   };
 }
 
-function fromTable(rows: readonly string[][], fileName: string): ListedCode[] {
-  const head = findHead(rows.slice(0, 20));
-  const names = head ? (rows[head.row - 1] ?? []).map((cell) => cell.trim()) : [];
-  const columnOf = (field: keyof ListedCode) =>
-    names.findIndex((name) => columnNames[field].test(name));
-  if (columnOf('name') < 0)
-    throw problems.unreadableSheet(
-      `“${fileName}” has no column “code”: name the column with the codes so.`,
-    );
-  const cell = (row: readonly string[], field: keyof ListedCode) =>
-    (row[columnOf(field)] ?? '').trim();
-  return rows
-    .slice(head!.row)
-    .filter((row) => cell(row, 'name') !== '')
-    .map((row) => ({
-      theme: cell(row, 'theme') || null,
-      name: cell(row, 'name'),
-      definition: cell(row, 'definition'),
-      include: cell(row, 'include'),
-      exclude: cell(row, 'exclude'),
-      bundles: cell(row, 'bundles')
-        .split(';')
-        .map((name) => name.trim())
-        .filter((name) => name !== ''),
-    }));
-}
-
 /**
  * What becomes of each code of a list: new ones are made, known ones keep their text and have blanks filled. Each is
  * put into its bundles besides those that it is in.
  */
 async function planOf(em: EntityManager, studyId: number, listed: readonly ListedCode[]) {
-  const codes = await codesOf(em, studyId);
-  const themes = await themesOf(em, studyId);
+  const known = await codesOf(em, studyId);
+  const knownThemes = await themesOf(em, studyId);
+  const codes = byName(known);
+  const themes = byName(knownThemes);
   const newThemes: Theme[] = [];
-  let position = Math.max(0, ...codes.map((code) => code.position));
+  const nextLook = lookDealer(knownThemes);
+  let position = lastPosition(known);
+  let themePosition = lastPosition(knownThemes);
   const themeIdOf = (name: string | null) => {
     if (name === null) return null;
-    const known = findCodeNamed([...themes, ...newThemes], name);
+    const known = themes.get(foldForMatching(name));
     if (known) return known.id;
-    const all = [...themes, ...newThemes];
-    const last = Math.max(0, ...all.map((theme) => theme.position));
-    const theme = { id: randomUUID(), studyId, name, ...nextLook(all), position: last + 1 };
+    const theme = {
+      ...{ id: randomUUID(), studyId, name, ...nextLook() },
+      position: (themePosition += 1),
+    };
+    themes.set(foldForMatching(name), theme);
     newThemes.push(theme);
     return theme.id;
   };
   const planned = listed.map((one) => {
-    const known = findCodeNamed(codes, one.name);
+    const known = codes.get(foldForMatching(one.name));
     if (!known) {
       const { name, definition, include, exclude } = one;
       const fresh: Code = {
@@ -135,6 +81,13 @@ async function planOf(em: EntityManager, studyId: number, listed: readonly Liste
   return { codes: planned, newThemes, ...(await bundlesFor(em, studyId, planned)) };
 }
 
+const lastPosition = (all: readonly { position: number }[]) =>
+  all.reduce((last, { position }) => Math.max(last, position), 0);
+
+/** Case and white space aside; of several of one name the first. */
+const byName = <T extends { name: string }>(all: readonly T[]): Map<string, T> =>
+  new Map(all.toReversed().map((one) => [foldForMatching(one.name), one]));
+
 async function bundlesFor(
   em: EntityManager,
   studyId: number,
@@ -144,13 +97,15 @@ async function bundlesFor(
   const newBundles: Bundle[] = [];
   const held = new Set(known.flatMap(({ id, codeIds }) => codeIds.map((code) => `${id} ${code}`)));
   const intoBundles: { bundleId: string; codeId: string }[] = [];
-  let position = Math.max(0, ...known.map((bundle) => bundle.position));
+  const named = byName<Bundle>(known);
+  let position = lastPosition(known);
   for (const { listed, to } of planned)
     for (const name of listed.bundles) {
-      let bundle = findCodeNamed<Bundle>([...known, ...newBundles], name);
+      let bundle = named.get(foldForMatching(name));
       if (!bundle) {
         bundle = { id: randomUUID(), studyId, name, position: (position += 1) };
         newBundles.push(bundle);
+        named.set(foldForMatching(name), bundle);
       }
       const key = `${bundle.id} ${to.id}`;
       if (held.has(key)) continue;

@@ -8,6 +8,7 @@ import {
 import { z } from 'zod';
 import { readCodebook } from '../codebook/index.js';
 import { rows, StudyEntity } from '../database/index.js';
+import type { Threads } from '../jobs/index.js';
 import { makerOf } from '../people/index.js';
 import { problems } from '../problems.js';
 import type { App } from '../routeScope.js';
@@ -19,7 +20,7 @@ export { contentTypes };
 const LARGEST = 8 * 1024 * 1024;
 
 /** Codebooks in and out, in formats of other programs. */
-export function exchangeRoutes(app: App): void {
+export function exchangeRoutes(app: App, threads: Threads): void {
   app.get(
     '/api/studies/:study/codebook/files/:format',
     {
@@ -82,7 +83,10 @@ export function exchangeRoutes(app: App): void {
       const content = await file.toBuffer().catch(() => {
         throw problems.tooLarge('8 MB');
       });
-      return readCodeList(request.em, request.params.study, file.filename.slice(-200), content);
+      return readCodeList(request.em, threads, request.params.study, {
+        fileName: file.filename.slice(-200),
+        content,
+      });
     },
   );
   app.post(

@@ -81,6 +81,9 @@ function undescribe(description: string): ListedTexts {
   return { definition: definition!.trim(), include: include.trim(), exclude: exclude.trim() };
 }
 
+/** No codebook that people work with is as deep. */
+const DEEPEST = 50;
+
 interface Node {
   guid: string;
   name: string;
@@ -119,8 +122,7 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
     const guid = (value('guid') ?? '').replaceAll(/[{}]/gu, '').toLowerCase();
     const name = (value('name') ?? '').replaceAll(/\s+/gu, ' ').trim().slice(0, 120);
     if (local === 'Set') set = name;
-    if (local === 'MemberCode' && set !== '')
-      bundles.set(guid, [...(bundles.get(guid) ?? []), set]);
+    if (local === 'MemberCode' && set !== '') addToBundle(bundles, guid, set);
     if (local === 'Code') {
       const node: Node = {
         ...{ guid, name },
@@ -130,6 +132,7 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
       };
       open.at(-1)!.children.push(node);
       open.push(node);
+      if (open.length > DEEPEST) throw wrong(`its codes are nested deeper than ${DEEPEST} levels`);
     }
     describing = local === 'Description' && open.length > 1;
   });
@@ -149,6 +152,12 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
 
 /** Names of the bundles that a code is in, by its id in the file. */
 type Bundles = Map<string, string[]>;
+
+function addToBundle(bundles: Bundles, guid: string, name: string): void {
+  const names = bundles.get(guid);
+  if (names) names.push(name);
+  else bundles.set(guid, [name]);
+}
 
 function themeCodes(theme: Node, bundles: Bundles): ListedCode[] {
   const below = (node: Node): Node[] => [node, ...node.children.flatMap(below)];

@@ -29,6 +29,7 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   checkSheet: 'sheets',
   writeSheet: 'sheets',
   stageSheet: 'sheets',
+  readListed: 'sheets',
   look: 'models',
   layOutBySimilarity: 'models',
   likeThese: 'models',

@@ -9,6 +9,7 @@ import {
 } from '@yellow-thread/core/learning';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import { Problem } from '../../problems.js';
+import { readListed, type ListedCodes } from '../../exchange/readListed.js';
 import type { RespondentFile } from '../../report/files/respondentFile.js';
 import {
   checkSheetWork,
@@ -29,6 +30,7 @@ export interface ThreadWork {
   checkSheet: { input: CheckInput; result: SheetOutcome };
   writeSheet: { input: WriteInput; result: Awaited<ReturnType<typeof writeSheetWork>> };
   stageSheet: { input: StageInput; result: void };
+  readListed: { input: { fileName: string; content: Uint8Array }; result: ListedCodes };
   look: {
     input: { answers: string[]; question: string; aside: string[]; most: number };
     result: Omit<Look, 'answered'>;
@@ -79,6 +81,8 @@ async function compute(message: Message): Promise<unknown> {
       return writeSheetWork(message.input, line);
     case 'stageSheet':
       return stageSheetWork(message.input, line);
+    case 'readListed':
+      return readListed(message.input.fileName, message.input.content);
     case 'look': {
       const { answers, question, aside, most } = message.input;
       return {

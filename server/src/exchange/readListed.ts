@@ -1,0 +1,87 @@
+import { listedCodeSchema, type ListedCode } from '@yellow-thread/contract';
+import { findHead } from '@yellow-thread/core/sheet';
+import { foldForMatching } from '@yellow-thread/core/text';
+import { problems } from '../problems.js';
+import { readTable } from '../sheet/readTable.js';
+import { readQdc } from './qdc.js';
+
+/** What the columns of a code list may be called, in English and German. */
+const columnNames: Record<keyof ListedCode, RegExp> = {
+  theme: /^(?:theme|category|parent|group|thema|kategorie|oberkategorie)$/iu,
+  name: /^(?:code|name|code name|label|bezeichnung)$/iu,
+  definition: /^(?:definition|description|meaning|beschreibung)$/iu,
+  include: /^(?:include|includes|inclusion|einschluss)$/iu,
+  exclude: /^(?:leave out|exclude|excludes|exclusion|ausschluss)$/iu,
+  bundles: /^(?:bundles?|bündel)$/iu,
+};
+
+/** As many as are taken in at once. */
+const MOST_CODES = 5000;
+
+export interface ListedCodes {
+  codes: ListedCode[];
+  /** Rows or codes that cannot be taken, and why. */
+  left: string[];
+}
+
+/**
+ * Reads a code list from a sheet or a REFI-QDA codebook.
+ *
+ * @throws Problem unreadable_sheet
+ */
+export async function readListed(fileName: string, content: Uint8Array): Promise<ListedCodes> {
+  const written = Buffer.from(content).toString('utf8');
+  const isXml = /^\uFEFF?\s*<(?:\?xml|CodeBook)/u.test(written);
+  const listed = isXml
+    ? readQdc(written.replace(/^\uFEFF/u, ''), fileName)
+    : fromTable(await readTable(fileName, content), fileName);
+  if (listed.length > MOST_CODES)
+    throw problems.unreadableSheet(
+      `“${fileName}” holds ${listed.length} codes: at most ${MOST_CODES} are taken in at once.`,
+    );
+  const left: string[] = [];
+  const codes = new Map<string, ListedCode>();
+  for (const [place, code] of listed.entries()) {
+    const checked = listedCodeSchema.safeParse(code);
+    const name = foldForMatching(code.name);
+    if (!checked.success)
+      left.push(
+        `Code ${place + 1}: its ${String(checked.error.issues[0]!.path[0])} cannot be kept.`,
+      );
+    else if (codes.has(name))
+      left.push(`Code ${place + 1}: “${code.name}” is in the list twice; the first was taken.`);
+    else codes.set(name, checked.data);
+  }
+  if (codes.size === 0)
+    throw problems.unreadableSheet(
+      `“${fileName}” holds no codes: a code list has a column “code” (and may have “theme”, “definition”, “include”, “leave out”).`,
+    );
+  return { codes: [...codes.values()], left };
+}
+
+function fromTable(rows: readonly string[][], fileName: string): ListedCode[] {
+  const head = findHead(rows.slice(0, 20));
+  const names = head ? (rows[head.row - 1] ?? []).map((cell) => cell.trim()) : [];
+  const columnOf = (field: keyof ListedCode) =>
+    names.findIndex((name) => columnNames[field].test(name));
+  if (columnOf('name') < 0)
+    throw problems.unreadableSheet(
+      `“${fileName}” has no column “code”: name the column with the codes so.`,
+    );
+  const cell = (row: readonly string[], field: keyof ListedCode) =>
+    (row[columnOf(field)] ?? '').trim();
+  return rows
+    .slice(head!.row)
+    .filter((row) => cell(row, 'name') !== '')
+    .map((row) => ({
+      theme: cell(row, 'theme') || null,
+      name: cell(row, 'name'),
+      definition: cell(row, 'definition'),
+      include: cell(row, 'include'),
+      exclude: cell(row, 'exclude'),
+      bundles: cell(row, 'bundles')
+        .split(';')
+        .map((name) => name.trim())
+        .filter((name) => name !== ''),
+    }));
+}
