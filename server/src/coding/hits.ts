@@ -7,6 +7,7 @@ import { findMentions, makeChange, rows, StudyEntity, type ChangeDiff } from '..
 import type { Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
+import { startTurn } from '../turns.js';
 import { codeIdsAsJson, cutsAsJson } from './answers.js';
 import { readLedger } from './ledger.js';
 import { nameOrDraft } from './mentions.js';
@@ -33,11 +34,14 @@ export async function readHits(
   );
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const hitsIn = hitFinder(query.words, query.match);
-  const answers = found.flatMap((answer) => {
+  const turn = startTurn();
+  const answers: Hits['answers'] = [];
+  for (const answer of found) {
+    if (turn.isOver()) await turn.next();
     // the interviewer's words are not what was answered
     const hits = hitsIn(blankAsides(answer.text, asides));
-    return hits.length > 0 ? [{ ...answer, hits }] : [];
-  });
+    if (hits.length > 0) answers.push({ ...answer, hits });
+  }
   return {
     answers: answers.slice(0, MOST_ANSWERS),
     found: {

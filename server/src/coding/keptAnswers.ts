@@ -30,7 +30,7 @@ export interface AnswerTexts {
 }
 
 interface Kept {
-  version: number;
+  version: string;
   answers: Promise<QuestionAnswers>;
 }
 /** By database and question: the answers read last. */

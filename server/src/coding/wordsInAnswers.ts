@@ -2,6 +2,7 @@ import type { LedgerQuery } from '@yellow-thread/contract';
 import { blankAsides, hitMustHold, hitTester, isAscii } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { StudyEntity } from '../database/index.js';
+import { startTurn } from '../turns.js';
 import { textsInLots, type AnswerTexts, type QuestionAnswers } from './keptAnswers.js';
 
 /**
@@ -22,8 +23,10 @@ export async function answersHolding(
   const isChosen = new Uint8Array(answers.ids.length);
   for (const i of chosen) isChosen[i] = 1;
   const holding = new Uint8Array(answers.ids.length);
-  const look = (texts: AnswerTexts) => {
+  const turn = startTurn();
+  const look = async (texts: AnswerTexts) => {
     for (const t of mayHold(texts, mustHold)) {
+      if (turn.isOver()) await turn.next();
       const i = texts.indices[t]!;
       if (!isChosen[i]) continue;
       const text = texts.bytes.toString('utf8', texts.starts[t], texts.starts[t + 1]);
@@ -31,8 +34,8 @@ export async function answersHolding(
     }
   };
   const kept = await answers.texts(em);
-  if (kept) look(kept);
-  else for await (const lot of textsInLots(em, answers, chosen)) look(lot);
+  if (kept) await look(kept);
+  else for await (const lot of textsInLots(em, answers, chosen)) await look(lot);
   return chosen.filter((i) => holding[i]);
 }
 
