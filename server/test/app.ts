@@ -34,6 +34,7 @@ export async function startServer({
     app,
     orm,
     threads,
+    url: database.url,
     /** What the job runner complained of. */
     errors,
     sql: <Row>(text: string, values: (string | number | null)[] = []) =>

@@ -7,12 +7,16 @@ import pg from 'pg';
 const project = fileURLToPath(new URL('../..', import.meta.url));
 const migrations = fileURLToPath(new URL('../src/database/migrations/', import.meta.url));
 
+/** Runs the script that keeps a PostgreSQL. @returns what it prints */
+export const pgScript = (args: string[], env: Record<string, string>): string =>
+  execFileSync('bash', [`${project}scripts/pg.sh`, ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, ...env },
+  }).trim();
+
 /** Starts the tests' PostgreSQL and migrates a template once, named after the migrations' contents. */
 export async function prepareTemplate(): Promise<void> {
-  const url = execFileSync('bash', [`${project}scripts/pg.sh`, 'start', '--unsafe'], {
-    encoding: 'utf8',
-    env: { ...process.env, PG_FOLDER: `${project}.test/postgres` },
-  }).trim();
+  const url = pgScript(['start', '--unsafe'], { PG_FOLDER: `${project}.test/postgres` });
   const hash = createHash('sha256');
   for (const file of readdirSync(migrations).toSorted())
     hash.update(file).update(readFileSync(migrations + file));

@@ -30,4 +30,4 @@ export {
   questionsInReview,
 } from './records.js';
 export { isBusy, isConnectionLost } from './trouble.js';
-export { readWritten, type Written } from './written.js';
+export { readWritten, sumWritten, type Written } from './written.js';
