@@ -23,7 +23,7 @@ export async function keysAtOnce(
 ): Promise<void> {
   const { may } = await row<{ may: boolean }>(
     em,
-    'select rolsuper as may from pg_roles where rolname = current_user',
+    `select has_parameter_privilege('session_replication_role', 'SET') as may`,
   );
   if (!may) {
     await write();
