@@ -136,6 +136,32 @@ test('while the server does not answer one goes on; all of it is sent when it do
   await expect(page.getByText('1 settled of 2 answered')).toBeVisible();
 });
 
+test('eight tabs of one browser work side by side and hear of each other', async ({ page }) => {
+  const address = page.url();
+  const tabs = [page];
+  // seven more: of connections to one server a browser opens six
+  for (let n = 0; n < 7; n++) {
+    const tab = await page.context().newPage();
+    await tab.goto(address);
+    await expect(tab.getByRole('article').first()).toBeVisible();
+    tabs.push(tab);
+  }
+  await tabs[7]!.keyboard.type('Price');
+  await tabs[7]!.keyboard.press('Enter');
+  for (const tab of tabs)
+    await expect(
+      tab.getByRole('article').first().getByText('Price', { exact: true }),
+    ).toBeVisible();
+  // the one that holds the stream is closed: another takes it over
+  await page.close();
+  await tabs[1]!.keyboard.type('Room');
+  await tabs[1]!.keyboard.press('Enter');
+  for (const tab of tabs.slice(1))
+    await expect(tab.getByRole('article').first().getByText('Room', { exact: true })).toBeVisible();
+  await tabs[7]!.goto('/studies');
+  await expect(tabs[7]!.getByRole('heading', { name: 'Studies' })).toBeVisible();
+});
+
 /** Has the product's PostgreSQL break down and start again, as it does when one of its processes is killed. */
 function breakDatabase(): void {
   const url = execFileSync(

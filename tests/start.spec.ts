@@ -1,4 +1,4 @@
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
@@ -33,14 +33,8 @@ const ended = (product: ChildProcess) =>
 async function enter(
   api: APIRequestContext,
 ): Promise<{ study: number; question: number; headers: Record<string, string> }> {
-  const token = async (reply: Awaited<ReturnType<APIRequestContext['get']>>) =>
-    ((await reply.json()) as { csrfToken: string }).csrfToken;
-  const first = await token(await api.get('/api/session'));
-  const headers = {
-    'csrf-token': await token(
-      await api.post('/api/session/demo', { headers: { 'csrf-token': first } }),
-    ),
-  };
+  const session = (await (await api.post('/api/session/demo')).json()) as { csrfToken: string };
+  const headers = { 'csrf-token': session.csrfToken };
   const { studies } = (await (await api.get('/api/studies')).json()) as {
     studies: { id: number }[];
   };
@@ -147,6 +141,28 @@ test('starts with the demo, survives a kill -9 with nothing lost or half done, a
   const { decided } = (await (await bulk.settle()).json()) as { decided: number };
   expect(decided).toBeGreaterThan(10);
   expect(bulk.done().split('|')[0]).toBe(String(decided));
+
+  // a second one on the same data is refused, and leaves this one alone
+  const second = spawnSync('npm', ['start', '--silent'], {
+    cwd: project,
+    env: { ...process.env, PORT: String(port + 1), DATA_FOLDER: dataFolder },
+    encoding: 'utf8',
+  });
+  expect([second.status, second.stderr]).toEqual([1, expect.stringContaining('runs already')]);
+
+  // a database that dies is started again, where the server finds it
+  process.kill(Number(readFileSync(postmasterFile, 'utf8').split('\n')[0]), 'SIGKILL');
+  const health = async () =>
+    ((await (await api.get('/api/health')).json()) as { database: string }).database;
+  const unsettle = () =>
+    api.put(`/api/studies/${study}/responses/${before.ids[0]!}/settlement`, {
+      headers,
+      data: { settled: false },
+    });
+  await expect.poll(health).toBe('away');
+  expect(await (await unsettle()).json()).toMatchObject({ code: 'database_away' });
+  await expect.poll(health, { timeout: 60_000 }).toBe('reachable');
+  await expect.poll(async () => (await unsettle()).status(), { timeout: 60_000 }).toBe(200);
 
   again.product.kill('SIGTERM');
   await ended(again.product);

@@ -12,6 +12,8 @@ export const healthSchema = z
         isAtWork: z.boolean(),
       }),
     ),
+    /** Where the data is kept, if the server knows; `isLow` when an import could fill it. */
+    disk: z.object({ freeBytes: z.number(), isLow: z.boolean() }).nullable(),
   })
   .meta({ id: 'Health' });
 export type Health = z.infer<typeof healthSchema>;

@@ -35,6 +35,8 @@ export const undoneSchema = z.object({ summary: z.string() });
 
 /** What is told at once to everybody who has the study open. */
 export const studyEventSchema = z.object({
+  /** The study that it happened to; 0 where anything may have happened to any. */
+  study: z.number().int(),
   /** Whose tab did it; null where no tab did. */
   tab: z.string().nullable(),
   by: z.number().int(),

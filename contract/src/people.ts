@@ -7,13 +7,20 @@ export const signInSchema = z.object({
 });
 export type SignIn = z.infer<typeof signInSchema>;
 
-export const choosePasswordSchema = z.object({ password: z.string().min(10).max(200) });
+export const choosePasswordSchema = z.object({
+  password: z.string().min(10).max(200),
+  /** The present one; not needed while a one-time password is replaced. */
+  old: z.string().min(1).max(200).optional(),
+});
+export type ChoosePassword = z.infer<typeof choosePasswordSchema>;
 
 export const accountSchema = z.object({
   id: idSchema,
   name: z.string(),
   /** True until the one-time password has been replaced by one of the person's own. */
   choosesPassword: z.boolean(),
+  /** False for the demo researcher, who enters without one. */
+  hasPassword: z.boolean(),
 });
 export type Account = z.infer<typeof accountSchema>;
 
@@ -21,7 +28,8 @@ export type Account = z.infer<typeof accountSchema>;
 export const sessionSchema = z
   .object({
     account: accountSchema.nullable(),
-    csrfToken: z.string(),
+    /** Null before signing in: a session begins with that. */
+    csrfToken: z.string().nullable(),
     /** True where the demo study may be entered without a password. */
     demoOffered: z.boolean(),
   })
@@ -48,3 +56,25 @@ export type MemberCreate = z.infer<typeof memberCreateSchema>;
 export const oneTimePasswordSchema = z.object({ password: z.string().nullable() });
 export type OneTimePassword = z.infer<typeof oneTimePasswordSchema>;
 export const memberParams = studyParams.extend({ member: idSchema });
+
+/** What somebody did, as far as access and files go: never what was written. */
+export const auditEntrySchema = z
+  .object({
+    id: idSchema,
+    at: z.iso.datetime(),
+    action: z.string(),
+    /** Null for somebody who is not known, or no longer here. */
+    accountId: idSchema.nullable(),
+    account: z.string().nullable(),
+    studyId: idSchema.nullable(),
+    /** Ids, kinds and addresses. */
+    details: z.record(z.string(), z.union([z.string(), z.number()])),
+  })
+  .meta({ id: 'AuditEntry' });
+export type AuditEntry = z.infer<typeof auditEntrySchema>;
+export const auditSchema = z.object({ entries: z.array(auditEntrySchema) });
+export const auditQuery = z.object({
+  /** Entries before this one, latest first. */
+  before: z.coerce.number().int().min(1).optional(),
+  most: z.coerce.number().int().min(1).max(1000).default(200),
+});

@@ -111,6 +111,18 @@ describe('every error has one shape', () => {
     expect(statuses).toContain(400);
   });
 
+  test('a full disk is said in a sentence, without what was to be written', async () => {
+    await server.sql(`create function full_disk() returns trigger language plpgsql as $$
+      begin raise exception 'no space for whispered' using errcode = '53100'; end $$`);
+    await server.sql(
+      'create trigger full_disk before insert on study execute function full_disk()',
+    );
+    const reply = await client.send('POST', '/studies', { body: { name: 'Late', purpose: '' } });
+    await server.sql('drop trigger full_disk on study');
+    expectProblem(reply, 507, 'disk_full');
+    expect(reply.body.sentence).not.toContain('whispered');
+  });
+
   test('a file over the limit is refused whole', async () => {
     const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
       body: { name: 'Large', purpose: '' },

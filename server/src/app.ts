@@ -1,85 +1,62 @@
 import { fileURLToPath } from 'node:url';
 import compress from '@fastify/compress';
-import cookie from '@fastify/cookie';
-import csrf from '@fastify/csrf-protection';
 import helmet from '@fastify/helmet';
-import multipart from '@fastify/multipart';
 import rateLimit from '@fastify/rate-limit';
-import session from '@fastify/session';
 import serveFiles from '@fastify/static';
 import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
-import type { MikroORM } from '@mikro-orm/postgresql';
-import Fastify, { type FastifyError, type FastifyServerOptions } from 'fastify';
+import Fastify, { type FastifyServerOptions } from 'fastify';
 import {
-  hasZodFastifySchemaValidationErrors,
   jsonSchemaTransform,
   jsonSchemaTransformObject,
   serializerCompiler,
   validatorCompiler,
   type ZodTypeProvider,
 } from 'fastify-type-provider-zod';
-import { agreementRoutes } from './agreement/index.js';
-import { codebookRoutes } from './codebook/index.js';
-import { codingRoutes, historyRoutes, openStudyEvents } from './coding/index.js';
-import { isBusy, isConnectionLost } from './database/index.js';
-import { exchangeRoutes } from './exchange/index.js';
-import { groupRoutes, readWithin } from './groups/index.js';
+import { serveApi } from './api.js';
+import type { AppOptions } from './appOptions.js';
+import { replyWithProblems } from './errors.js';
 import { healthRoute } from './health.js';
-import { jobRoutes, type Threads } from './jobs/index.js';
-import { learningRoutes } from './learning/index.js';
-import { lookRoutes } from './look/index.js';
-import {
-  createSessionStore,
-  loadAccount,
-  memberRoutes,
-  peopleRoutes,
-  requireStudy,
-  SESSION_DAYS,
-  sessionSecret,
-} from './people/index.js';
+import { guardHosts } from './hosts.js';
 import { withoutValues } from './logging.js';
-import { Problem, problems } from './problems.js';
-import { reportRoutes, writeUpRoutes } from './report/index.js';
-import { finishRoutes, reviewRoutes } from './review/index.js';
+import { measureRequests } from './metrics.js';
+import { problems } from './problems.js';
 import type { App } from './routeScope.js';
-import { samplingRoutes } from './sampling/index.js';
-import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
-import { backgroundRoutes, studyRoutes } from './study/index.js';
-
-export interface AppOptions {
-  orm: MikroORM;
-  threads: Threads;
-  demoOffered: boolean;
-  /** When each runner of this server last reached the database; none where others do the jobs. */
-  beats?: () => (Date | null)[];
-  /** Largest file that may be uploaded, in bytes. */
-  largestSheet?: number;
-  /** Folder of the built web app; left out in tests of the API alone. */
-  web?: string;
-  /** Where log lines go; left out, nothing is logged. */
-  log?: { write: (line: string) => void };
-}
 
 /** Requests are logged by method, path and status: never by body, query or header. */
 const logging = {
-  level: 'info',
   serializers: {
     req: (request) => ({ method: request.method, path: request.url?.split('?')[0] }),
     err: withoutValues,
   },
 } satisfies FastifyServerOptions['logger'];
 
+/** How long a request may take to come in whole: a large sheet over a slow line does. */
+const REQUEST_MS = 15 * 60_000;
+/** How long its head alone may take, and how long nothing at all may come or go on a connection. */
+const HEADERS_MS = 20_000;
+const SILENCE_MS = 2 * 60_000;
+
 /** Puts the HTTP API and the web app together. */
 export async function buildApp(options: AppOptions): Promise<App> {
+  const { trustProxy = [], publicUrls = [], logLevel = 'info' } = options;
   const app: App = Fastify({
-    logger: options.log ? { ...logging, stream: options.log } : false,
+    logger:
+      options.log && logLevel !== 'off'
+        ? { ...logging, level: logLevel, stream: options.log }
+        : false,
     bodyLimit: 1024 * 1024,
-    forceCloseConnections: true,
+    trustProxy: trustProxy.length > 0 ? trustProxy : false,
+    requestTimeout: REQUEST_MS,
+    connectionTimeout: SILENCE_MS,
+    http: { headersTimeout: HEADERS_MS },
+    // what is being answered is answered first: see `closeInOrder`
+    forceCloseConnections: 'idle',
   }).withTypeProvider<ZodTypeProvider>();
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   replyWithProblems(app);
+  guardHosts(app, publicUrls);
 
   await app.register(swagger, {
     openapi: { openapi: '3.1.0', info: { title: 'Yellow Thread', version: '0.1.0' } },
@@ -98,13 +75,14 @@ export async function buildApp(options: AppOptions): Promise<App> {
         upgradeInsecureRequests: null,
       },
     },
-    strictTransportSecurity: false,
+    strictTransportSecurity: publicUrls.some(({ protocol }) => protocol === 'https:'),
   });
   await app.register(rateLimit, { global: false });
   // most of what is to be gained, in a third of the time
   await app.register(compress, { zlibOptions: { level: 1 } });
 
-  healthRoute(app, options.orm, options.beats ?? (() => []));
+  healthRoute(app, options);
+  if (options.metrics) measureRequests(app, options);
   // the files of the web app are anybody's: who asks for one is not looked up
   await app.register((scope) => serveApi(scope.withTypeProvider<ZodTypeProvider>(), options));
 
@@ -129,104 +107,15 @@ export async function buildApp(options: AppOptions): Promise<App> {
   return app;
 }
 
-/** Everything below `/api`: each request is looked up by its session, and by the study that it is about. */
-async function serveApi(
-  api: App,
-  { orm, threads, demoOffered, largestSheet = LARGEST_SHEET }: AppOptions,
-): Promise<void> {
-  await api.register(cookie);
-  await api.register(session, {
-    secret: await sessionSecret(orm.em.fork()),
-    cookieName: 'yellow-thread',
-    store: createSessionStore(orm),
-    saveUninitialized: false,
-    cookie: {
-      httpOnly: true,
-      sameSite: 'strict',
-      secure: 'auto',
-      path: '/',
-      maxAge: SESSION_DAYS * 86_400_000,
-    },
-  });
-  await api.register(csrf, { sessionPlugin: '@fastify/session' });
-  await api.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
-  api.decorateRequest('em');
-  api.decorateRequest('account', null);
-  api.decorateRequest('within', readWithin);
-  api.addHook('onRequest', async (request) => {
-    request.em = orm.em.fork();
-    await loadAccount(request);
-  });
-  api.addHook('onRequest', (request, reply, done) => {
-    if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) done();
-    // signed out elsewhere: the token went with the session, but the page is led to the door
-    else if (!request.account && !request.url.startsWith('/api/session'))
-      done(problems.notSignedIn());
-    else api.csrfProtection(request, reply, done);
-  });
+/** How long what is being answered may still take when the server is told to stop. */
+const DRAIN_MS = 10_000;
 
-  const events = openStudyEvents(orm.config.getClientUrl(), (error) =>
-    api.log.error({ err: error }, 'no events from the database'),
-  );
-  api.addHook('onClose', () => events.close());
-
-  peopleRoutes(api, demoOffered);
-  studyRoutes(api);
-  await api.register(async (scope) => {
-    const inStudy = scope.withTypeProvider<ZodTypeProvider>();
-    inStudy.addHook('onRequest', requireStudy);
-    memberRoutes(inStudy);
-    backgroundRoutes(inStudy);
-    sheetRoutes(inStudy, threads, largestSheet);
-    jobRoutes(inStudy);
-    lookRoutes(inStudy, threads);
-    codebookRoutes(inStudy);
-    codingRoutes(inStudy, threads);
-    historyRoutes(inStudy, events);
-    samplingRoutes(inStudy);
-    groupRoutes(inStudy);
-    exchangeRoutes(inStudy, threads);
-    learningRoutes(inStudy);
-    reviewRoutes(inStudy);
-    finishRoutes(inStudy);
-    agreementRoutes(inStudy);
-    reportRoutes(inStudy, threads);
-    writeUpRoutes(inStudy);
-    return Promise.resolve();
-  });
+/** Takes nothing new, answers what is under way, and then lets go of whatever is left. */
+export async function closeInOrder(app: App): Promise<void> {
+  const cut = setTimeout(() => app.server.closeAllConnections(), DRAIN_MS);
+  await app.close();
+  clearTimeout(cut);
 }
 
 /** Folder of the built web app, from the source as from the build. */
 export const builtWeb = fileURLToPath(new URL('../../web/dist', import.meta.url));
-
-/** Every error leaves in the one shape; what was not meant for people is logged and replaced. */
-function replyWithProblems(app: App): void {
-  app.setErrorHandler((error: FastifyError | Problem, request, reply) => {
-    const problem = asProblem(error);
-    // a message of its own: pino would take the error's, which may quote what was written
-    if (problem.status >= 500) request.log.error({ err: error }, 'unexpected error');
-    return reply.code(problem.status).send({
-      code: problem.code,
-      sentence: problem.message,
-      ...(problem.details && { details: problem.details }),
-    });
-  });
-}
-
-function asProblem(error: FastifyError | Problem): Problem {
-  if (error instanceof Problem) return error;
-  if (isConnectionLost(error)) return problems.databaseAway();
-  if (isBusy(error)) return problems.busy();
-  if (hasZodFastifySchemaValidationErrors(error))
-    return problems.invalidRequest({
-      in: error.validationContext,
-      fields: error.validation.map(({ instancePath, message }) => ({ at: instancePath, message })),
-    });
-  if (error.code === 'FST_CSRF_INVALID_TOKEN' || error.code === 'FST_CSRF_MISSING_SECRET')
-    return new Problem(403, 'stale_page', 'This page is out of date: reload it, then try again.');
-  if (error.statusCode === 429)
-    return new Problem(429, 'too_many_tries', 'Too many tries: wait a minute, then try again.');
-  if (error.statusCode !== undefined && error.statusCode < 500)
-    return problems.invalidRequest({ reason: error.code });
-  return problems.unexpected();
-}

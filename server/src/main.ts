@@ -1,25 +1,20 @@
 import { fileURLToPath } from 'node:url';
-import { buildApp, builtWeb } from './app.js';
+import { buildApp, builtWeb, closeInOrder } from './app.js';
 import { openDatabase, rows } from './database/index.js';
-import { createThreads } from './jobs/index.js';
-import { ensureDemoResearcher, ensureOwner, removeExpiredSessions } from './people/index.js';
 import { loadDemoStudy } from './demo/index.js';
+import { watchEventLoop } from './eventLoopWatch.js';
+import { keepHouse } from './housekeeping.js';
+import { createThreads } from './jobs/index.js';
+import { ensureDemoResearcher, ensureOwner } from './people/index.js';
 import { startRunners } from './runners.js';
-import { stopOnSignal } from './stopOnSignal.js';
+import { readSettings } from './settings.js';
+import { orGiveUp, stopOnSignal } from './process.js';
 
-const host = process.env['HOST'] ?? '127.0.0.1';
-const port = Number(process.env['PORT'] ?? 4310);
-const databaseUrl = process.env['DATABASE_URL'];
-const demoFolder =
-  process.env['DEMO_FOLDER'] ?? fileURLToPath(new URL('../../demo', import.meta.url));
-const onLoopback = ['127.0.0.1', '::1', 'localhost'].includes(host);
+const settings = await orGiveUp(() => readSettings(process.env));
+const { databaseUrl, host, port } = settings;
+const demoFolder = settings.demoFolder ?? fileURLToPath(new URL('../../demo', import.meta.url));
 
-if (!databaseUrl) {
-  console.error('DATABASE_URL is not set: start with `npm start`, which sets up a database.');
-  process.exit(1);
-}
-
-const orm = await openDatabase(databaseUrl);
+const orm = await orGiveUp(() => openDatabase(databaseUrl));
 const password = await ensureOwner(orm.em.fork());
 // told at once: were the start to fail further on, it could not be told again
 if (password)
@@ -30,29 +25,36 @@ const owners = await rows<{ id: number }>(
   'select id from account where password_hash is not null order by id limit 1',
 );
 await loadDemoStudy(orm.em.fork(), demoFolder, [demo.id, ...owners.map((owner) => owner.id)]);
-await removeExpiredSessions(orm.em.fork());
 
 const threads = createThreads();
 const jobs = await openDatabase(databaseUrl, { migrate: false, use: 'jobs' });
 const app = await buildApp({
+  ...settings,
   orm,
   threads,
-  demoOffered: onLoopback,
   beats: () => runners.beats(),
   web: builtWeb,
-  ...(process.env['LOG'] !== 'off' && { log: process.stdout }),
+  log: process.stdout,
 });
 const runners = startRunners(jobs, threads, (error) => {
   app.log.error({ err: error }, 'a job failed');
 });
+const endHousekeeping = keepHouse(orm, (error) => {
+  app.log.error({ err: error }, 'something was not cleared away');
+});
+const endWatch = settings.watchEventLoop
+  ? watchEventLoop(app, (hold) => app.log.warn(hold, 'the event loop was held'))
+  : () => {};
 
 stopOnSignal(async () => {
-  await app.close();
+  endHousekeeping();
+  endWatch();
+  await closeInOrder(app);
   await runners.stop();
   await threads.close();
   await jobs.close();
   await orm.close();
 });
 
-await app.listen({ host, port });
+await orGiveUp(() => app.listen({ host, port }));
 console.log(`\nYellow Thread is ready: http://${host}:${port}\n`);

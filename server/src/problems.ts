@@ -18,6 +18,51 @@ export const problems = {
     new Problem(401, 'not_signed_in', 'You are not signed in, or no longer: sign in again.'),
   wrongSignIn: () =>
     new Problem(401, 'wrong_sign_in', 'Name and password do not go together: try again.'),
+  wrongOldPassword: () =>
+    new Problem(
+      403,
+      'wrong_old_password',
+      'This is not the password that you have now: it was not changed.',
+    ),
+  weakPassword: (why: string) =>
+    new Problem(
+      422,
+      'weak_password',
+      `This password would be guessed soon. ${why && `${why} `}Take several words that do not belong together.`,
+    ),
+  waitToTry: (seconds: number) =>
+    new Problem(
+      429,
+      'too_many_tries',
+      `Too many wrong tries: wait ${seconds < 60 ? `${seconds} s` : `${Math.ceil(seconds / 60)} min`}, then try again.`,
+      { seconds },
+    ),
+  unknownHost: (name: string) =>
+    new Problem(
+      421,
+      'unknown_host',
+      `This server does not answer as “${name.slice(0, 100)}”: whoever runs it names the addresses that it has in PUBLIC_URL.`,
+    ),
+  foreignOrigin: () =>
+    new Problem(
+      403,
+      'foreign_origin',
+      'This came from a page of another address, so nothing was changed. Whoever runs this server names the addresses that it has in PUBLIC_URL.',
+    ),
+  notEncrypted: () =>
+    new Problem(
+      403,
+      'not_encrypted',
+      'Sign in by the address with https. Behind a proxy, whoever runs this server names it in TRUST_PROXY, and it says X-Forwarded-Proto.',
+    ),
+  diskFull: () =>
+    new Problem(
+      507,
+      'disk_full',
+      'The disk of the server is full, so nothing was changed: what you typed is kept and sent when there is room again.',
+    ),
+  tooManyStreams: () =>
+    new Problem(429, 'too_many_streams', 'You have too many pages open: close some of them.'),
   passwordToChoose: () =>
     new Problem(403, 'password_to_choose', 'Choose a password of your own first.'),
   demoNotOffered: () =>
@@ -33,6 +78,12 @@ export const problems = {
       409,
       'not_entered_yet',
       `${name} has an account here that was not entered yet: let them sign in once, then let them in.`,
+    ),
+  notTheOwner: () =>
+    new Problem(
+      403,
+      'not_the_owner',
+      'The owner of this installation is shut out by nobody else: nothing was changed.',
     ),
   lastMember: () =>
     new Problem(

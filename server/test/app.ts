@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { hash } from '@node-rs/argon2';
-import { buildApp, type AppOptions } from '../src/app.js';
+import { buildApp } from '../src/app.js';
+import type { AppOptions } from '../src/appOptions.js';
 import type { App } from '../src/routeScope.js';
 import { openDatabase, row, rows } from '../src/database/index.js';
 import { createThreads } from '../src/jobs/index.js';
@@ -12,10 +13,9 @@ export type Client = ReturnType<typeof createClient>;
 export const PASSWORD = 'correct horse battery';
 
 /** The whole server on a database of its own, as it runs in the product. */
-export async function startServer({
-  log,
-  largestSheet,
-}: Pick<AppOptions, 'log' | 'largestSheet'> = {}) {
+export async function startServer(
+  options: Omit<Partial<AppOptions>, 'orm' | 'threads' | 'beats'> = {},
+) {
   const database = await createDatabase();
   const orm = await openDatabase(database.url, { migrate: false });
   const jobs = await openDatabase(database.url, { migrate: false, use: 'jobs' });
@@ -25,10 +25,9 @@ export async function startServer({
   const app = await buildApp({
     orm,
     threads,
-    demoOffered: true,
+    demo: true,
     beats: runners.beats,
-    ...(log && { log }),
-    ...(largestSheet && { largestSheet }),
+    ...options,
   });
   return {
     app,
@@ -40,13 +39,13 @@ export async function startServer({
     sql: <Row>(text: string, values: (string | number | null)[] = []) =>
       rows<Row>(orm.em.fork(), text, values),
     /** A new person, signed in. */
-    async enter(name: string): Promise<Client> {
+    async enter(name: string, headers: Record<string, string> = {}): Promise<Client> {
       const { id } = await row<{ id: number }>(
         orm.em.fork(),
         'insert into account (name, password_hash) values (?, ?) returning id',
         [name, await hash(PASSWORD, { memoryCost: 1024, timeCost: 1 })],
       );
-      const client = createClient(app, id);
+      const client = createClient(app, id, headers);
       await client.signIn(name, PASSWORD);
       return client;
     },
@@ -74,8 +73,9 @@ type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 let clients = 0;
 
 /** A browser's part, at an address of its own: keeps the cookie, sends the token that changes must carry. */
-function createClient(app: App, accountId: number) {
-  const remoteAddress = `10.0.0.${(clients += 1)}`;
+function createClient(app: App, accountId: number, own: Record<string, string> = {}) {
+  clients += 1;
+  const remoteAddress = own['x-forwarded-for'] ? '127.0.0.1' : `10.0.0.${clients}`;
   let cookie = '';
   let token = '';
   async function send<Body = { code: string; sentence: string }>(
@@ -89,6 +89,7 @@ function createClient(app: App, accountId: number) {
       url: `/api${path}`,
       headers: {
         cookie,
+        ...own,
         ...(method !== 'GET' && { 'csrf-token': token }),
         ...(options.body !== undefined && { 'content-type': 'application/json' }),
         ...options.headers,

@@ -15,6 +15,12 @@ export const router = createBrowserRouter([
       { index: true, element: <Navigate to="/studies" replace /> },
       { path: 'studies', element: <StudyList /> },
       {
+        path: 'password',
+        lazy: async () => ({
+          Component: (await import('./people/choosePassword.js')).ChangePassword,
+        }),
+      },
+      {
         path: 'studies/:study',
         element: <StudyFrame />,
         loader: ({ params }) => {

@@ -19,7 +19,7 @@ afterAll(() => server.stop());
 
 /** What is heard of a study, one event after the other. */
 async function* listen(person: Client, signal: AbortSignal): AsyncGenerator<StudyEvent> {
-  const reply = await fetch(`${origin}/api${study.base}/events`, {
+  const reply = await fetch(`${origin}/api/events`, {
     headers: { cookie: person.cookie() },
     signal,
   });
@@ -32,7 +32,7 @@ async function* listen(person: Client, signal: AbortSignal): AsyncGenerator<Stud
       text = text.slice(end + 2);
       // the caller names the shape; the server has checked it against the contract
       if (line.startsWith('data: ')) yield JSON.parse(line.slice(6)) as StudyEvent;
-      else yield { tab: 'opened', by: 0, tables: [], responses: null };
+      else yield { study: 0, tab: 'opened', by: 0, tables: [], responses: null };
     }
   }
 }
@@ -43,7 +43,7 @@ test('whoever has the study open hears at once what was changed, undone and redo
   expect((await events.next()).value).toMatchObject({ tab: 'opened' });
   const [first] = (await study.ledger()).ids;
   await study.code(first!, { newCode: 'Late' });
-  const heard = { tab: null, by: client.accountId, responses: [first] };
+  const heard = { study: study.id, tab: null, by: client.accountId, responses: [first] };
   expect((await events.next()).value).toEqual({ ...heard, tables: ['code', 'mention'] });
   await study.undo();
   expect((await events.next()).value).toEqual({ ...heard, tables: ['code', 'mention'] });
@@ -55,12 +55,42 @@ test('whoever has the study open hears at once what was changed, undone and redo
   stop.abort();
 });
 
-test('nobody else hears anything', async () => {
-  const stranger = await server.enter('Stranger');
-  const reply = await fetch(`${origin}/api${study.base}/events`, {
-    headers: { cookie: stranger.cookie() },
+test('whoever was let in hears, nobody else does, and whoever is shut out or signed out no longer', async () => {
+  const guest = await server.enter('Guest');
+  const stop = new AbortController();
+  const events = listen(guest, stop.signal);
+  await events.next();
+  const [first] = (await study.ledger()).ids;
+  await study.settle(first!);
+  const members = `${study.base}/members`;
+  await client.send('POST', members, { body: { name: 'Guest' } });
+  // nothing of what came before
+  expect((await events.next()).value).toMatchObject({ study: study.id, tables: ['membership'] });
+  await study.settle(first!, false);
+  expect((await events.next()).value).toMatchObject({ tables: ['settlement'] });
+  await client.send('DELETE', `${members}/${guest.accountId}`);
+  await study.settle(first!);
+  const own = await guest.send<{ id: number }>('POST', '/studies', {
+    body: { name: 'Own', purpose: '' },
   });
-  expect(reply.status).toBe(404);
+  // nothing of the study that they were shut out of
+  expect((await events.next()).value).toMatchObject({
+    ...{ study: own.body.id, tables: ['membership'] },
+  });
+  await guest.send('DELETE', '/session');
+  expect((await events.next()).done).toBe(true);
+});
+
+test('streams beyond what a person has pages are refused', async () => {
+  const many = await server.enter('Many');
+  const stop = new AbortController();
+  const open = () =>
+    fetch(`${origin}/api/events`, { headers: { cookie: many.cookie() }, signal: stop.signal });
+  const replies = [];
+  for (let n = 0; n < 21; n++) replies.push((await open()).status);
+  expect(replies.slice(0, 20)).toEqual(Array(20).fill(200));
+  expect(replies[20]).toBe(429);
+  stop.abort();
 });
 
 test('a database that drops every connection is found again, with all that it acknowledged', async () => {
@@ -75,7 +105,9 @@ test('a database that drops every connection is found again, with all that it ac
      where datname = current_database() and pid <> pg_backend_pid()`,
   );
   // anything may have happened while nothing could be heard
-  expect((await events.next()).value).toEqual({ tab: null, by: 0, tables: [], responses: null });
+  expect((await events.next()).value).toEqual({
+    ...{ study: 0, tab: null, by: 0, tables: [], responses: null },
+  });
   expect((await study.ledger('show=open')).ids).toEqual([first, second]);
   await study.settle(second!);
   expect((await events.next()).value).toMatchObject({ responses: [second] });

@@ -4,8 +4,8 @@ import { CHANGE_CHANNEL, listenTo, type Listening, type ToldChange } from '../da
 type Listener = (event: StudyEvent) => void;
 
 export interface StudyEvents {
-  /** Tells what happens to a study from when it resolves on. @returns what ends it */
-  listen(studyId: number, listener: Listener): Promise<() => void>;
+  /** Tells what happens to any study from when it resolves on. @returns what ends it */
+  listen(listener: Listener): Promise<() => void>;
   close(): Promise<void>;
 }
 
@@ -14,40 +14,25 @@ export interface StudyEvents {
  * that anything may have changed meanwhile.
  */
 export function openStudyEvents(url: string, onError: (error: unknown) => void): StudyEvents {
-  const listeners = new Map<number, Set<Listener>>();
+  const listeners = new Set<Listener>();
   let listening: Listening | null = null;
 
-  const tell = (studyId: number, event: StudyEvent) => {
-    for (const listener of listeners.get(studyId) ?? []) listener(event);
+  const tell = (event: StudyEvent) => {
+    for (const listener of listeners) listener(event);
   };
   const onMessage = (payload: string) => {
     // only this server's own code writes to the channel
-    const told = JSON.parse(payload) as ToldChange;
-    tell(
-      told.studyId,
-      studyEventSchema.parse({
-        tab: told.tab,
-        by: told.accountId,
-        tables: told.tables,
-        responses: told.responses,
-      }),
-    );
+    const { studyId, accountId, ...told } = JSON.parse(payload) as ToldChange;
+    tell(studyEventSchema.parse({ study: studyId, by: accountId, ...told }));
   };
-  const onAgain = () => {
-    for (const studyId of listeners.keys())
-      tell(studyId, { tab: null, by: 0, tables: [], responses: null });
-  };
+  const onAgain = () => tell({ study: 0, tab: null, by: 0, tables: [], responses: null });
 
   return {
-    async listen(studyId, listener) {
+    async listen(listener) {
       listening ??= listenTo(url, CHANGE_CHANNEL, { onMessage, onAgain, onError });
       await listening.ready;
-      const heard = listeners.get(studyId) ?? new Set();
-      listeners.set(studyId, heard.add(listener));
-      return () => {
-        heard.delete(listener);
-        if (heard.size === 0) listeners.delete(studyId);
-      };
+      listeners.add(listener);
+      return () => void listeners.delete(listener);
     },
     async close() {
       await listening?.close();

@@ -133,12 +133,22 @@ export interface ToldChange {
   studyId: number;
   accountId: number;
   tab: string | null;
-  tables: (keyof ChangeTables)[];
+  tables: (keyof ChangeTables | 'membership' | 'session')[];
   /** The answers that it is about; null when there are too many to be named. */
   responses: number[] | null;
 }
 export const CHANGE_CHANNEL = 'study_change';
 const MOST_NAMED = 300;
+
+/** Tells that somebody may no longer see what they saw: a study's members changed, or, without one, sessions ended. */
+export async function tellAccess(em: EntityManager, studyId: number | null): Promise<void> {
+  const told: ToldChange = {
+    ...{ studyId: studyId ?? 0, accountId: 0, tab: null },
+    tables: [studyId === null ? 'session' : 'membership'],
+    responses: [],
+  };
+  await rows(em, 'select pg_notify(?, ?)', [CHANGE_CHANNEL, JSON.stringify(told)]);
+}
 
 async function tellChange(em: EntityManager, maker: ChangeMaker, diff: ChangeDiff): Promise<void> {
   const responses = new Set<number>();

@@ -2,6 +2,7 @@ export {
   CHANGE_CHANNEL,
   makeChange,
   redoChange,
+  tellAccess,
   undoChange,
   type ChangeMaker,
   type ToldChange,
@@ -29,5 +30,5 @@ export {
   findSettlements,
   questionsInReview,
 } from './records.js';
-export { isBusy, isConnectionLost } from './trouble.js';
+export { isBusy, isConnectionLost, isDiskFull } from './trouble.js';
 export { readWritten, sumWritten, type Written } from './written.js';

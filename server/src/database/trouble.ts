@@ -12,7 +12,10 @@ export const isConnectionLost = (error: unknown): boolean =>
   lostCodes.has(codeOf(error)) ||
   (error instanceof Error && /connection terminated|not queryable/iu.test(error.message));
 
+/** Whether the database has no room left to write (class 53 of the errcodes appendix), or the disk has none. */
+export const isDiskFull = (error: unknown): boolean => ['53100', 'ENOSPC'].includes(codeOf(error));
+
 /** Whether something else held a row, or all connections, for too long. */
 export const isBusy = (error: unknown): boolean =>
-  codeOf(error) === '55P03' ||
+  ['55P03', '53300'].includes(codeOf(error)) ||
   (error instanceof Error && /timeout acquiring a connection/iu.test(error.message));

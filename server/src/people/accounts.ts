@@ -23,6 +23,10 @@ export async function signIn(
   return account;
 }
 
+/** Whether this is the account's password. */
+export const isPasswordOf = ({ passwordHash }: AccountRow, password: string): Promise<boolean> =>
+  passwordHash ? verify(passwordHash, password) : Promise.resolve(false);
+
 /** Replaces the password; other sessions of the account end. */
 export async function choosePassword(
   em: EntityManager,

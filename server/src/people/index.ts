@@ -1,4 +1,6 @@
 export { ensureDemoResearcher, ensureOwner } from './accounts.js';
+export { noteInAudit, type AuditAction } from './audit.js';
+export { auditRoutes, noteExports } from './auditRoutes.js';
 export { loadAccount, makerOf, requireAccount, requireStudy, type Maker } from './guard.js';
 export { memberRoutes } from './memberRoutes.js';
 export { peopleRoutes } from './routes.js';
@@ -8,3 +10,4 @@ export {
   SESSION_DAYS,
   sessionSecret,
 } from './sessionStore.js';
+export { forgetTries } from './tries.js';

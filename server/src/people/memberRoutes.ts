@@ -6,11 +6,24 @@ import {
   oneTimePasswordSchema,
   studyParams,
 } from '@yellow-thread/contract';
+import type { FastifyRequest } from 'fastify';
 import type { App } from '../routeScope.js';
+import { noteInAudit, type AuditAction } from './audit.js';
 import { requireAccount } from './guard.js';
 import { addMember, givePassword, listMembers, removeMember } from './members.js';
 
 const notMany = { rateLimit: { max: 30, timeWindow: '1 minute' } };
+
+const note = (
+  request: FastifyRequest<{ Params: { study: number } }>,
+  action: AuditAction,
+  member: number,
+) =>
+  noteInAudit(request.em, {
+    ...{ action, accountId: requireAccount(request).id },
+    studyId: request.params.study,
+    details: { member },
+  });
 
 /** Who works in a study. */
 export function memberRoutes(app: App): void {
@@ -35,7 +48,12 @@ export function memberRoutes(app: App): void {
         response: { 200: oneTimePasswordSchema },
       },
     },
-    ({ em, params, body }) => addMember(em, params.study, body.name),
+    async (request) => {
+      const { em, params, body } = request;
+      const { member, ...given } = await addMember(em, params.study, body.name);
+      await note(request, 'member_added', member);
+      return given;
+    },
   );
   app.post(
     `${path}/:member/password`,
@@ -47,9 +65,11 @@ export function memberRoutes(app: App): void {
         response: { 200: oneTimePasswordSchema },
       },
     },
-    (request) => {
+    async (request) => {
       const { study, member } = request.params;
-      return givePassword(request.em, requireAccount(request), study, member);
+      const given = await givePassword(request.em, requireAccount(request), study, member);
+      await note(request, 'password_given', member);
+      return given;
     },
   );
   app.delete(
@@ -57,8 +77,10 @@ export function memberRoutes(app: App): void {
     {
       schema: { operationId: 'removeMember', params: memberParams, response: { 200: doneSchema } },
     },
-    async ({ em, params }) => {
-      await removeMember(em, params.study, params.member);
+    async (request) => {
+      const { em, params } = request;
+      await removeMember(em, requireAccount(request), params.study, params.member);
+      await note(request, 'member_removed', params.member);
       return { done: true as const };
     },
   );

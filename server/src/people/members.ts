@@ -1,6 +1,13 @@
 import type { Member, OneTimePassword } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { AccountEntity, MembershipEntity, row, rows, type AccountRow } from '../database/index.js';
+import {
+  AccountEntity,
+  MembershipEntity,
+  row,
+  rows,
+  tellAccess,
+  type AccountRow,
+} from '../database/index.js';
 import { problems } from '../problems.js';
 import { oneTimePassword, OWNER } from './accounts.js';
 import { endSessions } from './sessionStore.js';
@@ -55,7 +62,7 @@ export async function addMember(
   em: EntityManager,
   studyId: number,
   name: string,
-): Promise<OneTimePassword> {
+): Promise<OneTimePassword & { member: number }> {
   const { password, account } = await oneTimePassword();
   return em.transactional(async (tx) => {
     const made = await rows(
@@ -84,7 +91,8 @@ export async function addMember(
         account.passwordHash,
         known.id,
       ]);
-    return { password: known.waits ? password : null };
+    await tellAccess(tx, studyId);
+    return { password: known.waits ? password : null, member: known.id };
   });
 }
 
@@ -106,9 +114,14 @@ export async function givePassword(
   return { password };
 }
 
-/** Shuts a person out of a study; what they coded stays. @throws Problem last_member */
+/**
+ * Shuts a person out of a study; what they coded stays. The owner of the installation is shut out by nobody else.
+ *
+ * @throws Problem last_member, not_the_owner
+ */
 export async function removeMember(
   em: EntityManager,
+  actor: AccountRow,
   studyId: number,
   memberId: number,
 ): Promise<void> {
@@ -121,10 +134,13 @@ export async function removeMember(
     );
     if (!members.some(({ id }) => id === memberId)) throw problems.notFound('person');
     if (members.length === 1) throw problems.lastMember();
+    const { name } = await tx.findOneOrFail(AccountEntity, memberId);
+    if (name === OWNER && actor.id !== memberId) throw problems.notTheOwner();
     await rows(tx, 'delete from membership where study_id = ? and account_id = ?', [
       studyId,
       memberId,
     ]);
+    await tellAccess(tx, studyId);
   });
 }
 

@@ -6,28 +6,40 @@ import {
   type Session,
 } from '@yellow-thread/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import type { App } from '../routeScope.js';
 import type { AccountRow } from '../database/index.js';
+import { isFromThisMachine } from '../hosts.js';
+import type { Threads } from '../jobs/index.js';
 import { problems } from '../problems.js';
-import { choosePassword, ensureDemoResearcher, signIn } from './accounts.js';
+import type { App } from '../routeScope.js';
+import { choosePassword, ensureDemoResearcher, isPasswordOf, signIn } from './accounts.js';
+import { noteInAudit } from './audit.js';
+import { beginTry } from './tries.js';
 
-const fewTries = { rateLimit: { max: 10, timeWindow: '1 minute' } };
+const fewTries = { rateLimit: { max: 30, timeWindow: '1 minute' } };
 
-/** @param demoOffered true while the server is bound to loopback and has the demo study */
-export function peopleRoutes(app: App, demoOffered: boolean): void {
+/** @param demo whether the demo may be entered without a password by who sits at the server's machine */
+export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
   const sessionOf = (request: FastifyRequest, reply: FastifyReply): Session => ({
     account: request.account && {
       id: request.account.id,
       name: request.account.name,
       choosesPassword: request.account.choosesPassword,
+      hasPassword: request.account.passwordHash !== null,
     },
-    csrfToken: reply.generateCsrf(),
-    demoOffered,
+    // a token is kept in a session, and nobody has one before signing in
+    csrfToken: request.account ? reply.generateCsrf() : null,
+    demoOffered: demo && isFromThisMachine(request),
   });
-  const enter = async (request: FastifyRequest, account: AccountRow) => {
+  const enter = async (
+    request: FastifyRequest,
+    account: AccountRow,
+    action: 'signed_in' | 'entered_demo',
+  ) => {
     await request.session.regenerate();
     request.session.accountId = account.id;
     request.account = account;
+    const details = { address: request.ip };
+    await noteInAudit(request.em, { action, accountId: account.id, details });
   };
   const replies = { 200: sessionSchema };
 
@@ -39,12 +51,17 @@ export function peopleRoutes(app: App, demoOffered: boolean): void {
 
   app.post(
     '/api/session',
-    {
-      config: fewTries,
-      schema: { operationId: 'signIn', body: signInSchema, response: replies },
-    },
+    { schema: { operationId: 'signIn', body: signInSchema, response: replies } },
     async (request, reply) => {
-      await enter(request, await signIn(request.em, request.body.name, request.body.password));
+      const { em, ip, body } = request;
+      const wasRight = await beginTry(em, { name: body.name, address: ip });
+      const account = await signIn(em, body.name, body.password).catch(async (error: unknown) => {
+        const details = { address: ip };
+        await noteInAudit(em, { action: 'sign_in_refused', accountId: null, details });
+        throw error;
+      });
+      await wasRight();
+      await enter(request, account, 'signed_in');
       return sessionOf(request, reply);
     },
   );
@@ -53,8 +70,8 @@ export function peopleRoutes(app: App, demoOffered: boolean): void {
     '/api/session/demo',
     { config: fewTries, schema: { operationId: 'enterDemo', response: replies } },
     async (request, reply) => {
-      if (!demoOffered) throw problems.demoNotOffered();
-      await enter(request, await ensureDemoResearcher(request.em));
+      if (!demo || !isFromThisMachine(request)) throw problems.demoNotOffered();
+      await enter(request, await ensureDemoResearcher(request.em), 'entered_demo');
       return sessionOf(request, reply);
     },
   );
@@ -63,7 +80,9 @@ export function peopleRoutes(app: App, demoOffered: boolean): void {
     '/api/session',
     { schema: { operationId: 'signOut', response: { 200: doneSchema } } },
     async (request) => {
+      const { account } = request;
       await request.session.destroy();
+      if (account) await noteInAudit(request.em, { action: 'signed_out', accountId: account.id });
       return { done: true as const };
     },
   );
@@ -75,13 +94,24 @@ export function peopleRoutes(app: App, demoOffered: boolean): void {
       schema: { operationId: 'choosePassword', body: choosePasswordSchema, response: replies },
     },
     async (request, reply) => {
-      if (!request.account?.passwordHash) throw problems.notSignedIn();
-      await choosePassword(
-        request.em,
-        request.account,
-        request.body.password,
-        request.session.sessionId,
-      );
+      const { em, account, body, ip } = request;
+      if (!account?.passwordHash) throw problems.notSignedIn();
+      if (!account.choosesPassword) {
+        const wasRight = await beginTry(em, { name: account.name, address: ip });
+        if (!(await isPasswordOf(account, body.old ?? ''))) throw problems.wrongOldPassword();
+        await wasRight();
+      }
+      const about = [
+        ...account.name.split(/\s+/u),
+        account.name,
+        'yellow',
+        'thread',
+        'yellowthread',
+      ];
+      const weakness = await threads.run('weaknessOf', { password: body.password, about });
+      if (weakness !== null) throw problems.weakPassword(weakness);
+      await choosePassword(em, account, body.password, request.session.sessionId);
+      await noteInAudit(em, { action: 'password_chosen', accountId: account.id });
       return sessionOf(request, reply);
     },
   );

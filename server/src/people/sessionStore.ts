@@ -1,11 +1,14 @@
 import { randomBytes } from 'node:crypto';
 import type { SessionStore } from '@fastify/session';
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
-import { row, rows } from '../database/index.js';
+import { row, rows, tellAccess } from '../database/index.js';
 
 type Session = Parameters<SessionStore['set']>[1];
 
+/** A session ends when nothing was asked for so long. */
 export const SESSION_DAYS = 14;
+/** However busy, it ends after so long. */
+const LONGEST_DAYS = 60;
 
 /** Keeps sessions in PostgreSQL, so that any copy of the server knows them and a restart ends none. */
 export function createSessionStore(orm: MikroORM): SessionStore {
@@ -19,8 +22,9 @@ export function createSessionStore(orm: MikroORM): SessionStore {
       void answer(
         rows<{ data: Session }>(
           orm.em.fork(),
-          'select data from session where id = ? and expires_at > now()',
-          [id],
+          `select data from session where id = ? and expires_at > now()
+             and started_at > now() - make_interval(days => ?)`,
+          [id, LONGEST_DAYS],
         ).then(([found]) => found?.data ?? null),
         callback as (error?: unknown, result?: Session | null) => void,
       ),
@@ -53,17 +57,27 @@ export function createSessionStore(orm: MikroORM): SessionStore {
 
 /**
  * Ends sessions without deleting them: a request that is under way saves its session when it is done, and
- * would bring back who has signed out. The next start removes them.
+ * would bring back who has signed out. They are removed within the hour.
  */
-export const endSessions = (em: EntityManager, where: string, values: (string | number)[]) =>
-  rows(
+export async function endSessions(
+  em: EntityManager,
+  where: string,
+  values: (string | number)[],
+): Promise<void> {
+  await rows(
     em,
     `update session set account_id = null, data = '{}', expires_at = now() where ${where}`,
     values,
   );
+  await tellAccess(em, null);
+}
 
 export const removeExpiredSessions = (em: EntityManager) =>
-  rows(em, 'delete from session where expires_at <= now()');
+  rows(
+    em,
+    'delete from session where expires_at <= now() or started_at <= now() - make_interval(days => ?)',
+    [LONGEST_DAYS],
+  );
 
 /** The secret that signs cookies: made once, kept in the database, the same for every server on it. */
 export async function sessionSecret(em: EntityManager): Promise<string> {

@@ -8,6 +8,7 @@ import {
   row,
   rows,
   StudyEntity,
+  tellAccess,
   withinGroup,
   type QuestionRow,
 } from '../database/index.js';
@@ -44,6 +45,7 @@ export async function createStudy(
       study.id,
       accountId,
     ]);
+    await tellAccess(tx, study.id);
     return row<StudySummary>(tx, `${summary} where s.id = ?`, [study.id]);
   });
 }

@@ -93,7 +93,7 @@ export async function callSession(
   options: Omit<Call<typeof sessionSchema>, 'reply'> = {},
 ): Promise<Session> {
   const session = await call(path, { ...options, reply: sessionSchema });
-  csrfToken = session.csrfToken;
+  csrfToken = session.csrfToken ?? '';
   return session;
 }
 

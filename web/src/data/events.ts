@@ -1,7 +1,8 @@
-import { studyEventSchema, type StudyEvent } from '@yellow-thread/contract';
+import type { StudyEvent } from '@yellow-thread/contract';
 import { useEffect, useSyncExternalStore } from 'react';
 import { TAB } from './client.js';
 import { FROM_DECISIONS, FROM_MENTIONS, refresh, type Resource } from './queryClient.js';
+import { followStream } from './sharedStream.js';
 
 let connected = true;
 const watchers = new Set<() => void>();
@@ -46,6 +47,7 @@ const follows: Record<string, readonly Resource[]> = {
   variable: ['variable', 'study', 'report', 'groups'],
   question: ['study', 'report'],
   study: ['study'],
+  membership: ['members'],
 };
 
 function follow(study: number, { tab, tables, responses }: StudyEvent): void {
@@ -65,26 +67,15 @@ function follow(study: number, { tab, tables, responses }: StudyEvent): void {
 
 /** Keeps what is shown of a study up to date with what others do to it. */
 export function useStudyEvents(study: number): void {
-  useEffect(() => {
-    const source = new EventSource(`/api/studies/${study}/events`);
-    let wasLost = false;
-    source.addEventListener('open', () => {
-      setConnected(true);
-      // what happened while nothing could be heard
-      if (wasLost) void refresh(({ queryKey: [resource] }) => resource !== 'ledger');
-      wasLost = false;
-    });
-    source.addEventListener('error', () => {
-      wasLost = true;
-      setConnected(false);
-    });
-    source.addEventListener('message', ({ data }) => {
-      const event = studyEventSchema.safeParse(JSON.parse(String(data)));
-      if (event.success) follow(study, event.data);
-    });
-    return () => {
-      source.close();
-      setConnected(true);
-    };
-  }, [study]);
+  useEffect(
+    () =>
+      followStream({
+        onEvent: (event) => {
+          if (event.study === study || event.study === 0) follow(study, event);
+        },
+        onConnected: setConnected,
+        onMissed: () => void refresh(({ queryKey: [resource] }) => resource !== 'ledger'),
+      }),
+    [study],
+  );
 }

@@ -2,6 +2,7 @@ import {
   doneSchema,
   membersSchema,
   oneTimePasswordSchema,
+  type ChoosePassword,
   type SignIn,
 } from '@yellow-thread/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -34,9 +35,7 @@ export const useEnterDemo = () =>
   useSessionChange(() => callSession('/api/session/demo', { method: 'POST' }));
 
 export const useChoosePassword = () =>
-  useSessionChange((password: string) =>
-    callSession('/api/password', { method: 'PUT', body: { password } }),
-  );
+  useSessionChange((body: ChoosePassword) => callSession('/api/password', { method: 'PUT', body }));
 
 export const useSignOut = () =>
   useSessionChange(async () => {

@@ -18,6 +18,11 @@ export function StudyList() {
         <h1 className="border-l-[3px] border-thread pl-3">Studies</h1>
         <span className="flex items-baseline gap-3">
           <span className="text-soft">{session?.account?.name}</span>
+          {session?.account?.hasPassword && (
+            <Link to="/password" className="text-soft hover:text-ink">
+              Password
+            </Link>
+          )}
           <Button look="bare" onClick={() => signOut.mutate(undefined)}>
             Sign out
           </Button>

@@ -22,14 +22,15 @@ const MOST_MEMORY_MB = 2048;
 /** A workbook is written row by row: with more room than this it only lets more lie about that is of no use any more. */
 const MOST_FOR_FILES_MB = { old: 96, young: 16 };
 
-/** Sheets and files do not wait behind models, and but one at a time fills memory with what it holds. */
-type PoolName = 'sheets' | 'models' | 'files';
+/** Sheets and files do not wait behind models, nothing short behind something long, and one sheet holds up no other. */
+type PoolName = 'sheets' | 'models' | 'files' | 'short';
 const poolOf: Record<keyof ThreadWork, PoolName> = {
   readSheet: 'sheets',
   checkSheet: 'sheets',
   writeSheet: 'sheets',
   stageSheet: 'sheets',
-  readListed: 'sheets',
+  readListed: 'short',
+  weaknessOf: 'short',
   look: 'models',
   layOutBySimilarity: 'models',
   likeThese: 'models',
@@ -49,7 +50,8 @@ export function createThreads(): Threads {
       ...(fromSource ? { execArgv: ['--conditions=source'] } : {}),
     });
   const pools: Record<PoolName, Piscina> = {
-    sheets: makePool(1),
+    sheets: makePool(2),
+    short: makePool(1),
     models: makePool(2),
     files: makePool(1, MOST_FOR_FILES_MB),
   };

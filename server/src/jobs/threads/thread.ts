@@ -30,6 +30,7 @@ export interface ThreadWork {
   checkSheet: { input: CheckInput; result: SheetOutcome };
   writeSheet: { input: WriteInput; result: Awaited<ReturnType<typeof writeSheetWork>> };
   stageSheet: { input: StageInput; result: void };
+  weaknessOf: { input: { password: string; about: string[] }; result: string | null };
   readListed: { input: { fileName: string; content: Uint8Array }; result: ListedCodes };
   look: {
     input: { answers: string[]; question: string; aside: string[]; most: number };
@@ -81,6 +82,11 @@ async function compute(message: Message): Promise<unknown> {
       return writeSheetWork(message.input, line);
     case 'stageSheet':
       return stageSheetWork(message.input, line);
+    case 'weaknessOf': {
+      // its dictionaries take longer to load than all else that threads do
+      const { weaknessOf } = await import('../../people/passwordStrength.js');
+      return weaknessOf(message.input.password, message.input.about);
+    }
     case 'readListed':
       return readListed(message.input.fileName, message.input.content);
     case 'look': {

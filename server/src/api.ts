@@ -1,0 +1,110 @@
+import cookie from '@fastify/cookie';
+import csrf from '@fastify/csrf-protection';
+import multipart from '@fastify/multipart';
+import session from '@fastify/session';
+import type { FastifyRequest } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { agreementRoutes } from './agreement/index.js';
+import type { AppOptions } from './appOptions.js';
+import { codebookRoutes } from './codebook/index.js';
+import { codingRoutes, historyRoutes, openStudyEvents, streamRoutes } from './coding/index.js';
+import { exchangeRoutes } from './exchange/index.js';
+import { groupRoutes, readWithin } from './groups/index.js';
+import { jobRoutes } from './jobs/index.js';
+import { learningRoutes } from './learning/index.js';
+import { lookRoutes } from './look/index.js';
+import {
+  auditRoutes,
+  createSessionStore,
+  loadAccount,
+  memberRoutes,
+  noteExports,
+  peopleRoutes,
+  requireStudy,
+  SESSION_DAYS,
+  sessionSecret,
+} from './people/index.js';
+import { problems } from './problems.js';
+import { reportRoutes, writeUpRoutes } from './report/index.js';
+import { finishRoutes, reviewRoutes } from './review/index.js';
+import type { App } from './routeScope.js';
+import { samplingRoutes } from './sampling/index.js';
+import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
+import { backgroundRoutes, studyRoutes } from './study/index.js';
+
+/** Everything below `/api`: each request is looked up by its session, and by the study that it is about. */
+export async function serveApi(
+  api: App,
+  { orm, threads, demo, publicUrls = [], largestSheet = LARGEST_SHEET }: AppOptions,
+): Promise<void> {
+  const isEncryptedOnly =
+    publicUrls.length > 0 && publicUrls.every(({ protocol }) => protocol === 'https:');
+  await api.register(cookie);
+  await api.register(session, {
+    secret: await sessionSecret(orm.em.fork()),
+    cookieName: 'yellow-thread',
+    store: createSessionStore(orm),
+    saveUninitialized: false,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: isEncryptedOnly ? true : 'auto',
+      path: '/',
+      maxAge: SESSION_DAYS * 86_400_000,
+    },
+  });
+  await api.register(csrf, { sessionPlugin: '@fastify/session' });
+  await api.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
+  api.decorateRequest('em');
+  api.decorateRequest('account', null);
+  api.decorateRequest('within', readWithin);
+  api.addHook('onRequest', async (request) => {
+    request.em = orm.em.fork();
+    await loadAccount(request);
+  });
+  api.addHook('onRequest', (request, reply, done) => {
+    if (isRead(request)) return done();
+    const begins = request.url.startsWith('/api/session') && request.method === 'POST';
+    if (begins && isEncryptedOnly && request.protocol !== 'https')
+      return done(problems.notEncrypted());
+    // a token is kept in a session, and nobody has one before signing in: there the origin alone is checked
+    if (request.account) return api.csrfProtection(request, reply, done);
+    // signed out elsewhere: the token went with the session, but the page is led to the door
+    done(request.url.startsWith('/api/session') ? undefined : problems.notSignedIn());
+  });
+  noteExports(api);
+
+  const events = openStudyEvents(orm.config.getClientUrl(), (error) =>
+    api.log.error({ err: error }, 'no events from the database'),
+  );
+  api.addHook('onClose', () => events.close());
+
+  peopleRoutes(api, threads, demo);
+  auditRoutes(api);
+  studyRoutes(api);
+  streamRoutes(api, events);
+  await api.register(async (scope) => {
+    const inStudy = scope.withTypeProvider<ZodTypeProvider>();
+    inStudy.addHook('onRequest', requireStudy);
+    memberRoutes(inStudy);
+    backgroundRoutes(inStudy);
+    sheetRoutes(inStudy, threads, largestSheet);
+    jobRoutes(inStudy);
+    lookRoutes(inStudy, threads);
+    codebookRoutes(inStudy);
+    codingRoutes(inStudy, threads);
+    historyRoutes(inStudy);
+    samplingRoutes(inStudy);
+    groupRoutes(inStudy);
+    exchangeRoutes(inStudy, threads);
+    learningRoutes(inStudy);
+    reviewRoutes(inStudy);
+    finishRoutes(inStudy);
+    agreementRoutes(inStudy);
+    reportRoutes(inStudy, threads);
+    writeUpRoutes(inStudy);
+    return Promise.resolve();
+  });
+}
+
+const isRead = ({ method }: FastifyRequest) => ['GET', 'HEAD', 'OPTIONS'].includes(method);

@@ -1,0 +1,101 @@
+import type { ServerResponse } from 'node:http';
+import type { StudyEvent } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { z } from 'zod';
+import { rows } from '../database/index.js';
+import { requireAccount } from '../people/index.js';
+import { problems } from '../problems.js';
+import type { App } from '../routeScope.js';
+import type { StudyEvents } from './events.js';
+
+const HEARTBEAT_MS = 20_000;
+/** A browser has one for all its tabs. */
+const MOST_STREAMS_EACH = 20;
+
+/** What a person may hear of, as long as the session lasts; null when it has ended. */
+async function studiesOf(em: EntityManager, sessionId: string): Promise<Set<number> | null> {
+  const found = await rows<{ study: number | null }>(
+    em,
+    `select m.study_id as study
+     from session s join account a on a.id = s.account_id and not a.chooses_password
+     left join membership m on m.account_id = a.id
+     where s.id = ? and s.expires_at > now()`,
+    [sessionId],
+  );
+  if (found.length === 0) return null;
+  return new Set(found.flatMap(({ study }) => (study === null ? [] : [study])));
+}
+
+/** A stream of what happens to the studies of whoever asks. */
+export function streamRoutes(app: App, events: StudyEvents): void {
+  const open = new Map<number, Set<ServerResponse>>();
+  // they would keep the server from stopping
+  app.addHook('preClose', (done) => {
+    for (const streams of open.values()) for (const stream of streams) stream.end();
+    done();
+  });
+  app.get(
+    '/api/events',
+    {
+      schema: {
+        operationId: 'followStudies',
+        produces: ['text/event-stream'],
+        response: { 200: z.string() },
+      },
+    },
+    async (request, reply) => {
+      const { em, session } = request;
+      const { id } = requireAccount(request);
+      const own = open.get(id) ?? new Set();
+      open.set(id, own);
+      if (own.size >= MOST_STREAMS_EACH) throw problems.tooManyStreams();
+      const { raw } = reply;
+      own.add(raw);
+      const ends: (() => void)[] = [];
+      raw.on('close', () => {
+        for (const end of ends) end();
+        own.delete(raw);
+        if (own.size === 0) open.delete(id);
+      });
+      reply.hijack();
+      raw.writeHead(200, {
+        'content-type': 'text/event-stream',
+        'cache-control': 'no-store',
+        // ended, it would keep a server that stops waiting for more requests
+        connection: 'close',
+        'x-accel-buffering': 'no',
+      });
+
+      let studies = new Set<number>();
+      /** Whoever was signed out hears nothing more, whoever was shut out of a study nothing of that. */
+      const lookAgain = () =>
+        studiesOf(em, session.sessionId).then(
+          (now) => {
+            if (now) studies = now;
+            else raw.end();
+          },
+          () => raw.end(),
+        );
+      const write = (event: StudyEvent) => raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      const stopListening = await events.listen((event) => {
+        const isOfAccess = event.tables.some(
+          (table) => table === 'membership' || table === 'session',
+        );
+        if (isOfAccess)
+          void lookAgain().then(
+            () => studies.has(event.study) && !raw.writableEnded && write(event),
+          );
+        else if (event.study === 0 || studies.has(event.study)) write(event);
+      });
+      ends.push(stopListening);
+      if (raw.closed) return stopListening();
+      await lookAgain();
+      if (raw.writableEnded || raw.closed) return;
+      raw.write(': here\n\n');
+      const beat = setInterval(() => {
+        void lookAgain().then(() => raw.writableEnded || raw.write(': still here\n\n'));
+      }, HEARTBEAT_MS);
+      ends.push(() => clearInterval(beat));
+    },
+  );
+}

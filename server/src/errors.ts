@@ -1,0 +1,38 @@
+import type { FastifyError } from 'fastify';
+import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+import { isBusy, isConnectionLost, isDiskFull } from './database/index.js';
+import { Problem, problems } from './problems.js';
+import type { App } from './routeScope.js';
+
+/** Every error leaves in the one shape; what was not meant for people is logged and replaced. */
+export function replyWithProblems(app: App): void {
+  app.setErrorHandler((error: FastifyError | Problem, request, reply) => {
+    const problem = asProblem(error);
+    // a message of its own: pino would take the error's, which may quote what was written
+    if (problem.status >= 500) request.log.error({ err: error }, 'unexpected error');
+    return reply.code(problem.status).send({
+      code: problem.code,
+      sentence: problem.message,
+      ...(problem.details && { details: problem.details }),
+    });
+  });
+}
+
+function asProblem(error: FastifyError | Problem): Problem {
+  if (error instanceof Problem) return error;
+  if (isConnectionLost(error)) return problems.databaseAway();
+  if (isBusy(error)) return problems.busy();
+  if (isDiskFull(error)) return problems.diskFull();
+  if (hasZodFastifySchemaValidationErrors(error))
+    return problems.invalidRequest({
+      in: error.validationContext,
+      fields: error.validation.map(({ instancePath, message }) => ({ at: instancePath, message })),
+    });
+  if (error.code === 'FST_CSRF_INVALID_TOKEN' || error.code === 'FST_CSRF_MISSING_SECRET')
+    return new Problem(403, 'stale_page', 'This page is out of date: reload it, then try again.');
+  if (error.statusCode === 429)
+    return new Problem(429, 'too_many_tries', 'Too many tries: wait a minute, then try again.');
+  if (error.statusCode !== undefined && error.statusCode < 500)
+    return problems.invalidRequest({ reason: error.code });
+  return problems.unexpected();
+}

@@ -1,0 +1,59 @@
+import { readFileSync } from 'node:fs';
+import { performance } from 'node:perf_hooks';
+import type { App } from './routeScope.js';
+
+/** How long one thing may keep everything else waiting. */
+export const LONGEST_HOLD_MS = 100;
+const TICK_MS = 10;
+
+export interface Hold {
+  ms: number;
+  /** Method and route of the requests under way: one of them may have been the one. */
+  requests: string[];
+}
+
+/**
+ * Watches whether anything holds the server's event loop, for development and tests. What counts is the time that
+ * this thread itself was at work: on a busy machine it is late without being at fault.
+ *
+ * @param onHold called for everything longer than `longest`, in milliseconds
+ * @returns ends the watch
+ */
+export function watchEventLoop(
+  app: App,
+  onHold: (hold: Hold) => void,
+  longest = LONGEST_HOLD_MS,
+): () => void {
+  const underWay = new Set<string>();
+  app.addHook('onRequest', (request, _, done) => {
+    underWay.add(`${request.method} ${request.routeOptions.url ?? request.url.split('?')[0]!}`);
+    done();
+  });
+  // a request that has just been answered may still have been the one: it is forgotten at the next tick
+  let answered: string[] = [];
+  app.addHook('onResponse', (request, _, done) => {
+    answered.push(`${request.method} ${request.routeOptions.url ?? ''}`);
+    done();
+  });
+  let worked = workedMs();
+  let tick = setTimeout(look, TICK_MS);
+  function look() {
+    const before = worked;
+    worked = workedMs();
+    if (worked - before > longest) onHold({ ms: worked - before, requests: [...underWay] });
+    for (const request of answered) underWay.delete(request);
+    answered = [];
+    tick = setTimeout(look, TICK_MS);
+  }
+  return () => clearTimeout(tick);
+}
+
+/** Milliseconds for which this thread has been at work: of the processor where Linux tells, otherwise of the loop. */
+function workedMs(): number {
+  try {
+    const [onProcessor] = readFileSync('/proc/thread-self/schedstat', 'utf8').split(' ');
+    return Number(onProcessor) / 1e6;
+  } catch {
+    return performance.eventLoopUtilization().active;
+  }
+}

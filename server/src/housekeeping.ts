@@ -1,0 +1,20 @@
+import type { MikroORM } from '@mikro-orm/postgresql';
+import { sumWritten } from './database/index.js';
+import { forgetTries, removeExpiredSessions } from './people/index.js';
+
+const EVERY_MS = 3_600_000;
+
+/**
+ * Clears away what nobody needs any more, at the start and every hour.
+ *
+ * @returns ends it
+ */
+export function keepHouse(orm: MikroORM, onError: (error: unknown) => void): () => void {
+  const chores = [removeExpiredSessions, forgetTries, sumWritten];
+  const clear = async () => {
+    for (const chore of chores) await chore(orm.em.fork()).catch(onError);
+  };
+  void clear();
+  const again = setInterval(() => void clear(), EVERY_MS);
+  return () => clearInterval(again);
+}
