@@ -247,7 +247,8 @@ export const importRecordSchema = z
     changedTexts: z.number().int(),
     at: z.iso.datetime(),
     by: z.string(),
-    undone: z.object({ at: z.iso.datetime(), by: z.string() }).nullable(),
+    /** `until` when it can be restored. */
+    undone: z.object({ at: z.iso.datetime(), by: z.string(), until: z.iso.datetime() }).nullable(),
     roles: z.array(z.object({ column: z.string(), role: z.string() })),
     findings: z.array(findingSchema.pick({ kind: true, sentence: true, count: true })),
     decisions: z.array(z.string()),

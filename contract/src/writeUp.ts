@@ -78,7 +78,20 @@ export const writeUpSummarySchema = z.object({
   frozenAt: z.string().nullable(),
 });
 export type WriteUpSummary = z.infer<typeof writeUpSummarySchema>;
-export const writeUpListSchema = z.object({ writeUps: z.array(writeUpSummarySchema) });
+/** A write-up that was deleted, and until when it can be restored. */
+export const binnedWriteUpSchema = z.object({
+  id: uuidSchema,
+  name: z.string(),
+  frozenAt: z.string().nullable(),
+  by: z.string(),
+  at: z.string(),
+  until: z.string(),
+});
+export type BinnedWriteUp = z.infer<typeof binnedWriteUpSchema>;
+export const writeUpListSchema = z.object({
+  writeUps: z.array(writeUpSummarySchema),
+  binned: z.array(binnedWriteUpSchema),
+});
 
 export const quoteSchema = z.object({
   codeId: uuidSchema,

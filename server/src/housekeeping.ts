@@ -1,5 +1,6 @@
-import type { MikroORM } from '@mikro-orm/postgresql';
-import { sumWritten } from './database/index.js';
+import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
+import { emptyBin, sumWritten } from './database/index.js';
+import { dropLoosePictures } from './report/index.js';
 import { forgetTries, removeExpiredSessions } from './people/index.js';
 
 const EVERY_MS = 3_600_000;
@@ -10,7 +11,13 @@ const EVERY_MS = 3_600_000;
  * @returns ends it
  */
 export function keepHouse(orm: MikroORM, onError: (error: unknown) => void): () => void {
-  const chores = [removeExpiredSessions, forgetTries, sumWritten];
+  const chores = [
+    removeExpiredSessions,
+    forgetTries,
+    sumWritten,
+    emptyBin,
+    (em: EntityManager) => dropLoosePictures(em),
+  ];
   const clear = async () => {
     for (const chore of chores) await chore(orm.em.fork()).catch(onError);
   };

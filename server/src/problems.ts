@@ -127,6 +127,18 @@ export const problems = {
     ),
   sheetStops: (sentences: string[]) =>
     new Problem(422, 'sheet_stops', sentences.join(' '), { findings: sentences }),
+  notInBin: (fileName: string) =>
+    new Problem(
+      409,
+      'not_in_bin',
+      `“${fileName}” is not in the bin: it was not taken back, or longer ago than it is kept.`,
+    ),
+  placeTaken: (fileName: string) =>
+    new Problem(
+      409,
+      'place_taken',
+      `“${fileName}” cannot be restored: respondents, questions or codes that came since stand in the place of its own. Take those back first.`,
+    ),
   columnWorkedOut: (name: string) =>
     new Problem(
       409,

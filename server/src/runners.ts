@@ -2,9 +2,15 @@ import type { MikroORM } from '@mikro-orm/postgresql';
 import { listenTo } from './database/index.js';
 import { JOB_CHANNEL, startJobRunner, type Threads } from './jobs/index.js';
 import { train } from './learning/index.js';
-import { importSheet, readSheetJob, undoImport } from './sheet/index.js';
+import { importSheet, readSheetJob, restoreImport, undoImport } from './sheet/index.js';
 
-const handlers = { read: readSheetJob, import: importSheet, undo_import: undoImport, train };
+const handlers = {
+  read: readSheetJob,
+  import: importSheet,
+  undo_import: undoImport,
+  restore_import: restoreImport,
+  train,
+};
 
 export interface Runners {
   /** When each last reached the database; null for never. */

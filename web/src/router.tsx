@@ -4,6 +4,7 @@ import { fetchStudyAhead } from './data/ahead.js';
 import { fetchLedgerAhead } from './data/coding.js';
 import { QuestionFrame } from './frame/questionFrame.js';
 import { StudyFrame } from './frame/studyFrame.js';
+import { ChangePassword } from './people/choosePassword.js';
 import { SignedIn } from './people/signedIn.js';
 import { StudyList } from './study/studyList.js';
 
@@ -14,12 +15,7 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/studies" replace /> },
       { path: 'studies', element: <StudyList /> },
-      {
-        path: 'password',
-        lazy: async () => ({
-          Component: (await import('./people/choosePassword.js')).ChangePassword,
-        }),
-      },
+      { path: 'password', element: <ChangePassword /> },
       {
         path: 'studies/:study',
         element: <StudyFrame />,

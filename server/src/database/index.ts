@@ -15,6 +15,7 @@ export {
   type StudyRecord,
   type VariableRecord,
 } from './changeTables.js';
+export { BIN_DAYS, emptyBin, keepBefore, moveToBin, restoreDeleted } from './bin.js';
 export { copyBytes, copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
 export { listenTo, type Listening } from './listen.js';

@@ -1,3 +1,3 @@
 export { makeReport } from './report.js';
 export { reportRoutes } from './routes.js';
-export { writeUpRoutes } from './writeUps/index.js';
+export { dropLoosePictures, writeUpRoutes } from './writeUps/index.js';

@@ -64,7 +64,7 @@ const sheet = fc.record({
   score: fc.boolean(),
 });
 
-test('however sheets follow each other, taking them back from the last on leads back step by step', async () => {
+test('however sheets follow each other, taking them back from the last on leads back step by step, and restoring leads forth', async () => {
   await fc.assert(
     fc.asyncProperty(fc.array(sheet, { minLength: 1, maxLength: 4 }), async (sheets) => {
       const study = await importStudy(client, 'id,Why?\nR1,it was cold and wet here\nR2,n/a\n');
@@ -106,12 +106,16 @@ test('however sheets follow each other, taking them back from the last on leads 
       for (const before of states.toReversed()) {
         const { body } = await client.get<{ imports: ImportRecord[] }>(`${study.base}/imports`);
         const last = body.imports.find((one) => !one.undone)!;
-        const { body: job } = await client.send<Job>(
-          'POST',
-          `${study.base}/imports/${last.id}/undo`,
-        );
-        expect((await client.jobEnd(study.id, job.id)).problem).toBeNull();
-        expect(await look()).toEqual(before);
+        const go = async (way: 'undo' | 'restore') => {
+          const address = `${study.base}/imports/${last.id}/${way}`;
+          const { body: job } = await client.send<Job>('POST', address);
+          expect((await client.jobEnd(study.id, job.id)).problem).toBeNull();
+          return look();
+        };
+        const now = await look();
+        expect(await go('undo')).toEqual(before);
+        expect(await go('restore')).toEqual(now);
+        expect(await go('undo')).toEqual(before);
       }
     }),
     { numRuns: 6 },

@@ -1,10 +1,11 @@
 import type { ImportRecord, ImportUndo } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { row, rows } from '../database/index.js';
+import { BIN_DAYS, moveToBin, row, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { countAnswers } from '../study/index.js';
 import { problems } from '../problems.js';
+import { keepBrought } from './broughtValues.js';
 import { decisionsIn } from './decisions.js';
 
 /** Everything that was ever brought into a study, newest first. */
@@ -32,15 +33,28 @@ export async function listImports(em: EntityManager, studyId: number): Promise<I
     as: settings.as ?? 'respondents',
     wave: settings.wave ?? '',
     at: new Date(one.at).toISOString(),
-    undone: undoneAt ? { at: new Date(undoneAt).toISOString(), by: undoneBy! } : null,
+    undone: undoneAt
+      ? {
+          at: new Date(undoneAt).toISOString(),
+          by: undoneBy!,
+          until: new Date(new Date(undoneAt).getTime() + BIN_DAYS * 86_400_000).toISOString(),
+        }
+      : null,
     decisions: decisionsIn(settings),
   }));
 }
 
-async function findImport(em: EntityManager, studyId: number, id: number) {
-  const [found] = await rows<{ id: number; undone: boolean; fileName: string; merged: boolean }>(
+export async function findImport(em: EntityManager, studyId: number, id: number) {
+  const [found] = await rows<{
+    id: number;
+    undone: boolean;
+    isInBin: boolean;
+    fileName: string;
+    merged: boolean;
+  }>(
     em,
-    `select id, undone_at is not null as undone, file_name as "fileName",
+    `select id, undone_at is not null as undone,
+       coalesce(undone_at > now() - interval '${BIN_DAYS} days', false) as "isInBin", file_name as "fileName",
        coalesce(settings->>'as', 'respondents') <> 'respondents' as merged
      from import where id = ? and study_id = ?`,
     [id, studyId],
@@ -94,7 +108,9 @@ export async function whatUndoTakes(
 
 export const undoPayload = z.object({ importId: z.number() });
 
-/** Takes an import back: its respondents go with all that was done on them, what it overwrote returns. */
+/**
+ * Takes an import back: its respondents go into the bin with all that was done on them, what it overwrote returns.
+ */
 export const undoImport: JobHandler = (job) => {
   const { importId } = undoPayload.parse(job.payload);
   return Promise.resolve(async (tx: EntityManager) => {
@@ -113,29 +129,35 @@ export const undoImport: JobHandler = (job) => {
     if (later) throw problems.laterImport(fileName, later.name);
     const variables = await rows<{ id: number }>(tx, emptied('variable'), [importId]);
     const questions = await rows<{ id: number }>(tx, emptied('question'), [importId]);
+    await keepBrought(tx, importId);
     await restore(tx, importId);
-    // children first and all at once: by the foreign keys they would go respondent by respondent
-    await rows(
-      tx,
-      `delete from response r using respondent p where p.id = r.respondent_id and p.import_id = ?`,
-      [importId],
-    );
-    await rows(tx, 'delete from respondent where import_id = ?', [importId]);
-    await rows(tx, 'delete from variable where id = any(?::int[])', [
-      variables.map((one) => one.id),
-    ]);
-    await rows(tx, 'delete from question where id = any(?::int[])', [
-      questions.map((one) => one.id),
+    await moveToBin(tx, importId, [
+      {
+        table: 'response',
+        where: 't.respondent_id in (select id from respondent where import_id = ?)',
+        values: [importId],
+      },
+      {
+        table: 'response',
+        where:
+          't.id in (select response_id from import_before_response where import_id = ? and text is null)',
+        values: [importId],
+      },
+      { table: 'respondent', where: 't.import_id = ?', values: [importId] },
+      { table: 'variable', where: 't.id = any(?::int[])', values: [variables.map(({ id }) => id)] },
+      { table: 'question', where: 't.id = any(?::int[])', values: [questions.map(({ id }) => id)] },
     ]);
     // codes that came with it, unless somebody made something of them
-    await rows(
-      tx,
-      `delete from code c using import i where i.id = ? and c.study_id = i.study_id
-         and i.summary->'madeCodes' @> to_jsonb(c.id::text) and c.theme_id is null
-         and c.definition = '' and c.include = '' and c.exclude = ''
-         and not exists (select 1 from mention m where m.code_id = c.id)`,
-      [importId],
-    );
+    await moveToBin(tx, importId, [
+      {
+        table: 'code',
+        where: `t.theme_id is null and t.definition = '' and t.include = '' and t.exclude = ''
+          and exists (select from import i where i.id = ? and i.study_id = t.study_id
+            and i.summary->'madeCodes' @> to_jsonb(t.id::text))
+          and not exists (select from mention m where m.code_id = t.id)`,
+        values: [importId],
+      },
+    ]);
     await countAnswers(tx, job.studyId);
     await rows(tx, 'update import set undone_at = now(), undone_by = ? where id = ?', [
       job.createdBy,
@@ -170,10 +192,4 @@ async function restore(em: EntityManager, importId: number): Promise<void> {
        where b.import_id = ? and m.response_id = r.id and m."end" > length(r.text)`,
       [importId],
     );
-  await rows(
-    em,
-    `delete from response r using import_before_response b
-     where b.import_id = ? and b.response_id = r.id and b.text is null`,
-    [importId],
-  );
 }

@@ -1,6 +1,7 @@
 export { bringInFile } from './bringInFile.js';
 export { importSheet } from './importSheet.js';
 export { undoImport } from './imports.js';
+export { restoreImport } from './restoreImport.js';
 export { readTable } from './readTable.js';
 export { readSheetJob } from './readingJob.js';
 export { LARGEST_SHEET, sheetRoutes } from './routes.js';

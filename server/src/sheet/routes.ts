@@ -20,11 +20,11 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import type { FastifyReply } from 'fastify';
 import { z } from 'zod';
 import { enqueueJob, type Threads } from '../jobs/index.js';
-import { requireAccount } from '../people/index.js';
+import { noteInAudit, requireAccount } from '../people/index.js';
 import { problems } from '../problems.js';
 import type { App } from '../routeScope.js';
 import { checkOutcome, describeCheck } from './checkSheet.js';
-import { listImports, whatUndoTakes } from './imports.js';
+import { findImport, listImports, whatUndoTakes } from './imports.js';
 import { differenceOf } from './mergeSheet.js';
 import {
   describeSheet,
@@ -241,11 +241,36 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
     async (request) => {
       const { study, import: importId } = request.params;
       await whatUndoTakes(request.em, study, importId);
+      await noteInAudit(request.em, {
+        ...{ action: 'import_taken_back', accountId: requireAccount(request).id, studyId: study },
+        details: { import: importId },
+      });
       return enqueueJob(request.em, {
         kind: 'undo_import',
         studyId: study,
         questionId: null,
         accountId: requireAccount(request).id,
+        payload: { importId },
+      });
+    },
+  );
+
+  app.post(
+    '/api/studies/:study/imports/:import/restore',
+    {
+      schema: { operationId: 'restoreImport', params: importParams, response: { 200: jobSchema } },
+    },
+    async (request) => {
+      const { study, import: importId } = request.params;
+      const { isInBin, fileName } = await findImport(request.em, study, importId);
+      if (!isInBin) throw problems.notInBin(fileName);
+      const accountId = requireAccount(request).id;
+      await noteInAudit(request.em, {
+        ...{ action: 'import_restored', accountId, studyId: study },
+        details: { import: importId },
+      });
+      return enqueueJob(request.em, {
+        ...{ kind: 'restore_import', studyId: study, questionId: null, accountId },
         payload: { importId },
       });
     },

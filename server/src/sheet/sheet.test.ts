@@ -10,6 +10,7 @@ import type {
   SheetSettings,
   StudyDetail,
 } from '@yellow-thread/contract';
+import { emptyBin } from '../database/index.js';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { bringIn, importStudy, readAgain, uploadSheet } from '../../test/study.js';
 
@@ -382,5 +383,55 @@ describe('later sheets', () => {
       `${study.base}/imports/${only!.id}/undo`,
     );
     expect((await client.jobEnd(study.id, again.id)).problem!.code).toBe('import_undone');
+  });
+
+  test('an import that was taken back is restored with every row that went, for thirty days', async () => {
+    const study = await importStudy(client, first);
+    const { answers } = await study.ledger();
+    const { codeId } = await study.code(answers[0]!.id, { newCode: 'Late' }, [0, 3]);
+    await study.settle(answers[0]!.id);
+    await client.send('POST', `${study.base}/questions/${study.question}/samples`, {
+      body: { kind: 'random', size: 2 },
+    });
+    await client.send('POST', `${study.base}/notes`, {
+      body: { id: randomUUID(), text: 'Hm', responseId: answers[1]!.id, start: null, end: null },
+    });
+    const everything = async () => {
+      const tables = await server.sql<{ name: string }>(
+        `select table_name as name from information_schema.tables where table_schema = 'public'
+         and table_type = 'BASE TABLE' and table_name not in
+           ('job', 'change', 'bin_row', 'written', 'audit', 'session', 'sign_in_try', 'import')`,
+      );
+      const found: [string, unknown][] = [];
+      for (const { name } of tables)
+        found.push([
+          name,
+          await server.sql(`select to_jsonb(t)::text as row from ${name} t order by 1`),
+        ]);
+      return Object.fromEntries(found);
+    };
+    const before = await everything();
+    const [only] = await imports(study.id);
+    const restore = async () => {
+      const path = `${study.base}/imports/${only!.id}/restore`;
+      const { status, body: job } = await client.send<Job & { code: string }>('POST', path);
+      return status === 200 ? (await client.jobEnd(study.id, job.id)).problem : job.code;
+    };
+    expect(await restore()).toBe('not_in_bin');
+    await takeBackLast(study.id);
+    expect((await study.ledger().catch(() => null))?.total ?? 0).toBe(0);
+    expect(await restore()).toBeNull();
+    expect(await everything()).toEqual(before);
+
+    // the same people came in by another sheet meanwhile: the restored ones would stand twice
+    await takeBackLast(study.id);
+    await bringIn(client, study.id, first);
+    expect(await restore()).toMatchObject({ code: 'place_taken' });
+    await takeBackLast(study.id);
+    await server.sql(`update import set undone_at = now() - interval '31 days'`);
+    expect(await restore()).toBe('not_in_bin');
+    await emptyBin(server.orm.em.fork());
+    expect(await server.sql('select 1 from bin_row')).toEqual([]);
+    expect(await server.sql('select 1 from code where id = ?', [codeId])).toHaveLength(1);
   });
 });

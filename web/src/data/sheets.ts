@@ -143,6 +143,13 @@ export const useUndoImport = (study: number, id: number) =>
       call(`/api/studies/${study}/imports/${id}/undo`, { method: 'POST', reply: jobSchema }),
   });
 
+/** Takes an import that was taken back out of the bin. */
+export const useRestoreImport = (study: number, id: number) =>
+  useMutation({
+    mutationFn: () =>
+      call(`/api/studies/${study}/imports/${id}/restore`, { method: 'POST', reply: jobSchema }),
+  });
+
 export const isUnderWay = (job: Job | null | undefined): boolean =>
   job?.state === 'waiting' || job?.state === 'running';
 

@@ -41,6 +41,13 @@ export const useRemoveWriteUp = (study: number) =>
     mutationFn: (id: string) => call(path(study, id), { method: 'DELETE', reply: doneSchema }),
   });
 
+export const useRestoreWriteUp = (study: number) =>
+  useMutation({
+    ...asChange('write-ups'),
+    mutationFn: (id: string) =>
+      call(`${path(study, id)}/restore`, { method: 'POST', reply: doneSchema }),
+  });
+
 export const useFreezeWriteUp = (study: number) =>
   useMutation({
     ...asChange('write-ups'),

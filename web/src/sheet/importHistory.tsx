@@ -1,7 +1,13 @@
 import type { ImportRecord } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { AlertDialog } from 'radix-ui';
-import { useImports, useJob, useUndoImport, useWhatUndoTakes } from '../data/sheets.js';
+import {
+  useImports,
+  useJob,
+  useRestoreImport,
+  useUndoImport,
+  useWhatUndoTakes,
+} from '../data/sheets.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
@@ -52,9 +58,7 @@ function OneImport({ study, one }: { study: number; one: ImportRecord }) {
         </span>
       </span>
       {one.undone ? (
-        <span className="text-soft">
-          taken back by {one.undone.by}, {asDate(one.undone.at)}
-        </span>
+        <Restore study={study} one={one} undone={one.undone} />
       ) : (
         <TakeBack study={study} one={one} />
       )}
@@ -115,6 +119,37 @@ function ImportDetails({ one }: { one: ImportRecord }) {
   );
 }
 
+function Restore({
+  study,
+  one,
+  undone,
+}: {
+  study: number;
+  one: ImportRecord;
+  undone: NonNullable<ImportRecord['undone']>;
+}) {
+  const restore = useRestoreImport(study, one.id);
+  const { job, underWay } = useJob(study, restore.data?.id ?? null);
+  const isKept = new Date(undone.until) > new Date();
+  return (
+    <span className="flex shrink-0 items-baseline gap-3 text-soft">
+      taken back by {undone.by}, {asDate(undone.at)}
+      {isKept && (
+        <Button
+          look="bare"
+          disabled={underWay}
+          aria-label={`Restore ${one.fileName}`}
+          title={`Kept until ${asDate(undone.until)}`}
+          onClick={() => restore.mutate()}
+        >
+          {underWay ? 'Restoring …' : 'Restore'}
+        </Button>
+      )}
+      {(restore.error || job?.problem) && <ProblemNote error={restore.error ?? job?.problem} />}
+    </span>
+  );
+}
+
 /** Takes an import back after saying what would go with it. */
 function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
   const [open, setOpen] = useState(false);
@@ -168,7 +203,7 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
                       before.
                     </p>
                   )}
-                  <p className="mt-2">This cannot be undone.</p>
+                  <p className="mt-2">For thirty days it can be restored with all of that.</p>
                 </>
               )}
             </div>

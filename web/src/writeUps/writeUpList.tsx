@@ -1,6 +1,13 @@
+import type { BinnedWriteUp } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { emptyContent, useRemoveWriteUp, useSaveWriteUp, useWriteUps } from '../data/writeUps.js';
+import {
+  emptyContent,
+  useRemoveWriteUp,
+  useRestoreWriteUp,
+  useSaveWriteUp,
+  useWriteUps,
+} from '../data/writeUps.js';
 import { useStudyPlace } from '../frame/place.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { Button } from '../parts/button.js';
@@ -61,7 +68,7 @@ export function WriteUpList() {
               {asked === id ? (
                 <span className="flex gap-1">
                   <Button look="grave" className="!py-1" onClick={() => remove.mutate(id)}>
-                    Remove for good
+                    Remove it
                   </Button>
                   <Button className="!py-1" onClick={() => setAsked(null)}>
                     Keep
@@ -81,6 +88,41 @@ export function WriteUpList() {
           ))}
         </ul>
       )}
+      <Bin study={study.id} binned={list.data.binned} />
     </main>
+  );
+}
+
+/** What was removed lately, and the way back. */
+function Bin({ study, binned }: { study: number; binned: readonly BinnedWriteUp[] }) {
+  const restore = useRestoreWriteUp(study);
+  if (binned.length === 0) return null;
+  return (
+    <section aria-labelledby="bin" className="mt-8 max-w-[860px]">
+      <h2 id="bin">Removed</h2>
+      <p className="text-soft">Kept for thirty days, then gone for good.</p>
+      {restore.error && <ProblemNote error={restore.error} />}
+      <ul className="mt-2">
+        {binned.map(({ id, name, frozenAt, by, at, until }) => (
+          <li key={id} className="flex items-baseline gap-4 border-b border-rule py-2.5">
+            <span className="min-w-0 flex-1 truncate text-soft">
+              {name}
+              {frozenAt && `, frozen ${asDate(frozenAt)}`}
+            </span>
+            <span className="figures text-soft">
+              removed by {by}, {asDate(at)}; kept until {asDate(until)}
+            </span>
+            <Button
+              look="bare"
+              className="!py-1"
+              aria-label={`Restore ${name}`}
+              onClick={() => restore.mutate(id)}
+            >
+              Restore
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

@@ -1,1 +1,2 @@
+export { dropLoosePictures } from './pictures.js';
 export { writeUpRoutes } from './routes.js';

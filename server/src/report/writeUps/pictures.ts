@@ -47,11 +47,11 @@ export async function readPictures(
   return new Map(found.map(({ id, png }) => [id, png]));
 }
 
-/** Lets go of pictures that no write-up shows any more; those that were just kept may still be put into one. */
-export const dropLoosePictures = (em: EntityManager, studyId: number) =>
+/** Lets go of pictures that no write-up shows any more; those that were just kept may still be put into one. @param studyId null for all */
+export const dropLoosePictures = (em: EntityManager, studyId: number | null = null) =>
   rows(
     em,
-    `delete from picture p where p.study_id = ? and p.kept_at < now() - interval '1 day'
+    `delete from picture p where p.study_id = coalesce(?, p.study_id) and p.kept_at < now() - interval '1 day'
        and not exists (select 1 from write_up w where w.study_id = p.study_id
          and w.content->'pictures' @> jsonb_build_array(jsonb_build_object('id', p.id)))`,
     [studyId],

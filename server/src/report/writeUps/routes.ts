@@ -1,3 +1,4 @@
+import type { FastifyRequest } from 'fastify';
 import {
   doneSchema,
   freezeSchema,
@@ -13,7 +14,7 @@ import {
   type WriteUp,
 } from '@yellow-thread/contract';
 import { IsolationLevel } from '@mikro-orm/postgresql';
-import { makerOf } from '../../people/index.js';
+import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../../people/index.js';
 import { problems } from '../../problems.js';
 import type { App } from '../../routeScope.js';
 import {
@@ -31,13 +32,30 @@ import { countNow, countWriteUp, readTableQuery } from './count.js';
 import { documentOf } from './document.js';
 import { copyAnswers, keepAnswers, readFrozenAnswers } from './frozenAnswers.js';
 import { keepPicture, readPicture, readPictures } from './pictures.js';
-import { findWriteUp, keepFrozen, listWriteUps, removeWriteUp, saveWriteUp } from './stored.js';
+import {
+  findWriteUp,
+  keepFrozen,
+  listBinned,
+  listWriteUps,
+  removeWriteUp,
+  restoreWriteUp,
+  saveWriteUp,
+} from './stored.js';
 
 const done = { done: true as const };
 const path = '/api/studies/:study/write-ups';
 const pictures = '/api/studies/:study/pictures/:picture';
 /** A long document with all its figures. */
 const LARGEST = 8 * 1024 * 1024;
+
+const note = (
+  request: FastifyRequest<{ Params: { study: number; writeUp: string } }>,
+  action: AuditAction,
+) =>
+  noteInAudit(request.em, {
+    ...{ action, accountId: requireAccount(request).id, studyId: request.params.study },
+    details: { writeUp: request.params.writeUp },
+  });
 
 export function writeUpRoutes(app: App): void {
   app.get(
@@ -49,7 +67,10 @@ export function writeUpRoutes(app: App): void {
         response: { 200: writeUpListSchema },
       },
     },
-    async ({ em, params }) => ({ writeUps: await listWriteUps(em, params.study) }),
+    async ({ em, params }) => ({
+      writeUps: await listWriteUps(em, params.study),
+      binned: await listBinned(em, params.study),
+    }),
   );
   app.get(
     `${path}/:writeUp`,
@@ -90,8 +111,25 @@ export function writeUpRoutes(app: App): void {
         response: { 200: doneSchema },
       },
     },
-    async ({ em, params }) => {
-      await removeWriteUp(em, params.study, params.writeUp);
+    async (request) => {
+      const maker = makerOf(request, request.params.study);
+      await removeWriteUp(request.em, maker, request.params.writeUp);
+      await note(request, 'write_up_deleted');
+      return done;
+    },
+  );
+  app.post(
+    `${path}/:writeUp/restore`,
+    {
+      schema: {
+        operationId: 'restoreWriteUp',
+        params: writeUpParams,
+        response: { 200: doneSchema },
+      },
+    },
+    async (request) => {
+      await restoreWriteUp(request.em, request.params.study, request.params.writeUp);
+      await note(request, 'write_up_restored');
       return done;
     },
   );

@@ -3,13 +3,14 @@ import {
   countedTableSchema,
   measuredAgreementSchema,
   quoteSchema,
+  type BinnedWriteUp,
   type WriteUpContent,
   type WriteUpSave,
   type WriteUpSummary,
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { isoTime, rows } from '../../database/index.js';
+import { BIN_DAYS, isoTime, rows } from '../../database/index.js';
 import type { Maker } from '../../people/index.js';
 import { problems } from '../../problems.js';
 import { dropLoosePictures } from './pictures.js';
@@ -40,7 +41,7 @@ export const listWriteUps = (em: EntityManager, studyId: number): Promise<WriteU
     `select w.id, w.name, jsonb_array_length(w.content->'tables') as tables,
        ${isoTime('w.saved_at')} as "savedAt", a.name as "savedBy", ${isoTime('w.frozen_at')} as "frozenAt"
      from write_up w join account a on a.id = w.saved_by
-     where w.study_id = ? order by w.saved_at desc, w.id`,
+     where w.study_id = ? and w.binned_at is null order by w.saved_at desc, w.id`,
     [studyId],
   );
 
@@ -53,7 +54,7 @@ export async function findWriteUp(
   const [found] = await rows<StoredWriteUp>(
     em,
     `select id, name, version, content, frozen, ${isoTime('frozen_at')} as "frozenAt"
-     from write_up where study_id = ? and id = ?`,
+     from write_up where study_id = ? and id = ? and binned_at is null`,
     [studyId, id],
   );
   if (!found) throw problems.notFound('write-up');
@@ -90,7 +91,9 @@ export async function saveWriteUp(
       tx,
       `insert into write_up (id, study_id, name, content, saved_by) values (?, ?, ?, ?, ?)
        on conflict (id) do update set name = excluded.name, content = excluded.content,
-         version = write_up.version + 1, saved_by = excluded.saved_by, saved_at = now()
+         version = write_up.version + 1, saved_by = excluded.saved_by, saved_at = now(),
+         -- whoever still writes on one that somebody else deleted keeps it
+         binned_at = null, binned_by = null
        returning version`,
       [id, maker.studyId, name, JSON.stringify(content), maker.accountId],
     );
@@ -119,8 +122,36 @@ export async function keepFrozen(
   return kept.length > 0;
 }
 
-export async function removeWriteUp(em: EntityManager, studyId: number, id: string) {
-  await findWriteUp(em, studyId, id);
-  await rows(em, 'delete from write_up where study_id = ? and id = ?', [studyId, id]);
-  await dropLoosePictures(em, studyId);
+/** Write-ups and frozen copies that were deleted and can be restored, latest first. */
+export const listBinned = (em: EntityManager, studyId: number): Promise<BinnedWriteUp[]> =>
+  rows(
+    em,
+    `select w.id, w.name, ${isoTime('w.frozen_at')} as "frozenAt", a.name as by,
+       ${isoTime('w.binned_at')} as at,
+       ${isoTime(`(w.binned_at + interval '${BIN_DAYS} days')`)} as until
+     from write_up w join account a on a.id = w.binned_by
+     where w.study_id = ? order by w.binned_at desc, w.id`,
+    [studyId],
+  );
+
+/** Puts a write-up into the bin. */
+export async function removeWriteUp(em: EntityManager, maker: Maker, id: string) {
+  await findWriteUp(em, maker.studyId, id);
+  await rows(
+    em,
+    'update write_up set binned_at = now(), binned_by = ? where study_id = ? and id = ?',
+    [maker.accountId, maker.studyId, id],
+  );
+  await dropLoosePictures(em, maker.studyId);
+}
+
+/** Takes a write-up out of the bin. @throws Problem not_found */
+export async function restoreWriteUp(em: EntityManager, studyId: number, id: string) {
+  const restored = await rows(
+    em,
+    `update write_up set binned_at = null, binned_by = null
+     where study_id = ? and id = ? and binned_at is not null returning 1`,
+    [studyId, id],
+  );
+  if (restored.length === 0) throw problems.notFound('write-up');
 }

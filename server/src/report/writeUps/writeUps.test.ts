@@ -2,8 +2,10 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { unzipSync, strFromU8 } from 'fflate';
 import type { WriteUp, WriteUpContent, WriteUpSummary } from '@yellow-thread/contract';
+import { emptyBin } from '../../database/index.js';
 import { startServer, type Client, type TestServer } from '../../../test/app.js';
 import { importStudy } from '../../../test/study.js';
+import { dropLoosePictures } from './pictures.js';
 
 let server: TestServer;
 let client: Client;
@@ -183,7 +185,24 @@ test('a chart is kept once, stands in the text and in every file, and in a froze
   expect(first).toBeLessThan(html.indexOf('Steps: '));
   const files = unzipSync((await client.get(`${path(copy)}/files/docx`)).bytes);
   expect(Object.keys(files).filter((name) => name.startsWith('word/media/'))).not.toEqual([]);
+  const listed = async () =>
+    (await client.get<{ binned: { id: string; by: string }[] }>(`${study.base}/write-ups`)).body;
   await client.send('DELETE', path(copy));
+  expect((await client.get(path(copy))).status).toBe(404);
+  expect((await listed()).binned).toMatchObject([
+    { id: copy, by: 'Rowan' },
+    { id, by: 'Rowan' },
+  ]);
+  // it comes back as it was frozen, with its pictures
+  expect((await client.send('POST', `${path(copy)}/restore`)).status).toBe(200);
+  expect((await client.get(`${path(copy)}/files/html`)).text).toBe(html);
+  expect((await client.send('POST', `${path(copy)}/restore`)).status).toBe(404);
+  await client.send('DELETE', path(copy));
+  await server.sql(`update write_up set binned_at = now() - interval '31 days'
+    where binned_at is not null`);
+  await emptyBin(server.orm.em.fork());
+  await dropLoosePictures(server.orm.em.fork());
+  expect((await listed()).binned).toEqual([]);
   expect((await client.get(at(placed))).status).toBe(404);
 });
 

@@ -1,0 +1,30 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { restoreDeleted, rows } from '../database/index.js';
+import type { JobHandler } from '../jobs/index.js';
+import { problems } from '../problems.js';
+import { countAnswers } from '../study/index.js';
+import { writeBrought } from './broughtValues.js';
+import { findImport, undoPayload } from './imports.js';
+
+/** Restores an import that was taken back, with all the coding that went with it. */
+export const restoreImport: JobHandler = (job) => {
+  const { importId } = undoPayload.parse(job.payload);
+  return Promise.resolve(async (tx: EntityManager) => {
+    await rows(tx, 'select id from study where id = ? for no key update', [job.studyId]);
+    const { isInBin, fileName } = await findImport(tx, job.studyId, importId);
+    if (!isInBin) throw problems.notInBin(fileName);
+    try {
+      await restoreDeleted(tx, importId);
+    } catch (error) {
+      throw isConstraint(error) ? problems.placeTaken(fileName) : error;
+    }
+    await writeBrought(tx, importId);
+    await rows(tx, 'delete from bin_row where import_id = ?', [importId]);
+    await countAnswers(tx, job.studyId);
+    await rows(tx, 'update import set undone_at = null, undone_by = null where id = ?', [importId]);
+    return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
+  });
+};
+
+const isConstraint = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && String(error.code).startsWith('23');
