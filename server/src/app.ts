@@ -15,7 +15,7 @@ import {
 } from 'fastify-type-provider-zod';
 import { serveApi } from './api.js';
 import type { AppOptions } from './appOptions.js';
-import { replyWithProblems } from './errors.js';
+import { replyWithProblems, sendProblem } from './errors.js';
 import { healthRoute } from './health.js';
 import { guardHosts } from './hosts.js';
 import { withoutValues } from './logging.js';
@@ -50,6 +50,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
     requestTimeout: REQUEST_MS,
     connectionTimeout: SILENCE_MS,
     http: { headersTimeout: HEADERS_MS },
+    // an address that cannot be one
+    frameworkErrors: (_error, _request, reply) => sendProblem(reply, problems.notFound('page')),
     // what is being answered is answered first: see `closeInOrder`
     forceCloseConnections: 'idle',
   }).withTypeProvider<ZodTypeProvider>();

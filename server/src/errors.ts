@@ -1,4 +1,4 @@
-import type { FastifyError } from 'fastify';
+import type { FastifyError, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { isBusy, isConnectionLost, isDiskFull } from './database/index.js';
 import { Problem, problems } from './problems.js';
@@ -10,13 +10,16 @@ export function replyWithProblems(app: App): void {
     const problem = asProblem(error);
     // a message of its own: pino would take the error's, which may quote what was written
     if (problem.status >= 500) request.log.error({ err: error }, 'unexpected error');
-    return reply.code(problem.status).send({
-      code: problem.code,
-      sentence: problem.message,
-      ...(problem.details && { details: problem.details }),
-    });
+    return sendProblem(reply, problem);
   });
 }
+
+export const sendProblem = (reply: FastifyReply, problem: Problem): FastifyReply =>
+  reply.code(problem.status).send({
+    code: problem.code,
+    sentence: problem.message,
+    ...(problem.details && { details: problem.details }),
+  });
 
 function asProblem(error: FastifyError | Problem): Problem {
   if (error instanceof Problem) return error;

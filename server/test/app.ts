@@ -81,7 +81,7 @@ function createClient(app: App, accountId: number, own: Record<string, string> =
   async function send<Body = { code: string; sentence: string }>(
     method: Method,
     path: string,
-    options: { body?: unknown; headers?: Record<string, string>; payload?: Readable } = {},
+    options: { body?: unknown; headers?: Record<string, string>; payload?: Readable | string } = {},
   ): Promise<Reply<Body>> {
     const reply = await app.inject({
       method,
