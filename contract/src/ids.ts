@@ -1,7 +1,8 @@
 import { z } from 'zod';
 
 /** Ids of records that the database numbers: studies, questions, respondents, responses, jobs. */
-export const idSchema = z.coerce.number().int().positive().max(2_147_483_647);
+export const LARGEST_ID = 2_147_483_647;
+export const idSchema = z.coerce.number().int().positive().max(LARGEST_ID);
 
 /** Ids that the maker of a record chooses, so that a change sent twice is made once. */
 export const uuidSchema = z.uuid();

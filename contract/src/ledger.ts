@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { codeCreateSchema } from './codebook.js';
 import { lineCutSchema, mentionSchema } from './coding.js';
 import { withinQuery } from './groups.js';
-import { idListSchema, idSchema, textSchema, uuidSchema, valueSchema } from './ids.js';
+import { idListSchema, idSchema, LARGEST_ID, textSchema, uuidSchema, valueSchema } from './ids.js';
 import { shownNoteSchema } from './notes.js';
 
 /** Which answers are shown: of what state. */
@@ -130,7 +130,8 @@ export const answersQuery = z.object({
   ids: z
     .string()
     .regex(/^\d{1,10}(?:,\d{1,10}){0,199}$/u)
-    .transform((list) => list.split(',').map(Number)),
+    .transform((list) => list.split(',').map(Number))
+    .pipe(z.array(z.int().max(LARGEST_ID))),
 });
 export const answersSchema = z.object({ answers: z.array(ledgerAnswerSchema) });
 

@@ -5,6 +5,7 @@ import {
   backgroundKindSchema,
   flagSchema,
   idSchema,
+  LARGEST_ID,
   nameSchema,
   proseSchema,
   studyParams,
@@ -59,7 +60,8 @@ export const respondentRowsQuery = z.object({
   ids: z
     .string()
     .regex(/^\d{1,10}(?:,\d{1,10}){0,199}$/u)
-    .transform((list) => list.split(',').map(Number)),
+    .transform((list) => list.split(',').map(Number))
+    .pipe(z.array(z.int().max(LARGEST_ID))),
 });
 export const respondentRowSchema = z
   .object({

@@ -51,7 +51,9 @@ export async function buildApp(options: AppOptions): Promise<App> {
     connectionTimeout: SILENCE_MS,
     http: { headersTimeout: HEADERS_MS },
     // an address that cannot be one
-    frameworkErrors: (_error, _request, reply) => sendProblem(reply, problems.notFound('page')),
+    frameworkErrors: (_error, _request, reply) => {
+      void sendProblem(reply, problems.notFound('page'));
+    },
     // what is being answered is answered first: see `closeInOrder`
     forceCloseConnections: 'idle',
   }).withTypeProvider<ZodTypeProvider>();

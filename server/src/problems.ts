@@ -109,6 +109,12 @@ export const problems = {
   tooLarge: (limit: string) =>
     new Problem(413, 'too_large', `The file is larger than ${limit}: split it, or save it as CSV.`),
   unreadableSheet: (why: string) => new Problem(422, 'unreadable_sheet', why),
+  damagedSheet: (fileName: string) =>
+    new Problem(
+      422,
+      'unreadable_sheet',
+      `“${fileName}” could not be read: it may be damaged. Open it where it comes from and save it anew.`,
+    ),
   sheetLocked: (fileName: string) =>
     new Problem(
       422,
@@ -124,6 +130,12 @@ export const problems = {
       422,
       'too_much_memory',
       'This takes more memory than there is: nothing was changed. Save a workbook as CSV, or split it.',
+    ),
+  tooMuchTime: (minutes: number) =>
+    new Problem(
+      422,
+      'too_much_time',
+      `This was not done within ${minutes} minutes, so it was ended: nothing was changed. Split the sheet, or save it as CSV.`,
     ),
   sheetStops: (sentences: string[]) =>
     new Problem(422, 'sheet_stops', sentences.join(' '), { findings: sentences }),

@@ -4,12 +4,11 @@ import { JOB_CHANNEL, startJobRunner, type Threads } from './jobs/index.js';
 import { train } from './learning/index.js';
 import { importSheet, readSheetJob, restoreImport, undoImport } from './sheet/index.js';
 
-const handlers = {
+const ofSheets = {
   read: readSheetJob,
   import: importSheet,
   undo_import: undoImport,
   restore_import: restoreImport,
-  train,
 };
 
 export interface Runners {
@@ -29,8 +28,10 @@ export function startRunners(
   threads: Threads,
   onError: (error: unknown) => void,
 ): Runners {
-  // two: a sheet need not wait until a training is over
-  const runners = [1, 2].map(() => startJobRunner(orm, threads, handlers, onError));
+  // no sheet waits until a training is over, and none until another one is
+  const runners = [ofSheets, ofSheets, { train }].map((handlers) =>
+    startJobRunner(orm, threads, handlers, onError),
+  );
   const wake = () => runners.forEach((runner) => runner.wake());
   const url = orm.config.getClientUrl();
   const listening = listenTo(url, JOB_CHANNEL, { onMessage: wake, onAgain: wake, onError });

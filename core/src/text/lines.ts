@@ -1,3 +1,5 @@
+import { segmentsOf } from './segments.js';
+
 /** A stretch of a text: `start` inclusive, `end` exclusive, in UTF-16 units. */
 export interface Span {
   start: number;
@@ -9,7 +11,10 @@ const abbreviation =
   /(?:^|[\s(])(?:mr|mrs|ms|dr|st|no|nr|approx|etc|vs|e\.g|i\.e|incl|min|max|tel|a\.m|p\.m|z\.b|bzw|ca)\.\s*$/iu;
 const listMarker = /^\s*(?:\(?\d{1,2}[.)]|[a-z]\))\s*$/iu;
 /** A point of a list that runs on to the next point's marker: "1. Ramps 2." */
-const runOnPoint = /^\s*\(?(\d{1,2})[.)].*\s(\(?(\d{1,2})[.)]\s*)$/su;
+const firstPoint = /^\s*\(?(\d{1,2})[.)]/u;
+const nextPoint = /\s(\(?(\d{1,2})[.)]\s*)$/u;
+/** No marker of a list or abbreviation is longer, blanks around it included. */
+const LONGEST_MARK = 40;
 
 /**
  * Splits an answer into its lines: sentences by `Intl.Segmenter` (Unicode UAX #29), further parted at
@@ -26,19 +31,22 @@ export function splitLines(text: string): Span[] {
     if (open) addLine(lines, text, open);
     open = null;
   };
-  for (const { segment, index } of sentences.segment(text)) {
+  for (const { segment, index } of segmentsOf(sentences, text)) {
     let from = index;
     for (const part of segment.split(/(?<=[;\n\r\u2028])/u)) {
       const end = from + part.length;
       open = open ? { start: open.start, end } : { start: from, end };
       from = end;
-      const soFar = text.slice(open.start, end);
-      const [, number, marker = '', next] = runOnPoint.exec(soFar) ?? [];
-      if (marker && Number(next) === Number(number) + 1) {
+      // what ends a line is short: a long one is not read again with each piece that joins it
+      const soFar = text.slice(Math.max(open.start, end - LONGEST_MARK), end);
+      const isWhole = end - open.start <= LONGEST_MARK;
+      const [, number] = firstPoint.exec(text.slice(open.start, open.start + LONGEST_MARK)) ?? [];
+      const [marker = '', next] = nextPoint.exec(soFar)?.slice(1) ?? [];
+      if (marker && number && Number(next) === Number(number) + 1) {
         addLine(lines, text, { start: open.start, end: end - marker.length });
         open = { start: end - marker.length, end };
       } else if (/[\n\r\u2028]$/u.test(part)) close();
-      else if (!abbreviation.test(soFar) && !listMarker.test(soFar)) close();
+      else if (!abbreviation.test(soFar) && !(isWhole && listMarker.test(soFar))) close();
     }
   }
   close();

@@ -1,7 +1,8 @@
 import { escapePattern } from './escapePattern.js';
 
 const details: [RegExp, string][] = [
-  [/[^\s@<>()[\],;:]+@[^\s@<>()[\],;:]+\.\p{L}{2,}/giu, '[e-mail]'],
+  // tried from the beginning of a run of characters only: from each of them it would take the square of a long one
+  [/(?<![^\s@<>()[\],;:])[^\s@<>()[\],;:]+@[^\s@<>()[\],;:]+\.\p{L}{2,}/giu, '[e-mail]'],
   [/\b(?:https?:\/\/|www\.)\S+/giu, '[link]'],
   [/(?<![\p{L}\p{N}.])@[\p{L}\p{N}_.]{2,}/gu, '[account]'],
   [

@@ -1,4 +1,5 @@
 import { isAscii } from './ascii.js';
+import { segmentsOf } from './segments.js';
 import type { Span } from './lines.js';
 
 /** A word as it is compared (`form`: lower case, ’ as ') and where it stands in the text. */
@@ -26,7 +27,7 @@ export function splitWords(text: string): Word[] {
   for (const match of text.matchAll(pattern)) {
     if (!unspaced.test(match[0])) words.push(wordAt(match[0], match.index));
     else
-      for (const { segment, index, isWordLike } of segmenter.segment(match[0]))
+      for (const { segment, index, isWordLike } of segmentsOf(segmenter, match[0]))
         if (isWordLike) words.push(wordAt(segment, match.index + index));
   }
   return words;

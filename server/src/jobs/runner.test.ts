@@ -50,16 +50,10 @@ const rename = async () =>
 const studyName = async () =>
   (await row<{ name: string }>(orm.em.fork(), 'select name from study where id = ?', [studyId]))
     .name;
-const run = (handler: JobHandler) => {
-  const unused: JobHandler = () => Promise.reject(new Error('not asked for'));
-  runners.push(
-    startJobRunner(
-      orm,
-      noThreads,
-      { import: handler, train: unused, read: unused, undo_import: unused },
-      (error) => errors.push(error),
-    ),
-  );
+const run = (handler: JobHandler, minutes = 60) => {
+  const all = { read: 60, import: minutes, undo_import: 60, restore_import: 60, train: 60 };
+  const onError = (error: unknown) => errors.push(error);
+  runners.push(startJobRunner(orm, noThreads, { import: handler }, onError, all));
 };
 const stopAll = async () => {
   await Promise.all(runners.map((runner) => runner.stop()));
@@ -73,6 +67,21 @@ async function until(id: number, reached: (job: Job) => boolean): Promise<Job> {
   }
 }
 const ended = (job: Job) => !['waiting', 'running'].includes(job.state);
+
+test('a job that takes too long is ended with a sentence, and the next one has its turn', async () => {
+  const job = await enqueue();
+  run(
+    (_, { signal }) =>
+      new Promise((_resolve, reject) =>
+        signal.addEventListener('abort', () => reject(new Error('ended'))),
+      ),
+    1 / 600,
+  );
+  const { problem } = await until(job.id, ended);
+  await stopAll();
+  expect([problem?.code, await studyName()]).toEqual(['too_much_time', 's']);
+  expect(errors).toEqual([]);
+});
 
 test('many runners do a job once; the same job cannot wait twice', async () => {
   const job = await enqueue();

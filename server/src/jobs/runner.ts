@@ -40,6 +40,14 @@ const POLL_MS = 5000;
 const BACK_OFF_MS = { first: 200, most: 5000 };
 const LOST_AFTER_SECONDS = 15;
 const MOST_ATTEMPTS = 3;
+/** No job of its kind takes as long, on a slow machine either: one that does would keep its runner for ever. */
+const MOST_MINUTES: Record<JobKind, number> = {
+  read: 10,
+  import: 60,
+  undo_import: 60,
+  restore_import: 60,
+  train: 180,
+};
 
 export interface JobRunner {
   /** A job waits. */
@@ -52,15 +60,17 @@ export interface JobRunner {
 
 /**
  * Takes jobs from the queue one by one. Any number of runners may do so on any number of machines; a job
- * whose runner went silent is taken up again by another. Whatever becomes of the database or of a job, it goes on.
+ * whose runner went silent is taken up again by another. It takes the kinds that it has handlers for. Whatever becomes of the database or of a job, it goes on.
  */
 export function startJobRunner(
   orm: MikroORM,
   threads: Threads,
-  handlers: Record<JobKind, JobHandler>,
+  handlers: Partial<Record<JobKind, JobHandler>>,
   onError: (error: unknown) => void,
+  minutes = MOST_MINUTES,
 ): JobRunner {
   const runner = randomUUID();
+  const kinds = Object.keys(handlers) as JobKind[];
   const stopped = new AbortController();
   let woken = new AbortController();
   let lastBeat: Date | null = null;
@@ -69,7 +79,7 @@ export function startJobRunner(
       // before it looks, so that a job that comes in meanwhile is not slept through
       woken = new AbortController();
       try {
-        const found = await takeJob(orm.em.fork(), runner);
+        const found = await takeJob(orm.em.fork(), runner, kinds);
         lastBeat = new Date();
         failed = 0;
         if (found) await runJob(found);
@@ -112,9 +122,10 @@ export function startJobRunner(
           isBeating = false;
         });
     }, HEARTBEAT_MS);
-    const signal = AbortSignal.any([ended.signal, stopped.signal]);
+    const over = AbortSignal.timeout(minutes[job.kind] * 60_000);
+    const signal = AbortSignal.any([ended.signal, stopped.signal, over]);
     try {
-      const writeOutcome = await handlers[job.kind](job, {
+      const writeOutcome = await handlers[job.kind]!(job, {
         em: orm.em.fork(),
         threads,
         signal,
@@ -136,8 +147,12 @@ export function startJobRunner(
       else if (ended.signal.aborted)
         await write((em) => endJob(em, runner, job.id, 'cancelled', null));
       else {
-        if (!(error instanceof Problem)) onError(error);
-        const problem = error instanceof Problem ? error : problems.workerFailed();
+        if (!(error instanceof Problem) && !over.aborted) onError(error);
+        const problem = over.aborted
+          ? problems.tooMuchTime(minutes[job.kind])
+          : error instanceof Problem
+            ? error
+            : problems.workerFailed();
         await write(async (em) => {
           // the database went away, not the job: it is begun anew, but for one that takes the database with it
           if (isConnectionLost(error) && (await beginAnew(em, runner, job.id))) return;
@@ -160,7 +175,11 @@ export function startJobRunner(
   };
 }
 
-async function takeJob(em: EntityManager, runner: string): Promise<RunningJob | null> {
+async function takeJob(
+  em: EntityManager,
+  runner: string,
+  kinds: JobKind[],
+): Promise<RunningJob | null> {
   await rows(
     em,
     `update job set state = 'failed', problem = ? where state = 'running' and attempts >= ?
@@ -172,12 +191,12 @@ async function takeJob(em: EntityManager, runner: string): Promise<RunningJob | 
     `update job set state = 'running', runner = ?, heartbeat_at = now(), attempts = attempts + 1
      where id = (
        select id from job
-       where state = 'waiting'
-         or (state = 'running' and heartbeat_at < now() - make_interval(secs => ?))
+       where kind = any(?) and (state = 'waiting'
+         or (state = 'running' and heartbeat_at < now() - make_interval(secs => ?)))
        order by id for update skip locked limit 1)
      returning id, kind, study_id as "studyId", question_id as "questionId",
        created_by as "createdBy", payload`,
-    [runner, LOST_AFTER_SECONDS],
+    [runner, kinds, LOST_AFTER_SECONDS],
   );
   return taken ?? null;
 }

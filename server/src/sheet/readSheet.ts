@@ -24,6 +24,8 @@ const PREVIEW_ROWS = 6;
 const LONGEST_PREVIEW = 300;
 const MOST_ROWS = 1_000_000;
 const MOST_COLUMNS = 1_000;
+/** An interview of an hour written down has 60,000 characters. */
+const LONGEST_CELL = 100_000;
 
 /**
  * Reads a file through once: finds its kind, its head, and what each column seems to be for. What is not
@@ -42,10 +44,7 @@ export async function readSheet(
     opened = await openFile(fileName, source, choices);
     return await readThrough(fileName, opened, choices, write);
   } catch (error) {
-    if (error instanceof Problem) throw error;
-    throw problems.unreadableSheet(
-      `“${fileName}” could not be read: it may be damaged. Open it where it comes from and save it anew.`,
-    );
+    throw error instanceof Problem ? error : problems.damagedSheet(fileName);
   } finally {
     opened?.close();
   }
@@ -88,9 +87,11 @@ async function readThrough(
   };
   for await (const batch of opened.rows()) {
     if (!opened.isText) await write(batch.rows);
-    for (const cells of batch.rows)
+    for (const [r, cells] of batch.rows.entries()) {
+      refuseLongCells(fileName, batch.row + r, cells);
       if (profiler) take(cells);
       else if (first.push(cells) >= ROWS_FOR_HEAD + (choices.headRow ?? 0)) begin();
+    }
   }
   if (!profiler) begin();
   const { row: headRow, rows: headRows, columns } = head!;
@@ -105,4 +106,12 @@ async function readThrough(
     })),
     preview,
   };
+}
+
+function refuseLongCells(fileName: string, row: number, cells: readonly string[]): void {
+  for (const { length } of cells)
+    if (length > LONGEST_CELL)
+      throw problems.unreadableSheet(
+        `Row ${row} of “${fileName}” has a cell of ${length.toLocaleString('en')} characters: an answer has at most ${LONGEST_CELL.toLocaleString('en')}.`,
+      );
 }

@@ -1,12 +1,13 @@
-import { problems } from '../problems.js';
-import { openFile, sourceOf } from './files/index.js';
+import { Problem, problems } from '../problems.js';
+import { openFile, sourceOf, type OpenedFile } from './files/index.js';
 
 const MOST_ROWS = 20_000;
 
 /** All rows of a small file of any kind that sheets come in, in memory. @throws Problem unreadable_sheet */
 export async function readTable(fileName: string, content: Uint8Array): Promise<string[][]> {
-  const opened = await openFile(fileName, sourceOf(content), {});
+  let opened: OpenedFile | null = null;
   try {
+    opened = await openFile(fileName, sourceOf(content), {});
     const table: string[][] = [];
     for await (const { rows } of opened.rows()) {
       table.push(...rows);
@@ -14,7 +15,9 @@ export async function readTable(fileName: string, content: Uint8Array): Promise<
         throw problems.unreadableSheet(`“${fileName}” has more than ${MOST_ROWS} rows.`);
     }
     return table;
+  } catch (error) {
+    throw error instanceof Problem ? error : problems.damagedSheet(fileName);
   } finally {
-    opened.close();
+    opened?.close();
   }
 }

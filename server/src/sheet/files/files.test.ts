@@ -112,6 +112,13 @@ describe('separated text', () => {
   });
 });
 
+const workbookOf = (rows: string) =>
+  zipOf({
+    'xl/_rels/workbook.xml.rels': '<r><Relationship Id="r1" Target="worksheets/a.xml"/></r>',
+    'xl/workbook.xml': '<w xmlns:r="x"><sheet name="A" r:id="r1"/></w>',
+    'xl/worksheets/a.xml': `<worksheet><sheetData>${rows}</sheetData></worksheet>`,
+  });
+
 /** A zip of stored entries that may claim to be something else in its directory. */
 function zipOf(
   entries: Record<string, string>,
@@ -355,6 +362,44 @@ test.each<[string, () => Uint8Array | Promise<Uint8Array>, string]>([
       }),
     'could not be read',
   ],
+  [
+    'a word that is no answer',
+    () => Buffer.from(`id,q\n1,x\n2,${'a'.repeat(200_000)}\n`),
+    'Row 3 of “x.xlsx” has a cell of 200,000 characters',
+  ],
+  [
+    'a row without an end',
+    () => Buffer.from(`id,q\n1,"${'a,b\n'.repeat(500_000)}`),
+    'has more than 1,048,576 characters',
+  ],
+  [
+    'a line of JSON without an end',
+    () => Buffer.from(`{"id":"1","q":"${'a'.repeat(2_000_000)}"}\n`),
+    'Line 1 of',
+  ],
+  [
+    'objects within each other',
+    () => Buffer.from(`{"id":"1","q":${'{"a":'.repeat(50)}1${'}'.repeat(50)}}\n`),
+    'more than 20 deep',
+  ],
+  [
+    'a cell far away',
+    () => workbookOf('<row r="1"><c r="XFD1" t="str"><v>x</v></c></row>'),
+    'in column 16384',
+  ],
+  [
+    'an attribute without an end',
+    () => workbookOf(`<row r="1" x="${'a'.repeat(3_000_000)}"/>`),
+    'in one piece',
+  ],
+  ['elements within each other', () => workbookOf('<a>'.repeat(1000)), 'more than 256 deep'],
+  [
+    'very many tables',
+    () => zipOf({ 'content.xml': `<b>${'<table:table table:name="A"/>'.repeat(5000)}</b>` }),
+    'more than 500 worksheets',
+  ],
+  ['a file in UTF-32', () => Buffer.from('fffe000069000000', 'hex'), 'UTF-32'],
+  ['an empty zip file', () => Buffer.from(`504b0506${'00'.repeat(18)}`, 'hex'), 'no workbook'],
   ['blank lines', () => Buffer.from('\n\n'), 'holds no table'],
   [
     'a quotation mark never closed',

@@ -1,7 +1,10 @@
-import { problems } from '../../problems.js';
-import type { RowBatch } from './text.js';
+import { problems, type Problem } from '../../problems.js';
+import { LONGEST_ROW, type RowBatch } from './text.js';
 
 const BATCH = 500;
+const MOST_KEYS = 2_000;
+/** Objects within each other. */
+const DEEPEST = 20;
 
 /**
  * Reads JSON lines: one object a line, a key a column. The head is the keys in the order in which they first
@@ -15,7 +18,11 @@ export async function* readJsonLines(
 ): AsyncGenerator<RowBatch> {
   const keys = new Set<string>();
   for await (const record of records(pieces(), fileName))
-    for (const key of record?.keys() ?? []) keys.add(key);
+    for (const key of record?.keys() ?? [])
+      if (keys.add(key).size > MOST_KEYS)
+        throw problems.unreadableSheet(
+          `The objects of “${fileName}” have more than ${MOST_KEYS.toLocaleString('en')} different keys: leave out what is not needed.`,
+        );
   const columns = [...keys];
   let batch: RowBatch = { row: 1, rows: [columns] };
   let row = 1;
@@ -36,7 +43,11 @@ async function* records(
   fileName: string,
 ): AsyncGenerator<Map<string, string> | null> {
   let line = 0;
-  for await (const written of linesOf(pieces)) {
+  const tooLong = () =>
+    problems.unreadableSheet(
+      `Line ${line + 1} of “${fileName}” has more than ${LONGEST_ROW.toLocaleString('en')} characters: no answer is as long.`,
+    );
+  for await (const written of linesOf(pieces, tooLong)) {
     line += 1;
     if (written.trim() === '') {
       yield null;
@@ -53,30 +64,44 @@ async function* records(
         `Line ${line} of “${fileName}” is no JSON object: every line must be one, like {"id": "R1", "answer": "…"}.`,
       );
     const record = new Map<string, string>();
-    flatten(value, '', record);
+    if (!flatten(value, '', record, 1))
+      throw problems.unreadableSheet(
+        `Line ${line} of “${fileName}” has objects within each other, more than ${DEEPEST} deep.`,
+      );
     yield record;
   }
 }
 
-/** Objects inside an object become columns "outer.inner"; lists are parted by semicolons. */
-function flatten(value: object, prefix: string, into: Map<string, string>): void {
+/**
+ * Objects inside an object become columns "outer.inner"; lists are parted by semicolons.
+ *
+ * @returns false where they are too deep
+ */
+function flatten(value: object, prefix: string, into: Map<string, string>, depth: number): boolean {
+  if (depth > DEEPEST) return false;
   for (const [key, inner] of Object.entries(value) as [string, unknown][]) {
     const name = prefix + key;
     if (inner === null || inner === undefined) into.set(name, '');
     else if (Array.isArray(inner)) into.set(name, inner.map(asText).join('; '));
-    else if (typeof inner === 'object') flatten(inner, `${name}.`, into);
-    else into.set(name, asText(inner));
+    else if (typeof inner === 'object') {
+      if (!flatten(inner, `${name}.`, into, depth + 1)) return false;
+    } else into.set(name, asText(inner));
   }
+  return true;
 }
 
 const asText = (value: unknown): string =>
   typeof value === 'string' ? value : value === null ? '' : JSON.stringify(value);
 
-async function* linesOf(pieces: AsyncIterable<string>): AsyncGenerator<string> {
+async function* linesOf(
+  pieces: AsyncIterable<string>,
+  tooLong: () => Problem,
+): AsyncGenerator<string> {
   let rest = '';
   for await (const piece of pieces) {
     const lines = (rest + piece).split(/\r?\n/u);
     rest = lines.pop()!;
+    if (rest.length > LONGEST_ROW) throw tooLong();
     yield* lines;
   }
   if (rest !== '') yield rest;

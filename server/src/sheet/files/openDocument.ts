@@ -1,6 +1,13 @@
 import { problems } from '../../problems.js';
 import { plainNumber, withoutMidnight } from './numberFormats.js';
 import type { RowBatch } from './text.js';
+import {
+  isFilledRow,
+  MOST_WORKSHEETS,
+  ROWS_OF_FILLED,
+  tooManyWorksheets,
+  type Worksheets,
+} from './worksheets.js';
 import { attributesOf, xmlSteps, type XmlHandler } from './xml.js';
 import type { Zip } from './zip.js';
 
@@ -11,25 +18,40 @@ const MOST_REPEATS = 5_000;
 const MOST_BLANK = 100_000;
 
 /** A spreadsheet in the OpenDocument format (ISO/IEC 26300) opened for reading. */
-export function openSpreadsheet(zip: Zip) {
+export function openSpreadsheet(zip: Zip, fileName: string) {
   return {
-    async worksheets(): Promise<string[]> {
+    /** Names of the tables and, found on the same way, the first of several that is filled. */
+    async worksheets(): Promise<Worksheets> {
       const names: string[] = [];
-      const content = readContent(zip, null, (name) => names.push(name));
-      while (!(await content.next()).done);
-      return names;
+      let firstFilled: string | undefined;
+      let filled = 0;
+      const lookAtRows = () => {
+        filled += table.rows.splice(0).filter(isFilledRow).length;
+        if (filled >= ROWS_OF_FILLED) firstFilled ??= names.at(-1);
+      };
+      const table = new TableReader(
+        () => firstFilled === undefined,
+        (name) => {
+          lookAtRows();
+          filled = 0;
+          if (names.push(name) > MOST_WORKSHEETS) throw tooManyWorksheets(fileName);
+        },
+      );
+      const steps = xmlSteps(await zip.open('content.xml'), table);
+      while (!(await steps.next()).done) lookAtRows();
+      lookAtRows();
+      return { names, firstFilled: () => Promise.resolve(firstFilled) };
     },
-    rows: (worksheet: string): AsyncGenerator<RowBatch> => readContent(zip, worksheet, () => {}),
+    rows: (worksheet: string): AsyncGenerator<RowBatch> => readContent(zip, worksheet),
   };
 }
 
-/** Streams through the content once; only the rows of the named table are kept. */
-async function* readContent(
-  zip: Zip,
-  worksheet: string | null,
-  onTable: (name: string) => void,
-): AsyncGenerator<RowBatch> {
-  const table = new TableReader(worksheet, onTable);
+/** Streams through the content; only the rows of the named table are kept. */
+async function* readContent(zip: Zip, worksheet: string): AsyncGenerator<RowBatch> {
+  const table = new TableReader(
+    (title) => title === worksheet,
+    () => {},
+  );
   let row = 1;
   const steps = xmlSteps(await zip.open('content.xml'), table);
   while (!(await steps.next()).done)
@@ -43,7 +65,7 @@ async function* readContent(
 
 class TableReader implements XmlHandler {
   readonly rows: string[][] = [];
-  readonly #wanted: string | null;
+  readonly #isWanted: (table: string) => boolean;
   readonly #onTable: (name: string) => void;
   #inside = false;
   #cells: string[] = [];
@@ -55,8 +77,8 @@ class TableReader implements XmlHandler {
   #paragraphs = 0;
   #notes = 0;
 
-  constructor(wanted: string | null, onTable: (name: string) => void) {
-    this.#wanted = wanted;
+  constructor(isWanted: (table: string) => boolean, onTable: (name: string) => void) {
+    this.#isWanted = isWanted;
     this.#onTable = onTable;
   }
 
@@ -65,7 +87,7 @@ class TableReader implements XmlHandler {
     if (name === 'table:table') {
       const title = attributes.get('table:name') ?? '';
       this.#onTable(title);
-      this.#inside = title === this.#wanted;
+      this.#inside = this.#isWanted(title);
     }
     if (!this.#inside) return;
     if (name === 'table:table-row') {

@@ -17,6 +17,12 @@ export interface OpenedFile {
 }
 
 const zipMark = [0x50, 0x4b, 0x03, 0x04];
+const emptyZipMark = [0x50, 0x4b, 0x05, 0x06];
+/** Byte order marks of UTF-32 (Unicode 15, section 23.8), of which one begins as that of UTF-16 does. */
+const utf32Marks = [
+  [0xff, 0xfe, 0, 0],
+  [0, 0, 0xfe, 0xff],
+];
 const oleMark = [0xd0, 0xcf, 0x11, 0xe0];
 
 /**
@@ -33,7 +39,12 @@ export async function openFile(
   const head = await firstBytes(source, 64 * 1024);
   const startsWith = (mark: number[]) => mark.every((byte, i) => head[i] === byte);
   if (startsWith(oleMark)) throw await lockedOrOld(fileName, source);
-  if (startsWith(zipMark)) return openZipped(fileName, source, choices.worksheet);
+  if (startsWith(utf32Marks[0]!) || startsWith(utf32Marks[1]!))
+    throw problems.unreadableSheet(
+      `“${fileName}” is written in UTF-32, which hardly anything reads: save it in UTF-8.`,
+    );
+  if (startsWith(zipMark) || startsWith(emptyZipMark))
+    return openZipped(fileName, source, choices.worksheet);
   return openText(fileName, source, head, choices);
 }
 
@@ -63,12 +74,13 @@ async function openZipped(
       `“${fileName}” is a zip file but no workbook: unpack it, and bring in the sheet that is inside.`,
     );
   const { format, book } = opened;
+  const { names } = book.worksheets;
   const worksheet =
-    wanted ?? (book.worksheets.length > 1 ? await firstFilled(book) : book.worksheets[0]);
+    wanted ?? (names.length > 1 ? await book.worksheets.firstFilled() : undefined) ?? names[0];
   if (worksheet === undefined)
     throw problems.unreadableSheet(`“${fileName}” holds no filled worksheet.`);
   return {
-    file: { format, worksheets: book.worksheets, worksheet, separator: ',', encoding: 'utf-8' },
+    file: { format, worksheets: names, worksheet, separator: ',', encoding: 'utf-8' },
     isText: false,
     rows: () => book.rows(worksheet),
     close: () => zip.close(),
@@ -79,26 +91,9 @@ async function openZipped(
       ? await zip.text('META-INF/manifest.xml')
       : '';
     if (manifest.includes('encryption-data')) throw problems.sheetLocked(fileName);
-    const spreadsheet = openSpreadsheet(zip);
+    const spreadsheet = openSpreadsheet(zip, fileName);
     return { worksheets: await spreadsheet.worksheets(), rows: spreadsheet.rows };
   }
-}
-
-/** Workbooks often begin with a cover: the first worksheet with at least two filled rows is taken. */
-async function firstFilled(book: {
-  worksheets: string[];
-  rows(name: string): AsyncGenerator<RowBatch>;
-}): Promise<string | undefined> {
-  for (const name of book.worksheets) {
-    let filled = 0;
-    for await (const { rows } of book.rows(name)) {
-      filled += rows.filter(
-        (cells) => cells.filter((cell) => cell.trim() !== '').length > 1,
-      ).length;
-      if (filled > 1) return name;
-    }
-  }
-  return book.worksheets[0];
 }
 
 async function openText(

@@ -22,6 +22,9 @@ const HEAD = 64 * 1024;
  */
 const PIECE = 64 * 1024;
 
+/** No row of answers is longer, in characters. */
+export const LONGEST_ROW = 2 ** 20;
+
 /** UTF-16 where marked so or where every other byte is null; else UTF-8 unless that turns out not to fit. */
 export async function guessEncoding(source: FileSource): Promise<Encoding> {
   const head = await firstBytes(source, HEAD);
@@ -95,11 +98,20 @@ export async function* readRows(
   const input = guessing();
   const first = await input.next();
   if (first.done) return;
-  const whole = async function* () {
-    yield first.value;
-    yield* input;
-  };
   let row = 1;
+  // the parser reads a row that is not complete again with every piece that comes
+  let fed = 0;
+  let fedAtRow = 0;
+  const whole = async function* () {
+    for (let piece: IteratorResult<string, void> = first; !piece.done; piece = await input.next()) {
+      if (fed - fedAtRow > LONGEST_ROW)
+        throw problems.unreadableSheet(
+          `Row ${row} of “${fileName}” has more than ${LONGEST_ROW.toLocaleString('en')} characters: perhaps a quotation mark that opens there is never closed. Correct it, or choose another separator.`,
+        );
+      fed += piece.value.length;
+      yield piece.value;
+    }
+  };
   for await (const { data, errors } of parseChunks(Readable.from(whole()), separator, newline!)) {
     const unclosed = errors.find((error) => error.code === 'MissingQuotes');
     if (unclosed)
@@ -110,6 +122,7 @@ export async function* readRows(
       const last = cells.length - 1;
       if (cells[last]!.endsWith('\r')) cells[last] = cells[last]!.slice(0, -1);
     }
+    if (data.length > 0) fedAtRow = fed;
     yield { row, rows: data };
     row += data.length;
   }

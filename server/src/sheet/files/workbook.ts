@@ -3,6 +3,13 @@ import { CellText } from './cellText.js';
 import { formatsOf } from './numberFormats.js';
 import type { RowBatch } from './text.js';
 import { WorksheetRows, type SharedOfWorkbook } from './worksheetRows.js';
+import {
+  isFilledRow,
+  MOST_WORKSHEETS,
+  ROWS_OF_FILLED,
+  tooManyWorksheets,
+  type Worksheets,
+} from './worksheets.js';
 import { attributesOf, localName, readXml, xmlSteps } from './xml.js';
 import type { Zip } from './zip.js';
 
@@ -13,28 +20,45 @@ export async function openWorkbook(zip: Zip, fileName: string) {
   const { sheets, from1904 } = await readContents(zip);
   if (sheets.length === 0)
     throw problems.unreadableSheet(`“${fileName}” holds no worksheet: there is nothing to read.`);
+  if (sheets.length > MOST_WORKSHEETS) throw tooManyWorksheets(fileName);
   let shared: Promise<SharedOfWorkbook> | null = null;
-  return {
-    /** Names of the worksheets, those that are shown before hidden ones. */
-    worksheets: sheets
-      .toSorted((x, y) => Number(x.hidden) - Number(y.hidden))
-      .map((sheet) => sheet.name),
-    /** The rows of a worksheet as a person sees them: results of formulas, dates, text. */
-    async *rows(worksheet: string): AsyncGenerator<RowBatch> {
-      shared ??= readShared(zip, from1904);
-      const sheet = sheets.find((one) => one.name === worksheet);
-      if (!sheet) throw problems.unreadableSheet(`“${fileName}” has no worksheet “${worksheet}”.`);
-      const reader = new WorksheetRows(await shared);
-      let row = 1;
-      const steps = xmlSteps(await zip.open(sheet.path), reader);
-      while (!(await steps.next()).done)
-        while (reader.rows.length >= BATCH) {
-          yield { row, rows: reader.rows.splice(0, BATCH) };
-          row += BATCH;
+  // those that are shown before hidden ones
+  const names = sheets
+    .toSorted((x, y) => Number(x.hidden) - Number(y.hidden))
+    .map((sheet) => sheet.name);
+  /** The rows of a worksheet as a person sees them: results of formulas, dates, text. */
+  async function* rows(worksheet: string): AsyncGenerator<RowBatch> {
+    shared ??= readShared(zip, from1904);
+    const sheet = sheets.find((one) => one.name === worksheet);
+    if (!sheet) throw problems.unreadableSheet(`“${fileName}” has no worksheet “${worksheet}”.`);
+    const reader = new WorksheetRows(await shared, fileName);
+    let row = 1;
+    const steps = xmlSteps(await zip.open(sheet.path), reader);
+    for (;;) {
+      const { done } = await steps.next();
+      const read = reader.rows.splice(0);
+      for (let at = 0; at < read.length; at += BATCH) {
+        const batch = read.slice(at, at + BATCH);
+        yield { row, rows: batch };
+        row += batch.length;
+      }
+      if (done) return;
+    }
+  }
+  const worksheets: Worksheets = {
+    names,
+    async firstFilled() {
+      for (const name of names) {
+        let filled = 0;
+        for await (const batch of rows(name)) {
+          filled += batch.rows.filter(isFilledRow).length;
+          if (filled >= ROWS_OF_FILLED) return name;
         }
-      if (reader.rows.length > 0) yield { row, rows: reader.rows };
+      }
+      return undefined;
     },
   };
+  return { worksheets, rows };
 }
 
 /** Which worksheets there are and where they lie. */
@@ -49,6 +73,7 @@ async function readContents(zip: Zip) {
       targets.set(relation.get('Id') ?? '', path);
     },
   });
+  const parts = new Set(zip.names);
   const sheets: { name: string; path: string; hidden: boolean }[] = [];
   let from1904 = false;
   await readXml(await zip.open('xl/workbook.xml'), {
@@ -61,7 +86,7 @@ async function readContents(zip: Zip) {
       const relation = [...sheet].find(([key]) => key.endsWith(':id'))?.[1];
       const path = targets.get(relation ?? '') ?? '';
       // charts have sheets of their own
-      if (!path.includes('worksheets/') || !zip.names.includes(path)) return;
+      if (!path.includes('worksheets/') || !parts.has(path)) return;
       const hidden = sheet.has('state') && sheet.get('state') !== 'visible';
       sheets.push({ name: sheet.get('name') ?? '', path, hidden });
     },

@@ -1,4 +1,5 @@
 import { CellText, withoutEscapes } from './cellText.js';
+import { problems } from '../../problems.js';
 import { numberText, withoutMidnight, type CellKind } from './numberFormats.js';
 import { attributesOf, eachAttribute, localName, resolvedText, type XmlHandler } from './xml.js';
 
@@ -14,11 +15,14 @@ export interface SharedOfWorkbook {
 /** As many rows and columns as the format has. */
 const MOST_ROWS = 2 ** 20;
 const MOST_COLUMNS = 2 ** 14;
+/** What lies further to the right is no sheet of answers: each row would be filled up to there. */
+const MOST_FILLED = 2_000;
 
 /** Makes rows of a worksheet's markup: what each cell shows, blank where the file leaves a cell or a row out. */
 export class WorksheetRows implements XmlHandler {
   readonly rows: string[][] = [];
   readonly #shared: SharedOfWorkbook;
+  readonly #fileName: string;
   /** How many rows there were. */
   #done = 0;
   #cells: string[] | null = null;
@@ -30,8 +34,9 @@ export class WorksheetRows implements XmlHandler {
   #isInValue = false;
   readonly #inline = new CellText();
 
-  constructor(shared: SharedOfWorkbook) {
+  constructor(shared: SharedOfWorkbook, fileName: string) {
     this.#shared = shared;
+    this.#fileName = fileName;
   }
 
   /** Most cells by far are a value and nothing else: those are read where they stand. */
@@ -104,6 +109,10 @@ export class WorksheetRows implements XmlHandler {
     const inline = this.#inline.take();
     const text = this.#value === null ? inline : this.#shown(this.#value);
     if (text === '') return;
+    if (this.#column >= MOST_FILLED && text.trim() !== '')
+      throw problems.unreadableSheet(
+        `Row ${this.#done + 1} of “${this.#fileName}” has a filled cell in column ${this.#column + 1}: at most ${MOST_FILLED.toLocaleString('en')} columns are read. Clear it, or save the columns that are needed by themselves.`,
+      );
     while (cells.length < this.#column) cells.push('');
     cells[this.#column] = text;
   }

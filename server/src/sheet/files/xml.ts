@@ -1,4 +1,5 @@
 import type { Readable } from 'node:stream';
+import { problems } from '../../problems.js';
 
 /** What is told of a document's markup, in its order. */
 export interface XmlHandler {
@@ -15,8 +16,9 @@ export interface XmlHandler {
   take?(xml: string, start: number): number;
 }
 
-/** More than a tag or a stretch of text of any sheet is long. */
-const LONGEST = 2 ** 24;
+/** More than a tag or a stretch of text of any sheet is long, in characters; elements within each other. */
+const LONGEST = 2 ** 20;
+const DEEPEST = 256;
 
 const [TAG_END, SLASH, QUESTION, EXCLAMATION, QUOTE, APOSTROPHE, SPACE] = [
   0x3e, 0x2f, 0x3f, 0x21, 0x22, 0x27, 0x20,
@@ -42,13 +44,24 @@ export class XmlReader {
   readonly #handler: XmlHandler;
   readonly #path: string[] = [];
   #rest = '';
+  /** What came since, until it is worth looking at the rest again: from its beginning, a long one many times. */
+  #waiting: string[] = [];
+  #waitingLength = 0;
 
   constructor(handler: XmlHandler) {
     this.#handler = handler;
   }
 
   write(piece: string): void {
-    const xml = this.#rest + piece;
+    this.#waiting.push(piece);
+    this.#waitingLength += piece.length;
+    if (this.#waitingLength >= this.#rest.length) this.#read();
+  }
+
+  #read(): void {
+    const xml = this.#rest + this.#waiting.join('');
+    this.#waiting = [];
+    this.#waitingLength = 0;
     let at = 0;
     for (;;) {
       const tag = xml.indexOf('<', at);
@@ -61,11 +74,15 @@ export class XmlReader {
       at = end;
     }
     this.#rest = xml.slice(at);
-    if (this.#rest.length > LONGEST) throw new Error('XML: a stretch without any markup');
+    if (this.#rest.length > LONGEST)
+      throw problems.unreadableSheet(
+        `The workbook holds a stretch of more than ${LONGEST.toLocaleString('en')} characters in one piece, as no sheet of answers does: save it as CSV.`,
+      );
   }
 
   /** Says that nothing follows. */
   end(): void {
+    this.#read();
     if (this.#path.length > 0 || this.#rest.trim() !== '') throw new Error('XML: it was cut off');
   }
 
@@ -94,7 +111,10 @@ export class XmlReader {
     const name = xml.slice(start + 1, nameEnd);
     this.#handler.open?.(name, xml.slice(nameEnd, last));
     if (isClosed) this.#handler.close?.(name);
-    else this.#path.push(name);
+    else if (this.#path.push(name) > DEEPEST)
+      throw problems.unreadableSheet(
+        `The workbook holds elements within each other, more than ${DEEPEST} deep, as no sheet of answers does: save it as CSV.`,
+      );
   }
 }
 

@@ -5,7 +5,7 @@ import { problems } from '../../problems.js';
 import { streamOf, type FileSource } from './source.js';
 
 /** What a workbook may unpack to: more is taken for a file made to fill the memory. */
-const LARGEST_UNPACKED = 6 * 1024 ** 3;
+const LARGEST_UNPACKED = 2 * 1024 ** 3;
 const LARGEST_RATIO = 250;
 const RATIO_COUNTS_FROM = 100 * 1024 ** 2;
 
