@@ -1,9 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { problemSchema } from '@yellow-thread/contract';
-import { randomUUID } from 'node:crypto';
 import { startServer, type Client, type TestServer } from '../test/app.js';
 import { fuzzRequests, type OpenApi } from '../test/fuzz.js';
-import { importStudy, uploadSheet } from '../test/study.js';
+import { makePlaces } from '../test/places.js';
 
 let server: TestServer;
 let client: Client;
@@ -16,40 +15,6 @@ afterAll(() => server.stop());
 const SEED = Number(process.env['FUZZ_SEED'] ?? 20_261_130);
 const EACH = Number(process.env['FUZZ_EACH'] ?? 16);
 
-/** A study with something of most kinds in it, by the names of path parameters. */
-async function makePlaces(): Promise<Record<string, string | number>> {
-  const csv = 'id,home,Why?\n1,Tye,more boats\n2,Hask,dear\n3,Tye,late\n4,Hask,n/a\n5,Tye,boats\n';
-  const study = await importStudy(client, csv);
-  const { ids } = await study.ledger();
-  const { codeId, id: mention } = await study.code(ids[0]!, { newCode: 'Boats' }, [0, 4]);
-  await study.settle(ids[0]!);
-  const [theme, note, group, bundle] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
-  const post = <Body>(path: string, body: object) =>
-    client.send<Body>('POST', `${study.base}${path}`, { body });
-  await post('/themes', { id: theme, name: 'Water' });
-  await post('/notes', { id: note, text: 'Hm', responseId: ids[0], start: null, end: null });
-  await client.send('PUT', `${study.base}/bundles/${bundle}`, {
-    body: { name: 'Sea', codeIds: [codeId] },
-  });
-  await client.send('PUT', `${study.base}/groups/${group}`, {
-    body: { name: 'All', rule: { join: 'all', not: false, parts: [] } },
-  });
-  const sheet = await uploadSheet(client, study.id, 'more.csv', Buffer.from('id,Why?\n9,cold\n'));
-  const [{ id: importId } = { id: 0 }] = await server.sql<{ id: number }>(
-    'select max(id) as id from import',
-  );
-  const [{ id: variable } = { id: 0 }] = await server.sql<{ id: number }>(
-    'select max(id) as id from variable',
-  );
-  const guest = await server.enter(`Guest of ${study.id}`);
-  await post('/members', { name: `Guest of ${study.id}` });
-  return {
-    ...{ study: study.id, question: study.question, response: ids[0]!, respondent: 1 },
-    ...{ code: codeId, theme, mention, note, group, bundle, sheet: sheet.id, variable },
-    ...{ import: importId, job: 1, run: 1, member: guest.accountId, format: 'csv', key: 'a' },
-  };
-}
-
 /** What takes away what other requests need. */
 const takesAway = (operation: string) =>
   /^(?:remove|undo|redo|restore|merge|deal|leave|importSheet|takeCodeList|changeNoAnswers|themeToCode|codeToTheme|bringBack|givePassword)/u.test(
@@ -61,7 +26,7 @@ test('whatever is sent to any operation is answered by what the contract says or
   // these end the session, or wait for what happens
   for (const path of ['/api/session', '/api/session/demo', '/api/events', '/api/password'])
     delete api.paths[path];
-  let places = await makePlaces();
+  let places = await makePlaces(server, client, 'boats');
   const failures: unknown[] = [];
   const taken = new Set<string>();
   const operations = Object.entries(api.paths).flatMap(([path, methods]) =>
@@ -84,7 +49,7 @@ test('whatever is sent to any operation is answered by what the contract says or
           body: body?.slice(0, 600),
         });
     }
-    if (takesAway(operation.operationId ?? '')) places = await makePlaces();
+    if (takesAway(operation.operationId ?? '')) places = await makePlaces(server, client, 'boats');
   }
   expect(failures).toEqual([]);
   // what is refused at the door alone would show nothing

@@ -84,12 +84,14 @@ const broken: readonly string[] = [
  *
  * @param places values of path parameters that there are, by name
  * @param each how many to each operation
+ * @param only with these, nothing is strange: what stands in queries and bodies under these names
  */
 export function* fuzzRequests(
   api: OpenApi,
   places: Record<string, string | number>,
   seed: number,
   each: number,
+  only?: Record<string, unknown>,
 ): Generator<FuzzRequest & { operationId: string }> {
   const random = seeded(seed);
   const pick = <T>(all: readonly T[]): T => all[Math.floor(random() * all.length)]!;
@@ -99,7 +101,7 @@ export function* fuzzRequests(
     const schema = given.$ref
       ? (api.components.schemas[given.$ref.split('/').at(-1)!] ?? {})
       : given;
-    if (random() < oddness || depth > 12) return odd();
+    if (random() < oddness || depth > 12) return only ? null : odd();
     const inside = (one: Schema) => valueOf(one, oddness, depth + 1);
     if (schema.const !== undefined) return schema.const;
     if (schema.enum) return pick(schema.enum);
@@ -126,10 +128,12 @@ export function* fuzzRequests(
       case 'object':
         return Object.fromEntries([
           ...Object.entries(schema.properties ?? {}).flatMap(([name, one]) =>
-            schema.required?.includes(name) || random() < 0.5 ? [[name, inside(one)]] : [],
+            schema.required?.includes(name) || random() < 0.5
+              ? [[name, only?.[name] ?? inside(one)]]
+              : [],
           ),
           ...(typeof schema.additionalProperties === 'object'
-            ? [[String(pick(['a', 'b', odd()])), inside(schema.additionalProperties)]]
+            ? [[String(only ? 'a' : pick(['a', 'b', odd()])), inside(schema.additionalProperties)]]
             : []),
         ]) as object;
       default:
@@ -149,13 +153,16 @@ export function* fuzzRequests(
       const schema = operation.requestBody?.content['application/json']?.schema;
       for (let n = 0; n < each; n++) {
         // one or two strange things each, or nearly everything
-        const oddness = n % 4 === 3 ? 0.5 : 0.08;
+        const oddness = only ? 0 : n % 4 === 3 ? 0.5 : 0.08;
         const address = path.replaceAll(/\{(\w+)\}/gu, (_, name: string) =>
           random() < oddness ? inAddress(odd()) : String(places[name] ?? 1),
         );
         const query = parameters
           .filter((one) => one.in === 'query' && (one.required || random() < 0.4))
-          .map((one) => `${one.name}=${inAddress(valueOf(one.schema ?? {}, oddness))}`);
+          .map(
+            (one) =>
+              `${one.name}=${inAddress(only?.[one.name] ?? valueOf(one.schema ?? {}, oddness))}`,
+          );
         yield {
           operationId: operation.operationId ?? path,
           method: method.toUpperCase() as FuzzRequest['method'],
@@ -163,7 +170,7 @@ export function* fuzzRequests(
           body:
             method === 'get'
               ? null
-              : random() < 0.05
+              : random() < 0.05 && !only
                 ? pick(broken)
                 : JSON.stringify(schema ? valueOf(schema, oddness) : {}),
         };
