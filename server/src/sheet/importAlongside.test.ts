@@ -52,3 +52,29 @@ test('while a sheet comes in, its study is coded, others are, and people sign in
   expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
   expect((await study.ledger()).total).toBe(24);
 });
+
+test('imports into two studies do not wait for each other', async () => {
+  const slow = await importStudy(client, csv(0));
+  const quick = await importStudy(client, csv(0));
+  const begin = async ({ id }: typeof slow) => {
+    const sheet = await uploadSheet(client, id, 'more.csv', Buffer.from(csv(100)));
+    const { body } = await client.send<Job>('POST', `${sheet.base}/import`, {
+      body: sheet.ready.settings,
+    });
+    return body.id;
+  };
+  // one has its ids, and stops where it writes them, as somebody holds its question
+  const holding = server.orm.em.fork();
+  await holding.begin();
+  await holding.execute('select from question where id = ? for update', [slow.question]);
+  const job = await begin(slow);
+  const waiting = () =>
+    server.sql(
+      `select from pg_stat_activity where wait_event_type = 'Lock' and datname = current_database()`,
+    );
+  while ((await waiting()).length === 0);
+  expect((await client.jobEnd(quick.id, await begin(quick))).state).toBe('done');
+  expect((await client.get<Job>(`${slow.base}/jobs/${job}`)).body.state).toBe('running');
+  await holding.commit();
+  expect((await client.jobEnd(slow.id, job)).state).toBe('done');
+});

@@ -121,23 +121,31 @@ async function ensureCodes(em: EntityManager, studyId: number, names: readonly s
   return codes;
 }
 
-/** Takes a run of ids that nobody else gets. @returns the first */
-export async function reserveIds(
+/**
+ * Takes a run of ids that nobody else gets. @returns the first
+ *
+ * In a transaction of its own: in that of an import the lock would keep imports into other studies waiting to its end.
+ */
+export const reserveIds = (
   em: EntityManager,
   table: 'respondent' | 'response',
   count: number,
-): Promise<number> {
-  // only imports give out these ids, one at a time: the run has no holes
-  await rows(em, `select pg_advisory_xact_lock(hashtext('reserve ' || ?))`, [table]);
-  const { first } = await row<{ first: number }>(
-    em,
-    `select nextval(sequence)::int as first from pg_get_serial_sequence(?, 'id') as sequence`,
-    [table],
-  );
-  if (count > 1)
-    await rows(em, `select setval(pg_get_serial_sequence(?, 'id'), ?)`, [table, first + count - 1]);
-  return first;
-}
+): Promise<number> =>
+  em.fork().transactional(async (own) => {
+    // only imports give out these ids, one at a time: the run has no holes
+    await rows(own, `select pg_advisory_xact_lock(hashtext('reserve ' || ?))`, [table]);
+    const { first } = await row<{ first: number }>(
+      own,
+      `select nextval(sequence)::int as first from pg_get_serial_sequence(?, 'id') as sequence`,
+      [table],
+    );
+    if (count > 1)
+      await rows(own, `select setval(pg_get_serial_sequence(?, 'id'), ?)`, [
+        table,
+        first + count - 1,
+      ]);
+    return first;
+  });
 
 /** The check counted what was written: the questions need not be counted anew. */
 const addToCounts = (em: EntityManager, questions: readonly number[], outcome: SheetOutcome) =>
