@@ -6,6 +6,7 @@ import type { FastifyRequest } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { agreementRoutes } from './agreement/index.js';
 import type { AppOptions } from './appOptions.js';
+import { isTooDeep } from './bodyDepth.js';
 import { codebookRoutes } from './codebook/index.js';
 import { codingRoutes, historyRoutes, openStudyEvents, streamRoutes } from './coding/index.js';
 import { exchangeRoutes } from './exchange/index.js';
@@ -71,6 +72,14 @@ export async function serveApi(
     if (request.account) return api.csrfProtection(request, reply, done);
     // signed out elsewhere: the token went with the session, but the page is led to the door
     done(request.url.startsWith('/api/session') ? undefined : problems.notSignedIn());
+  });
+  api.addHook('preValidation', (request, _, done) => {
+    const isJson = request.headers['content-type']?.startsWith('application/json');
+    done(
+      isJson && isTooDeep(request.body)
+        ? problems.invalidRequest({ reason: 'too deep' })
+        : undefined,
+    );
   });
   noteExports(api);
 

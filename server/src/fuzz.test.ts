@@ -51,6 +51,20 @@ test('whatever is sent to any operation is answered by what the contract says or
     }
     if (takesAway(operation.operationId ?? '')) places = await makePlaces(server, client, 'boats');
   }
+  // rules within each other, which are checked by going down into them
+  for (const depth of [30, 1000, 8000]) {
+    const rule = `${'{"is":"all_of","rules":['.repeat(depth)}${']}'.repeat(depth)}`;
+    const payload = `{"name":"Deep","description":"","rule":${rule}}`;
+    const { status } = await client.send(
+      'PUT',
+      `/studies/${places['study']}/groups/${places['group']}`,
+      {
+        payload,
+        headers: { 'content-type': 'application/json' },
+      },
+    );
+    if (status >= 500) failures.push({ operationId: 'putGroup', depth, status });
+  }
   expect(failures).toEqual([]);
   // what is refused at the door alone would show nothing
   expect(taken.size).toBeGreaterThan(operations.length / 2);

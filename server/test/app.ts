@@ -73,7 +73,7 @@ type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 let clients = 0;
 
 /** A browser's part, at an address of its own: keeps the cookie, sends the token that changes must carry. */
-function createClient(app: App, accountId: number, own: Record<string, string> = {}) {
+export function createClient(app: App, accountId: number, own: Record<string, string> = {}) {
   clients += 1;
   const remoteAddress = own['x-forwarded-for'] ? '127.0.0.1' : `10.0.0.${clients}`;
   let cookie = '';
@@ -136,6 +136,12 @@ function createClient(app: App, accountId: number, own: Record<string, string> =
   return {
     accountId,
     cookie: () => cookie,
+    token: () => token,
+    /** Goes on with somebody's session, at another server. */
+    continueAs(one: { cookie: () => string; token: () => string }) {
+      cookie = one.cookie();
+      token = one.token();
+    },
     send,
     session,
     get: <Body>(path: string) => send<Body>('GET', path),

@@ -14,21 +14,18 @@ export async function makePlaces(
   const { codeId, id: mention } = await study.code(ids[0]!, { newCode: `Code ${mark}` }, [0, 4]);
   await study.settle(ids[0]!);
   const [theme, note, group, bundle] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
-  const post = <Body>(path: string, body: object) =>
-    client.send<Body>('POST', `${study.base}${path}`, { body });
-  await post('/themes', { id: theme, name: `Theme ${mark}` });
-  await post('/notes', {
-    id: note,
-    text: `Hm ${mark}`,
-    responseId: ids[0],
-    start: null,
-    end: null,
-  });
-  await client.send('PUT', `${study.base}/bundles/${bundle}`, {
-    body: { name: `Sea ${mark}`, codeIds: [codeId] },
-  });
-  await client.send('PUT', `${study.base}/groups/${group}`, {
-    body: { name: `All ${mark}`, rule: { join: 'all', not: false, parts: [] } },
+  const send = async (method: 'POST' | 'PUT', path: string, body: object) => {
+    const { status } = await client.send(method, `${study.base}${path}`, { body });
+    if (status !== 200) throw new Error(`${path} was not made: ${status}`);
+  };
+  const ofAnswer = { responseId: ids[0]!, respondentId: null, codeId: null };
+  const place = { start: null, end: null, unsure: false };
+  await send('POST', '/themes', { id: theme, name: `Theme ${mark}` });
+  await send('POST', '/notes', { id: note, text: `Hm ${mark}`, ...ofAnswer, ...place });
+  await send('PUT', `/bundles/${bundle}`, { name: `Sea ${mark}`, codeIds: [codeId] });
+  await send('PUT', `/groups/${group}`, {
+    ...{ name: `All ${mark}`, description: '' },
+    rule: { is: 'answered', questionId: study.question, answered: true },
   });
   const sheet = await uploadSheet(client, study.id, 'more.csv', Buffer.from('id,Why?\n9,cold\n'));
   const [{ id: importId } = { id: 0 }] = await server.sql<{ id: number }>(
@@ -38,9 +35,16 @@ export async function makePlaces(
     'select max(id) as id from variable',
   );
   const guest = await server.enter(`Guest of ${study.id}`);
-  await post('/members', { name: `Guest of ${study.id}` });
+  await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
+    study.id,
+    guest.accountId,
+  ]);
+  const [{ respondent } = { respondent: 0 }] = await server.sql<{ respondent: number }>(
+    'select respondent_id as respondent from response where id = ?',
+    [ids[0]!],
+  );
   return {
-    ...{ study: study.id, question: study.question, response: ids[0]!, respondent: 1 },
+    ...{ study: study.id, question: study.question, response: ids[0]!, respondent },
     ...{ code: codeId, theme, mention, note, group, bundle, sheet: sheet.id, variable },
     ...{ import: importId, job: 1, run: 1, member: guest.accountId, format: 'csv', key: 'a' },
   };

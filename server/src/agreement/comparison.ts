@@ -17,7 +17,7 @@ import {
 } from '@yellow-thread/core/agreement';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findCode } from '../codebook/index.js';
-import { findMentions, findReadingAnswers, makeChange, rows } from '../database/index.js';
+import { findMentions, findReadingAnswers, inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { findReading, findReadings } from './readings.js';
@@ -172,7 +172,7 @@ export async function settleDisagreement(
   id: string,
   { responseId, codeId, applies }: TalkedOver,
 ): Promise<void> {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const { read, size, reader } = await findReading(tx, questionId, id);
     if (read < size) throw problems.readingUnderWay(size - read, reader);
     const code = await findCode(tx, maker.studyId, codeId);

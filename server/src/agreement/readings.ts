@@ -9,7 +9,7 @@ import type {
 } from '@yellow-thread/contract';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { findReadingAnswers, isoTime, makeChange, row, rows } from '../database/index.js';
+import { findReadingAnswers, inChange, isoTime, makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 
@@ -69,7 +69,7 @@ export async function drawReading(
   questionId: number,
   { id, readerId, size, like }: ReadingCreate,
 ): Promise<void> {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const [reader] = await rows<{ name: string }>(
       tx,
       `select a.name from account a join membership m on m.account_id = a.id
@@ -198,7 +198,7 @@ export async function codeOnceMore(
   id: string,
   { responseId, codes }: CodedOnceMore,
 ): Promise<void> {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const { readerId, reader, read, size } = await findReading(tx, questionId, id);
     if (readerId !== maker.accountId) throw problems.notYourReading(reader);
     const [from] = await findReadingAnswers(tx, 'd.id = ? and a.response_id = ?', [id, responseId]);
@@ -234,7 +234,7 @@ export async function endReading(
   questionId: number,
   id: string,
 ): Promise<void> {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const { reader } = await findReading(tx, questionId, id);
     const answers = await findReadingAnswers(tx, 'd.id = ?', [id]);
     const unread = answers.filter(({ secondCodes }) => secondCodes === null);
@@ -255,7 +255,7 @@ export async function removeReading(
   questionId: number,
   id: string,
 ): Promise<void> {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const { reader } = await findReading(tx, questionId, id);
     const reading = await findRecord(tx, id);
     await makeChange(tx, {

@@ -1,6 +1,6 @@
 import type { Bundle, BundleCreate } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { makeChange, row, rows } from '../database/index.js';
+import { inChange, makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { refuseTakenName } from './codebook.js';
@@ -8,7 +8,7 @@ import { codesOf } from './records.js';
 
 /** Makes a bundle or changes what it is called and holds; a request that comes twice does so once. */
 export async function putBundle(em: EntityManager, maker: Maker, wanted: BundleCreate) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const { studyId } = maker;
     await refuseTakenName(tx, 'bundle', studyId, wanted.name, wanted.id);
     const codes = new Set((await codesOf(tx, studyId)).map((code) => code.id));
@@ -43,7 +43,7 @@ export async function putBundle(em: EntityManager, maker: Maker, wanted: BundleC
 }
 
 export async function removeBundle(em: EntityManager, maker: Maker, id: string) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const stored = await findBundle(tx, maker.studyId, id);
     if (!stored) throw problems.notFound('bundle');
     await makeChange(tx, {

@@ -2,12 +2,13 @@ import type { Code, CodeCreate, CodeEdit, Theme, ThemeEdit } from '@yellow-threa
 import { INKS, nextLook, placeBefore, STITCHES } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  type ChangeDiff,
   CodeEntity,
+  inChange,
   makeChange,
   row,
   rows,
   ThemeEntity,
-  type ChangeDiff,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -51,7 +52,7 @@ export async function draftTheme(
 export async function createCode(em: EntityManager, maker: Maker, create: CodeCreate) {
   if (await em.findOne(CodeEntity, { id: create.id, studyId: maker.studyId })) return;
   const code = await draftCode(em, maker.studyId, create);
-  await em.transactional((tx) =>
+  await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
       summary: `the new code “${code.name}”`,
@@ -71,7 +72,7 @@ export async function editCode(em: EntityManager, maker: Maker, id: string, edit
     edit.to.archived === undefined
       ? `the edit of “${stored.name}”`
       : `${edit.to.archived ? 'putting' : 'taking'} “${stored.name}” ${edit.to.archived ? 'away' : 'out again'}`;
-  await em.transactional((tx) =>
+  await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
       summary,
@@ -90,7 +91,7 @@ export async function createTheme(
 ) {
   if (await em.findOne(ThemeEntity, { id: create.id, studyId: maker.studyId })) return;
   const theme = await draftTheme(em, maker.studyId, create);
-  await em.transactional((tx) =>
+  await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
       summary: `the new theme “${theme.name}”`,
@@ -107,7 +108,7 @@ export async function editTheme(em: EntityManager, maker: Maker, id: string, edi
   if (ink !== undefined && !INKS.some((one) => one === ink)) throw problems.notFound('ink');
   if (stitch !== undefined && !STITCHES.some((one) => one === stitch))
     throw problems.notFound('stitch');
-  await em.transactional((tx) =>
+  await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
       summary:
@@ -139,7 +140,7 @@ export async function moveCode(
     const to = { ...(placed.get(from.id) ?? from), ...(from.id === id && { themeId }) };
     return to.position === from.position && to.themeId === from.themeId ? [] : [{ from, to }];
   });
-  await em.transactional((tx) =>
+  await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
       summary:
@@ -165,7 +166,7 @@ export async function moveTheme(
     from: themes.find((theme) => theme.id === to.id)!,
     to,
   }));
-  await em.transactional((tx) =>
+  await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
       summary: `the moving of “${name}”`,
@@ -186,7 +187,7 @@ export async function removeTheme(em: EntityManager, maker: Maker, id: string) {
       removed: [],
     },
   };
-  await em.transactional((tx) =>
+  await inChange(em, (tx) =>
     makeChange(tx, { ...maker, summary: `the removal of the theme “${theme.name}”`, diff }),
   );
 }

@@ -3,7 +3,14 @@ import type { CodeHits, Hits, LedgerQuery, Mention } from '@yellow-thread/contra
 import { lineOfPassage, linesOf, type Cut } from '@yellow-thread/core/coding';
 import { blankAsides, hitFinder, type Span } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { findMentions, makeChange, rows, StudyEntity, type ChangeDiff } from '../database/index.js';
+import {
+  type ChangeDiff,
+  findMentions,
+  inChange,
+  makeChange,
+  rows,
+  StudyEntity,
+} from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -58,7 +65,7 @@ export async function codeHits(
   questionId: number,
   { on, hits, ...code }: CodeHits,
 ): Promise<number> {
-  return em.transactional(async (tx) => {
+  return inChange(em, async (tx) => {
     const answers = await rows<{ id: number; text: string; cuts: Cut[] }>(
       tx,
       `select r.id, r.text, ${cutsAsJson} as cuts

@@ -1,6 +1,6 @@
 import type { LineCut } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { makeChange, rows } from '../database/index.js';
+import { inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { findResponse } from './responses.js';
@@ -12,7 +12,7 @@ export async function editLine(
   responseId: number,
   { at, line }: { at: number; line: 'parted' | 'joined' | 'as_written' },
 ) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const { text } = await findResponse(tx, maker.studyId, responseId);
     if (at >= text.length) throw problems.passageOutside();
     const [standing] = await rows<LineCut>(

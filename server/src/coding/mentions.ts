@@ -12,13 +12,14 @@ import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { draftCode, draftTheme, findCode } from '../codebook/index.js';
 import {
+  type ChangeDiff,
   CodeEntity,
   findMentions,
   findSettlements,
+  inChange,
   makeChange,
   rows,
   StudyEntity,
-  type ChangeDiff,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -31,7 +32,7 @@ import { findResponse, sameAs, type FoundResponse } from './responses.js';
 export async function addMention(em: EntityManager, maker: Maker, create: MentionCreate) {
   const { id, responseId, codeId, start, end, toSame } = create;
   const place = { id, responseId, codeId, start, end };
-  return em.transactional(async (tx) => {
+  return inChange(em, async (tx) => {
     const response = await findResponse(tx, maker.studyId, create.responseId);
     await refusePassage(tx, maker.studyId, response, place);
     if ((await findMention(tx, maker.studyId, create.id)) !== null) return;
@@ -121,7 +122,7 @@ function placeIn(text: string, { start, end }: Passage, other: string): Passage 
 
 /** Takes a mention away, where asked from all answers of the same words; one that is gone already stays so. */
 export async function removeMention(em: EntityManager, maker: Maker, id: string, toSame: boolean) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const mention = await findMention(tx, maker.studyId, id);
     if (!mention) return;
     const code = await findCode(tx, maker.studyId, mention.codeId);
@@ -150,7 +151,7 @@ export async function removeMention(em: EntityManager, maker: Maker, id: string,
 
 /** Gives a mention another code, other characters, or makes it an example of its code. */
 export async function editMention(em: EntityManager, maker: Maker, id: string, edit: MentionEdit) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const from = await findMention(tx, maker.studyId, id);
     if (!from) throw problems.notFound('mention');
     const code = await findCode(tx, maker.studyId, edit.codeId ?? from.codeId);
@@ -192,7 +193,7 @@ export async function settleResponse(
   responseId: number,
   { settled, toSame, assisted }: Settle,
 ) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const response = await findResponse(tx, maker.studyId, responseId);
     if (response.noAnswer) throw problems.noAnswerToCode();
     const others = toSame ? await sameAs(tx, response) : [];

@@ -1,7 +1,7 @@
 import type { ListedNote, Note, NoteCreate, ShownNote } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findCode } from '../codebook/index.js';
-import { findNotes, makeChange, rows } from '../database/index.js';
+import { findNotes, inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { notesAsJson } from './answers.js';
@@ -26,7 +26,7 @@ export async function readNotes(em: EntityManager, studyId: number) {
 
 /** Writes a note, a mark or an "unsure"; a request that comes twice does so once. */
 export async function addNote(em: EntityManager, maker: Maker, create: NoteCreate) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     if (await findNote(tx, maker.studyId, create.id)) return;
     if (create.responseId !== null) {
       const response = await findResponse(tx, maker.studyId, create.responseId);
@@ -61,7 +61,7 @@ export async function editNote(
   id: string,
   edit: { from: Pick<Note, 'text' | 'unsure'>; to: Pick<Note, 'text' | 'unsure'> },
 ) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const stored = await findNote(tx, maker.studyId, id);
     if (!stored) throw problems.notFound('note');
     // sent twice: the first time did it
@@ -76,7 +76,7 @@ export async function editNote(
 }
 
 export async function removeNote(em: EntityManager, maker: Maker, id: string) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const note = await findNote(tx, maker.studyId, id);
     if (!note) return;
     await makeChange(tx, {

@@ -1,6 +1,6 @@
 import { isEmptyRecordsDiff, reverseRecordsDiff, type TableDiff } from '@yellow-thread/core/coding';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { problems, type Problem } from '../problems.js';
+import { Problem, problems } from '../problems.js';
 import { shapes, type ChangeDiff, type ChangeTables } from './changeTables.js';
 import { row, rows } from './query.js';
 import { deletion, insertion, update, type Statement } from './recordStatements.js';
@@ -117,6 +117,23 @@ function codesIn(diff: ChangeDiff): string[] {
   for (const record of recordsIn(diff))
     if ('codeId' in record && record.codeId) codes.add(record.codeId);
   return [...codes];
+}
+
+/**
+ * Runs what makes a change in a transaction. The same change sent twice at once, to two servers say, meets itself: it
+ * is run again, and finds that it is made.
+ */
+export async function inChange<Result>(
+  em: EntityManager,
+  work: (tx: EntityManager) => Promise<Result>,
+): Promise<Result> {
+  try {
+    return await em.transactional(work);
+  } catch (error) {
+    const isMet = error instanceof Problem && error.code === problems.changedMeanwhile().code;
+    if (!isMet) throw error;
+    return em.transactional(work);
+  }
 }
 
 /** How many records of each table a change is about. */

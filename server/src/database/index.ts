@@ -1,5 +1,6 @@
 export {
   CHANGE_CHANNEL,
+  inChange,
   makeChange,
   redoChange,
   tellAccess,

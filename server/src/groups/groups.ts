@@ -7,7 +7,7 @@ import {
   type RuleGround,
 } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { makeChange, row, rows } from '../database/index.js';
+import { inChange, makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { readPeople } from './people.js';
@@ -53,7 +53,7 @@ export async function sizeOf(
 export async function putGroup(em: EntityManager, maker: Maker, id: string, fields: GroupFields) {
   const { studyId } = maker;
   refuseTooDeep(fields.rule);
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     // two who build a circle from both ends at once take turns
     await rows(tx, 'select id from study where id = ? for no key update', [studyId]);
     const groups = await readGroups(tx, studyId);
@@ -85,7 +85,7 @@ export async function putGroup(em: EntityManager, maker: Maker, id: string, fiel
 
 /** @throws Problem not_found, group_needed when other groups stand on it */
 export async function removeGroup(em: EntityManager, maker: Maker, id: string) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const group = await findGroup(tx, maker.studyId, id);
     const groups = await readGroups(tx, maker.studyId);
     const variables = await readByRule(tx, maker.studyId);

@@ -1,13 +1,13 @@
 import type { Strike, StruckWord } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findCode } from '../codebook/index.js';
-import { makeChange, rows } from '../database/index.js';
+import { inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 
 /** Takes a word's effect away, from the next training on; for one code or for all. Twice is once. */
 export async function strikeWord(em: EntityManager, maker: Maker, strike: Strike) {
   const { studyId } = maker;
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const of =
       strike.codeId === null
         ? 'every code'
@@ -29,7 +29,7 @@ export async function strikeWord(em: EntityManager, maker: Maker, strike: Strike
 
 /** Gives a word its effect back. */
 export async function bringBackWord(em: EntityManager, maker: Maker, id: string) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const [struck] = await rows<StruckWord>(
       tx,
       `select id, study_id as "studyId", code_id as "codeId", word from struck_word

@@ -2,12 +2,13 @@ import { randomUUID } from 'node:crypto';
 import type { Decide, Decision, Mention, SettleLine, Suggestion } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  type ChangeDiff,
   CodeEntity,
   findMentions,
+  inChange,
   makeChange,
   rows,
   withinGroup,
-  type ChangeDiff,
 } from '../database/index.js';
 import { findResponse, refusePassage } from '../coding/index.js';
 import { runInForce } from '../learning/index.js';
@@ -33,7 +34,7 @@ export async function decideSuggestion(
   { questionId, codeId }: Place,
   { responseId, state, toSame, passage, other }: Decide,
 ) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     const wanted = toSame ? await answersOfSameWords(tx, questionId, responseId) : [responseId];
     const found = await rows<Suggestion & { isOpen: boolean }>(
@@ -137,7 +138,7 @@ export async function settleLine(
   within: number[] | null,
 ): Promise<number> {
   const { head, values, gave } = withinGroup(within);
-  return em.transactional(async (tx) => {
+  return inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     if ((await runInForce(tx, questionId))?.id !== runId) throw problems.runReplaced();
     const open = await rows<Suggestion>(

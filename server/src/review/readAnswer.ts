@@ -3,7 +3,14 @@ import type { Mention, ReadAnswer, Settlement, Suggestion } from '@yellow-thread
 import { passageIn } from '@yellow-thread/core/coding';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findResponse, refusePassage, sameAs } from '../coding/index.js';
-import { CodeEntity, findMentions, findSettlements, makeChange, rows } from '../database/index.js';
+import {
+  CodeEntity,
+  findMentions,
+  findSettlements,
+  inChange,
+  makeChange,
+  rows,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { asIso, suggestionColumns } from './decide.js';
@@ -22,7 +29,7 @@ export async function settleReading(
   responseId: number,
   { accept, toSame }: ReadAnswer,
 ): Promise<void> {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const response = await findResponse(tx, maker.studyId, responseId);
     if (response.noAnswer) throw problems.noAnswerToCode();
     for (const one of accept) await refusePassage(tx, maker.studyId, response, one);

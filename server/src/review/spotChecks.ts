@@ -13,7 +13,14 @@ import { isWorseThanExpected, shareApplying } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { readAnswers } from '../coding/index.js';
-import { findMentions, isoTime, makeChange, rows, type ChangeDiff } from '../database/index.js';
+import {
+  type ChangeDiff,
+  findMentions,
+  inChange,
+  isoTime,
+  makeChange,
+  rows,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import {
@@ -70,7 +77,7 @@ export async function drawCheck(
   { questionId, codeId }: Place,
   { id, side, size }: CheckCreate,
 ) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     // the same request once more, since its answer was lost
     if ((await rows(tx, 'select 1 from spot_check where id = ?', [id])).length > 0) return;
@@ -148,7 +155,7 @@ export async function judge(
   checkId: string,
   { responseId, verdict }: Judge,
 ) {
-  await em.transactional(async (tx) => {
+  await inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     const [member] = await rows<{ verdict: Judge['verdict'] }>(
       tx,
@@ -207,7 +214,7 @@ export async function reopenBulk(
   { questionId, codeId }: Place,
   side: CheckSide,
 ): Promise<number> {
-  return em.transactional(async (tx) => {
+  return inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     const decided = await rows<Suggestion>(
       tx,

@@ -138,7 +138,7 @@ const worksheet = fc
 
 test('cells that are read where they stand are what they are when told part by part', () => {
   const rowsOf = (pieces: readonly string[], handler: (rows: WorksheetRows) => XmlHandler) => {
-    const rows = new WorksheetRows({ strings: ['shared'], kinds: [], from1904: false });
+    const rows = new WorksheetRows({ strings: ['shared'], kinds: [], from1904: false }, 'a.xlsx');
     const reader = new XmlReader(handler(rows));
     for (const piece of pieces) reader.write(piece);
     reader.end();
