@@ -25,8 +25,8 @@ need_postgresql() { need_debian '/usr/lib/postgresql/*/bin/initdb' postgresql; }
 need_chromium() { need_debian chromium chromium; }
 
 check_node() {
-  node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a === 20 && b >= 19 ? 0 : 1)' ||
-    { say "Yellow Thread runs on Node 20.19 or later 20.x; this is $(node --version)."; exit 1; }
+  node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit((a === 20 && b >= 19) || (a === 22 && b >= 12) || a === 24 ? 0 : 1)' ||
+    { say "Yellow Thread runs on Node 20.19 or later 20.x, 22.12 or later 22.x, and 24; this is $(node --version)."; exit 1; }
 }
 
 # npm packages as the lock file says, unless that is what is installed

@@ -33,6 +33,9 @@ NODE_OPTIONS=--experimental-vm-modules NODE_NO_WARNINGS=1 npx jest --silent --js
 tally jest test-results/jest.json \
   '`${r.numPassedTests} ${r.numFailedTests + r.numRuntimeErrorTestSuites + r.numPendingTests}`'
 check build bash scripts/build.sh
+
+DATABASE_URL=$(PG_FOLDER=$PROJECT/.test/postgres bash scripts/pg.sh start --unsafe) \
+  check 'production packages alone' bash scripts/checkProduction.sh
 say '— the product in the browser'
 npx playwright test --config tests/playwright.config.ts --project product
 tally playwright test-results/playwright.json \

@@ -41,6 +41,7 @@ async function startServer() {
   for await (const output of server.stdout) if (String(output).includes('is ready')) break;
   server.stdout.resume();
   return {
+    ended: () => (server.exitCode === null ? once(server, 'exit') : Promise.resolve()),
     async stop() {
       server.kill('SIGTERM');
       await once(server, 'exit');
@@ -52,7 +53,7 @@ async function startServer() {
 async function startProduct() {
   let server = await startServer();
   return {
-    /** Where its database is: elsewhere after a restart. */
+    /** Where its database is. */
     get database() {
       return execFileSync('bash', [`${PROJECT}scripts/pg.sh`, 'url'], {
         env: { ...process.env, PG_FOLDER: `${FOLDER}/data/postgres` },
@@ -71,6 +72,11 @@ async function startProduct() {
       return Math.round(Number(most) / 1024);
     },
     stop: () => server.stop(),
+    /** Started anew after its server was killed. */
+    async again() {
+      await server.ended();
+      server = await startServer();
+    },
     /** Its server with nothing in memory yet. */
     async restart() {
       await server.stop();
@@ -80,12 +86,12 @@ async function startProduct() {
 }
 
 /** Somebody at the API, entered as the demo researcher. */
-export async function enter() {
+export async function enter(at = address) {
   let cookie = '';
   let token = '';
   async function call<Reply>(method: string, path: string, body?: FormData | object) {
     const isForm = body instanceof FormData;
-    const reply = await fetch(`${address}/api${path}`, {
+    const reply = await fetch(`${at}/api${path}`, {
       method,
       headers: {
         cookie,
@@ -99,11 +105,10 @@ export async function enter() {
     // the caller names the shape that the contract gives the reply
     return (await reply.json()) as Reply;
   }
-  ({ csrfToken: token } = await call<{ csrfToken: string }>('GET', '/session'));
   ({ csrfToken: token } = await call<{ csrfToken: string }>('POST', '/session/demo'));
   /** Fetches a file and lets it go bit by bit. @returns its size in bytes */
   async function take(path: string): Promise<number> {
-    const reply = await fetch(`${address}/api${path}`, { headers: { cookie } });
+    const reply = await fetch(`${at}/api${path}`, { headers: { cookie } });
     if (!reply.ok) throw new Error(`${path}: ${await reply.text()}`);
     let size = 0;
     for await (const part of reply.body!) size += (part as Uint8Array).length;

@@ -1,5 +1,5 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review`, `finish` or `report`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review`, `finish`, `report` or `torture`; all without a name. What follows
  * the name is told to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
@@ -9,6 +9,7 @@ import { reporting } from './reporting.js';
 import { reviewing } from './reviewing.js';
 import { scale } from './scale.js';
 import { suggest } from './suggest.js';
+import { torturing } from './torture/torturing.js';
 import { training } from './training.js';
 
 const benches: Record<string, (args: string[]) => unknown> = {
@@ -20,6 +21,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   review: reviewing,
   finish: finishing,
   report: reporting,
+  torture: torturing,
 };
 const [, , wanted, ...args] = process.argv;
 for (const name of wanted === undefined ? Object.keys(benches) : [wanted]) {

@@ -1,0 +1,93 @@
+import { randomUUID } from 'node:crypto';
+import { enter, type Caller } from '../product.js';
+
+/** The longest of some waits, and how many things were tried. */
+export function waits() {
+  let longest = 0;
+  let tried = 0;
+  let failed = 0;
+  return {
+    /** Runs something and notes how long it took, whatever became of it. */
+    async of<Result>(work: () => Promise<Result>): Promise<Result | null> {
+      const before = performance.now();
+      tried += 1;
+      try {
+        return await work();
+      } catch {
+        failed += 1;
+        return null;
+      } finally {
+        longest = Math.max(longest, performance.now() - before);
+      }
+    },
+    told: (what: string) => ({
+      ...{ what, tried, survived: tried - failed, lost: 0 },
+      longestWait: Math.round(longest),
+    }),
+  };
+}
+
+export interface SmallStudy {
+  id: number;
+  question: number;
+  answers: number[];
+}
+
+/** A study of its own with a few answers. */
+export async function smallStudy(call: Caller, size = 60): Promise<SmallStudy> {
+  const { id } = await call<{ id: number }>('POST', '/studies', { name: 'Torture', purpose: '' });
+  const rows = Array.from({ length: size }, (_, i) => `${i},the boat is late on day ${i}`);
+  const form = new FormData();
+  form.append('file', new Blob([`id,Why?\n${rows.join('\n')}\n`]), 'small.csv');
+  await bringInForm(call, id, form);
+  const { questions } = await call<{ questions: { id: number }[] }>('GET', `/studies/${id}`);
+  const question = questions[0]!.id;
+  const path = `/studies/${id}/questions/${question}/ledger`;
+  const { ids } = await call<{ ids: number[] }>('GET', path);
+  return { id, question, answers: ids };
+}
+
+/** Uploads a sheet, waits for its reading and brings it in as proposed. @throws Error with the problem's sentence */
+export async function bringInForm(call: Caller, study: number, form: FormData): Promise<void> {
+  const path = `/studies/${study}`;
+  const sheet = await call<{ id: number; reading: { id: number } }>('POST', `${path}/sheets`, form);
+  await jobEnd(call, path, sheet.reading.id);
+  const step = `${path}/sheets/${sheet.id}`;
+  const { ready } = await call<{ ready: { settings: object } }>('GET', step);
+  const { id } = await call<{ id: number }>('POST', `${step}/import`, ready.settings);
+  await jobEnd(call, path, id);
+}
+
+export async function jobEnd(call: Caller, study: string, job: number): Promise<void> {
+  for (;;) {
+    const { state, problem } = await call<{ state: string; problem: { sentence: string } | null }>(
+      'GET',
+      `${study}/jobs/${job}`,
+    );
+    if (state === 'done') return;
+    if (state !== 'waiting' && state !== 'running') throw new Error(problem?.sentence ?? state);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+/** A save as a page makes it: sent again with the same id until it is acknowledged. @returns the mention's id */
+export async function save(call: Caller, study: number, responseId: number, codeId: string) {
+  const id = randomUUID();
+  const mention = { id, responseId, codeId, start: null, end: null };
+  for (let failed = 0; ; failed++)
+    try {
+      await call('POST', `/studies/${study}/mentions`, mention);
+      return id;
+    } catch (error) {
+      if (failed > 600) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+}
+
+export async function newCode(call: Caller, study: number, name: string): Promise<string> {
+  const id = randomUUID();
+  await call('POST', `/studies/${study}/codes`, { id, name, themeId: null });
+  return id;
+}
+
+export { enter };
