@@ -38,8 +38,13 @@ async function startServer() {
     env: { ...process.env, PORT, DATA_FOLDER: `${FOLDER}/data`, LOG: 'off' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  for await (const output of server.stdout) if (String(output).includes('is ready')) break;
-  server.stdout.resume();
+  // read on to its end: a server whose output nobody takes is another one
+  await new Promise<void>((resolve) => {
+    server.stdout.on('data', (output) => {
+      if (String(output).includes('is ready')) resolve();
+    });
+    server.once('exit', () => resolve());
+  });
   return {
     ended: () => (server.exitCode === null ? once(server, 'exit') : Promise.resolve()),
     async stop() {

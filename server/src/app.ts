@@ -56,6 +56,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     },
     // what is being answered is answered first: see `closeInOrder`
     forceCloseConnections: 'idle',
+    return503OnClosing: false,
   }).withTypeProvider<ZodTypeProvider>();
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);

@@ -8,8 +8,9 @@ import { createThreads } from './jobs/index.js';
 import { ensureDemoResearcher, ensureOwner } from './people/index.js';
 import { startRunners } from './runners.js';
 import { readSettings } from './settings.js';
-import { orGiveUp, stopOnSignal } from './process.js';
+import { orGiveUp, outliveOutput, stopOnSignal } from './process.js';
 
+outliveOutput();
 const settings = await orGiveUp(() => readSettings(process.env));
 const { databaseUrl, host, port } = settings;
 const demoFolder = settings.demoFolder ?? fileURLToPath(new URL('../../demo', import.meta.url));

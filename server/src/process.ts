@@ -12,6 +12,14 @@ export function stopOnSignal(stop: () => Promise<void>): void {
   process.on('SIGINT', onSignal);
 }
 
+/** Whoever read the output has gone: that is no reason to stop. */
+export function outliveOutput(): void {
+  for (const output of [process.stdout, process.stderr])
+    output.on('error', (error: NodeJS.ErrnoException) => {
+      if (error.code !== 'EPIPE') throw error;
+    });
+}
+
 /** What a start needs: where it fails, the process ends with a sentence and status 1, and may be started again. */
 export async function orGiveUp<Result>(work: () => Result | Promise<Result>): Promise<Result> {
   try {

@@ -25,12 +25,11 @@ export async function coders(_: Product, hard: number): Promise<Trial[]> {
     const importing = bringInForm(call, coded.id, form).finally(() => {
       isOver = true;
     });
-    const sessions = await Promise.all(Array.from({ length: CODERS }, () => enter()));
     // each as fast as a person who codes: an answer takes seconds, here one
-    const people = sessions.map(async (one, p) => {
+    const people = Array.from({ length: CODERS }, async (_unused, p) => {
       for (let n = 0; !isOver; n++) {
         const answer = coded.answers[(p * 4 + n) % coded.answers.length]!;
-        await inSame.of(() => save(one.call, coded.id, answer, codes[(p + n) % codes.length]!));
+        await inSame.of(() => save(call, coded.id, answer, codes[(p + n) % codes.length]!));
         await rest();
       }
     });

@@ -15,7 +15,11 @@ export async function twoServers(product: Product, hard: number): Promise<Trial[
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   try {
-    for await (const output of second.stdout) if (String(output).includes('is ready')) break;
+    await new Promise<void>((resolve) => {
+      second.stdout.on('data', (output) => {
+        if (String(output).includes('is ready')) resolve();
+      });
+    });
     const here = await enter();
     const there = await enter(`http://127.0.0.1:${port}`);
     const study = await smallStudy(here.call, 30);

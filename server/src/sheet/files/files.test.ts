@@ -48,6 +48,13 @@ describe('files that other programs wrote', () => {
 });
 
 describe('separated text', () => {
+  test('a file may be far longer than a row may be', async () => {
+    const row = ['R1', 'it was late, and "dear" '.repeat(4)];
+    const text = `id,"Why?"\n${`R1,"${'it was late, and ""dear"" '.repeat(4)}"\n`.repeat(40_000)}`;
+    const rows = await rowsOf(text);
+    expect([rows.length, rows[40_000]]).toEqual([40_001, row]);
+  });
+
   test('reads what RFC 4180 gives as examples (section 2, rules 1 to 7)', async () => {
     const plain = [
       ['aaa', 'bbb', 'ccc'],

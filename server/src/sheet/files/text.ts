@@ -98,31 +98,28 @@ export async function* readRows(
   const input = guessing();
   const first = await input.next();
   if (first.done) return;
-  let row = 1;
-  // the parser reads a row that is not complete again with every piece that comes
-  let fed = 0;
-  let fedAtRow = 0;
   const whole = async function* () {
-    for (let piece: IteratorResult<string, void> = first; !piece.done; piece = await input.next()) {
-      if (fed - fedAtRow > LONGEST_ROW)
-        throw problems.unreadableSheet(
-          `Row ${row} of “${fileName}” has more than ${LONGEST_ROW.toLocaleString('en')} characters: perhaps a quotation mark that opens there is never closed. Correct it, or choose another separator.`,
-        );
-      fed += piece.value.length;
-      yield piece.value;
-    }
+    yield first.value;
+    yield* input;
   };
+  let row = 1;
+  /** Pieces in which no row ended: the parser reads all of them again with every one that comes. */
+  let without = 0;
   for await (const { data, errors } of parseChunks(Readable.from(whole()), separator, newline!)) {
     const unclosed = errors.find((error) => error.code === 'MissingQuotes');
     if (unclosed)
       throw problems.unreadableSheet(
         `In “${fileName}” a quotation mark that opens in row ${row + (unclosed.row ?? 0)} is never closed: correct it there, or choose another separator.`,
       );
+    without = data.length > 0 ? 0 : without + 1;
+    if (without * PIECE > LONGEST_ROW)
+      throw problems.unreadableSheet(
+        `Row ${row} of “${fileName}” has more than ${LONGEST_ROW.toLocaleString('en')} characters: perhaps a quotation mark that opens there is never closed. Correct it, or choose another separator.`,
+      );
     for (const cells of data) {
       const last = cells.length - 1;
       if (cells[last]!.endsWith('\r')) cells[last] = cells[last]!.slice(0, -1);
     }
-    if (data.length > 0) fedAtRow = fed;
     yield { row, rows: data };
     row += data.length;
   }
