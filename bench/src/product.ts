@@ -33,19 +33,28 @@ async function settleIn() {
 }
 
 /** The product as its start command runs it. */
-async function startServer() {
+async function startServer(watch = false) {
   const server = spawn('bash', [`${PROJECT}scripts/start.sh`], {
-    env: { ...process.env, PORT, DATA_FOLDER: `${FOLDER}/data`, LOG: 'off' },
+    env: {
+      ...process.env,
+      PORT,
+      DATA_FOLDER: `${FOLDER}/data`,
+      ...(watch ? { LOG: 'warn', WATCH_EVENT_LOOP: 'on' } : { LOG: 'off' }),
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  const lines: string[] = [];
   // read on to its end: a server whose output nobody takes is another one
   await new Promise<void>((resolve) => {
     server.stdout.on('data', (output) => {
+      lines.push(...String(output).split('\n'));
       if (String(output).includes('is ready')) resolve();
     });
     server.once('exit', () => resolve());
   });
   return {
+    /** What it printed so far. */
+    lines,
     ended: () => (server.exitCode === null ? once(server, 'exit') : Promise.resolve()),
     async stop() {
       server.kill('SIGTERM');
@@ -83,10 +92,11 @@ async function startProduct() {
       server = await startServer();
     },
     /** Its server with nothing in memory yet. */
-    async restart() {
+    async restart({ watch = false } = {}) {
       await server.stop();
-      server = await startServer();
+      server = await startServer(watch);
     },
+    lines: () => server.lines,
   };
 }
 

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { problemSchema } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../test/app.js';
+import { buildApp } from './app.js';
 import { importStudy, uploadSheet } from '../test/study.js';
 
 let server: TestServer;
@@ -37,6 +38,19 @@ describe('the API describes itself', () => {
     const page = await client.get('/docs/');
     expect(page.text).toContain('swagger');
   });
+});
+
+test('figures about requests are told in the open text format, where they are asked for', async () => {
+  const { orm, threads } = server;
+  const measured = await buildApp({ orm, threads, demo: false, metrics: true });
+  await measured.inject({ url: '/api/health' });
+  const { body, headers } = await measured.inject({ url: '/api/metrics' });
+  await measured.close();
+  expect(headers['content-type']).toContain('text/plain; version=0.0.4');
+  expect(body).toMatch(
+    /^http_request_duration_seconds_count\{method="GET",route="\/api\/health",status="\d+"\} 1$/mu,
+  );
+  expect((await client.get('/metrics')).status).toBe(404);
 });
 
 describe('every error has one shape', () => {

@@ -15,6 +15,7 @@ import {
 } from 'fastify-type-provider-zod';
 import { serveApi } from './api.js';
 import type { AppOptions } from './appOptions.js';
+import { watchEventLoop } from './eventLoopWatch.js';
 import { replyWithProblems, sendProblem } from './errors.js';
 import { healthRoute } from './health.js';
 import { guardHosts } from './hosts.js';
@@ -62,6 +63,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.setSerializerCompiler(serializerCompiler);
   replyWithProblems(app);
   guardHosts(app, publicUrls);
+  if (options.watchEventLoop)
+    watchEventLoop(app, (hold) => app.log.warn(hold, 'the event loop was held'));
 
   await app.register(swagger, {
     openapi: { openapi: '3.1.0', info: { title: 'Yellow Thread', version: '0.1.0' } },

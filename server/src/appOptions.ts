@@ -4,7 +4,10 @@ import type { Settings } from './settings.js';
 
 /** What the server is put together from. */
 export interface AppOptions extends Partial<
-  Pick<Settings, 'publicUrls' | 'trustProxy' | 'dataFolder' | 'metrics' | 'logLevel'>
+  Pick<
+    Settings,
+    'publicUrls' | 'trustProxy' | 'dataFolder' | 'metrics' | 'logLevel' | 'watchEventLoop'
+  >
 > {
   orm: MikroORM;
   threads: Threads;

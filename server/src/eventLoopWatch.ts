@@ -17,13 +17,12 @@ export interface Hold {
  * this thread itself was at work: on a busy machine it is late without being at fault.
  *
  * @param onHold called for everything longer than `longest`, in milliseconds
- * @returns ends the watch
  */
 export function watchEventLoop(
   app: App,
   onHold: (hold: Hold) => void,
   longest = LONGEST_HOLD_MS,
-): () => void {
+): void {
   const underWay = new Set<string>();
   app.addHook('onRequest', (request, _, done) => {
     underWay.add(`${request.method} ${request.routeOptions.url ?? request.url.split('?')[0]!}`);
@@ -45,7 +44,10 @@ export function watchEventLoop(
     answered = [];
     tick = setTimeout(look, TICK_MS);
   }
-  return () => clearTimeout(tick);
+  app.addHook('onClose', (_, done) => {
+    clearTimeout(tick);
+    done();
+  });
 }
 
 /** Milliseconds for which this thread has been at work: of the processor where Linux tells, otherwise of the loop. */

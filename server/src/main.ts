@@ -2,7 +2,6 @@ import { fileURLToPath } from 'node:url';
 import { buildApp, builtWeb, closeInOrder } from './app.js';
 import { openDatabase, rows } from './database/index.js';
 import { loadDemoStudy } from './demo/index.js';
-import { watchEventLoop } from './eventLoopWatch.js';
 import { keepHouse } from './housekeeping.js';
 import { createThreads } from './jobs/index.js';
 import { ensureDemoResearcher, ensureOwner } from './people/index.js';
@@ -43,13 +42,9 @@ const runners = startRunners(jobs, threads, (error) => {
 const endHousekeeping = keepHouse(orm, (error) => {
   app.log.error({ err: error }, 'something was not cleared away');
 });
-const endWatch = settings.watchEventLoop
-  ? watchEventLoop(app, (hold) => app.log.warn(hold, 'the event loop was held'))
-  : () => {};
 
 stopOnSignal(async () => {
   endHousekeeping();
-  endWatch();
   await closeInOrder(app);
   await runners.stop();
   await threads.close();

@@ -3,6 +3,7 @@ import { parseArgs } from 'node:util';
 import { fileURLToPath } from 'node:url';
 import { withProduct, type Product } from '../product.js';
 import { coders } from './coders.js';
+import { holds } from './holds.js';
 import { hostileFiles } from './hostileFiles.js';
 import { breakdowns } from './breakdowns.js';
 import { twoServers } from './twoServers.js';
@@ -24,13 +25,14 @@ const inProduct: Record<string, (product: Product, hard: number) => Promise<Tria
   files: hostileFiles,
   coders,
   servers: twoServers,
+  holds,
 };
 
 /**
  * Does to the product what breaks others: processes killed, connections cut, hostile files, strange requests, many
  * people beside a large import, two servers on one database, eight tabs in one browser.
  *
- * `--only` names one of `breakdowns`, `files`, `coders`, `servers`, `fuzz` and `tabs`; `--hard` multiplies how often.
+ * `--only` names one of `breakdowns`, `files`, `coders`, `servers`, `holds`, `fuzz` and `tabs`; `--hard` multiplies how often.
  */
 export async function torturing(args: string[]): Promise<Trial[]> {
   const { values } = parseArgs({

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { PASSWORD, startServer, type TestServer } from '../../test/app.js';
+import { importStudy } from '../../test/study.js';
 import { ensureOwner } from './accounts.js';
 import { createSessionStore, removeExpiredSessions } from './sessionStore.js';
 
@@ -267,4 +268,30 @@ describe('who works in a study', () => {
     expect((await fern.get('/studies')).body).toMatchObject({ code: 'password_to_choose' });
     expect(logged.join('')).not.toContain(body.password);
   });
+});
+
+test('the owner reads who did what, without a word of any answer or name of a study', async () => {
+  const sedge = await server.enter('Sedge');
+  const study = await importStudy(sedge, 'id,Why?\n1,whispered words\n');
+  await sedge.get(`${study.base}/codebook/files/csv`);
+  await server.visitor().signIn('Sedge', 'whispered');
+  const { id } = (
+    await sedge.send<{ id: number }>('POST', `${study.base}/members`, { body: { name: 'owner' } })
+  ).body;
+  expect(id).toBeUndefined();
+  const owner = server.visitor();
+  await owner.signIn('owner', 'long enough now');
+  const { entries } = (
+    await owner.get<{ entries: { action: string; account: string; studyId: number }[] }>('/audit')
+  ).body;
+  const ofStudy = entries.filter(({ studyId }) => studyId === study.id);
+  expect(ofStudy.map(({ action, account }) => [action, account])).toEqual([
+    ['member_added', 'Sedge'],
+    ['exported', 'Sedge'],
+  ]);
+  const actions = entries.map(({ action }) => action);
+  for (const action of ['signed_in', 'sign_in_refused', 'password_chosen', 'member_removed'])
+    expect(actions).toContain(action);
+  expect(JSON.stringify(entries)).not.toContain('whispered');
+  expect((await sedge.get('/audit')).status).toBe(404);
 });

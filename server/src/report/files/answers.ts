@@ -10,7 +10,7 @@ const originWords: Record<Origin, string> = {
   import: 'came with a sheet',
   words: 'words looked for',
 };
-const PAGE = 5000;
+const PAGE = 1000;
 
 /**
  * Every answer to some questions with its codes and passages, a row a mention, and one for an answer without any; read

@@ -1,5 +1,6 @@
 import type { Writable } from 'node:stream';
 import Excel from 'exceljs';
+import { startTurn } from '../../turns.js';
 import type { Format, Grid } from './grid.js';
 
 const numberFormats: Record<Format, string> = {
@@ -58,10 +59,12 @@ export async function writeWorkbook(
   });
   const names = new Set<string>();
   for (const grid of grids) writeGrid(workbook, grid, sheetName(grid.name, names));
+  const turn = startTurn();
   let sheet: Excel.Worksheet | null = null;
   let written = 0;
   for await (const some of answers)
     for (const answer of some) {
+      if (turn.isOver()) await turn.next();
       if (!sheet || written === SHEET_ROWS) {
         sheet?.commit();
         sheet = workbook.addWorksheet(sheetName('Answers', names), {
