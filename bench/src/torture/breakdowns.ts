@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { FOLDER, type Product } from '../product.js';
-import { enter, newCode, save, smallStudy, waits } from './people.js';
-import type { Trial } from './torturing.js';
+import { enter, newCode, save, smallStudy, waits, type Trial } from './people.js';
 
 const ROUNDS = 5;
 

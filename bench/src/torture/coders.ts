@@ -1,8 +1,7 @@
 import { openAsBlob } from 'node:fs';
 import { writeFiles } from '../importing.js';
 import { FOLDER, type Product } from '../product.js';
-import { bringInForm, enter, newCode, save, smallStudy, waits } from './people.js';
-import type { Trial } from './torturing.js';
+import { bringInForm, enter, newCode, save, smallStudy, waits, type Trial } from './people.js';
 
 const CODERS = 50;
 

@@ -2,8 +2,7 @@ import { openAsBlob } from 'node:fs';
 import { z } from 'zod';
 import { writeFiles } from '../importing.js';
 import { FOLDER, type Product } from '../product.js';
-import { bringInForm, enter, newCode, smallStudy, waits } from './people.js';
-import type { Trial } from './torturing.js';
+import { bringInForm, enter, newCode, smallStudy, waits, type Trial } from './people.js';
 
 const heldSchema = z.object({
   msg: z.literal('the event loop was held'),

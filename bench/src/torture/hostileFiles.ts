@@ -1,7 +1,6 @@
 import { crc32 } from 'node:zlib';
 import type { Product } from '../product.js';
-import { bringInForm, enter, waits } from './people.js';
-import type { Trial } from './torturing.js';
+import { bringInForm, enter, waits, type Trial } from './people.js';
 
 /** Files that hold up, fill or break what reads them, at a size; most are a few kilobytes. */
 const shapes: Record<string, (size: number) => [name: string, content: Uint8Array]> = {

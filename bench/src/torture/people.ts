@@ -1,6 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { enter, type Caller } from '../product.js';
 
+/** What became of what was tried. */
+export interface Trial {
+  what: string;
+  tried: number;
+  survived: number;
+  lost: number;
+  /** In ms; null where nobody waits. */
+  longestWait: number | null;
+}
+
 /** The longest of some waits, and how many things were tried. */
 export function waits() {
   let longest = 0;

@@ -6,19 +6,10 @@ import { coders } from './coders.js';
 import { holds } from './holds.js';
 import { hostileFiles } from './hostileFiles.js';
 import { breakdowns } from './breakdowns.js';
+import type { Trial } from './people.js';
 import { twoServers } from './twoServers.js';
 
 const PROJECT = fileURLToPath(new URL('../../..', import.meta.url));
-
-/** What became of what was tried. */
-export interface Trial {
-  what: string;
-  tried: number;
-  survived: number;
-  lost: number;
-  /** In ms; null where nobody waits. */
-  longestWait: number | null;
-}
 
 const inProduct: Record<string, (product: Product, hard: number) => Promise<Trial[]>> = {
   breakdowns,

@@ -1,8 +1,7 @@
 import { spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { address, type Product } from '../product.js';
-import { enter, newCode, save, smallStudy, waits } from './people.js';
-import type { Trial } from './torturing.js';
+import { enter, newCode, save, smallStudy, waits, type Trial } from './people.js';
 
 const MAIN = fileURLToPath(new URL('../../../server/dist/main.js', import.meta.url));
 const TURNS = 150;
