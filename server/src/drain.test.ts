@@ -11,6 +11,11 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
+test('who sends a request too slowly does not keep a connection for ever', () => {
+  const { headersTimeout, requestTimeout, timeout } = server.app.server;
+  expect([headersTimeout, requestTimeout, timeout]).toEqual([20_000, 900_000, 120_000]);
+});
+
 test('a server that is told to stop answers what it is doing, ends streams, and takes nothing new', async () => {
   const client = await server.enter('Rowan');
   const study = await importStudy(client, 'id,Why?\n1,late\n');

@@ -1,6 +1,7 @@
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
 import { emptyBin, sumWritten } from './database/index.js';
 import { dropLoosePictures } from './report/index.js';
+import { dropAbandoned } from './sheet/index.js';
 import { forgetTries, removeExpiredSessions } from './people/index.js';
 
 const EVERY_MS = 3_600_000;
@@ -17,6 +18,7 @@ export function keepHouse(orm: MikroORM, onError: (error: unknown) => void): () 
     sumWritten,
     emptyBin,
     (em: EntityManager) => dropLoosePictures(em),
+    dropAbandoned,
   ];
   const clear = async () => {
     for (const chore of chores) await chore(orm.em.fork()).catch(onError);

@@ -15,6 +15,23 @@ afterAll(async () => {
   await database.drop();
 });
 
+test('servers that start at once on an empty database bring it up to date one by one', async () => {
+  await sql('drop schema public cascade');
+  await sql('create schema public');
+  const started = await Promise.all([openDatabase(database.url), openDatabase(database.url)]);
+  for (const one of started) await one.close();
+  expect(await sql('select 1 from written')).toEqual([]);
+});
+
+test('a database that a newer version was at is refused in a sentence, and left as it is', async () => {
+  await sql(
+    `insert into mikro_orm_migrations (name) values ('Migration20991231000000_flying_boats')`,
+  );
+  await expect(openDatabase(database.url)).rejects.toThrow(
+    /used by a newer version.*Migration20991231000000_flying_boats/u,
+  );
+});
+
 const sql = <Row>(text: string) => rows<Row>(orm.em.fork(), text);
 
 test('a study of the first slice is brought up to date with everything that it holds', async () => {

@@ -252,6 +252,10 @@ describe('who works in a study', () => {
       ['Fern', true],
       ['owner', false],
     ]);
+    const [, { id: ownerId }] = members as [unknown, { id: number }];
+    expect((await fern.send<Given>('DELETE', `${path}/${ownerId}`)).body.code).toBe(
+      'not_the_owner',
+    );
     const { body } = await owner.send<Given>('POST', `${path}/${fern.accountId}/password`);
     expect((await fern.get('/studies')).status).toBe(401);
     // the new one may open other studies too: who shares but this one may not replace it

@@ -4,4 +4,5 @@ export { undoImport } from './imports.js';
 export { restoreImport } from './restoreImport.js';
 export { readTable } from './readTable.js';
 export { readSheetJob } from './readingJob.js';
+export { dropAbandoned } from './sheets.js';
 export { LARGEST_SHEET, sheetRoutes } from './routes.js';

@@ -19,6 +19,8 @@ import { partWriter } from './files/index.js';
 import type { SheetRows } from './sheetWork.js';
 
 const ABANDONED_AFTER = '7 days';
+/** No upload takes as long: the server ends it before. */
+const CUT_OFF_AFTER = '1 hour';
 
 /**
  * Keeps an uploaded file part by part as it comes in; nothing of the study changes yet.
@@ -36,11 +38,6 @@ export async function keepSheet(
     tooLarge: () => Error;
   },
 ): Promise<number> {
-  await rows(
-    em,
-    `delete from sheet where study_id = ? and uploaded_at < now() - interval '${ABANDONED_AFTER}'`,
-    [upload.studyId],
-  );
   const { id } = await row<{ id: number }>(
     em,
     'insert into sheet (study_id, uploaded_by, file_name) values (?, ?, ?) returning id',
@@ -67,6 +64,14 @@ export async function keepSheet(
     throw upload.content.errored ? problems.uploadCutOff() : error;
   }
 }
+
+/** Lets go of sheets that nobody brought in, and of uploads that a killed server never finished. */
+export const dropAbandoned = (em: EntityManager): Promise<unknown> =>
+  rows(
+    em,
+    `delete from sheet where uploaded_at < now() - interval '${ABANDONED_AFTER}'
+       or (checksum is null and uploaded_at < now() - interval '${CUT_OFF_AFTER}')`,
+  );
 
 export const putPart = async (
   em: EntityManager,
