@@ -86,9 +86,9 @@ function* regExpHits(text: string, regExp: RegExp): Generator<Span> {
 }
 
 /**
- * As `wildcardFinder`, for any pattern and text. All beginnings are followed at once, each place of the pattern remembering the leftmost (Thompson, Programming
- * Techniques: Regular expression search algorithm, 1968): the time is the text's length times the pattern's, where
- * a backtracking search takes the length to the power of the stars.
+ * As `wildcardFinder`, for any pattern and text. All beginnings are followed at once, each place of the pattern
+ * remembering the leftmost (Thompson, Programming Techniques: Regular expression search algorithm, 1968): the time is
+ * the text's length times the pattern's, where a backtracking search takes the length to the power of the stars.
  */
 export function followingFinder(pattern: string): (text: string) => Generator<Span> {
   const places = placesOf(pattern);

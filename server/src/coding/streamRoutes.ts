@@ -76,15 +76,18 @@ export function streamRoutes(app: App, events: StudyEvents): void {
           },
           () => raw.end(),
         );
-      const write = (event: StudyEvent) => raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      const write = (event: StudyEvent) => {
+        // ended, but not closed yet
+        if (!raw.writableEnded) raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      };
       const stopListening = await events.listen((event) => {
         const isOfAccess = event.tables.some(
           (table) => table === 'membership' || table === 'session',
         );
         if (isOfAccess)
-          void lookAgain().then(
-            () => studies.has(event.study) && !raw.writableEnded && write(event),
-          );
+          void lookAgain().then(() => {
+            if (studies.has(event.study)) write(event);
+          });
         else if (event.study === 0 || studies.has(event.study)) write(event);
       });
       ends.push(stopListening);
