@@ -1,6 +1,6 @@
 import { ledgerQuery, type LedgerQuery } from '@yellow-thread/contract';
 import { useCallback, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../frame/address.js';
 
 /** The parts of the address that choose answers; the API takes the same. */
 const parts = [
@@ -41,13 +41,12 @@ export const ledgerQueryIn = (search: URLSearchParams): string =>
 
 /** How the answers are chosen, as it stands in the address. */
 export function useLedgerFilter(): [LedgerFilter, (change: FilterChange) => void] {
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const query = ledgerQueryIn(search);
   const filter = useMemo(() => readFilter(query), [query]);
   const change = useCallback(
-    (changes: FilterChange) =>
-      setSearch((before) => writeFilter(before, changes), { replace: true }),
-    [setSearch],
+    (changes: FilterChange) => changeAddress((before) => writeFilter(before, changes)),
+    [changeAddress],
   );
   return [filter, change];
 }

@@ -1,5 +1,5 @@
 import { reportQuery, type ReportQuery, type Variable } from '@yellow-thread/contract';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../frame/address.js';
 
 /** What stands in the cells of the cloth. */
 export const cellKinds = {
@@ -93,19 +93,15 @@ export const acrossable = (variables: readonly Variable[]) =>
 
 /** How the table is chosen, as it stands in the address. */
 export function useTableChoice(variables: readonly Variable[]): [TableChoice, ChangeTable] {
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const first = acrossable(variables)[0];
   const choice = readTableChoice(search, first ? String(first.id) : 'none');
   const change: ChangeTable = (changes) =>
-    setSearch(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [part, value] of Object.entries(changes))
-          if (value === null || value === '') next.delete(part);
-          else next.set(part, value);
-        return next;
-      },
-      { replace: true },
-    );
+    changeAddress((next) => {
+      for (const [part, value] of Object.entries(changes))
+        if (value === null || value === '') next.delete(part);
+        else next.set(part, value);
+      return next;
+    });
   return [choice, change];
 }

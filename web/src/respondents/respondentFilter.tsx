@@ -1,6 +1,6 @@
 import { ruleTextSchema, type Rule, type StudyDetail } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../frame/address.js';
 import { Choice } from '../parts/field.js';
 import {
   onVariable,
@@ -22,19 +22,15 @@ function readConditions(search: URLSearchParams): BackgroundCondition[] {
 
 /** The conditions by which the page is narrowed, kept in its address so that they can be saved and shared. */
 export function useConditions() {
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const conditions = readConditions(search);
   const change = (next: (before: Conditions) => Conditions) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before);
-        const rules = next(readConditions(before));
-        if (rules.length === 0) after.delete(PLACE);
-        else after.set(PLACE, JSON.stringify({ is: 'all_of', rules }));
-        return after;
-      },
-      { replace: true },
-    );
+    changeAddress((address) => {
+      const rules = next(readConditions(address));
+      if (rules.length === 0) address.delete(PLACE);
+      else address.set(PLACE, JSON.stringify({ is: 'all_of', rules }));
+      return address;
+    });
   const filled = conditions.filter(saysSomething);
   const rule: Rule | null = filled.length > 0 ? { is: 'all_of', rules: filled } : null;
   return { conditions, change, rule };
