@@ -25,6 +25,14 @@ export const nameSchema = textSchema
   .regex(/^[^\n\r\t\u2028\u2029]*$/u, 'A name is one line.');
 export const proseSchema = textSchema.max(4000);
 
+/**
+ * A list of ids that may be as long as a study has answers: looked at as a whole, since one by one takes longer than
+ * reading them from the database.
+ */
+export const longIdsSchema = z
+  .custom<number[]>((ids) => Array.isArray(ids) && ids.every(Number.isInteger))
+  .meta({ type: 'array', items: { type: 'integer' } });
+
 /** One page of a long list of records in the order of their ids. */
 export const pageQuery = z.object({
   /** The id after which the page begins: the `next` of the page before it, null at the end. */

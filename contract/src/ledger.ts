@@ -2,7 +2,15 @@ import { z } from 'zod';
 import { codeCreateSchema } from './codebook.js';
 import { lineCutSchema, mentionSchema } from './coding.js';
 import { withinQuery } from './groups.js';
-import { idListSchema, idSchema, LARGEST_ID, textSchema, uuidSchema, valueSchema } from './ids.js';
+import {
+  idListSchema,
+  idSchema,
+  LARGEST_ID,
+  longIdsSchema,
+  textSchema,
+  uuidSchema,
+  valueSchema,
+} from './ids.js';
 import { shownNoteSchema } from './notes.js';
 
 /** Which answers are shown: of what state. */
@@ -82,7 +90,7 @@ export type LedgerQuery = z.infer<typeof ledgerQuery>;
 /** Which answers there are, in order; what stands in them is fetched as it comes into view. */
 export const ledgerSchema = z
   .object({
-    ids: z.array(z.number().int()),
+    ids: longIdsSchema,
     /** How many answers of the same words each stands for; null when each stands for itself. */
     counts: z.array(z.number().int()).nullable(),
     /** In the order of similarity: ids of answers that are nearly the same as the one before them. */

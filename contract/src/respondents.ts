@@ -6,6 +6,7 @@ import {
   flagSchema,
   idSchema,
   LARGEST_ID,
+  longIdsSchema,
   nameSchema,
   proseSchema,
   studyParams,
@@ -53,7 +54,7 @@ export const respondentQuery = withinQuery.extend({
   rule: ruleTextSchema.optional(),
 });
 export type RespondentQuery = z.infer<typeof respondentQuery>;
-export const respondentIdsSchema = z.object({ ids: z.array(z.number().int()) });
+export const respondentIdsSchema = z.object({ ids: longIdsSchema });
 
 /** Respondents are fetched as they come into view. */
 export const respondentRowsQuery = z.object({

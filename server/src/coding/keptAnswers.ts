@@ -1,6 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { placesOf, readWritten, row, unpackInts } from '../database/index.js';
 import { keepRecent } from '../keepRecent.js';
+import { startTurn } from '../turns.js';
 import { orderOf } from './orderOf.js';
 
 /** What coding does not change of the answers to a question, in the order in which they came. */
@@ -81,7 +82,9 @@ async function queryAnswers(em: EntityManager, questionId: number): Promise<Ques
   const first = new Int32Array(total);
   const firsts = new Map<bigint, number>();
   const noAnswer = new Uint8Array(total);
+  const turn = startTurn();
   for (let i = 0; i < total; i++) {
+    if (turn.isOver()) await turn.next();
     const at = order[i]! * ANSWER_BYTES;
     ids[i] = bytes.readInt32BE(at);
     const length = bytes.readInt32BE(at + 8);
