@@ -135,20 +135,30 @@ export type Caller = Awaited<ReturnType<typeof enter>>['call'];
 
 /** Brings a file into a new study by the API. @returns the study, and how long each step took */
 export async function bringIn(call: Caller, file: string) {
-  const study = await call<{ id: number }>('POST', '/studies', {
+  const { id: study } = await call<{ id: number }>('POST', '/studies', {
     name: file.slice(-9),
     purpose: '',
   });
-  const path = `/studies/${study.id}`;
+  return { study, ...(await bringInto(call, study, await openAsBlob(file), file)) };
+}
+
+/**
+ * Uploads a sheet to a study and brings it in as proposed.
+ *
+ * @returns how long each step took
+ * @throws Error with the sentence of what went wrong
+ */
+export async function bringInto(call: Caller, study: number, content: Blob, name: string) {
+  const path = `/studies/${study}`;
   const form = new FormData();
-  form.append('file', await openAsBlob(file), file);
+  form.append('file', content, name);
   const sheet = await call<{ id: number; reading: { id: number } }>('POST', `${path}/sheets`, form);
   const read = await timedAsync(() => ended(call, path, sheet.reading.id));
   const step = `${path}/sheets/${sheet.id}`;
   const { ready } = await call<{ ready: { settings: object } }>('GET', step);
   const check = await timedAsync(() => call('POST', `${step}/check`, ready.settings));
   const { id } = await call<{ id: number }>('POST', `${step}/import`, ready.settings);
-  return { study: study.id, read, check, import: await timedAsync(() => ended(call, path, id)) };
+  return { read, check, import: await timedAsync(() => ended(call, path, id)) };
 }
 
 /** In ms. The page asks four times a second; every asking takes the server's time from the job itself. */

@@ -2,7 +2,6 @@ import cookie from '@fastify/cookie';
 import csrf from '@fastify/csrf-protection';
 import multipart from '@fastify/multipart';
 import session from '@fastify/session';
-import type { FastifyRequest } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { agreementRoutes } from './agreement/index.js';
 import type { AppOptions } from './appOptions.js';
@@ -11,6 +10,7 @@ import { codebookRoutes } from './codebook/index.js';
 import { codingRoutes, historyRoutes, openStudyEvents, streamRoutes } from './coding/index.js';
 import { exchangeRoutes } from './exchange/index.js';
 import { groupRoutes, readWithin } from './groups/index.js';
+import { isRead } from './hosts.js';
 import { jobRoutes } from './jobs/index.js';
 import { learningRoutes } from './learning/index.js';
 import { lookRoutes } from './look/index.js';
@@ -115,5 +115,3 @@ export async function serveApi(
     return Promise.resolve();
   });
 }
-
-const isRead = ({ method }: FastifyRequest) => ['GET', 'HEAD', 'OPTIONS'].includes(method);

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
+import type { FastifyRequest } from 'fastify';
 import type { App } from './routeScope.js';
 
 /** How long one thing may keep everything else waiting. */
@@ -23,15 +24,15 @@ export function watchEventLoop(
   onHold: (hold: Hold) => void,
   longest = LONGEST_HOLD_MS,
 ): void {
-  const underWay = new Set<string>();
+  const underWay = new Set<FastifyRequest>();
   app.addHook('onRequest', (request, _, done) => {
-    underWay.add(`${request.method} ${request.routeOptions.url ?? request.url.split('?')[0]!}`);
+    underWay.add(request);
     done();
   });
   // a request that has just been answered may still have been the one: it is forgotten at the next tick
-  let answered: string[] = [];
+  let answered: FastifyRequest[] = [];
   app.addHook('onResponse', (request, _, done) => {
-    answered.push(`${request.method} ${request.routeOptions.url ?? ''}`);
+    answered.push(request);
     done();
   });
   let worked = workedMs();
@@ -39,7 +40,8 @@ export function watchEventLoop(
   function look() {
     const before = worked;
     worked = workedMs();
-    if (worked - before > longest) onHold({ ms: worked - before, requests: [...underWay] });
+    if (worked - before > longest)
+      onHold({ ms: worked - before, requests: [...underWay].map(nameOf) });
     for (const request of answered) underWay.delete(request);
     answered = [];
     tick = setTimeout(look, TICK_MS);
@@ -49,6 +51,9 @@ export function watchEventLoop(
     done();
   });
 }
+
+const nameOf = ({ method, routeOptions, url }: FastifyRequest) =>
+  `${method} ${routeOptions.url ?? url.split('?')[0]!}`;
 
 /** Milliseconds for which this thread has been at work: of the processor where Linux tells, otherwise of the loop. */
 function workedMs(): number {

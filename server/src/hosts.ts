@@ -3,7 +3,9 @@ import type { FastifyRequest } from 'fastify';
 import { problems } from './problems.js';
 import type { App } from './routeScope.js';
 
-const READS = ['GET', 'HEAD', 'OPTIONS'];
+/** Whether a request changes nothing. */
+export const isRead = ({ method }: FastifyRequest): boolean =>
+  ['GET', 'HEAD', 'OPTIONS'].includes(method);
 
 /** The name in a `Host` header, without its port; null for what is none. */
 function nameIn(host: string | undefined): string | null {
@@ -51,7 +53,7 @@ export function guardHosts(app: App, publicUrls: readonly URL[]): void {
     const { host, origin } = request.headers;
     const name = nameIn(host);
     if (name === null || !isKnown(name)) return done(problems.unknownHost(name ?? ''));
-    if (READS.includes(request.method)) return done();
+    if (isRead(request)) return done();
     const isOwn =
       origin === undefined
         ? request.headers['sec-fetch-site'] !== 'cross-site'

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { FOLDER, type Product } from '../product.js';
-import { enter, newCode, save, smallStudy, waits, type Trial } from './people.js';
+import { enter, FOLDER, type Product } from '../product.js';
+import { newCode, save, smallStudy, waits, type Trial } from './people.js';
 
 const ROUNDS = 5;
 

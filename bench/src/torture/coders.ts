@@ -1,7 +1,7 @@
 import { openAsBlob } from 'node:fs';
 import { writeFiles } from '../importing.js';
-import { FOLDER, type Product } from '../product.js';
-import { bringInForm, enter, newCode, save, smallStudy, waits, type Trial } from './people.js';
+import { bringInto, enter, FOLDER, type Product } from '../product.js';
+import { newCode, save, smallStudy, waits, type Trial } from './people.js';
 
 const CODERS = 50;
 
@@ -18,10 +18,9 @@ export async function coders(_: Product, hard: number): Promise<Trial[]> {
   await writeFiles(file, null);
   const [inSame, inOther, atTheDoor] = [waits(), waits(), waits()];
   for (let round = 0; round < hard; round++) {
-    const form = new FormData();
-    form.append('file', await openAsBlob(file), 'large.csv');
+    const content = await openAsBlob(file);
     let isOver = false;
-    const importing = bringInForm(call, coded.id, form).finally(() => {
+    const importing = bringInto(call, coded.id, content, 'large.csv').finally(() => {
       isOver = true;
     });
     // each as fast as a person who codes: an answer takes seconds, here one

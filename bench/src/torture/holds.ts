@@ -1,8 +1,8 @@
 import { openAsBlob } from 'node:fs';
 import { z } from 'zod';
 import { writeFiles } from '../importing.js';
-import { FOLDER, type Product } from '../product.js';
-import { bringInForm, enter, newCode, smallStudy, waits, type Trial } from './people.js';
+import { bringInto, enter, FOLDER, type Product } from '../product.js';
+import { newCode, smallStudy, waits, type Trial } from './people.js';
 
 const heldSchema = z.object({
   msg: z.literal('the event loop was held'),
@@ -16,9 +16,7 @@ export async function holds(product: Product): Promise<Trial[]> {
   const study = await smallStudy(before, 10);
   const file = `${FOLDER}/holds.csv`;
   await writeFiles(file, null);
-  const form = new FormData();
-  form.append('file', await openAsBlob(file), 'large.csv');
-  await bringInForm(before, study.id, form);
+  await bringInto(before, study.id, await openAsBlob(file), 'large.csv');
   for (let c = 0; c < 40; c++) await newCode(before, study.id, `Code ${c}`);
   product.sql(`insert into mention (id, response_id, code_id, coder_id, origin, created_at)
     select gen_random_uuid(), r.id, c.id, 1, 'hand', now() from response r

@@ -1,6 +1,6 @@
 import { crc32 } from 'node:zlib';
-import type { Product } from '../product.js';
-import { bringInForm, enter, waits, type Trial } from './people.js';
+import { bringInto, enter, type Product } from '../product.js';
+import { waits, type Trial } from './people.js';
 
 /** Files that hold up, fill or break what reads them, at a size; most are a few kilobytes. */
 const shapes: Record<string, (size: number) => [name: string, content: Uint8Array]> = {
@@ -109,11 +109,10 @@ export async function hostileFiles(_: Product, hard: number): Promise<Trial[]> {
     const took: number[] = [];
     for (const times of [1, 2, 4]) {
       const [name, content] = make(20_000 * hard * times);
-      const form = new FormData();
-      form.append('file', new Blob([content as Uint8Array<ArrayBuffer>]), name);
+      const file = new Blob([content as Uint8Array<ArrayBuffer>]);
       const before = performance.now();
       await read.of(() =>
-        bringInForm(call, id, form).catch((error: unknown) => {
+        bringInto(call, id, file, name).catch((error: unknown) => {
           if (!isTold(error)) throw error;
         }),
       );

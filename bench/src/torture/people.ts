@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { enter, type Caller } from '../product.js';
+import { bringInto, type Caller } from '../product.js';
 
 /** What became of what was tried. */
 export interface Trial {
@@ -47,37 +47,12 @@ export interface SmallStudy {
 export async function smallStudy(call: Caller, size = 60): Promise<SmallStudy> {
   const { id } = await call<{ id: number }>('POST', '/studies', { name: 'Torture', purpose: '' });
   const rows = Array.from({ length: size }, (_, i) => `${i},the boat is late on day ${i}`);
-  const form = new FormData();
-  form.append('file', new Blob([`id,Why?\n${rows.join('\n')}\n`]), 'small.csv');
-  await bringInForm(call, id, form);
+  await bringInto(call, id, new Blob([`id,Why?\n${rows.join('\n')}\n`]), 'small.csv');
   const { questions } = await call<{ questions: { id: number }[] }>('GET', `/studies/${id}`);
   const question = questions[0]!.id;
   const path = `/studies/${id}/questions/${question}/ledger`;
   const { ids } = await call<{ ids: number[] }>('GET', path);
   return { id, question, answers: ids };
-}
-
-/** Uploads a sheet, waits for its reading and brings it in as proposed. @throws Error with the problem's sentence */
-export async function bringInForm(call: Caller, study: number, form: FormData): Promise<void> {
-  const path = `/studies/${study}`;
-  const sheet = await call<{ id: number; reading: { id: number } }>('POST', `${path}/sheets`, form);
-  await jobEnd(call, path, sheet.reading.id);
-  const step = `${path}/sheets/${sheet.id}`;
-  const { ready } = await call<{ ready: { settings: object } }>('GET', step);
-  const { id } = await call<{ id: number }>('POST', `${step}/import`, ready.settings);
-  await jobEnd(call, path, id);
-}
-
-export async function jobEnd(call: Caller, study: string, job: number): Promise<void> {
-  for (;;) {
-    const { state, problem } = await call<{ state: string; problem: { sentence: string } | null }>(
-      'GET',
-      `${study}/jobs/${job}`,
-    );
-    if (state === 'done') return;
-    if (state !== 'waiting' && state !== 'running') throw new Error(problem?.sentence ?? state);
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
 }
 
 /** A save as a page makes it: sent again with the same id until it is acknowledged. @returns the mention's id */
@@ -99,5 +74,3 @@ export async function newCode(call: Caller, study: number, name: string): Promis
   await call('POST', `/studies/${study}/codes`, { id, name, themeId: null });
   return id;
 }
-
-export { enter };

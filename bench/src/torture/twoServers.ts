@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { address, type Product } from '../product.js';
-import { enter, newCode, save, smallStudy, waits, type Trial } from './people.js';
+import { address, enter, type Product } from '../product.js';
+import { newCode, save, smallStudy, waits, type Trial } from './people.js';
 
 const MAIN = fileURLToPath(new URL('../../../server/dist/main.js', import.meta.url));
 const TURNS = 150;

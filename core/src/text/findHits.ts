@@ -2,6 +2,7 @@ import { stemmer } from 'stemmer';
 import { isAscii } from './ascii.js';
 import { escapePattern } from './escapePattern.js';
 import type { Span } from './lines.js';
+import { outsideWord, patternHits } from './patternHits.js';
 import { wildcardFinder } from './wildcards.js';
 import { splitWords } from './words.js';
 
@@ -43,17 +44,9 @@ function finder(words: string, match: WordMatch): (text: string) => Iterable<Spa
   return (text) => patternHits(text, pattern);
 }
 
-/** A word that was looked for may not go on before or behind. */
-const outsideWord = (pattern: string) => `(?<![\\p{L}\\p{N}])(?:${pattern})(?![\\p{L}\\p{N}])`;
-
 function hitPattern(wanted: string, match: 'plain' | 'word'): RegExp {
   const escaped = escapePattern(wanted);
   return new RegExp(match === 'plain' ? escaped : outsideWord(escaped), 'giu');
-}
-
-function* patternHits(text: string, pattern: RegExp): Generator<Span> {
-  for (const { index, 0: hit } of text.matchAll(pattern))
-    if (hit !== '') yield { start: index, end: index + hit.length };
 }
 
 function stemFinder(wanted: string): (text: string) => Iterable<Span> {

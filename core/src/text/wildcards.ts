@@ -1,5 +1,6 @@
 import { escapePattern } from './escapePattern.js';
 import type { Span } from './lines.js';
+import { outsideWord, patternHits } from './patternHits.js';
 
 /** What one place of a pattern takes: one character, or any number of them. */
 interface Place {
@@ -62,7 +63,7 @@ export function wildcardFinder(pattern: string): (text: string) => Iterable<Span
   const followed = followingFinder(pattern);
   const regExp = asRegExp(pattern);
   if (!regExp) return followed;
-  return (text) => (hasLongWord(text) ? followed(text) : regExpHits(text, regExp));
+  return (text) => (hasLongWord(text) ? followed(text) : patternHits(text, regExp));
 }
 
 /** The pattern of one word as a regular expression, five times as fast as what else there is; null for several words. */
@@ -77,12 +78,7 @@ function asRegExp(pattern: string): RegExp | null {
     if (p === pieces.length - 1) return `${WITHIN_WORD}*${piece}`;
     return `(?=(${WITHIN_WORD}*?${piece}))\\${p}`;
   });
-  return new RegExp(`(?<![\\p{L}\\p{N}])${body.join('')}(?![\\p{L}\\p{N}])`, 'giu');
-}
-
-function* regExpHits(text: string, regExp: RegExp): Generator<Span> {
-  for (const { index, 0: hit } of text.matchAll(regExp))
-    if (hit !== '') yield { start: index, end: index + hit.length };
+  return new RegExp(outsideWord(body.join('')), 'giu');
 }
 
 /**

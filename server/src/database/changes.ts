@@ -4,6 +4,7 @@ import { Problem, problems } from '../problems.js';
 import { shapes, type ChangeDiff, type ChangeTables } from './changeTables.js';
 import { row, rows } from './query.js';
 import { deletion, insertion, update, type Statement } from './recordStatements.js';
+import { isConstraintError } from './trouble.js';
 
 const tables = Object.keys(shapes) as (keyof ChangeTables)[];
 
@@ -195,9 +196,6 @@ async function applyOrThrow(em: EntityManager, diff: ChangeDiff, refused: Proble
     throw isConstraintError(error) ? refused : error;
   }
 }
-
-const isConstraintError = (error: unknown): boolean =>
-  error instanceof Error && 'code' in error && String(error.code).startsWith('23');
 
 /** @returns false when some record was not as the diff expects it */
 async function applyDiff(em: EntityManager, diff: ChangeDiff): Promise<boolean> {

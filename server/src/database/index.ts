@@ -32,5 +32,5 @@ export {
   findSettlements,
   questionsInReview,
 } from './records.js';
-export { isBusy, isConnectionLost, isDiskFull } from './trouble.js';
+export { isBusy, isConnectionLost, isConstraintError, isDiskFull } from './trouble.js';
 export { readWritten, sumWritten, type Written } from './written.js';

@@ -19,3 +19,6 @@ export const isDiskFull = (error: unknown): boolean => ['53100', 'ENOSPC'].inclu
 export const isBusy = (error: unknown): boolean =>
   ['55P03', '53300'].includes(codeOf(error)) ||
   (error instanceof Error && /timeout acquiring a connection/iu.test(error.message));
+
+/** Whether what was to be written does not go together with what is there (class 23). */
+export const isConstraintError = (error: unknown): boolean => codeOf(error).startsWith('23');

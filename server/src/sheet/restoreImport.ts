@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { restoreDeleted, rows } from '../database/index.js';
+import { isConstraintError, restoreDeleted, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { problems } from '../problems.js';
 import { countAnswers } from '../study/index.js';
@@ -16,7 +16,7 @@ export const restoreImport: JobHandler = (job) => {
     try {
       await restoreDeleted(tx, importId);
     } catch (error) {
-      throw isConstraint(error) ? problems.placeTaken(fileName) : error;
+      throw isConstraintError(error) ? problems.placeTaken(fileName) : error;
     }
     await writeBrought(tx, importId);
     await rows(tx, 'delete from bin_row where import_id = ?', [importId]);
@@ -25,6 +25,3 @@ export const restoreImport: JobHandler = (job) => {
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };
-
-const isConstraint = (error: unknown): boolean =>
-  error instanceof Error && 'code' in error && String(error.code).startsWith('23');

@@ -1,6 +1,7 @@
 import type { LedgerOrder, Question, StudyDetail } from '@yellow-thread/contract';
 import { useEffect, useRef } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
+import { useAddress } from '../frame/address.js';
 import { useTrain, useTraining } from '../data/learning.js';
 import { useJob } from '../data/sheets.js';
 import { stopPath } from '../frame/place.js';
@@ -40,7 +41,7 @@ function useRetraining(study: number, question: Question): boolean {
 
 /** What is read one by one, in which order, and the way back. */
 export function ReadingBar({ study, question }: { study: StudyDetail; question: Question }) {
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const isTraining = useRetraining(study.id, question);
   const left = question.answered - question.settled - question.decided;
   return (
@@ -57,11 +58,12 @@ export function ReadingBar({ study, question }: { study: StudyDetail; question: 
         <Choice
           label="Order"
           value={search.get('order') ?? 'similar'}
-          onChange={(event) => {
-            const next = new URLSearchParams(search);
-            next.set('order', event.target.value);
-            setSearch(next, { replace: true });
-          }}
+          onChange={({ target }) =>
+            changeAddress((next) => {
+              next.set('order', target.value);
+              return next;
+            })
+          }
         >
           {orders.map(([order, name]) => (
             <option key={order} value={order}>

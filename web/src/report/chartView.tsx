@@ -3,10 +3,10 @@ import { baseWords, ruleNames } from '@yellow-thread/core/report';
 import { Chart } from 'chart.js';
 import { Copy, Download } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
-import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useReport } from '../data/report.js';
+import { useAddress } from '../frame/address.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
@@ -23,14 +23,15 @@ const sizes = ['10', '20', 'all'] as const;
 /** Pictures of a table, each with its title and what it is out of, to be taken into a document. */
 export function ChartView({ study, question }: { study: StudyDetail; question: Question }) {
   const [choice, change] = useTableChoice(study.variables);
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const asked = search.get('chart') ?? '';
   const kind: ChartKind = asked in chartKinds ? (asked as ChartKind) : 'bars';
   const size = sizes.find((one) => one === search.get('rows-shown')) ?? '10';
   const set = (part: string, value: string) => {
-    const next = new URLSearchParams(search);
-    next.set(part, value);
-    setSearch(next, { replace: true });
+    changeAddress((next) => {
+      next.set(part, value);
+      return next;
+    });
   };
   // what a kind of chart cannot do without
   const query = new URLSearchParams(choice.query);

@@ -1,7 +1,7 @@
-import { useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useMembers } from '../data/people.js';
 import { useHistory } from '../data/studies.js';
+import { useAddress } from '../frame/address.js';
 import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
@@ -13,18 +13,15 @@ export function HistoryPage() {
   const codebook = useDrawnCodebook(study.id);
   const members = useMembers(study.id).data?.members ?? [];
   const { undo, redo } = useHistory(study.id);
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const code = search.get('code') ?? '';
   const by = Number(search.get('by')) || 0;
   const choose = (name: string, value: string) =>
-    setSearch(
-      (before) => {
-        if (value === '' || value === '0') before.delete(name);
-        else before.set(name, value);
-        return before;
-      },
-      { replace: true },
-    );
+    changeAddress((next) => {
+      if (value === '' || value === '0') next.delete(name);
+      else next.set(name, value);
+      return next;
+    });
   return (
     <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
       <header className="mb-4 flex max-w-4xl flex-wrap items-center justify-between gap-4">
