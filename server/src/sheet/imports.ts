@@ -121,7 +121,7 @@ export const undoImport: JobHandler = (job) => {
       ? await rows<{ name: string }>(
           tx,
           `select file_name as name from import i where study_id = ? and id > ?
-             and undone_at is null and settings->>'as' in ('details', 'corrections')
+             and undone_at is null and settings->>'as' in ('details', 'answers', 'corrections')
            order by id desc limit 1`,
           [job.studyId, importId],
         )
@@ -129,6 +129,12 @@ export const undoImport: JobHandler = (job) => {
     if (later) throw problems.laterImport(fileName, later.name);
     const variables = await rows<{ id: number }>(tx, emptied('variable'), [importId]);
     const questions = await rows<{ id: number }>(tx, emptied('question'), [importId]);
+    // looked up before: what tells of them goes into the bin with them
+    const added = await rows<{ id: number }>(
+      tx,
+      `select response_id as id from import_before_response where import_id = ? and text is null`,
+      [importId],
+    );
     await keepBrought(tx, importId);
     await restore(tx, importId);
     await moveToBin(tx, importId, [
@@ -137,12 +143,7 @@ export const undoImport: JobHandler = (job) => {
         where: 't.respondent_id in (select id from respondent where import_id = ?)',
         values: [importId],
       },
-      {
-        table: 'response',
-        where:
-          't.id in (select response_id from import_before_response where import_id = ? and text is null)',
-        values: [importId],
-      },
+      { table: 'response', where: 't.id = any(?::int[])', values: [added.map(({ id }) => id)] },
       { table: 'respondent', where: 't.import_id = ?', values: [importId] },
       { table: 'variable', where: 't.id = any(?::int[])', values: [variables.map(({ id }) => id)] },
       { table: 'question', where: 't.id = any(?::int[])', values: [questions.map(({ id }) => id)] },
