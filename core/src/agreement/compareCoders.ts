@@ -25,7 +25,7 @@ export interface CodeAgreement extends Kappa {
 
 export interface Comparison {
   codes: (CodeAgreement & { codeId: string })[];
-  /** Over all codes that were used: each code of each answer is one decision. */
+  /** Over all codes, those that neither used among them: each code of each answer is one decision. */
   overall: CodeAgreement;
   /** Answers that both gave exactly the same codes. */
   sameSets: { count: number; n: number; interval: Interval | null };
@@ -40,7 +40,8 @@ export const FEWEST_USES = 5;
  * How two coders agree, code by code and overall.
  *
  * @param answers what the first and the second coder gave each answer that both settled
- * @param codes of which to say so; those that neither used are left out, since agreeing on them says nothing
+ * @param codes that could be given; of one that neither used nothing is said by itself, but not giving it is a decision
+ *   of both, and counts overall
  * @param level of the intervals, 0 to 1
  */
 export function compareCoders(
@@ -48,13 +49,13 @@ export function compareCoders(
   codes: readonly string[],
   level = 0.95,
 ): Comparison {
-  const found = codes
-    .map((codeId) => ({ codeId, cells: cellsOf(answers, codeId) }))
+  const all = codes.map((codeId) => ({ codeId, cells: cellsOf(answers, codeId) }));
+  const found = all
     .filter(({ cells }) => cells.neither < answers.length)
     .map(({ codeId, cells }) => ({ codeId, ...agreementOn(cells, level) }));
-  const used = new Set(found.map(({ codeId }) => codeId));
-  const byAnswer = answers.map((answer) => cellsOfAnswer(answer, used));
-  const pooled = agreementOn(addUp(found.map(({ cells }) => cells)), level);
+  const offered = new Set(codes);
+  const byAnswer = answers.map((answer) => cellsOfAnswer(answer, offered));
+  const pooled = agreementOn(addUp(all.map(({ cells }) => cells)), level);
   const same = answers.filter(([one, other]) => masiDistance(one, other) === 0).length;
   return {
     codes: found,

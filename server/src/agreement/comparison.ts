@@ -22,13 +22,21 @@ import type { Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import { findReading, findReadings } from './readings.js';
 
-type Names = ReadonlyMap<string, { name: string; themeId: string | null }>;
+interface NamedCode {
+  name: string;
+  themeId: string | null;
+  archived: boolean;
+  /** Questions whose answers it can be given to; null for all. */
+  questions: number[] | null;
+}
+type Names = ReadonlyMap<string, NamedCode>;
 
 /** A study's codes, by id and in the order of the codebook. */
 async function readNames(em: EntityManager, studyId: number): Promise<Names> {
-  const codes = await rows<{ id: string; name: string; themeId: string | null }>(
+  const codes = await rows<NamedCode & { id: string }>(
     em,
-    `select c.id, c.name, c.theme_id as "themeId" from code c left join theme t on t.id = c.theme_id
+    `select c.id, c.name, c.theme_id as "themeId", c.archived, c.questions
+     from code c left join theme t on t.id = c.theme_id
      where c.study_id = ? order by t.position nulls last, c.position, c.id`,
     [studyId],
   );
@@ -56,7 +64,7 @@ export async function readAgreement(
     throw problems.readingUnderWay(reading.size - reading.read, reading.reader);
   const names = await readNames(em, studyId);
   const answers = await findReadingAnswers(em, 'd.id = ?', [id]);
-  const { codes, overall, ...rest } = compare(answers, names);
+  const { codes, overall, ...rest } = compare(answers, names, questionId);
   return {
     ...{ reading, ...rest },
     codes: codes.map((one) => ({ ...one, state: stateOfAgreement(one) })),
@@ -70,11 +78,18 @@ export async function readAgreement(
   };
 }
 
-const compare = (answers: SecondReadingAnswer[], names: Names) =>
-  compareCoders(
-    answers.map((answer) => setsOf(answer, names)),
-    [...names.keys()],
+/** Over the codes that could be given to answers of the question, and those that were. */
+function compare(answers: SecondReadingAnswer[], names: Names, questionId: number) {
+  const sets = answers.map((answer) => setsOf(answer, names));
+  const used = new Set(sets.flat().flatMap((codes) => [...codes]));
+  const isOffered = ({ archived, questions }: NamedCode) =>
+    !archived && (questions === null || questions.includes(questionId));
+  const offered = [...names].filter(([id, code]) => used.has(id) || isOffered(code));
+  return compareCoders(
+    sets,
+    offered.map(([id]) => id),
   );
+}
 
 /** The same of themes, each as if it were one code: whether any code of it was given. */
 function compareThemes(answers: SecondReadingAnswer[], names: Names) {
@@ -227,7 +242,11 @@ export async function measuredAgreement(
   const questionOf = new Map(questions.map(({ id, ...question }) => [id, question]));
   return done.map(({ id, reader, firstCoders, drawnFrom }) => {
     const own = answers.filter(({ readingId }) => readingId === id);
-    const { overall, codes, sameSets, alphaOfSets } = compare(own, names);
+    const { overall, codes, sameSets, alphaOfSets } = compare(
+      own,
+      names,
+      questionOf.get(id)!.questionId,
+    );
     return {
       ...{ reader, firstCoders, drawnFrom, ...questionOf.get(id)! },
       ...{ sameSets, alphaOfSets, kappa: overall.kappa, interval: overall.interval },
