@@ -1,4 +1,4 @@
-import { foldForMatching } from '../text/index.js';
+import { foldForMatching, foldForSearch } from '../text/index.js';
 
 /** What is searched of a code. */
 export interface FindableCode {
@@ -22,7 +22,7 @@ export function findCodes<C extends FindableCode>(
   typed: string,
   likely: ReadonlyMap<string, number> = new Map(),
 ): C[] {
-  const query = foldForMatching(typed);
+  const query = foldForSearch(typed);
   const ranked = codes.map((code) => ({ code, rank: query === '' ? 1 : matchRank(code, query) }));
   return ranked
     .filter(({ rank }) => rank > 0)
@@ -46,12 +46,12 @@ export function findCodeNamed<C extends { name: string }>(
 }
 
 function matchRank(code: FindableCode, query: string): number {
-  const name = foldForMatching(code.name);
+  const name = foldForSearch(code.name);
   if (name.startsWith(query)) return 5;
   if (name.split(/[^\p{L}\p{N}]+/u).some((word) => word.startsWith(query))) return 4;
   if (name.includes(query)) return 3;
-  const theme = foldForMatching(code.themeName ?? '');
+  const theme = foldForSearch(code.themeName ?? '');
   if (theme.includes(query)) return 2;
-  const everything = `${name} ${theme} ${foldForMatching(code.definition)}`;
+  const everything = `${name} ${theme} ${foldForSearch(code.definition)}`;
   return query.split(' ').every((word) => everything.includes(word)) ? 1 : 0;
 }

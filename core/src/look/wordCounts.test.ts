@@ -1,4 +1,6 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { hitTester } from '../text/index.js';
 import { countLengths } from './lengths.js';
 import { countWords } from './wordCounts.js';
 
@@ -34,4 +36,34 @@ test('lengths: a bin reaches to the next one, marks alone count as one word', ()
     { from: 31, answers: 1 },
     { from: 51, answers: 2 },
   ]);
+});
+
+test('looking for a counted word as a whole word finds the answers that were counted, whatever stands beside it', () => {
+  const piece = fc.constantFrom(
+    ...[
+      'boat',
+      'Boat’s',
+      "o'clock",
+      'boats',
+      'café',
+      'CAFE',
+      'cafe\u0301s',
+      '-',
+      '’',
+      "'",
+      ' ',
+      '\n',
+      'x2',
+    ],
+    ...['เรือแพงมาก', '船が遅い', 'naïve-boat', 'ﬁn', 'Ünï', '_', '.'],
+  );
+  const answer = fc.array(piece, { maxLength: 6 }).map((pieces) => pieces.join(''));
+  fc.assert(
+    fc.property(fc.array(answer, { maxLength: 5 }), (answers) => {
+      for (const { word, answers: counted } of countWords(answers, '', [], 20)) {
+        const isIn = hitTester(word, 'word');
+        expect([word, answers.filter(isIn).length]).toEqual([word, counted]);
+      }
+    }),
+  );
 });

@@ -1,18 +1,19 @@
 import { stemmer } from 'stemmer';
 import { isAscii } from './ascii.js';
 import { escapePattern } from './escapePattern.js';
+import { foldAccents } from './foldAccents.js';
 import type { Span } from './lines.js';
-import { outsideWord, patternHits } from './patternHits.js';
+import { patternHits } from './patternHits.js';
 import { wildcardFinder } from './wildcards.js';
-import { splitWords } from './words.js';
+import { splitWords, type Word } from './words.js';
 
 /** How words are looked for. */
 export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard';
 
 /**
- * Finds where a text holds what is looked for, whatever its case.
+ * Finds where a text holds what is looked for, whatever its case and accents.
  *
- * @param match `plain`: the characters as written, anywhere; `word`: as whole words; `stem`: these words one
+ * @param match `plain`: the characters as written, anywhere; `word`: as whole words, as `splitWords` parts them; `stem`: these words one
  *   after the other in any of their English forms (Porter 1980); `wildcard`: words in which `*` stands for any
  *   characters and `?` for one
  * @returns stretches in order that do not overlap; none when nothing is looked for
@@ -36,17 +37,55 @@ export function hitTester(words: string, match: WordMatch): (text: string) => bo
 }
 
 function finder(words: string, match: WordMatch): (text: string) => Iterable<Span> {
-  const wanted = words.trim();
+  const hitsIn = foldedFinder(foldAccents(words.trim()).text, match);
+  return (text) => {
+    if (isAscii(text)) return hitsIn(text);
+    const folded = foldAccents(text);
+    return inOriginal(hitsIn(folded.text), folded.original);
+  };
+}
+
+function* inOriginal(hits: Iterable<Span>, original: (span: Span) => Span): Generator<Span> {
+  let end = 0;
+  for (const hit of hits) {
+    const span = original(hit);
+    // two hits in what was one character are one
+    if (span.start >= end) yield span;
+    end = span.end;
+  }
+}
+
+function foldedFinder(wanted: string, match: WordMatch): (text: string) => Iterable<Span> {
   if (wanted === '') return () => [];
   if (match === 'stem') return stemFinder(wanted);
   if (match === 'wildcard') return wildcardFinder(wanted);
-  const pattern = hitPattern(wanted, match);
-  return (text) => patternHits(text, pattern);
+  const pattern = new RegExp(escapePattern(wanted), 'giu');
+  return (text) => (match === 'word' ? wholeWordHits(text, pattern) : patternHits(text, pattern));
 }
 
-function hitPattern(wanted: string, match: 'plain' | 'word'): RegExp {
-  const escaped = escapePattern(wanted);
-  return new RegExp(match === 'plain' ? escaped : outsideWord(escaped), 'giu');
+/** Hits of which no word of the text sticks out. */
+function* wholeWordHits(text: string, pattern: RegExp): Generator<Span> {
+  const hits = new RegExp(pattern);
+  let words: Word[] | null = null;
+  for (let found = hits.exec(text); found; found = hits.exec(text)) {
+    const { index: start } = found;
+    const end = start + found[0].length;
+    words ??= splitWords(text);
+    if (isWithinWord(words, start) || isWithinWord(words, end)) hits.lastIndex = start + 1;
+    else yield { start, end };
+  }
+}
+
+/** Whether a place lies inside one of some words in order. */
+function isWithinWord(words: readonly Word[], at: number): boolean {
+  let low = 0;
+  let high = words.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (words[middle]!.end <= at) low = middle + 1;
+    else high = middle;
+  }
+  return low < words.length && words[low]!.start < at;
 }
 
 function stemFinder(wanted: string): (text: string) => Iterable<Span> {
@@ -101,12 +140,12 @@ function* stemHits(text: string, stems: readonly string[]): Generator<Span> {
 }
 
 /**
- * What every text with a hit holds, whatever its case: a cheap first question to a database.
+ * What every text of ASCII with a hit holds, whatever its case: a cheap first question to a database.
  *
  * @returns characters without any special meaning; empty when nothing can be said
  */
 export function hitMustHold(words: string, match: WordMatch): string {
-  const wanted = words.trim();
+  const wanted = foldAccents(words.trim()).text;
   const pieces = {
     plain: [wanted],
     word: [wanted],

@@ -3,6 +3,7 @@ export { blankAsides, findAsides, type AsideMarks } from './asides.js';
 export { editDistance } from './editDistance.js';
 export { escapePattern } from './escapePattern.js';
 export { findHits, hitFinder, hitMustHold, hitTester, type WordMatch } from './findHits.js';
+export { foldAccents, foldForSearch } from './foldAccents.js';
 export { likeThese } from './likeThese.js';
 export { splitLines, type Span } from './lines.js';
 export { nearDuplicates } from './nearDuplicates.js';

@@ -39,6 +39,11 @@ export function unpackInts(packed: Buffer | null): Int32Array {
 export const isoTime = (column: string): string =>
   `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 
+/** A text in SQL as it is searched: lower case and without accents (as `foldForSearch`, which folds what is looked for). */
+export const foldedInSql = (text: string): string =>
+  `lower(case when octet_length(${text}) = length(${text}) then ${text} else normalize(regexp_replace(
+     normalize(${text}, NFKD), '[\\u0300-\\u036F]', '', 'g'), NFC) end)`;
+
 /**
  * Restricts a query to respondents, or to nobody in particular where `within` is null: `head` stands before `select`
  * and takes the first `values`; `holds` is the condition on a column of respondents' ids, `gave` that on a column of

@@ -1,8 +1,10 @@
 import type { BackgroundValue, RespondentQuery, RespondentRow } from '@yellow-thread/contract';
 import { forEachIn } from '@yellow-thread/core/groups';
 import { isStoredAs } from '@yellow-thread/core/sheet';
+import { foldForSearch } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  foldedInSql,
   makeChange,
   rows,
   VariableEntity,
@@ -29,14 +31,15 @@ export async function listRespondents(
   within: number[] | null,
 ): Promise<number[]> {
   const way = descending ? 'desc' : 'asc';
-  const holding = words.trim().replaceAll(/[\\%_]/g, '\\$&');
+  const wanted = foldForSearch(words);
+  const holding = wanted.replaceAll(/[\\%_]/g, '\\$&');
   const { head, holds, values: its } = withinGroup(within);
   const values: (string | number | readonly number[])[] = [...its, studyId];
   let where = `r.study_id = ? and ${holds('r.id')}`;
   if (holding) {
-    where += ` and (r.external_id ilike ? or r.id = any(?::int[]) or exists (
-      select 1 from jsonb_each_text(r.background) b where b.value ilike ?))`;
-    const called = await calledLike(em, studyId, words.trim().toLowerCase());
+    where += ` and (${foldedInSql('r.external_id')} like ? or r.id = any(?::int[]) or exists (
+      select 1 from jsonb_each_text(r.background) b where ${foldedInSql('b.value')} like ?))`;
+    const called = await calledLike(em, studyId, wanted);
     values.push(`%${holding}%`, called, `%${holding}%`);
   }
   let from = 'respondent r';
@@ -88,7 +91,7 @@ async function calledLike(em: EntityManager, studyId: number, words: string): Pr
   const ids: number[] = [];
   for (const variableId of (await readByRule(em, studyId)).keys())
     for (const { key, label, members } of await readColumns(em, people, studyId, variableId))
-      if (key !== MISSING && label.toLowerCase().includes(words))
+      if (key !== MISSING && foldForSearch(label).includes(words))
         forEachIn(members, (i) => ids.push(people.ids[i]!));
   return ids;
 }

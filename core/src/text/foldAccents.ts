@@ -1,0 +1,67 @@
+import { isAscii } from './ascii.js';
+import type { Span } from './lines.js';
+import { foldForMatching } from './normalise.js';
+
+// Combining Diacritical Marks with their extensions and half marks. Marks of other scripts are part of the letter:
+// vowel signs of Devanagari and Thai, the voicing marks of kana.
+const MARKS = /[\u0300-\u036F\u1AB0-\u1AFF\u1DC0-\u1DFF\u20D0-\u20FF\uFE20-\uFE2F]/g;
+/** Apostrophes are written in either way. */
+const QUOTES = /[‘’]/g;
+const NOT_ASCII = /[^\0-\u007F]/gu;
+/** The same letters come again and again. */
+const known = new Map<string, string>();
+const MOST_KNOWN = 20_000;
+
+function foldCharacter(character: string): string {
+  let folded = known.get(character);
+  if (folded === undefined) {
+    folded = character.normalize('NFKD').replace(MARKS, '').normalize('NFC').replace(QUOTES, "'");
+    if (known.size < MOST_KNOWN) known.set(character, folded);
+  }
+  return folded;
+}
+
+/** A text without its accents, and the way back to where its characters stood. */
+export interface FoldedText {
+  text: string;
+  /** What a stretch of the folded text covers in the original one, in UTF-16 units. */
+  original: (span: Span) => Span;
+}
+
+/**
+ * Drops the accents of letters, and takes compatibility forms (ligatures, full width …) apart: Unicode NFKD without
+ * combining diacritical marks (Unicode Standard Annex 15); curly apostrophes become straight ones. Case stays.
+ */
+export function foldAccents(text: string): FoldedText {
+  const asItIs = (span: Span) => span;
+  if (isAscii(text)) return { text, original: asItIs };
+  let isAsLong = true;
+  const folded = text.replace(NOT_ASCII, (character) => {
+    const to = foldCharacter(character);
+    if (to.length !== character.length) isAsLong = false;
+    return to;
+  });
+  if (isAsLong) return { text: folded, original: asItIs };
+  const places = new Int32Array(folded.length + 1);
+  let at = 0;
+  let from = 0;
+  for (const character of text) {
+    const { length } = character <= '\u007F' ? character : foldCharacter(character);
+    places.fill(from, at, at + length);
+    at += length;
+    from += character.length;
+  }
+  places[at] = text.length;
+  return {
+    text: folded,
+    original: ({ start, end }) => {
+      // up to where the next character begins: what was one stays whole, marks stay with their letter
+      let last = end;
+      while (last < folded.length && places[last] === places[end - 1]) last++;
+      return { start: places[start]!, end: places[last]! };
+    },
+  };
+}
+
+/** The form of a text in which it is searched: without accents, and folded for matching. */
+export const foldForSearch = (text: string): string => foldForMatching(foldAccents(text).text);
