@@ -75,13 +75,15 @@ export type AsideMarks = z.infer<typeof asideMarksSchema>;
 
 export const noAnswersSchema = z.array(textSchema.trim().min(1).max(80)).max(500);
 
+/**
+ * What the rows of a sheet are: new respondents, more about respondents who are in the study already, their answers to
+ * another question, or a corrected version of what was imported before.
+ */
+export const sheetRowsSchema = z.enum(['respondents', 'details', 'answers', 'corrections']);
+
 /** Everything that decides what bringing the sheet in will write. */
 export const sheetSettingsSchema = z.object({
-  /**
-   * What the rows are: new respondents, more about respondents who are in the study already, or a corrected
-   * version of what was brought in before.
-   */
-  as: z.enum(['respondents', 'details', 'corrections']),
+  as: sheetRowsSchema,
   /** Ids of the sheet that stand for an id of the study although they are written differently. */
   matches: z.array(z.object({ from: z.string().max(200), to: z.string().max(200) })).max(100_000),
   columns: z.array(columnSettingSchema).max(1000),
@@ -125,6 +127,7 @@ export type ReadySheet = NonNullable<Sheet['ready']>;
 export const sheetListSchema = z.object({
   sheets: z.array(sheetSchema.pick({ id: true, fileName: true, size: true, uploadedAt: true })),
 });
+export type SheetList = z.infer<typeof sheetListSchema>;
 export const sheetParams = studyParams.extend({ sheet: idSchema });
 
 export const findingSchema = z.object({
@@ -205,6 +208,8 @@ export const sheetDifferenceSchema = z
     changedPeople: z.number().int(),
     changedTexts: z.number().int(),
     changedCoded: z.number().int(),
+    /** Answers that respondents of the study do not have yet. */
+    newAnswers: z.number().int(),
     /** The first of the changes. */
     changes: z.array(
       z.object({
@@ -238,7 +243,7 @@ export const importRecordSchema = z
     fileName: z.string(),
     checksum: z.string(),
     size: z.number().int(),
-    as: z.enum(['respondents', 'details', 'corrections']),
+    as: sheetRowsSchema,
     wave: z.string(),
     respondents: z.number().int(),
     responses: z.number().int(),

@@ -2,6 +2,7 @@ export { isStoredAs, readBackground } from './cells.js';
 export { checkSheet, type CheckContext, type SheetOutcome } from './checkSheet.js';
 export { closedNames, countsAsNoAnswer, decideNoAnswer, withRole, wordingsOf } from './decide.js';
 export { type Finding } from './findings.js';
+export { guessCodeColumns } from './guessCodeColumns.js';
 export { guessRoles, type RoleGuess } from './guessRoles.js';
 export { findHead, type SheetHead } from './heads.js';
 export { isNoAnswer, longestNoAnswer, NO_ANSWERS, noAnswerKey, noAnswerKeys } from './noAnswer.js';

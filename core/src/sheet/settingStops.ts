@@ -35,7 +35,7 @@ export function tellSettings(
   if (settings.as === 'details' && count('question') > 0)
     remark(
       'answers_not_taken',
-      'Answers are taken from new respondents and from a corrected version: here these columns change nothing.',
+      'Answers are imported with new respondents, with a new question or with a corrected version: here these columns change nothing.',
     );
   for (const name of namesGivenTwice(settings))
     stop('name_twice', `Two variables are called “${name}”: rename one of them.`, undefined, name);

@@ -38,7 +38,7 @@ export interface SheetSettings {
    * What the rows are: new respondents, more about respondents who are in the study already, or a corrected
    * version of what was brought in before.
    */
-  as: 'respondents' | 'details' | 'corrections';
+  as: 'respondents' | 'details' | 'answers' | 'corrections';
   /** Ids of the sheet that stand for an id of the study although they are written differently. */
   matches: { from: string; to: string }[];
   columns: ColumnSetting[];

@@ -24,7 +24,7 @@ export async function bringInFile(
   });
   const readOnly = line(() => Promise.reject(new Error('Only text can be brought in like this.')));
   const read = await readSheetWork({ fileName, size, choices: {} }, readOnly);
-  const { settings } = await proposeSettings(em, studyId, read.columns);
+  const { settings } = await proposeSettings(em, studyId, read);
   const shape: SheetRows = {
     ...{ fileName, size, file: read.file },
     columns: read.columns.map(({ head, code }) => ({ name: head, code })),

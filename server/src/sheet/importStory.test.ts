@@ -57,11 +57,12 @@ const row = fc.tuple(
   fc.constantFrom('', 'the boat is always late', 'it is far too dear', 'n/a'),
 );
 const sheet = fc.record({
-  as: fc.constantFrom<SheetSettings['as']>('respondents', 'details', 'corrections'),
+  as: fc.constantFrom<SheetSettings['as']>('respondents', 'details', 'answers', 'corrections'),
   rows: fc.uniqueArray(row, { minLength: 1, maxLength: 5, selector: ([name]) => name }),
   // which columns of background the sheet has, so that some come new with a later one
   home: fc.boolean(),
   score: fc.boolean(),
+  asks: fc.constantFrom('Why?', 'What else?'),
 });
 
 test('however sheets follow each other, taking them back from the last on leads back step by step, and restoring leads forth', async () => {
@@ -73,12 +74,12 @@ test('however sheets follow each other, taking them back from the last on leads 
         await expectKeptUp(study.id);
         return [await stateOf(study.id), await columnsOf(study.id)];
       };
-      for (const { as, rows, home, score } of sheets) {
+      for (const { as, rows, home, score, asks } of sheets) {
         const before = await look();
         const cells = rows.map(([name, place, number, answer]) =>
           [name, ...(home ? [place] : []), ...(score ? [number] : []), answer].join(','),
         );
-        const head = ['id', ...(home ? ['home'] : []), ...(score ? ['score'] : []), 'Why?'];
+        const head = ['id', ...(home ? ['home'] : []), ...(score ? ['score'] : []), asks];
         const ended = await bringIn(
           client,
           study.id,
@@ -118,7 +119,7 @@ test('however sheets follow each other, taking them back from the last on leads 
         expect(await go('undo')).toEqual(before);
       }
     }),
-    { numRuns: 6 },
+    { numRuns: 6, endOnFailure: true },
   );
   expect(server.errors).toEqual([]);
 }, 120_000);

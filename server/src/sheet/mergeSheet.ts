@@ -75,6 +75,8 @@ async function stage(
       em,
       `update staged set background = jsonb_strip_nulls(background), responses = '[]'`,
     );
+  if (settings.as === 'answers')
+    await rows(em, 'update staged set background = jsonb_strip_nulls(background)');
   await rows(
     em,
     `create temporary table staged_response on commit drop as
@@ -86,6 +88,14 @@ async function stage(
      where e.value <> 'null'::jsonb`,
     [questions],
   );
+  // answers that are there already are another matter: of corrections
+  if (settings.as === 'answers')
+    await rows(
+      em,
+      `delete from staged_response s where respondent_id is null or exists (
+         select 1 from response r
+         where r.respondent_id = s.respondent_id and r.question_id = s.question_id)`,
+    );
   await rows(em, 'analyze staged, staged_response');
 }
 
@@ -101,9 +111,14 @@ const changedTexts = `
     on r.respondent_id = s.respondent_id and r.question_id = s.question_id
   where r.text is distinct from s.text`;
 
+/** Responses that are not there yet. */
+const missingTexts = `
+  from staged_response s where not exists (
+    select 1 from response r where r.respondent_id = s.respondent_id and r.question_id = s.question_id)`;
+
 const SHOWN = 100;
 
-/** What bringing in a sheet of details or corrections would change. */
+/** What importing a sheet about respondents who are here would change. */
 export async function differenceOf(
   em: EntityManager,
   threads: Threads,
@@ -133,9 +148,17 @@ export async function differenceOf(
       `select external_id as id from respondent r where study_id = ?
          and not exists (select 1 from staged s where s.respondent_id = r.id) order by id`,
     );
-    const counts = await row<{ people: number; texts: number; coded: number; found: number }>(
+    const counts = await row<{
+      people: number;
+      texts: number;
+      coded: number;
+      found: number;
+      fresh: number;
+    }>(
       tx,
-      `select (select count(*)::int ${changedPeople(weighted)}) as people,
+      `select (select count(*)::int ${missingTexts} and respondent_id is not null and not no_answer)
+           as fresh,
+         (select count(*)::int ${changedPeople(weighted)}) as people,
          (select count(*)::int ${changedTexts}) as texts,
          (select count(*)::int ${changedTexts} and (
            exists (select 1 from mention m where m.response_id = r.id)
@@ -166,6 +189,7 @@ export async function differenceOf(
       changedPeople: counts.people,
       changedTexts: counts.texts,
       changedCoded: counts.coded,
+      newAnswers: counts.fresh,
       changes: [...texts, ...values],
       proposals: matchIds(unknownIds, absentIds).slice(0, 500),
       firstUnknown: unknownIds.slice(0, SHOWN),
@@ -177,7 +201,7 @@ export async function differenceOf(
 }
 
 /**
- * Brings in a sheet of details or corrections. What it overwrites is kept with the import, so that it can be
+ * Imports a sheet about respondents who are here: details, answers or corrections. What it overwrites is kept with the import, so that it can be
  * taken back; changed texts keep their codes and are marked for another look.
  *
  * @param em in a transaction that has locked the study
@@ -195,7 +219,7 @@ export async function mergeSheet(
   const { id: importId } = await enterImport(em, source, outcome, { respondents: 0, responses: 0 });
   const variables = await ensureVariables(em, studyId, importId, outcome.variables);
   const questions =
-    settings.as === 'corrections' ? await ensureQuestions(em, source, importId, outcome) : [];
+    settings.as === 'details' ? [] : await ensureQuestions(em, source, importId, outcome);
   await stage(em, threads, studyId, outcome, {
     ...{ shape, settings, part, signal, questions },
     variables: variables.map((variable) => String(variable.id)),
@@ -232,7 +256,10 @@ export async function mergeSheet(
     [importId],
   );
   await moveMentions(em, importId);
-  const added = settings.as === 'corrections' ? await addNewcomers(em, studyId, importId) : null;
+  const added = {
+    respondents: settings.as === 'corrections' ? await addNewcomers(em, studyId, importId) : 0,
+    responses: settings.as === 'details' ? 0 : await addMissing(em, importId),
+  };
   const changed = await row<{ people: number; texts: number }>(
     em,
     `select (select count(*)::int from import_before where import_id = ?) as people,
@@ -243,15 +270,15 @@ export async function mergeSheet(
   await rows(
     em,
     `update import set respondents = ?, responses = ?, summary = summary || ?::jsonb where id = ?`,
-    [added?.respondents ?? 0, added?.responses ?? 0, JSON.stringify({ changed }), importId],
+    [added.respondents, added.responses, JSON.stringify({ changed }), importId],
   );
   await countAnswers(em, studyId);
   await keepCategories(em, variables, outcome);
   for (const variable of variables) await countDifferent(em, variable.id);
 }
 
-/** Respondents whom the study did not have, and responses that were not there. */
-async function addNewcomers(em: EntityManager, studyId: number, importId: number) {
+/** Respondents whom the study did not have. */
+async function addNewcomers(em: EntityManager, studyId: number, importId: number): Promise<number> {
   const { people } = await row<{ people: number }>(
     em,
     'select count(*)::int as people from staged where respondent_id is null',
@@ -279,11 +306,14 @@ async function addNewcomers(em: EntityManager, studyId: number, importId: number
        where r.respondent_id is null and s.external_id = r.external_id`,
     );
   }
-  const missing = `from staged_response s where not exists (
-    select 1 from response r where r.respondent_id = s.respondent_id and r.question_id = s.question_id)`;
+  return people;
+}
+
+/** Responses that were not there, of those who were here before and of newcomers. */
+async function addMissing(em: EntityManager, importId: number): Promise<number> {
   const { responses } = await row<{ responses: number }>(
     em,
-    `select count(*)::int as responses ${missing}`,
+    `select count(*)::int as responses ${missingTexts}`,
   );
   if (responses > 0) {
     const first = await reserveIds(em, 'response', responses);
@@ -291,7 +321,7 @@ async function addNewcomers(em: EntityManager, studyId: number, importId: number
       em,
       `insert into response (id, question_id, respondent_id, text, no_answer, same)
        select ? + row_number() over (order by s.question_id, s.respondent_id) - 1, s.question_id,
-         s.respondent_id, s.text, s.no_answer, s.same ${missing}`,
+         s.respondent_id, s.text, s.no_answer, s.same ${missingTexts}`,
       [first],
     );
     await rows(
@@ -302,5 +332,5 @@ async function addNewcomers(em: EntityManager, studyId: number, importId: number
       [importId, first, first + responses, importId],
     );
   }
-  return { respondents: people, responses };
+  return responses;
 }

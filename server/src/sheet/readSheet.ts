@@ -17,10 +17,13 @@ export interface ReadSheet {
   columns: (RoleGuess & { head: string; code: string })[];
   /** The first rows below the head, cut to a bearable length. */
   preview: string[][];
+  /** The first values of the respondent id, by which it is seen whether the study has these people already. */
+  ids: string[];
 }
 
 const ROWS_FOR_HEAD = 30;
 const PREVIEW_ROWS = 6;
+const IDS_LOOKED_UP = 1_000;
 const LONGEST_PREVIEW = 300;
 const MOST_ROWS = 1_000_000;
 const MOST_COLUMNS = 1_000;
@@ -95,7 +98,9 @@ async function readThrough(
   }
   if (!profiler) begin();
   const { row: headRow, rows: headRows, columns } = head!;
-  const guesses = guessRoles(profiler!.profiles());
+  const profiles = profiler!.profiles();
+  const guesses = guessRoles(profiles);
+  const id = guesses.findIndex(({ role }) => role === 'id');
   return {
     file: { ...opened.file, headRow, headRows },
     rows,
@@ -105,6 +110,7 @@ async function readThrough(
       code: columns[c]!.code,
     })),
     preview,
+    ids: id < 0 ? [] : [...profiles[id]!.values.keys()].slice(0, IDS_LOOKED_UP),
   };
 }
 

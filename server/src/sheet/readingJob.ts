@@ -20,6 +20,7 @@ export const readSheetJob: JobHandler = async (job, { em, threads, signal, repor
     columns,
     preview,
     rowsSize,
+    ids,
   } = await threads.run(
     'readSheet',
     { fileName: sheet.fileName, size: sheet.size, choices },
@@ -31,7 +32,7 @@ export const readSheetJob: JobHandler = async (job, { em, threads, signal, repor
     },
   );
   return async (tx: EntityManager) => {
-    const { settings, reasons } = await proposeSettings(tx, job.studyId, columns);
+    const { settings, reasons } = await proposeSettings(tx, job.studyId, { columns, ids });
     const reading: SheetReading = {
       file,
       rows: count,

@@ -298,6 +298,40 @@ describe('later sheets', () => {
     expect(await people(study.id)).toEqual(before);
   });
 
+  test('answers to a new question are added to the respondents who are here, and to nobody else', async () => {
+    const study = await importStudy(client, first);
+    const before = await people(study.id);
+    const csv =
+      'id,What else?\nR1,the crew was kind to us\nR2,nothing at all to say\nR3,n/a\nR9,who is this then\n';
+    const sheet = await uploadSheet(client, study.id, 'else.csv', Buffer.from(csv));
+    // three of the four ids are the study's
+    expect(sheet.ready.settings.as).toBe('answers');
+    const { body } = await client.send<SheetDifference>('POST', `${sheet.base}/difference`, {
+      body: sheet.ready.settings,
+    });
+    expect(body).toMatchObject({ found: 3, unknown: 1, newAnswers: 2, changedTexts: 0 });
+    const { body: job } = await client.send<Job>('POST', `${sheet.base}/import`, {
+      body: sheet.ready.settings,
+    });
+    expect((await client.jobEnd(study.id, job.id)).problem).toBeNull();
+    const { questions } = (await client.get<StudyDetail>(study.base)).body;
+    expect(questions.map(({ wording, asked, answered }) => [wording, asked, answered])[1]).toEqual([
+      ...['What else?', 3, 2],
+    ]);
+    expect((await people(study.id)).map(({ id }) => id)).toEqual(['R1', 'R2', 'R3']);
+    const again = await uploadSheet(client, study.id, 'else.csv', Buffer.from(csv));
+    expect(again.ready.settings.as).toBe('corrections');
+    const others = await uploadSheet(
+      client,
+      study.id,
+      'o.csv',
+      Buffer.from(csv.replaceAll('R', 'S')),
+    );
+    expect(others.ready.settings.as).toBe('respondents');
+    await takeBackLast(study.id);
+    expect(await people(study.id)).toEqual(before);
+  });
+
   test('corrections: changed texts keep their codes and are marked, and can be taken back', async () => {
     const study = await importStudy(client, first);
     const before = await people(study.id);

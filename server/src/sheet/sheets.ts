@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { ColumnSetting, ReadySheet, Sheet, SheetSettings } from '@yellow-thread/contract';
-import { matchNames, type RoleGuess } from '@yellow-thread/core/sheet';
+import { guessCodeColumns, matchNames, type RoleGuess } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  CodeEntity,
   copyBytes,
   QuestionEntity,
   row,
@@ -175,22 +176,33 @@ export async function readySheet(em: EntityManager, studyId: number, id: number)
 export async function proposeSettings(
   em: EntityManager,
   studyId: number,
-  guesses: readonly (RoleGuess & { head: string })[],
+  {
+    columns: guesses,
+    ids,
+  }: { columns: readonly (RoleGuess & { head: string })[]; ids: readonly string[] },
 ): Promise<{ settings: SheetSettings; reasons: string[] }> {
   const study = await em.findOneOrFail(StudyEntity, studyId);
   const variables = await em.find(VariableEntity, { studyId });
   const questions = await em.find(QuestionEntity, { studyId });
-  const matched = matchNames(guesses, {
+  const codes = await em.find(CodeEntity, { studyId, archived: false });
+  const wordings = questions.map((question) => question.wording);
+  const byName = matchNames(guesses, {
     variables: variables.map(({ name, kind }) => ({ name, kind })),
-    questions: questions.map((question) => question.wording),
+    questions: wordings,
     before: await settingsBefore(em, studyId),
   });
-  const firstImport = variables.length + questions.length === 0;
-  const hasQuestion = matched.some((guess) => guess.role === 'question');
+  const matched = guessCodeColumns(
+    byName.map((guess, c) => ({ ...guess, head: guesses[c]!.head })),
+    {
+      codes: codes.map(({ name }) => name),
+      variables: variables.map(({ name }) => name),
+      questions: wordings,
+    },
+  );
   return {
     reasons: matched.map((guess) => guess.reason),
     settings: {
-      as: firstImport || hasQuestion ? 'respondents' : 'details',
+      as: await guessRows(em, studyId, { ids, columns: matched, wordings }),
       matches: [],
       columns: matched.map(({ role, name, of, separator, writing }) => ({
         ...{ role, name, of, separator, writing },
@@ -205,6 +217,29 @@ export async function proposeSettings(
       wave: '',
     },
   };
+}
+
+/** So many of the ids are the study's where the rows are people who are in it already. */
+const MOSTLY = 0.5;
+
+/** What the rows of a sheet seem to be, by how many of its ids the study has. */
+async function guessRows(
+  em: EntityManager,
+  studyId: number,
+  sheet: { ids: readonly string[]; columns: readonly ColumnSetting[]; wordings: readonly string[] },
+): Promise<SheetSettings['as']> {
+  const { known, all } = await row<{ known: number; all: number }>(
+    em,
+    `select count(*)::int as "all", (count(*) filter (where external_id = any(?::text[])))::int as known
+     from respondent where study_id = ?`,
+    [sheet.ids, studyId],
+  );
+  const questions = sheet.columns.filter(({ role }) => role === 'question');
+  const isAboutKnown = sheet.ids.length > 0 && known > MOSTLY * sheet.ids.length;
+  if (all === 0) return 'respondents';
+  if (questions.length === 0) return 'details';
+  if (!isAboutKnown) return 'respondents';
+  return questions.some(({ name }) => sheet.wordings.includes(name)) ? 'corrections' : 'answers';
 }
 
 /** By the head of a column: what it was last brought in as, and with which file. */

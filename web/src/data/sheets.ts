@@ -11,6 +11,7 @@ import {
   type FileSettings,
   type Job,
   type Sheet,
+  type SheetList,
   type SheetSettings,
 } from '@yellow-thread/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -48,6 +49,17 @@ export const useSheets = (study: number) =>
     queryKey: ['sheets', study],
     queryFn: () => call(`/api/studies/${study}/sheets`, { reply: sheetListSchema }),
   });
+
+/** Takes a sheet off the list of those that wait, when it is known to be gone. */
+export function useForgetSheet(study: number) {
+  const client = useQueryClient();
+  return (id: number) =>
+    client.setQueryData(
+      ['sheets', study],
+      (before: SheetList | undefined) =>
+        before && { sheets: before.sheets.filter((sheet) => sheet.id !== id) },
+    );
+}
 
 const path = (study: number, sheet: number) => `/api/studies/${study}/sheets/${sheet}`;
 

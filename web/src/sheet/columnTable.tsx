@@ -7,9 +7,10 @@ import type {
   Writing,
 } from '@yellow-thread/contract';
 import { closedNames, withRole, wordingsOf } from '@yellow-thread/core/sheet';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Choice } from '../parts/field.js';
 import { counted } from '../parts/numbers.js';
+import { FillHandle, rangeOf, useFillDown } from './fillDown.js';
 import { roleNames } from './roles.js';
 import { writingsOf } from './writings.js';
 
@@ -36,16 +37,35 @@ export function ColumnTable({
   };
   const setRole = (places: Iterable<number>, role: ColumnRole) =>
     setColumns(places, (column, c) => withRole(column, role, ready.columns[c]!.head, settings));
-  const toggle = (c: number) => {
+  const last = useRef<number | null>(null);
+  /** Chooses a column, or lets go of it; with Shift all from the one before to this. */
+  const toggle = (c: number, takesRange: boolean) => {
     const next = new Set(chosen);
-    if (!next.delete(c)) next.add(c);
+    const isOn = !chosen.has(c);
+    const from = takesRange && last.current !== null ? last.current : c;
+    for (const one of rangeOf(from, c)) {
+      if (isOn) next.add(one);
+      else next.delete(one);
+    }
+    last.current = c;
     setChosen(next);
   };
+  const fill = useFillDown((from, to) => {
+    const { role, name, separator } = settings.columns[from]!;
+    const below = rangeOf(from, to).filter((c) => c !== from);
+    setColumns(below, (column, c) => ({
+      ...withRole(column, role, ready.columns[c]!.head, settings),
+      ...(role === 'codes' && { name, separator }),
+    }));
+  });
   const all = chosen.size === settings.columns.length;
   return (
     <>
       <div className="mt-4 flex min-h-9 items-center justify-between gap-4">
-        <p className="text-soft">What is each column for? The guesses can be changed.</p>
+        <p className="text-soft">
+          What is each column for? The guesses can be changed. Hold Shift to choose a range of
+          columns, or drag a role down by its corner.
+        </p>
         {chosen.size > 0 && (
           <Choice
             label={`The ${counted(chosen.size, 'chosen column')}:`}
@@ -80,14 +100,23 @@ export function ColumnTable({
           {ready.columns.map((column, c) => {
             const setting = settings.columns[c]!;
             return (
-              <tr key={column.head} className="border-b border-rule align-top">
+              <tr
+                key={column.head}
+                data-column={c}
+                className={`border-b border-rule align-top ${fill.covers(c) ? 'bg-wash' : ''}`}
+              >
                 <td className="py-2.5">
                   <input
                     type="checkbox"
                     aria-label={`Choose ${column.head}`}
                     className="size-4 accent-ink"
                     checked={chosen.has(c)}
-                    onChange={() => toggle(c)}
+                    onChange={(event) =>
+                      toggle(
+                        c,
+                        event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey,
+                      )
+                    }
                   />
                 </td>
                 <th
@@ -97,7 +126,7 @@ export function ColumnTable({
                   {column.code && <span className="text-soft">{column.code} </span>}
                   {column.head}
                 </th>
-                <td className="py-2 pr-4">
+                <td className="relative py-2 pr-4">
                   <Choice
                     label={`What ${column.head} is`}
                     hideLabel
@@ -115,6 +144,7 @@ export function ColumnTable({
                     values={ready.preview.map((cells) => cells[c] ?? '')}
                     set={(part) => setColumns([c], (now) => ({ ...now, ...part }))}
                   />
+                  <FillHandle name={column.head} {...fill.handle(c)} />
                   {isAsGuessed(setting, ready.settings.columns[c]!) && (
                     <p className="mt-0.5 text-[13px] text-soft">{column.reason}</p>
                   )}

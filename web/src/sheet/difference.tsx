@@ -26,6 +26,12 @@ export function Difference({
         <dd className="text-right">{asCount(difference.found)}</dd>
         <dt>of them with other background</dt>
         <dd className="text-right">{asCount(difference.changedPeople)}</dd>
+        {as !== 'details' && (
+          <>
+            <dt>answers that are new</dt>
+            <dd className="text-right">{asCount(difference.newAnswers)}</dd>
+          </>
+        )}
         {as === 'corrections' && (
           <>
             <dt>answers with another text</dt>

@@ -7,6 +7,7 @@ import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount, asDate, asSize, counted } from '../parts/numbers.js';
 import { ProgressLine } from '../parts/progressLine.js';
+import { Wide } from '../parts/wide.js';
 import { ImportHistory } from './importHistory.js';
 import { SheetPage } from './sheetPage.js';
 
@@ -15,7 +16,7 @@ export function ImportStop() {
   const study = useStudyPlace();
   const sheet = Number(useParams()['sheet']) || null;
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       {sheet ? (
         <SheetPage key={sheet} study={study} id={sheet} />
       ) : (
@@ -159,35 +160,37 @@ function BroughtIn({ study }: { study: StudyDetail }) {
         {counted(study.variables.length, 'background variable')}
         {study.weighted ? ', weighted' : ''}.
       </p>
-      <table className="mt-3 w-full">
-        <thead className="border-b border-rule text-left text-soft">
-          <tr>
-            <th className="py-1.5 pr-4 font-normal">Question</th>
-            <th className="py-1.5 pl-4 text-right font-normal">asked</th>
-            <th className="py-1.5 pl-4 text-right font-normal">answered</th>
-            <th className="py-1.5 pl-4 text-right font-normal">no answer</th>
-          </tr>
-        </thead>
-        <tbody>
-          {study.questions.map((question) => (
-            <tr key={question.id} className="border-b border-rule">
-              <td className="py-2 pr-4">
-                <Link
-                  to={stopPath(study.id, 'code', question.id)}
-                  className="font-serif text-[16px] hover:underline"
-                >
-                  {question.wording}
-                </Link>
-              </td>
-              <td className="figures py-2 pl-4 text-right">{asCount(question.asked)}</td>
-              <td className="figures py-2 pl-4 text-right">{asCount(question.answered)}</td>
-              <td className="figures py-2 pl-4 text-right">
-                {asCount(question.asked - question.answered)}
-              </td>
+      <Wide label="What was imported">
+        <table className="mt-3 w-full">
+          <thead className="border-b border-rule text-left text-soft">
+            <tr>
+              <th className="py-1.5 pr-4 font-normal">Question</th>
+              <th className="py-1.5 pl-4 text-right font-normal">asked</th>
+              <th className="py-1.5 pl-4 text-right font-normal">answered</th>
+              <th className="py-1.5 pl-4 text-right font-normal">no answer</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {study.questions.map((question) => (
+              <tr key={question.id} className="border-b border-rule">
+                <td className="py-2 pr-4">
+                  <Link
+                    to={stopPath(study.id, 'code', question.id)}
+                    className="font-serif text-[16px] hover:underline"
+                  >
+                    {question.wording}
+                  </Link>
+                </td>
+                <td className="figures py-2 pl-4 text-right">{asCount(question.asked)}</td>
+                <td className="figures py-2 pl-4 text-right">{asCount(question.answered)}</td>
+                <td className="figures py-2 pl-4 text-right">
+                  {asCount(question.asked - question.answered)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </section>
   );
 }

@@ -13,6 +13,11 @@ const kinds: { as: SheetSettings['as']; name: string; what: string }[] = [
     what: 'Background is added to respondents with the same id; a blank cell changes nothing.',
   },
   {
+    as: 'answers',
+    name: 'answers to a new question by respondents who are here',
+    what: 'Answers, and background if there is some, are added to respondents with the same id. Answers that are there already stay as they are.',
+  },
+  {
     as: 'corrections',
     name: 'a corrected version',
     what: 'Respondents with the same id get the sheet’s background and answers; new ones are added, nobody is removed. Changed answers keep their codes and are marked for another look.',

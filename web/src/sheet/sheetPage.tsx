@@ -1,9 +1,10 @@
 import type { ReadySheet, Sheet, SheetSettings, StudyDetail } from '@yellow-thread/contract';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import {
   isUnderWay,
   useCancelJob,
+  useForgetSheet,
   useImportSheet,
   useJob,
   useLeaveSheet,
@@ -84,7 +85,12 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
   const navigate = useNavigate();
   const { job, underWay, cancel } = useJob(study.id, bringIn.data?.id ?? null);
   const goBack = () => void navigate(`/studies/${study.id}/import`);
-  if (job?.state === 'done') return <BroughtInNow sheet={sheet} onLeave={goBack} />;
+  const forget = useForgetSheet(study.id);
+  const isIn = job?.state === 'done';
+  useEffect(() => {
+    if (isIn) forget(sheet.id);
+  });
+  if (isIn) return <BroughtInNow sheet={sheet} onLeave={goBack} />;
   const busy = check.isFetching || settled !== settings || difference.isFetching;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_288px] items-start gap-6 xl:grid-cols-[minmax(0,1fr)_332px] xl:gap-8">
