@@ -3,7 +3,7 @@
 set -euo pipefail
 source "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 cd "$PROJECT"
-stamp=$(find core/src contract/src server/src web/src web/index.html web/vite.config.ts tsconfig.base.json \
+stamp=$(find core/src contract/src server/src web/src docs/guide docs/screenshots web/index.html web/vite.config.ts tsconfig.base.json \
   package-lock.json ./*/tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
 [ "$(cat web/dist/.built 2>/dev/null)" = "$stamp" ] && [ -f server/dist/main.js ] && exit 0
 # the models do without them, only not as well

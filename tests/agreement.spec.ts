@@ -18,7 +18,7 @@ async function codeAll(page: Page, codes: readonly string[], asNew: boolean): Pr
   }
 }
 
-test('a second person is let in, codes the same answers unseen, and the two settle where they differ', async ({
+test('a second person is invited, codes the same answers unseen, and the two settle where they differ', async ({
   page,
   browser,
 }) => {
@@ -29,9 +29,9 @@ test('a second person is let in, codes the same answers unseen, and the two sett
   await codeAll(page, ['Fares', 'Fares', 'Steps', ''], true);
   await saved(page);
 
-  await page.getByRole('link', { name: 'People' }).click();
-  await page.getByLabel('Let somebody in').fill('Linnet');
-  await page.getByRole('button', { name: 'Let in' }).click();
+  await page.getByRole('link', { name: 'Team' }).click();
+  await page.getByLabel('Invite somebody').fill('Linnet');
+  await page.getByRole('button', { name: 'Invite' }).click();
   await expect(page.getByText('Tell Linnet this one-time password.')).toBeVisible();
   const oneTime = (await page.getByRole('main').locator('code').textContent())!;
   await expectAccessible(page);
@@ -53,10 +53,15 @@ test('a second person is let in, codes the same answers unseen, and the two sett
   await linnet.getByLabel('New password').fill('a password of my own');
   await linnet.keyboard.press('Enter');
   await linnet.getByRole('link', { name: /^Read twice/ }).click();
-  await linnet.getByRole('link', { name: /^Code\b/ }).click();
-  await linnet.getByRole('link', { name: 'Second reading: 4 to code' }).click();
-  await linnet.getByRole('link', { name: 'Code the 4 left' }).click();
+  // she is led to what she was asked for; how it was coded she sees nowhere
   const answers = linnet.getByRole('feed').getByRole('article');
+  await expect(linnet.getByText('0 of 4 coded')).toBeVisible();
+  await linnet.getByRole('link', { name: /^Code\b/ }).click();
+  await expect(answers.getByText('You are to code this answer in your second reading')).toHaveCount(
+    4,
+  );
+  await expect(linnet.getByRole('feed')).not.toContainText(/Fares|Steps|nothing applies/u);
+  await linnet.getByRole('link', { name: 'Code them' }).click();
   await expect(answers).toHaveCount(4);
   await expect(linnet.getByRole('feed')).not.toContainText('Steps');
   await expectAccessible(linnet);

@@ -91,7 +91,7 @@ test('codes are merged with their numbers told first, moved by key, and their hi
     await page.keyboard.press('Enter');
   }
   await saved(page);
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await code(page, 'Costly').click();
   await page.getByLabel('Merge into').fill('dear');
   await page.keyboard.press('Enter');
@@ -118,7 +118,7 @@ test('boxes are ticked as fast as one can, however long the server takes', async
     .join('\n');
   const head = 'id,home,What would you change?,What did you like?,What else?';
   await bringIn(page, 'Three questions', csvFile('three.csv', `${head}\n${many}\n`));
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await page.getByLabel('Name of a new code or theme').fill('Late');
   await page.keyboard.press('Enter');
   await code(page, 'Late').click();
@@ -148,7 +148,7 @@ test('a name that is refused stays in its field, to be mended', async ({ page })
     await page.keyboard.press('Enter');
   }
   await saved(page);
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await code(page, 'Late').click();
   const name = page.getByRole('textbox', { name: 'Name', exact: true });
   await name.fill('Dear');
@@ -173,7 +173,7 @@ test('a theme is boiled down: slips on piles by key, kept over a reload, piles b
     await page.keyboard.press('Enter');
   }
   await saved(page);
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await page.getByRole('button', { name: 'More about Service' }).click();
   await page.getByRole('menuitem', { name: /Boil its 6 mentions down/ }).click();
   for (const name of ['Boats', 'Rest']) {
@@ -196,7 +196,7 @@ test('a theme is boiled down: slips on piles by key, kept over a reload, piles b
 });
 
 test('a code list comes in after it was shown; a sample is drawn and coded', async ({ page }) => {
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await page
     .locator('input[type=file]')
     .setInputFiles(

@@ -303,7 +303,7 @@ test('two tabs never overwrite each other unseen', async ({ page, context }) => 
   await page.keyboard.type('Price');
   await page.keyboard.press('Enter');
   await saved(page);
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await expect(page.getByLabel('Include')).toBeVisible();
   const other = await context.newPage();
   await other.goto(page.url());

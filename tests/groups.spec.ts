@@ -70,7 +70,7 @@ test('a nested group restricts the study; its table is read, a cell opened, a dr
   await page.reload();
   await expect(text).toContainText('Our own words.');
   await page.getByRole('button', { name: 'Look at everybody' }).click();
-  await page.getByRole('link', { name: 'Groups' }).click();
+  await page.getByRole('link', { name: 'Groups', exact: true }).click();
   await page.getByRole('button', { name: 'Change Islanders on price or room' }).click();
   await page.getByRole('button', { name: 'Carrow', exact: true }).click();
   await page.getByRole('button', { name: 'Save the group' }).click();
@@ -155,7 +155,7 @@ test('a variable of what is mentioned breaks the report down, and is what its ru
   await expect(price('Yes')).toContainText('100%');
   await expect(price('No')).toContainText('0%');
 
-  await page.getByRole('link', { name: 'Respondents' }).click();
+  await page.getByRole('link', { name: 'Respondents', exact: true }).click();
   await page.getByRole('button', { name: 'About Mentions Price, Improve' }).click();
   await expect(
     page.getByText('who are decided for and do not mention “Price” answering “Improve”'),

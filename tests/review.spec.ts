@@ -88,7 +88,8 @@ test('one by one by keyboard: for marked words, another code instead and as well
   await openDemo(page, 'Review');
   await page.getByRole('link', { name: '2 Value' }).click();
   await page.getByRole('link', { name: /^Lifeline/ }).click();
-  const list = page.getByRole('feed');
+  // the list of the code before stands there until this one has come
+  const list = page.getByRole('feed', { name: 'Suggestions of Lifeline' });
   const row = (at: number) => list.getByRole('article').nth(at);
   const active = list.locator('[aria-current=true]');
   await expect(active).toBeVisible();

@@ -41,7 +41,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await enterDemo(page);
 
   await page.getByLabel('Name').fill('Passengers, second wave');
-  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await page.getByRole('button', { name: 'Create study' }).click();
   await page.locator('input[type=file]').setInputFiles(demoFile('brindle-sound.xlsx'));
   await expect(page.getByText('What will come in')).toBeVisible();
   await expect(page.getByText('counting …')).toHaveCount(0);

@@ -186,7 +186,7 @@ test('100,000 respondents come in through the browser, and the table scrolls to 
   const line = (i: number) => `R${i},${['Tye', 'Hask'][i % 2]},the boat was late ${i} times again`;
   const text = `id,home,Why?\n${Array.from({ length: 100_000 }, (_, i) => line(i)).join('\n')}\n`;
   await page.getByLabel('Name').fill('A hundred thousand');
-  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await page.getByRole('button', { name: 'Create study' }).click();
   await page.locator('input[type=file]').setInputFiles(csvFile('large.csv', text));
   await bringInButton(page).click({ timeout: 60_000 });
   await page.getByRole('button', { name: 'See what came in' }).click({ timeout: 60_000 });

@@ -18,6 +18,9 @@ export async function openDemo(page: Page, stop: string): Promise<void> {
   await enterDemo(page);
   await page.getByRole('link', { name: /^Brindle Sound ferry/ }).click();
   const rail = page.getByRole('navigation', { name: 'Stops of the study' });
+  // it opens where somebody stopped, perhaps at another question
+  await rail.getByRole('link', { name: /^Import\b/ }).click();
+  await page.waitForURL(/\/import$/);
   await rail.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
 }
 
@@ -31,7 +34,7 @@ export const csvFile = (name: string, text: string): SheetFile => ({
 export async function beginWith(page: Page, name: string, file: SheetFile): Promise<void> {
   await page.goto('/studies');
   await page.getByLabel('Name').fill(name);
-  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await page.getByRole('button', { name: 'Create study' }).click();
   await page.locator('input[type=file]').setInputFiles(file);
 }
 
@@ -82,4 +85,44 @@ export async function expectAccessible(page: Page): Promise<void> {
   expect(
     await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
   ).toBeLessThanOrEqual(0);
+}
+
+const sizes = [
+  [1024, 640],
+  [640, 400],
+  [320, 640],
+] as const;
+
+/**
+ * A view must work in a small window, which is what a zoomed one is (WCAG 1.4.10): nothing is wider than the window but
+ * what scrolls by itself, and a list keeps more than half of its height.
+ */
+export async function expectReflow(page: Page): Promise<void> {
+  for (const [width, height] of sizes) {
+    await page.setViewportSize({ width, height });
+    const misfits = await page.evaluate(async () => {
+      await new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn)));
+      const scrolls = (element: Element) => getComputedStyle(element).overflowX !== 'visible';
+      const isClipped = (element: Element): boolean => {
+        const parent = element.parentElement;
+        if (!parent || parent.matches('main, .frame-page, body')) return false;
+        return scrolls(parent) || isClipped(parent);
+      };
+      const tooWide = [...document.querySelectorAll('body *')].filter((element) => {
+        const { right, width: wide } = element.getBoundingClientRect();
+        return (
+          wide > 0 &&
+          right > window.innerWidth + 1 &&
+          !element.matches('main') &&
+          !isClipped(element)
+        );
+      });
+      const tooLow = [...document.querySelectorAll('.list')].filter(
+        (list) => list.clientHeight < window.innerHeight / 2,
+      );
+      return [...tooWide, ...tooLow].map((element) => element.outerHTML.slice(0, 160));
+    });
+    expect({ width, height, misfits }).toEqual({ width, height, misfits: [] });
+    if (width === 640) await expectAccessible(page);
+  }
 }

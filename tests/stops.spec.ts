@@ -7,14 +7,15 @@ async function valueQuestion(page: Page): Promise<string> {
   return /questions\/(\d+)/.exec(href!)![1]!;
 }
 
-test('look: a word opens the answers that hold it; a word set aside stays so in the address', async ({
+test('look: a word opens the answers that were counted; a word set aside stays so with the study', async ({
   page,
 }) => {
   await openDemo(page, 'Look');
   await page.getByRole('button', { name: 'Set boat aside' }).click();
-  await expect(page).toHaveURL(/aside=boat/);
+  await saved(page);
   await page.reload();
-  await expect(page.getByRole('button', { name: 'Bring back boat' })).toBeVisible();
+  await page.getByRole('button', { name: 'Bring back boat' }).click();
+  await expect(page.getByRole('button', { name: 'Set boat aside' })).toBeVisible();
   const word = page
     .getByRole('listitem')
     .filter({ has: page.getByRole('link', { name: 'winter', exact: true }) });
@@ -73,7 +74,7 @@ test('codebook: a code gets a theme, and with it its ink and stitch wherever it 
   await expect(label).toHaveCSS('color', 'rgb(101, 95, 83)');
   await saved(page);
 
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await page.getByLabel('Name of a new code or theme').fill('Price');
   await page.getByRole('button', { name: 'Add theme' }).click();
   await page.getByLabel('Theme', { exact: true }).selectOption('Price');
@@ -266,7 +267,7 @@ test('who signs out in one tab is led to the door in the other; what they did th
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   await page.getByRole('button', { name: 'Enter as the demo researcher' }).click();
-  await page.getByRole('link', { name: 'Codebook' }).click();
+  await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await expect(page.getByRole('region', { name: 'Timetable' })).toBeVisible();
   await expect(
     page.getByRole('region', { name: 'Without a theme' }).getByText('A code of my own'),

@@ -2,7 +2,14 @@ import { z } from 'zod';
 import { idSchema, studyParams } from './ids.js';
 import { problemSchema } from './problem.js';
 
-export const jobKindSchema = z.enum(['read', 'import', 'undo_import', 'restore_import', 'train']);
+export const jobKindSchema = z.enum([
+  'read',
+  'import',
+  'undo_import',
+  'restore_import',
+  'train',
+  'delete_study',
+]);
 export type JobKind = z.infer<typeof jobKindSchema>;
 
 export const jobStateSchema = z.enum(['waiting', 'running', 'done', 'failed', 'cancelled']);

@@ -91,7 +91,7 @@ export type LedgerQuery = z.infer<typeof ledgerQuery>;
 export const ledgerSchema = z
   .object({
     ids: longIdsSchema,
-    /** How many answers of the same words each stands for; null when each stands for itself. */
+    /** How many answers of the same words each stands for, listed or not; null when each stands for itself. */
     counts: z.array(z.number().int()).nullable(),
     /** In the order of similarity: ids of answers that are nearly the same as the one before them. */
     near: z.array(z.number().int()).nullable(),
@@ -112,6 +112,8 @@ export const ledgerAnswerSchema = z
     noAnswer: z.boolean(),
     /** Its text was corrected after it was coded: it is to be looked at again. */
     changed: z.boolean(),
+    /** How others coded it is kept from this person until they have coded it in their second reading. */
+    isWithheld: z.boolean(),
     inSample: z.boolean(),
     settled: z.boolean(),
     mentions: z.array(mentionSchema),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { withinQuery } from './groups.js';
 
-export const lookQuery = withinQuery.extend({ aside: z.string().max(2000).default('') });
+export const lookQuery = withinQuery;
 
 export const lookSchema = z
   .object({

@@ -259,22 +259,27 @@ export const togetherQuery = withinQuery.extend({
   counts: countingRuleSchema.exclude(['estimated']).optional(),
 });
 export type TogetherQuery = z.infer<typeof togetherQuery>;
+export const togetherFileParams = questionParams.extend({ format: z.enum(['csv', 'xlsx']) });
 export const togetherSchema = z
   .object({
     counts: countingRuleSchema,
+    /** Whether counts are sums of weights; the unweighted ones stand beside them. */
+    weighted: z.boolean(),
     /** How many answers (or lines) each code is counted in. */
     codes: z.array(
       z.object({
         id: uuidSchema,
         name: z.string(),
         /** Of how many answers or lines, and in how many it is mentioned. */
-        n: z.number().int(),
-        found: z.number().int(),
+        n: z.number(),
+        found: z.number(),
+        unweighted: z.object({ n: z.number().int(), found: z.number().int() }),
         /** With each of the other codes, in the same order; null with itself. */
         cells: z.array(
           z
             .object({
-              both: z.number().int(),
+              both: z.number(),
+              unweighted: z.number().int(),
               jaccard: z.number().nullable(),
               phi: z.number().nullable(),
               lift: z.number().nullable(),

@@ -119,8 +119,14 @@ export const bandsSchema = z
   );
 
 export const studyChangeSchema = z
-  .object({ name: nameSchema, purpose: proseSchema, asides: asideMarksSchema })
+  .object({
+    name: nameSchema,
+    purpose: proseSchema,
+    asides: asideMarksSchema,
+    setAside: z.array(textSchema.min(1).max(80)).max(500),
+  })
   .partial();
+export type StudyChange = z.infer<typeof studyChangeSchema>;
 export const noAnswerListSchema = z.object({ noAnswers: noAnswersSchema });
 /** How many responses changed sides when the list did. */
 export const noAnswerResultSchema = z.object({

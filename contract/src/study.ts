@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { backgroundKindSchema, idSchema, nameSchema, proseSchema } from './ids.js';
+import { backgroundKindSchema, idSchema, nameSchema, proseSchema, uuidSchema } from './ids.js';
 import { derivedSchema } from './respondents.js';
 import { asideMarksSchema } from './sheet.js';
 
@@ -16,7 +16,57 @@ export const studySummarySchema = z
   })
   .meta({ id: 'StudySummary' });
 export type StudySummary = z.infer<typeof studySummarySchema>;
-export const studyListSchema = z.object({ studies: z.array(studySummarySchema) });
+
+/** A study as the list shows it to a person. */
+export const listedStudySchema = studySummarySchema
+  .omit({ questions: true })
+  .extend({
+    isArchived: z.boolean(),
+    /** When this person last had it open; null for never. */
+    openedAt: z.iso.datetime().nullable(),
+    /** Names of the others who work on it. */
+    team: z.array(z.string()),
+    questions: z.array(
+      z.object({
+        id: idSchema,
+        label: z.string(),
+        answered: z.number().int(),
+        /** Settled by hand, or every code of the codebook is decided for them. */
+        settled: z.number().int(),
+      }),
+    ),
+  })
+  .meta({ id: 'ListedStudy' });
+export type ListedStudy = z.infer<typeof listedStudySchema>;
+export const studyListSchema = z.object({
+  /** The one that this person opened last comes first. */
+  studies: z.array(listedStudySchema),
+});
+
+/** What the study keeps of one person. */
+export const membershipSchema = z
+  .object({
+    /** Where they stopped: the address within the study; null before they opened a page of it. */
+    place: z.string().nullable(),
+    hidesNextSteps: z.boolean(),
+    /** Second readings that they were asked for and have not finished, oldest first. */
+    readings: z.array(z.object({ id: uuidSchema, questionId: idSchema, left: z.number().int() })),
+  })
+  .meta({ id: 'Membership' });
+export type Membership = z.infer<typeof membershipSchema>;
+export const membershipChangeSchema = z.object({
+  place: z
+    .string()
+    .max(2000)
+    .regex(/^[a-z][\w\-./~!$&'()*+,;=:@%?]*$/u, 'A place is an address within the study.')
+    .optional(),
+  hidesNextSteps: z.boolean().optional(),
+});
+export type MembershipChange = z.infer<typeof membershipChangeSchema>;
+
+export const studyArchiveSchema = z.object({ isArchived: z.boolean() });
+/** Deleting a study takes its name, typed. */
+export const studyDeleteSchema = z.object({ name: z.string().max(200) });
 
 export const questionSchema = z
   .object({
@@ -73,6 +123,8 @@ export const studyDetailSchema = z
     weighted: z.boolean(),
     /** How the interviewer's words are marked inside answers. */
     asides: asideMarksSchema,
+    /** Words that a first look leaves out. */
+    setAside: z.array(z.string()),
     /** What counts as no answer. */
     noAnswers: z.array(z.string()),
     questions: z.array(questionSchema),

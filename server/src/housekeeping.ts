@@ -3,6 +3,7 @@ import { emptyBin, sumWritten } from './database/index.js';
 import { dropLoosePictures } from './report/index.js';
 import { dropAbandoned } from './sheet/index.js';
 import { forgetTries, removeExpiredSessions } from './people/index.js';
+import { dropEmptied } from './study/index.js';
 
 const EVERY_MS = 3_600_000;
 
@@ -19,6 +20,7 @@ export function keepHouse(orm: MikroORM, onError: (error: unknown) => void): () 
     emptyBin,
     (em: EntityManager) => dropLoosePictures(em),
     dropAbandoned,
+    dropEmptied,
   ];
   const clear = async () => {
     for (const chore of chores) await chore(orm.em.fork()).catch(onError);

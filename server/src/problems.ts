@@ -49,6 +49,12 @@ export const problems = {
       'foreign_origin',
       'This came from a page of another address, so nothing was changed. Whoever runs this server names the addresses that it has in PUBLIC_URL.',
     ),
+  otherStudyName: (name: string) =>
+    new Problem(
+      409,
+      'other_study_name',
+      `This is not the name of the study, so it was not deleted: type “${name}”.`,
+    ),
   notEncrypted: () =>
     new Problem(
       403,

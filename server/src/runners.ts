@@ -3,12 +3,14 @@ import { listenTo } from './database/index.js';
 import { JOB_CHANNEL, startJobRunner, type Threads } from './jobs/index.js';
 import { train } from './learning/index.js';
 import { importSheet, readSheetJob, restoreImport, undoImport } from './sheet/index.js';
+import { deleteStudyJob } from './study/index.js';
 
-const ofSheets = {
+const ofSheetsAndStudies = {
   read: readSheetJob,
   import: importSheet,
   undo_import: undoImport,
   restore_import: restoreImport,
+  delete_study: deleteStudyJob,
 };
 
 export interface Runners {
@@ -29,7 +31,7 @@ export function startRunners(
   onError: (error: unknown) => void,
 ): Runners {
   // no sheet waits until a training is over, and none until another one is
-  const runners = [ofSheets, ofSheets, { train }].map((handlers) =>
+  const runners = [ofSheetsAndStudies, ofSheetsAndStudies, { train }].map((handlers) =>
     startJobRunner(orm, threads, handlers, onError),
   );
   const wake = () => runners.forEach((runner) => runner.wake());

@@ -6,7 +6,9 @@ import { QuestionFrame } from './frame/questionFrame.js';
 import { StudyFrame } from './frame/studyFrame.js';
 import { ChangePassword } from './people/choosePassword.js';
 import { SignedIn } from './people/signedIn.js';
+import { NoPage } from './frame/noPage.js';
 import { StudyList } from './study/studyList.js';
+import { StudyOpened } from './study/studyOpened.js';
 
 /** Each stop is fetched when it is first gone to. */
 export const router = createBrowserRouter([
@@ -24,6 +26,11 @@ export const router = createBrowserRouter([
           return null;
         },
         children: [
+          { index: true, element: <StudyOpened /> },
+          {
+            path: 'help/:page?',
+            lazy: async () => ({ Component: (await import('./help/helpPage.js')).HelpPage }),
+          },
           {
             path: 'import/:sheet?',
             lazy: async () => ({ Component: (await import('./sheet/importStop.js')).ImportStop }),
@@ -69,8 +76,8 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./notes/notesPage.js')).NotesPage }),
           },
           {
-            path: 'people',
-            lazy: async () => ({ Component: (await import('./people/peoplePage.js')).PeoplePage }),
+            path: 'team',
+            lazy: async () => ({ Component: (await import('./people/teamPage.js')).TeamPage }),
           },
           {
             path: 'history',
@@ -80,6 +87,7 @@ export const router = createBrowserRouter([
             path: 'questions/:question',
             element: <QuestionFrame />,
             children: [
+              { index: true, element: <Navigate to="code" replace /> },
               {
                 path: 'look',
                 lazy: async () => ({ Component: (await import('./look/lookStop.js')).LookStop }),
@@ -124,11 +132,13 @@ export const router = createBrowserRouter([
                   Component: (await import('./report/reportStop.js')).ReportStop,
                 }),
               },
+              { path: '*', element: <NoPage /> },
             ],
           },
+          { path: '*', element: <NoPage /> },
         ],
       },
-      { path: '*', element: <Navigate to="/studies" replace /> },
+      { path: '*', element: <NoPage /> },
     ],
   },
 ]);

@@ -1,4 +1,4 @@
-import { lineOfPassage } from './segments.js';
+import { linesOfPassage } from './segments.js';
 import type { Span } from '../text/index.js';
 
 /** Which codes are asked for: all of these, any of those, none of others. */
@@ -18,12 +18,9 @@ export function codesMeetInLine(
 ): boolean {
   const byLine = lines.map(() => new Set<string>());
   for (const { codeId, start, end } of mentions) {
+    const passage = start === null || end === null ? null : { start, end };
     // what is said of the whole answer is said of each of its lines
-    const said =
-      start === null || end === null
-        ? byLine
-        : [byLine[lineOfPassage(lines, { start, end })]].filter((line) => line !== undefined);
-    for (const line of said) line.add(codeId);
+    for (const l of linesOfPassage(lines, passage)) byLine[l]!.add(codeId);
   }
   return byLine.some(
     (codes) =>

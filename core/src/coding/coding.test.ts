@@ -80,27 +80,41 @@ describe('extendByWord', () => {
   const marked = (passage: { start: number; end: number } | null) =>
     passage && text.slice(passage.start, passage.end);
 
-  test('grows word by word to the end of the line and no further', () => {
+  test('grows word by word, into the next line too, to the end of the answer and no further', () => {
     let passage = extendByWord(text, line, null, 1);
     expect(marked(passage)).toBe('So');
     for (const grown of ['So are', 'So are the', 'So are the steps', 'So are the steps, always']) {
       passage = extendByWord(text, line, passage, 1);
       expect(marked(passage)).toBe(grown);
     }
-    expect(extendByWord(text, line, passage, 1)).toEqual(passage);
+    for (let n = 0; n < 3; n++) passage = extendByWord(text, line, passage, 1);
+    expect(marked(passage)).toBe('So are the steps, always! And cold');
   });
 
-  test('what was grown is given back in the same steps', () => {
+  test('both ends move', () => {
+    let passage = extendByWord(text, line, null, -1, 'start');
+    expect(marked(passage)).toBe('always');
+    for (const grown of ['steps, always', 'the steps, always', 'are the steps, always']) {
+      passage = extendByWord(text, line, passage, -1, 'start');
+      expect(marked(passage)).toBe(grown);
+    }
+    passage = extendByWord(text, line, extendByWord(text, line, passage, -1), 1, 'start');
+    expect(marked(passage)).toBe('the steps');
+  });
+
+  test('what was grown at either end is given back in the same steps', () => {
     fc.assert(
-      fc.property(fc.nat(8), (steps) => {
-        const way = [extendByWord(text, line, null, 1)];
+      fc.property(fc.nat(8), fc.constantFrom('start' as const, 'end' as const), (steps, moved) => {
+        const out = moved === 'end' ? 1 : -1;
+        const back = moved === 'end' ? -1 : 1;
+        const way = [extendByWord(text, line, null, out, moved)];
         for (let n = 0; n < steps; n++) {
-          const next = extendByWord(text, line, way.at(-1)!, 1);
-          if (next!.end === way.at(-1)!.end) break;
+          const next = extendByWord(text, line, way.at(-1)!, out, moved);
+          if (next![moved] === way.at(-1)![moved]) break;
           way.push(next);
         }
         for (const before of [null, ...way].reverse().slice(1))
-          expect(extendByWord(text, line, way.pop()!, -1)).toEqual(before);
+          expect(extendByWord(text, line, way.pop()!, back, moved)).toEqual(before);
       }),
     );
   });

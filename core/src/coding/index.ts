@@ -12,6 +12,7 @@ export {
 } from './recordsDiff.js';
 export {
   lineOfPassage,
+  linesOfPassage,
   linesOf,
   splitAtPassages,
   type AnswerLine,

@@ -48,3 +48,11 @@ export function lineOfPassage(lines: readonly Span[], passage: Span | null): num
   const index = lines.findIndex((line) => passage.start < line.end);
   return index === -1 ? lines.length - 1 : index;
 }
+
+/** The indices of all lines that a passage lies in; every line for one on the whole answer. */
+export function linesOfPassage(lines: readonly Span[], passage: Span | null): number[] {
+  const all = lines.map((_, l) => l);
+  if (!passage) return all;
+  const first = lineOfPassage(lines, passage);
+  return all.filter((l) => l === first || (l > first && lines[l]!.start < passage.end));
+}

@@ -22,6 +22,7 @@ export {
   type GroupDifference,
 } from './compare.js';
 export { countTogether, togetherness, type Together } from './together.js';
+export { mostMentioned } from './mostMentioned.js';
 export { makeDraft } from './draft.js';
 export type { DraftInput, DraftQuote, DraftTable } from './draftInput.js';
 export type { DraftNode } from './draftNode.js';

@@ -10,6 +10,7 @@ const setOf = (flagged: readonly boolean[]) => {
   flagged.forEach((is, i) => is && addTo(set, i));
   return set;
 };
+const flagsOf = (is: boolean) => Array.from({ length: PEOPLE }, () => is);
 const mean = (values: readonly number[]) => values.reduce((sum, x) => sum + x, 0) / values.length;
 
 /** Pearson's correlation by its definition. */
@@ -48,6 +49,28 @@ test('two codes are counted among those of the group for whom both are decided',
       expect(second!.cells[0]).toEqual(found);
       expect([first!.cells[0], second!.cells[1]]).toEqual([null, null]);
       expect(first!.n).toBe([...group.keys()].filter((i) => group[i] && decided[i]).length);
+    }),
+  );
+});
+
+test('where people have weights, sums of these are counted, and the unweighted numbers beside them', () => {
+  fc.assert(
+    fc.property(flags, flags, (one, other) => {
+      const all = setOf(flagsOf(true));
+      const codes = [one, other].map((flagged) => ({ mentioned: setOf(flagged), decided: all }));
+      const plain = countTogether(codes, all);
+      const doubled = countTogether(codes, all, new Float64Array(PEOPLE).fill(2));
+      expect(doubled[0]!.n).toBe(2 * PEOPLE);
+      expect(doubled[0]!.unweighted).toEqual(plain[0]!.unweighted);
+      const [cell, of] = [doubled[0]!.cells[1]!, plain[0]!.cells[1]!];
+      expect([cell.both, cell.unweighted, cell.jaccard]).toEqual([
+        2 * of.both,
+        of.both,
+        of.jaccard,
+      ]);
+      // somebody of no weight is not counted
+      const weights = Float64Array.from(other, (is) => (is ? 1 : 0));
+      expect(countTogether(codes, all, weights)[0]!.people).toBe(of.both);
     }),
   );
 });

@@ -29,9 +29,53 @@ export const cutsAsJson = `coalesce((
      order by c.at)
    from line_cut c where c.response_id = r.id), '[]')`;
 
-/** Which codes a response `r` has, as JSON. */
-export const codeIdsAsJson = `coalesce((
-   select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]')`;
+/**
+ * Whether a response `r` waits for a second reading by a person: until they have coded it they may not see how others
+ * did. Takes the person's id as its one value.
+ */
+const isWithheld = `exists (
+   select 1 from second_reading_answer a join second_reading d on d.id = a.reading_id
+   where a.response_id = r.id and d.reader_id = ? and a.second_codes is null)`;
+
+/** Which codes a response `r` has, as JSON; none that are withheld from the person whose id is the one value. */
+export const codeIdsAsJson = `case when ${isWithheld} then '[]' else coalesce((
+   select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]') end`;
+
+/** Which of some responses are withheld from a person. */
+const findWithheld = async (
+  em: EntityManager,
+  accountId: number,
+  ids: readonly number[],
+): Promise<Set<number>> => {
+  const found = await rows<{ id: number }>(
+    em,
+    `select r.id from response r where r.id = any(?::int[]) and ${isWithheld}`,
+    [ids, accountId],
+  );
+  return new Set(found.map(({ id }) => id));
+};
+
+/** Responses as `readAnswers` gives them, to a person: without what is withheld from them. */
+export async function readAnswersFor(
+  em: EntityManager,
+  accountId: number,
+  ids: readonly number[],
+): Promise<LedgerAnswer[]> {
+  const withheld = await findWithheld(em, accountId, ids);
+  const answers = await readAnswers(em, ids);
+  return answers.map((answer) =>
+    withheld.has(answer.id)
+      ? {
+          ...answer,
+          isWithheld: true,
+          mentions: [],
+          notes: [],
+          suggestions: [],
+          nothingLikely: false,
+        }
+      : answer,
+  );
+}
 
 /** Responses with everything that is shown of them, in the order of the ids given. */
 export async function readAnswers(
@@ -48,7 +92,7 @@ export async function readAnswers(
          where question_id in (select question_id from asked)),
        line as materialized (${linesInForce('select question_id from asked')})
      select r.id, r.respondent_id as "respondentId", p.external_id as "externalId", p.background,
-       r.text, r.no_answer as "noAnswer",
+       r.text, r.no_answer as "noAnswer", false as "isWithheld",
        r.changed_at is not null as changed,
        exists (select 1 from settlement t where t.response_id = r.id) as settled,
        exists (select 1 from sample_member s where s.response_id = r.id) as "inSample",
@@ -88,7 +132,11 @@ export async function readAnswers(
 }
 
 /** What a respondent wrote to all questions, and what was noted about them. */
-export async function readRespondentAnswers(em: EntityManager, respondentId: number) {
+export async function readRespondentAnswers(
+  em: EntityManager,
+  accountId: number,
+  respondentId: number,
+) {
   const answers = await rows<{
     id: number;
     questionId: number;
@@ -101,7 +149,7 @@ export async function readRespondentAnswers(em: EntityManager, respondentId: num
        ${codeIdsAsJson} as "codeIds"
      from response r join question q on q.id = r.question_id
      where r.respondent_id = ? order by q.position`,
-    [respondentId],
+    [accountId, respondentId],
   );
   const [found] = await rows<{ notes: ShownNote[] }>(
     em,

@@ -28,6 +28,7 @@ export async function readHits(
   studyId: number,
   questionId: number,
   query: LedgerQuery,
+  accountId: number,
 ): Promise<Hits> {
   const apart = { ...query, same: 'apart', order: 'imported' } as const;
   const { ids } = await readLedger(em, threads, studyId, questionId, apart);
@@ -37,7 +38,7 @@ export async function readHits(
        ${codeIdsAsJson} as "codeIds"
      from response r join respondent p on p.id = r.respondent_id
      where r.id = any(?::int[]) and not r.no_answer order by r.respondent_id`,
-    [ids],
+    [accountId, ids],
   );
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const hitsIn = hitFinder(query.words, query.match);

@@ -1,4 +1,4 @@
-export { cutsAsJson, readAnswers } from './answers.js';
+export { cutsAsJson, readAnswers, readAnswersFor } from './answers.js';
 export { chosenAnswers } from './ledger.js';
 export { openStudyEvents } from './events.js';
 export { historyRoutes } from './historyRoutes.js';
@@ -7,3 +7,4 @@ export { codingRoutes } from './routes.js';
 export { refusePassage } from './mentions.js';
 export { findResponse, sameAs } from './responses.js';
 export { readQuestionAnswers } from './keptAnswers.js';
+export { answersHolding } from './wordsInAnswers.js';

@@ -213,16 +213,21 @@ function listed(answers: QuestionAnswers, ordered: Int32Array, isJoined: boolean
     };
   const ids: number[] = [];
   const counts: number[] = [];
+  /** By the first answer of the same words: how many there are, listed or not, since all of them are coded as one. */
+  const sizes = new Int32Array(answers.ids.length);
+  answers.first.forEach((first, i) => {
+    if (!answers.noAnswer[i]) sizes[first]! += 1;
+  });
   /** By the first answer of the same words: which row they have, counted from 1. */
   const rowOf = new Int32Array(answers.ids.length);
   for (const i of ordered) {
     const first = answers.first[i]!;
     if (rowOf[first] === 0) {
       rowOf[first] = ids.push(answers.ids[i]!);
-      counts.push(1);
-    } else counts[rowOf[first]! - 1]! += 1;
+      counts.push(answers.noAnswer[i] ? 1 : sizes[first]!);
+    } else if (answers.noAnswer[i]) counts[rowOf[first]! - 1]! += 1;
   }
-  return { ids, counts: ids.length < total ? counts : null, near: null, total };
+  return { ids, counts: counts.some((count) => count > 1) ? counts : null, near: null, total };
 }
 
 async function bySimilarity(em: EntityManager, threads: Threads, ledger: Ledger): Promise<Ledger> {

@@ -29,11 +29,11 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import type { FastifyRequest } from 'fastify';
 import { rows } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
-import { makerOf, type Maker } from '../people/index.js';
+import { makerOf, requireAccount, type Maker } from '../people/index.js';
 import { problems } from '../problems.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
-import { readAnswers, readRespondentAnswers } from './answers.js';
+import { readAnswersFor, readRespondentAnswers } from './answers.js';
 import { codeHits, readHits } from './hits.js';
 import { readLedger } from './ledger.js';
 import { editLine } from './lines.js';
@@ -79,7 +79,8 @@ export function codingRoutes(app: App, threads: Threads): void {
         response: { 200: answersSchema },
       },
     },
-    async ({ em, params, query }) => {
+    async (request) => {
+      const { em, params, query } = request;
       const question = await findQuestion(em, params.study, params.question);
       const known = await rows<{ id: number }>(
         em,
@@ -88,8 +89,9 @@ export function codingRoutes(app: App, threads: Threads): void {
       );
       const ids = new Set(known.map(({ id }) => id));
       return {
-        answers: await readAnswers(
+        answers: await readAnswersFor(
           em,
+          requireAccount(request).id,
           query.ids.filter((id) => ids.has(id)),
         ),
       };
@@ -105,9 +107,11 @@ export function codingRoutes(app: App, threads: Threads): void {
         response: { 200: hitsSchema },
       },
     },
-    async ({ em, params, query }) => {
+    async (request) => {
+      const { em, params, query } = request;
       const question = await findQuestion(em, params.study, params.question);
-      return readHits(em, threads, params.study, question.id, query);
+      const { id: accountId } = requireAccount(request);
+      return readHits(em, threads, params.study, question.id, query, accountId);
     },
   );
   app.post(
@@ -148,13 +152,14 @@ export function codingRoutes(app: App, threads: Threads): void {
         response: { 200: otherAnswersSchema },
       },
     },
-    async ({ em, params }) => {
+    async (request) => {
+      const { em, params } = request;
       const [known] = await rows(em, 'select 1 from respondent where id = ? and study_id = ?', [
         params.respondent,
         params.study,
       ]);
       if (!known) throw problems.notFound('respondent');
-      return readRespondentAnswers(em, params.respondent);
+      return readRespondentAnswers(em, requireAccount(request).id, params.respondent);
     },
   );
   app.post(

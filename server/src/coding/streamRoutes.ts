@@ -47,10 +47,15 @@ export function streamRoutes(app: App, events: StudyEvents): void {
       const { em, session } = request;
       const { id } = requireAccount(request);
       const own = open.get(id) ?? new Set();
-      open.set(id, own);
       if (own.size >= MOST_STREAMS_EACH) throw problems.tooManyStreams();
       const { raw } = reply;
+      if (raw.closed) {
+        // left before it was answered: nothing would tell again that it is closed
+        reply.hijack();
+        return;
+      }
       own.add(raw);
+      open.set(id, own);
       const ends: (() => void)[] = [];
       raw.on('close', () => {
         for (const end of ends) end();

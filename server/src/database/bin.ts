@@ -1,4 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { behindTheirParents, readForeignKeys, type ForeignKey } from './foreignKeys.js';
 import { rows } from './query.js';
 
 // Rows that were deleted with all that hangs on them by foreign keys, and the way back.
@@ -13,46 +14,8 @@ export interface Root {
   values: (number | string | number[])[];
 }
 
-interface Key {
-  child: string;
-  column: string;
-  parent: string;
-  target: string;
-  type: string;
-  /** Whether the child goes with its parent, or only its link to it. */
-  cascades: boolean;
-}
-
-const isName = /^[a-z_]+$/u;
-
-async function readKeys(em: EntityManager): Promise<Key[]> {
-  const keys = await rows<Key>(
-    em,
-    `select c.conrelid::regclass::text as child, a.attname as column,
-       c.confrelid::regclass::text as parent, f.attname as target,
-       format_type(f.atttypid, f.atttypmod) as type, c.confdeltype = 'c' as cascades
-     from pg_constraint c
-     join pg_attribute a on a.attrelid = c.conrelid and a.attnum = c.conkey[1]
-     join pg_attribute f on f.attrelid = c.confrelid and f.attnum = c.confkey[1]
-     where c.contype = 'f' and c.confdeltype in ('c', 'n') and cardinality(c.conkey) = 1
-       and c.conrelid <> c.confrelid and c.connamespace = 'public'::regnamespace`,
-  );
-  return keys.filter(({ child, column, parent }) =>
-    [child, column, parent].every((name) => isName.test(name)),
-  );
-}
-
-/** Tables that rows may go from, each behind all that its rows may hang on. */
-function inOrder(roots: readonly string[], keys: readonly Key[]): string[] {
-  const order: string[] = [];
-  const visit = (table: string) => {
-    if (order.includes(table)) return;
-    for (const { child, parent, cascades } of keys) if (parent === table && cascades) visit(child);
-    order.unshift(table);
-  };
-  roots.forEach(visit);
-  return order;
-}
+const cascading = (keys: readonly ForeignKey[]) =>
+  keys.filter(({ onDelete }) => onDelete === 'cascade');
 
 /**
  * Deletes rows, and with them whatever their foreign keys take along, and keeps all of it under an import.
@@ -64,18 +27,18 @@ export async function moveToBin(
   importId: number,
   roots: readonly Root[],
 ): Promise<void> {
-  const keys = await readKeys(em);
-  const tables = inOrder(
+  const keys = await readForeignKeys(em);
+  const tables = behindTheirParents(
     roots.map(({ table }) => table),
-    keys,
+    cascading(keys),
   );
-  const gone = (key: Key) =>
+  const gone = (key: ForeignKey) =>
     `t.${key.column} in (select (row->>'${key.target}')::${key.type} from bin_row
        where import_id = ? and "table" = '${key.parent}' and what = 'deleted')`;
   const goingFrom = (table: string) => {
     const own = roots.filter((root) => root.table === table);
-    const along = keys.filter(
-      ({ child, parent, cascades }) => cascades && child === table && tables.includes(parent),
+    const along = cascading(keys).filter(
+      ({ child, parent }) => child === table && tables.includes(parent),
     );
     return {
       where: [...own.map(({ where }) => where), ...along.map(gone)]
@@ -94,7 +57,7 @@ export async function moveToBin(
     );
   }
   for (const key of keys)
-    if (!key.cascades && tables.includes(key.parent))
+    if (key.onDelete === 'unlink' && tables.includes(key.parent))
       await rows(
         em,
         `insert into bin_row (import_id, what, "table", "column", row)
@@ -129,9 +92,10 @@ export async function restoreDeleted(em: EntityManager, importId: number): Promi
     `select distinct "table", what, "column" from bin_row where import_id = ?`,
     [importId],
   );
-  const keys = await readKeys(em);
+  const keys = await readForeignKeys(em);
   const deleted = kept.filter(({ what }) => what === 'deleted').map(({ table }) => table);
-  for (const table of inOrder(deleted, keys).filter((one) => deleted.includes(one)))
+  const inOrder = behindTheirParents(deleted, cascading(keys));
+  for (const table of inOrder.filter((one) => deleted.includes(one)))
     await rows(
       em,
       `insert into ${table} overriding system value

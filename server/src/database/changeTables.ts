@@ -54,6 +54,7 @@ export interface StudyRecord {
   name: string;
   purpose: string;
   asides: AsideMarks;
+  setAside: string[] | null;
 }
 export interface QuestionRecord {
   id: number;
@@ -93,7 +94,10 @@ export interface TableShape {
 
 /** In the order in which rows may be inserted; they are deleted in the reverse. */
 export const shapes: Record<keyof ChangeTables, TableShape> = {
-  study: { key: ['id'], fields: { id: 'int', name: 'text', purpose: 'text', asides: 'jsonb' } },
+  study: {
+    key: ['id'],
+    fields: { id: 'int', name: 'text', purpose: 'text', asides: 'jsonb', setAside: 'jsonb' },
+  },
   question: {
     key: ['id'],
     fields: { id: 'int', studyId: 'int', position: 'int', label: 'text', wording: 'text' },

@@ -26,7 +26,12 @@ export const StudyEntity = defineEntity({
     purpose: p.text(),
     noAnswers: p.json<string[]>(),
     asides: p.json<AsideMarks>(),
+    /** Words that a first look leaves out. */
+    setAside: p.json<string[]>().nullable(),
     createdAt: p.datetime(),
+    archivedAt: p.datetime().nullable(),
+    /** Set while what is in it is being deleted; nobody can open it any more. */
+    deletedAt: p.datetime().nullable(),
   },
 });
 
@@ -36,6 +41,10 @@ export const MembershipEntity = defineEntity({
   properties: {
     studyId: p.integer().primary(),
     accountId: p.integer().primary(),
+    openedAt: p.datetime().nullable(),
+    /** Where the person stopped: the address within the study. */
+    place: p.text().nullable(),
+    hidesNextSteps: p.boolean(),
   },
 });
 

@@ -19,10 +19,11 @@ export {
 export { BIN_DAYS, emptyBin, keepBefore, moveToBin, restoreDeleted } from './bin.js';
 export { copyBytes, copyRows, copyText, type CopyValue } from './copy.js';
 export * from './entities.js';
+export { behindTheirParents, readForeignKeys, type ForeignKey } from './foreignKeys.js';
 export { listenTo, type Listening } from './listen.js';
 export { openDatabase } from './orm.js';
 export { placesOf } from './placesOf.js';
-export { isoTime, row, rows, unpackInts, withinGroup } from './query.js';
+export { foldedInSql, isoTime, row, rows, unpackInts, withinGroup } from './query.js';
 export {
   codesInUse,
   findClosings,

@@ -14,8 +14,9 @@ import { problems } from '../problems.js';
 import type { App } from '../routeScope.js';
 import { contentTypes, writeCodebook } from './codebookFiles.js';
 import { readCodeList, takeCodeList } from './codeList.js';
+import { nameFile } from './download.js';
 
-export { contentTypes };
+export { contentTypes, nameFile };
 
 const LARGEST = 8 * 1024 * 1024;
 
@@ -61,10 +62,8 @@ export function exchangeRoutes(app: App, threads: Threads): void {
         await readCodebook(em, study),
         examples,
       );
-      return reply
-        .type(contentTypes[format])
-        .header('Content-Disposition', `attachment; filename="codebook-${study}.${format}"`)
-        .send(file);
+      nameFile(reply, [name, 'codebook'], format);
+      return reply.type(contentTypes[format]).send(file);
     },
   );
   app.post(

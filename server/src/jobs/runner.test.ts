@@ -51,7 +51,8 @@ const studyName = async () =>
   (await row<{ name: string }>(orm.em.fork(), 'select name from study where id = ?', [studyId]))
     .name;
 const run = (handler: JobHandler, minutes = 60) => {
-  const all = { read: 60, import: minutes, undo_import: 60, restore_import: 60, train: 60 };
+  const others = { read: 60, undo_import: 60, restore_import: 60, train: 60, delete_study: 60 };
+  const all = { ...others, import: minutes };
   const onError = (error: unknown) => errors.push(error);
   runners.push(startJobRunner(orm, noThreads, { import: handler }, onError, all));
 };

@@ -47,6 +47,7 @@ const MOST_MINUTES: Record<JobKind, number> = {
   undo_import: 60,
   restore_import: 60,
   train: 180,
+  delete_study: 60,
 };
 
 export interface JobRunner {

@@ -19,7 +19,7 @@ export function lookRoutes(app: App, threads: Threads): void {
       },
     },
     async (request): Promise<Look> => {
-      const { em, params, query } = request;
+      const { em, params } = request;
       const { head, holds, values } = withinGroup(await request.within());
       const question = await findQuestion(em, params.study, params.question);
       const answers = await rows<{ text: string }>(
@@ -28,11 +28,11 @@ export function lookRoutes(app: App, threads: Threads): void {
          where question_id = ? and not no_answer and ${holds('respondent_id')}`,
         [...values, question.id],
       );
-      const { asides } = await em.findOneOrFail(StudyEntity, params.study);
+      const { asides, setAside } = await em.findOneOrFail(StudyEntity, params.study);
       const counted = await threads.run('look', {
         answers: answers.map((answer) => blankAsides(answer.text, asides)),
         question: question.wording,
-        aside: query.aside.split(' ').filter((word) => word !== ''),
+        aside: setAside ?? [],
         most: MOST_WORDS,
       });
       return { answered: answers.length, ...counted };

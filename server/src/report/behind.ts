@@ -2,8 +2,13 @@ import { ledgerQuery, type AnswersBehind, type BehindQuery } from '@yellow-threa
 import { forEachIn, has, intersect, type Bitset } from '@yellow-thread/core/groups';
 import type { CrosstabRow } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { chosenAnswers, readAnswers } from '../coding/index.js';
-import { rows, type QuestionRow } from '../database/index.js';
+import {
+  answersHolding,
+  chosenAnswers,
+  readAnswersFor,
+  readQuestionAnswers,
+} from '../coding/index.js';
+import type { QuestionRow } from '../database/index.js';
 import { readPeople } from '../groups/index.js';
 import { problems } from '../problems.js';
 import { chooseRule } from './chooseRule.js';
@@ -18,6 +23,7 @@ export async function readBehind(
   question: QuestionRow,
   query: BehindQuery,
   within: readonly number[] | null,
+  accountId: number,
 ): Promise<AnswersBehind> {
   const people = await readPeople(em, studyId);
   const placed = await placeColumns(em, studyId, people, question, query, asSet(people, within));
@@ -61,10 +67,10 @@ export async function readBehind(
       found.add(i);
     });
   }
-  const holding = await holdingWords(em, [...questionOf.keys()], query.words);
+  const holding = await holdingWords(em, studyId, questionOf, query.words);
   const sorted = holding.sort((x, y) => x - y);
   const page = sorted.filter((id) => id > (query.after ?? 0)).slice(0, query.limit);
-  const answers = await readAnswers(em, page);
+  const answers = await readAnswersFor(em, accountId, page);
   return {
     total: holding.length,
     people: found.size,
@@ -86,14 +92,18 @@ async function meetingInLine(
 
 async function holdingWords(
   em: EntityManager,
-  ids: readonly number[],
+  studyId: number,
+  questionOf: ReadonlyMap<number, number>,
   words: string,
 ): Promise<number[]> {
-  if (words.trim() === '') return [...ids];
-  const found = await rows<{ id: number }>(
-    em,
-    'select id from response where id = any(?::int[]) and lower(text) like lower(?)',
-    [ids, `%${words.trim().replaceAll(/[\\%_]/g, '\\$&')}%`],
-  );
-  return found.map(({ id }) => id);
+  if (words.trim() === '') return [...questionOf.keys()];
+  const holding: number[] = [];
+  for (const questionId of new Set(questionOf.values())) {
+    const answers = await readQuestionAnswers(em, questionId);
+    const own = [...questionOf].filter(([, its]) => its === questionId);
+    const chosen = Int32Array.from(own, ([id]) => answers.indexOf(id));
+    const found = await answersHolding(em, studyId, answers, chosen, { words, match: 'plain' });
+    for (const i of found) holding.push(answers.ids[i]!);
+  }
+  return holding;
 }

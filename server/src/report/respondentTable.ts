@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { forEachInBoth, has } from '@yellow-thread/core/groups';
+import { foldForSearch } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
 import { CodeEntity, QuestionEntity, rows, VariableEntity } from '../database/index.js';
@@ -142,9 +143,7 @@ const LONGEST = 32;
 function namer(): (wanted: string) => string {
   const taken = new Set<string>();
   return (wanted) => {
-    const plain = wanted
-      .normalize('NFKD')
-      .toLowerCase()
+    const plain = foldForSearch(wanted)
       .replaceAll(/[^a-z0-9]+/gu, '_')
       .replaceAll(/^_+|_+$/gu, '');
     // a name in letters that are not Latin keeps its place by a mark of its own

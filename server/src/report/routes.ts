@@ -7,6 +7,7 @@ import {
   reportQuery,
   reportSchema,
   respondentFileParams,
+  togetherFileParams,
   togetherQuery,
   togetherSchema,
   withinQuery,
@@ -14,7 +15,9 @@ import {
 import { readAgreement } from '../agreement/index.js';
 import { CodeEntity, StudyEntity, ThemeEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
+import { nameFile } from '../exchange/index.js';
 import type { Threads } from '../jobs/index.js';
+import { requireAccount } from '../people/index.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
@@ -30,15 +33,18 @@ import {
   reportTable,
   sendByThread,
   sendWritten,
+  togetherGrid,
   writeDocx,
   writeHtml,
   writeWorkbook,
+  type Fact,
 } from './files/index.js';
 import { makeReport } from './report.js';
 import { readRespondentTable } from './respondentTable.js';
 import { readTogether } from './together.js';
 
 export function reportRoutes(app: App, threads: Threads): void {
+  const together = '/api/studies/:study/questions/:question/together';
   const path = '/api/studies/:study/questions/:question/report';
   const params = questionParams;
   app.get(
@@ -70,11 +76,12 @@ export function reportRoutes(app: App, threads: Threads): void {
     async (request) => {
       const { em, params: place, query } = request;
       const question = await findQuestion(em, place.study, place.question);
-      return readBehind(em, place.study, question, query, await request.within());
+      const { id: accountId } = requireAccount(request);
+      return readBehind(em, place.study, question, query, await request.within(), accountId);
     },
   );
   app.get(
-    '/api/studies/:study/questions/:question/together',
+    together,
     {
       schema: {
         operationId: 'getCodesTogether',
@@ -87,6 +94,38 @@ export function reportRoutes(app: App, threads: Threads): void {
       const { em, params: place, query } = request;
       const question = await findQuestion(em, place.study, place.question);
       return readTogether(em, place.study, question, query, await request.within());
+    },
+  );
+  app.get(
+    `${together}/files/:format`,
+    {
+      schema: {
+        operationId: 'downloadTogether',
+        params: togetherFileParams,
+        querystring: togetherQuery,
+        produces: [contentTypes.csv, contentTypes.xlsx],
+        response: asFile.response,
+      },
+      serializerCompiler: asFile.serializerCompiler,
+    },
+    async (request, reply) => {
+      const { em, params: place, query } = request;
+      const { study, format } = place;
+      const question = await findQuestion(em, study, place.question);
+      const found = await readTogether(em, study, question, query, await request.within());
+      const { name } = await em.findOneOrFail(StudyEntity, study);
+      const group = query.group ? await findGroup(em, study, query.group) : null;
+      const restricted = group && `${group.name}: ${await describeRule(em, study, group.rule)}`;
+      const grid = togetherGrid(found, query.inOne, [
+        ['Study', name],
+        ['Question', question.wording],
+        ...(restricted ? [['Restricted to', restricted] satisfies Fact] : []),
+      ]);
+      const about = [name, 'codes-together', question.label, query.inOne];
+      nameFile(reply.type(contentTypes[format]), about, format);
+      return format === 'csv'
+        ? reply.send(gridsAsCsv([grid]))
+        : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
     },
   );
   app.get(
@@ -109,12 +148,11 @@ export function reportRoutes(app: App, threads: Threads): void {
       const report = await makeReport(em, study, question, query, within);
       const facts = await readFacts(em, study, question, query, report);
       const grid = reportGrid(report, facts, question.label);
-      reply.type(contentTypes[format]).header(
-        'Content-Disposition',
-        // a page to be printed is shown; all else is kept
-        `${format === 'html' ? 'inline' : 'attachment'}; filename="report-${question.id}.${format}"`,
-      );
-      const title = `${question.label} – ${facts[0]![1]}`;
+      const { name } = await em.findOneOrFail(StudyEntity, study);
+      const [, across = ''] = facts.find(([fact]) => fact === 'Columns') ?? [];
+      const about = [name, 'table', question.label, query.by === 'none' ? '' : `by ${across}`];
+      nameFile(reply.type(contentTypes[format]), about, format);
+      const title = `${question.label} – ${name}`;
       const blocks = [
         { kind: 'heading' as const, level: 1 as const, text: question.label },
         ...factBlocks(facts),
@@ -158,9 +196,8 @@ export function reportRoutes(app: App, threads: Threads): void {
         ['Study', name],
         ['Question', question.wording],
       ]);
-      reply
-        .type(contentTypes[format])
-        .header('Content-Disposition', `attachment; filename="agreement-${question.id}.${format}"`);
+      const about = [name, 'agreement', question.label, agreement.reading.reader];
+      nameFile(reply.type(contentTypes[format]), about, format);
       return format === 'csv'
         ? reply.send(gridsAsCsv([grid]))
         : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
@@ -191,9 +228,7 @@ export function reportRoutes(app: App, threads: Threads): void {
           : 'All respondents.',
         `Written ${new Date().toISOString().slice(0, 10)}.`,
       ].join(' ');
-      reply
-        .type(contentTypes[format])
-        .header('Content-Disposition', `attachment; filename="respondents-${study}.${format}"`);
+      nameFile(reply.type(contentTypes[format]), [name, 'respondents', group?.name ?? ''], format);
       const file = { format, fields: table.fields, text: { name, purpose, description } };
       return sendByThread(reply, threads, file, table.pages());
     },

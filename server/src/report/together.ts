@@ -1,5 +1,5 @@
 import type { CodesTogether, TogetherQuery } from '@yellow-thread/contract';
-import { linesOf, lineOfPassage, type Cut } from '@yellow-thread/core/coding';
+import { linesOf, linesOfPassage, type Cut } from '@yellow-thread/core/coding';
 import {
   addTo,
   countOf,
@@ -54,63 +54,81 @@ export async function readTogether(
     .slice(0, MOST_CODES);
   const counted =
     inOne === 'answer'
-      ? countTogether(known, members)
-      : await togetherInLines(em, studyId, question.id, known, (responseIds) => {
-          const ids = new Set<number>();
-          material.responseOf.forEach((id, i) => {
-            if (has(members, i)) ids.add(id);
-          });
-          return responseIds.filter((id) => ids.has(id));
+      ? countTogether(known, members, people.weights)
+      : await togetherInLines(em, studyId, question.id, known, {
+          chosen: weightByAnswer(material.responseOf, members, people.weights),
+          isWeighted: people.weights !== null,
         });
   return {
     counts,
-    codes: known.map(({ id, name }, c) => ({
-      ...{ id, name },
-      ...{ n: counted[c]!.n, found: counted[c]!.people, cells: counted[c]!.cells },
-    })),
+    weighted: people.weights !== null,
+    codes: known.map(({ id, name }, c) => {
+      const { n, people: found, unweighted, cells } = counted[c]!;
+      return {
+        id,
+        name,
+        n,
+        found,
+        unweighted: { n: unweighted.n, found: unweighted.people },
+        cells,
+      };
+    }),
   };
 }
 
-/** Lines take the place of respondents: those of settled answers, whose every line is read. */
+/** The weights of some people by the answer that each gave. */
+function weightByAnswer(responseOf: Int32Array, members: Bitset, weights: Float64Array | null) {
+  const byAnswer = new Map<number, number>();
+  responseOf.forEach((id, i) => {
+    if (has(members, i)) byAnswer.set(id, weights?.[i] ?? 1);
+  });
+  return byAnswer;
+}
+
+/**
+ * Lines take the place of respondents: those of settled answers, whose every line is read.
+ *
+ * @param chosen the answers that count, with their weights
+ */
 async function togetherInLines(
   em: EntityManager,
   studyId: number,
   questionId: number,
   codes: readonly { id: string }[],
-  among: (responseIds: number[]) => number[],
+  { chosen, isWeighted }: { chosen: ReadonlyMap<number, number>; isWeighted: boolean },
 ) {
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const answers = await rows<{
     id: number;
     text: string;
     cuts: Cut[] | null;
-    mentions: { codeId: string; start: number | null }[] | null;
+    mentions: { codeId: string; start: number | null; end: number | null }[] | null;
   }>(
     em,
     `select r.id, r.text, ${cutsAsJson} as cuts,
-       (select jsonb_agg(jsonb_build_object('codeId', m.code_id, 'start', m.start))
+       (select jsonb_agg(jsonb_build_object('codeId', m.code_id, 'start', m.start, 'end', m."end"))
         from mention m where m.response_id = r.id) as mentions
      from response r where r.question_id = ? and not r.no_answer
        and exists (select 1 from settlement s where s.response_id = r.id)`,
     [questionId],
   );
-  const chosen = new Set(among(answers.map(({ id }) => id)));
   const place = new Map(codes.map(({ id }, c) => [id, c]));
   const mentionedIn: number[][] = codes.map(() => []);
+  const weights: number[] = [];
   let lines = 0;
   for (const { id, text, cuts, mentions } of answers) {
-    if (!chosen.has(id)) continue;
+    const weight = chosen.get(id);
+    if (weight === undefined) continue;
     const own = linesOf(text, asides, cuts ?? []).filter((line) => !line.isAside);
-    for (const { codeId, start } of mentions ?? []) {
+    for (const { codeId, start, end } of mentions ?? []) {
       const c = place.get(codeId);
       if (c === undefined) continue;
+      const passage = start === null || end === null ? null : { start, end };
       // what is said of the whole answer is said of each of its lines
-      const at = start === null ? null : lineOfPassage(own, { start, end: start });
-      own.forEach((_, l) => {
-        if (at === null || at === l) mentionedIn[c]!.push(lines + l);
-      });
+      for (const l of linesOfPassage(own, passage)) mentionedIn[c]!.push(lines + l);
     }
     lines += own.length;
+    for (const _ of own) weights.push(weight);
   }
   const all = fullBitset(lines);
   const setOf = (members: readonly number[]): Bitset => {
@@ -121,5 +139,6 @@ async function togetherInLines(
   return countTogether(
     mentionedIn.map((members) => ({ mentioned: setOf(members), decided: all })),
     all,
+    isWeighted ? Float64Array.from(weights) : null,
   );
 }

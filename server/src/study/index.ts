@@ -1,4 +1,5 @@
 export { backgroundRoutes } from './backgroundRoutes.js';
+export { deleteStudyJob, dropEmptied } from './deleteStudy.js';
 export { studyRoutes } from './routes.js';
 export { countAnswers, findQuestion } from './studies.js';
 export { addCategories } from './categories.js';

@@ -21,14 +21,6 @@ const summary = `
     (select count(*)::int from question q where q.study_id = s.id) as questions
   from study s`;
 
-/** The studies that a person belongs to, newest first. */
-export const listStudies = (em: EntityManager, accountId: number): Promise<StudySummary[]> =>
-  rows(
-    em,
-    `${summary} join membership m on m.study_id = s.id where m.account_id = ? order by s.id desc`,
-    [accountId],
-  );
-
 export async function createStudy(
   em: EntityManager,
   accountId: number,
@@ -49,6 +41,10 @@ export async function createStudy(
     return row<StudySummary>(tx, `${summary} where s.id = ?`, [study.id]);
   });
 }
+
+/** Lays a study aside for everybody who works on it, or takes it up again. */
+export const archiveStudy = (em: EntityManager, id: number, isArchived: boolean) =>
+  em.nativeUpdate(StudyEntity, { id }, { archivedAt: isArchived ? new Date() : null });
 
 /**
  * A study with the state of each of its questions.
@@ -74,11 +70,13 @@ export async function describeStudy(
       | 'allRespondents'
       | 'weighted'
       | 'asides'
+      | 'setAside'
       | 'noAnswers'
     >
   >(
     em,
-    `${head} select id, name, purpose, asides, no_answers as "noAnswers",
+    `${head} select id, name, purpose, asides, coalesce(set_aside, '[]') as "setAside",
+       no_answers as "noAnswers",
        p.respondents, p."allRespondents", p.weighted
      from study cross join lateral (
        select (count(*) filter (where ${holds('id')}))::int as respondents,
@@ -153,7 +151,7 @@ export async function describeStudy(
 /**
  * How many answers are decided otherwise than by settling them by hand: code by code, or by the models.
  */
-async function readStates(
+export async function readStates(
   em: EntityManager,
   studyId: number,
   within: number[] | null,

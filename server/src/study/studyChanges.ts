@@ -1,4 +1,4 @@
-import type { AsideMarks } from '@yellow-thread/contract';
+import type { StudyChange } from '@yellow-thread/contract';
 import { isNoAnswer, longestNoAnswer, noAnswerKeys } from '@yellow-thread/core/sheet';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
@@ -13,28 +13,24 @@ import type { Maker } from '../people/index.js';
 import { countAnswers } from './studies.js';
 import { problems } from '../problems.js';
 
-/** Changes what a study is called, what it is for, or how the interviewer's words are marked. */
-export async function changeStudy(
-  em: EntityManager,
-  maker: Maker,
-  change: {
-    name?: string | undefined;
-    purpose?: string | undefined;
-    asides?: AsideMarks | undefined;
-  },
-) {
+/** Changes what a study is called, what it is for, how the interviewer's words are marked, or which words are set aside. */
+export async function changeStudy(em: EntityManager, maker: Maker, change: StudyChange) {
   await em.transactional(async (tx) => {
-    const { id, name, purpose, asides } = await tx.findOneOrFail(StudyEntity, maker.studyId);
-    const from = { id, name, purpose, asides };
+    const { id, name, purpose, asides, setAside } = await tx.findOneOrFail(
+      StudyEntity,
+      maker.studyId,
+    );
+    const from = { id, name, purpose, asides, setAside: setAside ?? null };
     const to = {
       id,
       name: change.name ?? name,
       purpose: change.purpose ?? purpose,
       asides: change.asides ?? asides,
+      setAside: change.setAside ?? setAside ?? null,
     };
     await makeChange(tx, {
       ...maker,
-      summary: 'changing the study',
+      summary: change.setAside ? 'setting words aside' : 'changing the study',
       diff: { study: { added: [], removed: [], updated: [{ from, to }] } },
     });
   });

@@ -6,6 +6,7 @@ import { Choice } from '../parts/field.js';
 import { asCount, asPercent, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { Look } from '../parts/stitches.js';
+import { Wide } from '../parts/wide.js';
 import { coefficient } from './words.js';
 
 const states: Record<CodeAgreement['state'], string> = {
@@ -100,80 +101,82 @@ export function CodeTable({
           </Choice>
         </span>
       </div>
-      <table className="mt-2 w-full">
-        <thead className="border-b border-rule text-right align-bottom text-soft [&_th]:pb-1.5 [&_th]:font-normal">
-          <tr>
-            <th scope="col" className="text-left">
-              {by === 'code' ? 'Code' : 'Theme'}
-            </th>
-            <th scope="col" className="pl-4">
-              both
-            </th>
-            <th scope="col" className="max-w-28 pl-4">
-              only {first}
-            </th>
-            <th scope="col" className="max-w-28 pl-4">
-              only {second}
-            </th>
-            <th scope="col" className="pl-4">
-              neither
-            </th>
-            <th scope="col" className="pl-4">
-              agreed
-            </th>
-            <th scope="col" className="pl-4" title="Cohen’s kappa with its 95% interval">
-              kappa
-            </th>
-            <th scope="col" className="pl-4" title="Krippendorff’s alpha">
-              alpha
-            </th>
-            <th
-              scope="col"
-              className="pl-4"
-              title="Gwet’s AC1: stays readable where a code is rare"
-            >
-              AC1
-            </th>
-            {everybody && (
-              <th scope="col" className="pl-4" title={`alpha of all ${everybody.coders} codings`}>
-                alpha, all
+      <Wide label="Agreement">
+        <table className="mt-2 w-full">
+          <thead className="border-b border-rule text-right align-bottom text-soft [&_th]:pb-1.5 [&_th]:font-normal">
+            <tr>
+              <th scope="col" className="text-left">
+                {by === 'code' ? 'Code' : 'Theme'}
               </th>
-            )}
-            <th scope="col" className="pl-4 text-left">
-              state
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map(({ id, name, look, codeIds, cells, ...one }) => (
-            <tr key={id} className={`border-b border-rule ${chosen?.id === id ? 'bg-wash' : ''}`}>
-              <th scope="row" className="py-1.5 text-left font-normal">
-                <button
-                  type="button"
-                  aria-pressed={chosen?.id === id}
-                  title="Only the answers in which they differ on this"
-                  className="flex items-center gap-2 rounded text-left hover:underline disabled:no-underline"
-                  disabled={cells.first + cells.second === 0}
-                  onClick={() => onChoose(chosen?.id === id ? null : { id, codeIds })}
-                >
-                  <StitchMark look={look} />
-                  {name}
-                </button>
+              <th scope="col" className="pl-4">
+                both
               </th>
-              <td className={cell}>{asCount(cells.both)}</td>
-              <td className={cell}>{asCount(cells.first)}</td>
-              <td className={cell}>{asCount(cells.second)}</td>
-              <td className={cell}>{asCount(cells.neither)}</td>
-              <td className={cell}>{asPercent(one.agreed, one.n)}</td>
-              <td className={cell}>{coefficient(one.kappa, one.interval)}</td>
-              <td className={cell}>{coefficient(one.alpha)}</td>
-              <td className={cell}>{coefficient(one.ac1)}</td>
-              {everybody && <td className={cell}>{coefficient(everybody.codes[id] ?? null)}</td>}
-              <td className="whitespace-nowrap py-1.5 pl-4 text-[13px]">{states[one.state]}</td>
+              <th scope="col" className="max-w-28 pl-4">
+                only {first}
+              </th>
+              <th scope="col" className="max-w-28 pl-4">
+                only {second}
+              </th>
+              <th scope="col" className="pl-4">
+                neither
+              </th>
+              <th scope="col" className="pl-4">
+                agreed
+              </th>
+              <th scope="col" className="pl-4" title="Cohen’s kappa with its 95% interval">
+                kappa
+              </th>
+              <th scope="col" className="pl-4" title="Krippendorff’s alpha">
+                alpha
+              </th>
+              <th
+                scope="col"
+                className="pl-4"
+                title="Gwet’s AC1: stays readable where a code is rare"
+              >
+                AC1
+              </th>
+              {everybody && (
+                <th scope="col" className="pl-4" title={`alpha of all ${everybody.coders} codings`}>
+                  alpha, all
+                </th>
+              )}
+              <th scope="col" className="pl-4 text-left">
+                state
+              </th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {shown.map(({ id, name, look, codeIds, cells, ...one }) => (
+              <tr key={id} className={`border-b border-rule ${chosen?.id === id ? 'bg-wash' : ''}`}>
+                <th scope="row" className="py-1.5 text-left font-normal">
+                  <button
+                    type="button"
+                    aria-pressed={chosen?.id === id}
+                    title="Only the answers in which they differ on this"
+                    className="flex items-center gap-2 rounded text-left hover:underline disabled:no-underline"
+                    disabled={cells.first + cells.second === 0}
+                    onClick={() => onChoose(chosen?.id === id ? null : { id, codeIds })}
+                  >
+                    <StitchMark look={look} />
+                    {name}
+                  </button>
+                </th>
+                <td className={cell}>{asCount(cells.both)}</td>
+                <td className={cell}>{asCount(cells.first)}</td>
+                <td className={cell}>{asCount(cells.second)}</td>
+                <td className={cell}>{asCount(cells.neither)}</td>
+                <td className={cell}>{asPercent(one.agreed, one.n)}</td>
+                <td className={cell}>{coefficient(one.kappa, one.interval)}</td>
+                <td className={cell}>{coefficient(one.alpha)}</td>
+                <td className={cell}>{coefficient(one.ac1)}</td>
+                {everybody && <td className={cell}>{coefficient(everybody.codes[id] ?? null)}</td>}
+                <td className="whitespace-nowrap py-1.5 pl-4 text-[13px]">{states[one.state]}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
       <p className="mt-2 max-w-prose text-[13px] text-soft">
         Of {asCount(sameSets.n)} answers each. Kappa and alpha fall where a code is rare even if the
         two hardly differ: look at AC1 and the counts too. “Agree well” is an alpha from .80,

@@ -33,7 +33,7 @@ export function Compared({
   if (!agreement.data) return <Waiting what="the comparison" />;
   const names = coderNames(reading);
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-5 flex max-w-5xl items-baseline justify-between gap-x-6">
         <div>
           <h1>

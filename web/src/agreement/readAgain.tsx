@@ -73,7 +73,7 @@ function Answers({
     goTo(next < 0 ? answers.findIndex((one, i) => i !== at && one.codes === null) : next);
   };
   return (
-    <main className="flex min-h-0 flex-1 flex-col">
+    <main className="work-list flex flex-col">
       <header className="flex min-h-[52px] flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-6 py-1">
         <h1 className="text-[16px]">Your second reading</h1>
         <span className="text-soft">
@@ -97,11 +97,7 @@ function Answers({
           </Link>
         </span>
       </header>
-      <div
-        role="feed"
-        aria-label="Answers of the second reading"
-        className="min-h-0 overflow-y-auto pb-64"
-      >
+      <div role="feed" aria-label="Answers of the second reading" className="list pb-64">
         {answers.map((answer, at) => {
           const { responseId, text, codes: kept } = answer;
           const codes = codesOf(answer);

@@ -28,7 +28,7 @@ export function SecondReadings() {
   if (reading.readerId === me)
     return <ReadAgain key={reading.id} reading={reading} codebook={codebook} />;
   return (
-    <main className="px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <h1>{reading.reader} is still coding</h1>
       <p className="my-2 max-w-prose">
         {asCount(reading.read)} of {asCount(reading.size)} answers are coded. How far the two
@@ -45,14 +45,14 @@ function AllReadings({ readings, me }: { readings: ListedReading[]; me: number |
   const { study, question } = usePlace();
   const remove = useRemoveReading(study.id, question.id);
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 max-w-4xl">
         <h1>Second readings</h1>
         <p className="mt-1 max-w-prose text-soft">
           Some of the settled answers, drawn at random, are coded once more by somebody who does not
           see how they were coded. That shows how far the coding depends on who does it. It is kept
-          apart and counts nowhere. The ledger is not closed to whoever reads: agree that they keep
-          out of it until they are through.
+          apart and counts nowhere. Until they have coded an answer they do not see how it was
+          coded, in Code either.
         </p>
       </header>
       {readings.length > 0 && (

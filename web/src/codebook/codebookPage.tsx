@@ -1,4 +1,4 @@
-import { foldForMatching } from '@yellow-thread/core/text';
+import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import {
@@ -53,10 +53,10 @@ export function CodebookPage() {
   if (!codebook) return <Waiting what="the codebook" />;
   const chosen = search.get('code') ?? firstInOrder(codebook)?.id ?? null;
   const code = chosen ? codebook.byId.get(chosen) : undefined;
-  const wanted = foldForMatching(typed);
+  const wanted = foldForSearch(typed);
   const shown = codebook.codes
     .filter((one) =>
-      foldForMatching(`${one.name} ${one.themeName ?? ''} ${one.definition}`).includes(wanted),
+      foldForSearch(`${one.name} ${one.themeName ?? ''} ${one.definition}`).includes(wanted),
     )
     .toSorted(bySort[sort]);
   const loose = shown.filter((one) => one.themeId === null && !one.archived);
@@ -73,10 +73,10 @@ export function CodebookPage() {
     />
   );
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-[minmax(320px,420px)_minmax(0,1fr)]">
+    <main className="work-list grid grid-cols-[minmax(320px,420px)_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
       <section
         aria-label="Themes and codes"
-        className="flex min-h-0 flex-col overflow-y-auto border-r border-rule px-6 py-5"
+        className="flex min-h-0 flex-col overflow-y-auto border-r border-rule px-6 py-5 max-[760px]:border-r-0 max-sm:px-3"
       >
         <header className="mb-2 flex items-baseline justify-between">
           <h1>Codebook</h1>
@@ -148,7 +148,10 @@ export function CodebookPage() {
           What was changed, when and by whom
         </Link>
       </section>
-      <section aria-label="The code" className="min-h-0 overflow-y-auto px-8 py-5">
+      <section
+        aria-label="The code"
+        className="min-h-0 overflow-y-auto px-8 py-5 max-[760px]:border-t max-[760px]:border-rule max-sm:px-3"
+      >
         <div className="flex justify-end">
           <SavedSign />
         </div>

@@ -117,8 +117,8 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
   if (error) return <ProblemNote error={error} />;
   if (isPending) return <Waiting what="what people said" />;
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(280px,380px)]">
-      <section aria-label="Slips" className="min-h-0 overflow-y-auto px-6 py-5">
+    <main className="work-list grid grid-cols-[minmax(0,1fr)_minmax(280px,380px)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
+      <section aria-label="Slips" className="min-h-0 overflow-y-auto px-6 py-5 max-sm:px-3">
         <header className="mb-3 flex max-w-3xl flex-col gap-1">
           <h1>{title}</h1>
           <p className="text-soft">{hint}</p>
@@ -155,7 +155,7 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
       </section>
       <section
         aria-label="Piles"
-        className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-card px-5 py-5"
+        className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-card px-5 py-5 max-[760px]:border-l-0 max-[760px]:border-t"
       >
         <form
           className="flex gap-2"

@@ -1,7 +1,15 @@
 import { findCodeNamed, parseCodeName } from '@yellow-thread/core/codebook';
 import { weighLikely } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
-import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type RefObject,
+} from 'react';
 import { CodeInput, searchKey } from '../parts/codeInput.js';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { useDrawnCodebook, usePins, useSetPin } from '../data/codebook.js';
@@ -16,7 +24,7 @@ import { useDeeds, type CodeFieldProps } from './useDeeds.js';
 import { WHOLE, type Place } from './useLedgerPosition.js';
 
 /** The field at the foot of the active answer: typing finds codes, Enter applies, moves on or settles. */
-export function CodeField(props: CodeFieldProps) {
+export function CodeField(props: CodeFieldProps & { typedAhead: RefObject<string> }) {
   const { answer, lines, place, codebook } = props;
   const { study, question } = usePlace();
   const input = useRef<HTMLInputElement>(null);
@@ -52,6 +60,13 @@ export function CodeField(props: CodeFieldProps) {
       return;
     input.current?.focus({ preventScroll: true });
   }, [place, noting]);
+  const { typedAhead } = props;
+  const { type } = search;
+  useEffect(() => {
+    if (typedAhead.current !== '') type(typedAhead.current);
+    typedAhead.current = '';
+    // once, when the field is there
+  }, []); // eslint-disable-line react-hooks/exhaustive-deps
   const deeds = useDeeds(props);
   const { data: pins = [] } = usePins(study.id);
   const { mutate: setPin } = useSetPin(study.id);
@@ -91,6 +106,10 @@ export function CodeField(props: CodeFieldProps) {
       return search.type('');
     }
     switch (event.code) {
+      case 'ArrowRight':
+        return event.shiftKey ? deeds.markWord(1, 'start') : false;
+      case 'ArrowLeft':
+        return event.shiftKey ? deeds.markWord(-1, 'start') : false;
       case 'KeyU':
         return deeds.unsure();
       case 'KeyM':
@@ -170,7 +189,7 @@ export function CodeField(props: CodeFieldProps) {
             New code “{search.name}” <kbd className="ml-auto">Shift Enter</kbd>
           </>
         }
-        className="right-0 w-[380px]"
+        className="right-0 w-[380px] max-w-full"
         onPick={pick}
       />
     </div>

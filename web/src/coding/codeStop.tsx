@@ -1,5 +1,5 @@
-import { useDeferredValue } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useDeferredValue, useEffect } from 'react';
+import { Link, useLocation, useSearchParams } from 'react-router';
 import { useToReadAgain } from '../data/agreement.js';
 import { useSeenCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
@@ -31,9 +31,20 @@ export function CodeStop() {
   useKeyHelp(isReading ? readingKeys : ledgerKeys);
   const toReadAgain = useToReadAgain(study.id, question.id);
   const { data } = ledger;
+  const { state, key } = useLocation();
+  const opensSample = (state as { opens?: string } | null)?.opens === 'sample';
+  const openSample = () =>
+    openDrawer({
+      title: 'A sample to code by hand',
+      body: <SampleDrawer study={study} question={question} />,
+    });
+  useEffect(() => {
+    if (opensSample) openSample();
+    // once for each time that one is led here
+  }, [key]); // eslint-disable-line react-hooks/exhaustive-deps
   return (
-    <main className="flex min-h-0 flex-1 flex-col">
-      <div className="flex flex-wrap items-center gap-x-2 gap-y-2 border-b border-rule px-6 py-2">
+    <main className="work-list flex flex-col">
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-2 border-b border-rule px-6 py-2 max-sm:px-3">
         <FilterBar key={question.id} filter={filter} onFilter={setFilter} />
         {filter.words !== '' && data && data.total > 0 && (
           <Button
@@ -52,21 +63,12 @@ export function CodeStop() {
         <span className="ml-auto flex items-center gap-1">
           <span className="figures text-soft" role="status">
             {data && counted(data.total, 'answer')}
-            {data?.counts && ` in ${asCount(data.ids.length)} wordings`}
+            {data && data.ids.length < data.total && ` in ${asCount(data.ids.length)} wordings`}
             {question.sample &&
               toReadAgain === 0 &&
               ` · sample: ${asCount(question.sample.settled)} of ${asCount(question.sample.size)} settled`}
           </span>
-          <Button
-            look="bare"
-            className="!px-2"
-            onClick={() =>
-              openDrawer({
-                title: 'A sample to code by hand',
-                body: <SampleDrawer study={study} question={question} />,
-              })
-            }
-          >
+          <Button look="bare" className="!px-2" onClick={openSample}>
             Sample …
           </Button>
           {toReadAgain > 0 && (

@@ -1,4 +1,4 @@
-import { foldForMatching } from '@yellow-thread/core/text';
+import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDrawnCodebook, type DrawnCode } from '../data/codebook.js';
@@ -16,11 +16,11 @@ export function CodesDrawer({ study, question }: { study: number; question: numb
   const codebook = useDrawnCodebook(study);
   const [typed, setTyped] = useState('');
   if (!codebook) return <Waiting what="the codebook" />;
-  const wanted = foldForMatching(typed);
+  const wanted = foldForSearch(typed);
   const codes = codebook.codes.filter(
     (code) =>
       !code.archived &&
-      foldForMatching(`${code.name} ${code.themeName ?? ''} ${code.definition}`).includes(wanted),
+      foldForSearch(`${code.name} ${code.themeName ?? ''} ${code.definition}`).includes(wanted),
   );
   const themes = [...codebook.themes, null];
   return (

@@ -154,7 +154,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
     onFilter({ [part]: filter[part].filter((one) => one !== id) });
   if (!codebook) return null;
   return (
-    <div className="order-last flex basis-full flex-wrap items-center gap-x-4 gap-y-2">
+    <div className="order-last flex min-w-0 basis-full flex-wrap items-center gap-x-4 gap-y-2">
       {codeParts.flatMap(([part, said]) =>
         filter[part].map((id) => (
           <Chip key={part + id} onRemove={() => without(part, id)}>
@@ -188,7 +188,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           {codebook.themes.find(({ id }) => id === filter.about)?.name ?? 'a theme that is gone'}
         </Chip>
       )}
-      <span className="inline-flex items-center gap-1.5">
+      <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">
         <Choice
           label="Codes"
           hideLabel
@@ -222,7 +222,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
         </Choice>
       )}
       {study.variables.length > 0 && (
-        <span className="inline-flex items-center gap-1.5">
+        <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">
           <Choice
             label="Background"
             hideLabel

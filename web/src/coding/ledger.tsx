@@ -9,6 +9,7 @@ import { useAtRest } from '../parts/useAtRest.js';
 import { LedgerAnswerRow } from './ledgerAnswer.js';
 import type { LedgerFilter } from './ledgerFilter.js';
 import { useLedgerPosition, type Place } from './useLedgerPosition.js';
+import { useStrayKeys } from './useStrayKeys.js';
 
 interface LedgerProps {
   ids: readonly number[];
@@ -75,10 +76,11 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
   );
   const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
   const position = useLedgerPosition(place, goTo, ids.length, answerAt, study.asides);
+  const typedAhead = useStrayKeys(scroller, position, answerAt(place.answer) !== undefined);
   useKeepInView(rows, place.answer, room);
   const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
   return (
-    <div ref={scroller} role="feed" aria-label="Answers" className="min-h-0 flex-1 overflow-y-auto">
+    <div ref={scroller} role="feed" aria-label="Answers" className="list">
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 240 }}>
         {items.map((item) => {
           const answer = answerAt(item.index);
@@ -116,6 +118,7 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
                   onToggle={toggle}
                   words={filter.words}
                   match={filter.match}
+                  typedAhead={typedAhead}
                   onChange={change}
                 />
               ) : (

@@ -1,7 +1,7 @@
 import type { LedgerAnswer, Mention, WordMatch } from '@yellow-thread/contract';
 import { lineOfPassage, linesOf } from '@yellow-thread/core/coding';
 import { blankAsides, findAsides, findHits, type Span } from '@yellow-thread/core/text';
-import { memo, useMemo } from 'react';
+import { memo, useMemo, type RefObject } from 'react';
 import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -49,6 +49,8 @@ export interface LedgerAnswerProps {
   /** What is looked for. */
   words: string;
   match: WordMatch;
+  /** What was typed before the field was there. */
+  typedAhead: RefObject<string>;
   onChange: (change: CodingChange) => void;
 }
 
@@ -96,6 +98,8 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           />
         ),
     );
+  /** A passage stands at its first line, wherever the pointer let go of it. */
+  const lineOf = (passage: Span | null, l: number) => (passage ? lineOfPassage(lines, passage) : l);
   const remove = (mention: Mention) => onChange({ do: 'remove', mention, toSame });
   const replace = (mention: Mention) => {
     const { start, end } = mention;
@@ -135,7 +139,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
       aria-posinset={index + 1}
       aria-setsize={props.total}
       aria-current={place ? 'true' : undefined}
-      className={`relative border-b border-rule px-6 pb-2.5 pt-2 ${place ? 'bg-card' : ''}`}
+      className={`relative border-b border-rule px-6 pb-2.5 pt-2 max-sm:px-3 ${place ? 'bg-card' : ''}`}
     >
       {place && <span aria-hidden className="absolute inset-y-0 left-0 w-[3px] bg-thread" />}
       <div className={`${ledgerGrid} rounded ${place?.line === WHOLE ? 'bg-wash' : ''}`}>
@@ -182,14 +186,16 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
             asides={asides}
             hits={hits}
             notes={answer.notes}
-            mentions={byLine[l]!}
+            mentions={lyingIn(answer.mentions, line)}
             codebook={codebook}
             active={place?.line === l}
-            passage={place?.line === l ? place.passage : null}
+            passage={place?.passage ?? null}
             lifted={lifted}
             onLift={onLift}
-            onPlace={(passage) => goTo({ answer: index, line: l, passage })}
-            onMenu={(passage) => goTo({ answer: index, line: l, passage, menu: Date.now() })}
+            onPlace={(passage) => goTo({ answer: index, line: lineOf(passage, l), passage })}
+            onMenu={(passage) =>
+              goTo({ answer: index, line: lineOf(passage, l), passage, menu: Date.now() })
+            }
             onCode={(codeId, passage) =>
               onChange({
                 do: 'add',
@@ -217,7 +223,13 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
       {place && reading && (
         <AlsoOffered proposals={reading.proposals} codebook={codebook} onToggle={reading.toggle} />
       )}
-      {place && position && !noAnswer && (
+      {answer.isWithheld && (
+        <p className="mt-1.5 text-[13px] text-soft">
+          You are to code this answer in your second reading. How it was coded is shown when you
+          have.
+        </p>
+      )}
+      {place && position && !noAnswer && !answer.isWithheld && (
         <CodeField
           answer={answer}
           lines={lines}
@@ -228,6 +240,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           before={props.before}
           codebook={codebook}
           reading={reading}
+          typedAhead={props.typedAhead}
           onChange={onChange}
         />
       )}
@@ -260,7 +273,7 @@ function AnswerHead({
   const settled = answer.settled ? 'Settled: open it again' : 'Open: settle it';
   return (
     <div className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
-      {!answer.noAnswer && (
+      {!answer.noAnswer && !answer.isWithheld && (
         <button
           type="button"
           tabIndex={-1}
@@ -330,6 +343,10 @@ function AnswerHead({
     </div>
   );
 }
+
+/** Mentions that rest on words of a line. */
+const lyingIn = (mentions: readonly Mention[], line: Span) =>
+  mentions.filter(({ start, end }) => start !== null && start < line.end && end! > line.start);
 
 /** Deals mentions out to the lines that they begin in. */
 function deal(mentions: Mention[], lines: readonly Span[]) {

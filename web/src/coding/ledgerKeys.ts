@@ -4,7 +4,8 @@ import type { KeyHelp } from '../frame/keys.js';
 export const ledgerKeys: readonly KeyHelp[] = [
   { keys: '↑ ↓', does: 'line before, next line' },
   { keys: '←', does: 'the whole answer' },
-  { keys: 'Shift → ←', does: 'mark a passage, word by word' },
+  { keys: 'Shift → ←', does: 'mark a passage: move its end by a word' },
+  { keys: 'Alt Shift → ←', does: 'move the start of the passage by a word' },
   { keys: 'type', does: 'find a code; ↑ ↓ choose among those found' },
   { keys: 'Enter', does: 'apply the code to the passage, line or answer' },
   {

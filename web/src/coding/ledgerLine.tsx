@@ -43,9 +43,11 @@ export function LedgerLine({
   /** Where words that are looked for stand. */
   hits: Span[];
   notes: ShownNote[];
-  mentions: Mention[];
+  /** All that lie in the line, wherever they begin. */
+  mentions: readonly Mention[];
   codebook: SeenCodebook;
   active: boolean;
+  /** The words that are marked in the answer. */
   passage: Span | null;
   lifted: string | null;
   onLift: (mention: string | null) => void;
@@ -78,11 +80,22 @@ export function LedgerLine({
       start === null || end === null ? [] : [plain('noted')({ start, end })],
     ),
   ];
+  const isMarked = passage !== null && passage.start < line.end && passage.end > line.start;
+  /** Follows the pointer wherever it goes, and reads off what it has marked where it lets go. */
+  const markUntilUp = () =>
+    window.addEventListener(
+      'pointerup',
+      () => {
+        const answer = row.current?.closest('article');
+        if (answer) onPlace(readSelection(answer));
+      },
+      { once: true },
+    );
   const isCode = (event: DragEvent) => event.dataTransfer.types.includes(DRAGGED_CODE);
   return (
     <div
       ref={row}
-      className={`relative ${ledgerGrid} rounded ${over || (active && !passage) ? 'bg-wash' : ''}`}
+      className={`relative ${ledgerGrid} rounded ${over || (active && !isMarked) ? 'bg-wash' : ''}`}
       onDragOver={(event) => {
         if (!isCode(event)) return;
         event.preventDefault();
@@ -93,17 +106,18 @@ export function LedgerLine({
         setOver(false);
         if (!isCode(event)) return;
         event.preventDefault();
-        onCode(event.dataTransfer.getData(DRAGGED_CODE), passage ?? line);
+        onCode(event.dataTransfer.getData(DRAGGED_CODE), isMarked ? passage : line);
       }}
     >
       <p
         className="voice cursor-text whitespace-pre-wrap break-words"
         onContextMenu={(event) => {
           event.preventDefault();
-          onMenu(row.current ? (readSelection(row.current) ?? passage) : null);
+          const answer = row.current?.closest('article');
+          onMenu((answer && readSelection(answer)) ?? (isMarked ? passage : null));
         }}
-        onPointerUp={(event) => {
-          if (event.button === 0) onPlace(row.current ? readSelection(row.current) : null);
+        onPointerDown={(event) => {
+          if (event.button === 0) markUntilUp();
         }}
       >
         {splitAtPassages(line, marks).map((segment) => {

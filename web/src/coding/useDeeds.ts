@@ -1,5 +1,5 @@
 import type { CodeCreate, LedgerAnswer, Mention } from '@yellow-thread/contract';
-import { extendByWord, passageIn } from '@yellow-thread/core/coding';
+import { extendByWord, lineOfPassage, passageIn } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import type { KeyboardEvent } from 'react';
 import { toast } from 'sonner';
@@ -73,12 +73,17 @@ export function useDeeds(props: CodeFieldProps) {
     createdAt: new Date().toISOString(),
     typical: false,
   });
-  const markWord = (step: 1 | -1) => {
+  const markWord = (step: 1 | -1, moved: 'start' | 'end' = 'end') => {
     if (!line) return;
-    const passage = extendByWord(answer.text, line, place.passage, step);
-    position.goTo({ ...place, passage });
+    const passage = extendByWord(answer.text, line, place.passage, step, moved);
+    position.goTo({
+      ...place,
+      line: passage ? lineOfPassage(lines, passage) : place.line,
+      passage,
+    });
   };
   const deeds = {
+    markWord,
     apply: (
       codeId: string,
       made: { newCode?: CodeCreate; newTheme?: { id: string; name: string } },

@@ -46,7 +46,7 @@ const follows: Record<string, readonly Resource[]> = {
   category: ['variable', 'study', 'report', 'groups'],
   variable: ['variable', 'study', 'report', 'groups'],
   question: ['study', 'report'],
-  study: ['study'],
+  study: ['study', 'look'],
   membership: ['members'],
 };
 

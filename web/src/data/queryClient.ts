@@ -11,6 +11,7 @@ import { asProblem, ProblemError } from './client.js';
 /** What is fetched about a study, by the first part of its query key. */
 export type Resource =
   | 'study'
+  | 'look'
   | 'codebook'
   | 'ledger'
   | 'answers'

@@ -31,6 +31,14 @@ export const reportFileAddress = (
 export const respondentFileAddress = (study: number, format: 'zip' | 'xlsx') =>
   withGroup(`/api/studies/${study}/respondents/files/${format}`);
 
+export const togetherFileAddress = (
+  study: number,
+  question: number,
+  format: 'csv' | 'xlsx',
+  inOne: TogetherQuery['inOne'],
+) =>
+  withGroup(`/api/studies/${study}/questions/${question}/together/files/${format}?inOne=${inOne}`);
+
 /** What a number counts: a row in a column of a table, or two codes together. */
 export interface Cell {
   row: string;
@@ -70,14 +78,10 @@ export const useTogether = (study: number, question: number, inOne: TogetherQuer
       }),
   });
 
-export const useLook = (study: number, question: number, aside: string) =>
+export const useLook = (study: number, question: number) =>
   useQuery({
-    queryKey: ['look', study, question, aside],
+    queryKey: ['look', study, question],
     queryFn: ({ signal }) =>
-      call(`/api/studies/${study}/questions/${question}/look`, {
-        query: { aside },
-        signal,
-        reply: lookSchema,
-      }),
+      call(`/api/studies/${study}/questions/${question}/look`, { signal, reply: lookSchema }),
     placeholderData: (before) => before,
   });

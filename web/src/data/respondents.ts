@@ -5,12 +5,12 @@ import {
   respondentIdsSchema,
   respondentRowsSchema,
   variableDetailSchema,
-  type AsideMarks,
   type BackgroundValue,
   type Band,
   type ByRule,
   type RespondentRow,
   type Rule,
+  type StudyChange,
   type VariableDetail,
 } from '@yellow-thread/contract';
 import {
@@ -189,8 +189,8 @@ export const useAddBands = (study: number, id: number) =>
 
 export const useChangeStudy = (study: number) =>
   useMutation({
-    ...asChange('study', 'ledger', 'training', 'report'),
-    mutationFn: (body: { name?: string; purpose?: string; asides?: AsideMarks }) =>
+    ...asChange('study', 'look', 'ledger', 'training', 'report'),
+    mutationFn: (body: StudyChange) =>
       call(base(study), { method: 'PATCH', body, reply: doneSchema }),
   });
 

@@ -1,4 +1,5 @@
 import {
+  doneSchema,
   studyDetailSchema,
   studyListSchema,
   studySummarySchema,
@@ -21,6 +22,30 @@ export function useCreateStudy() {
   return useMutation({
     mutationFn: (body: StudyCreate) =>
       call('/api/studies', { method: 'POST', body, reply: studySummarySchema }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['studies'] }),
+  });
+}
+
+/** Archives a study for its whole team, or brings it back. */
+export function useArchiveStudy(study: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (isArchived: boolean) =>
+      call(`/api/studies/${study}/archived`, {
+        method: 'PUT',
+        body: { isArchived },
+        reply: doneSchema,
+      }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['studies'] }),
+  });
+}
+
+/** Deletes a study, whose name was typed. */
+export function useDeleteStudy(study: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (name: string) =>
+      call(`/api/studies/${study}/deletion`, { method: 'POST', body: { name }, reply: doneSchema }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['studies'] }),
   });
 }

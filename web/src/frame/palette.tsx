@@ -1,5 +1,5 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
-import { foldForMatching } from '@yellow-thread/core/text';
+import { foldForSearch } from '@yellow-thread/core/text';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
@@ -108,11 +108,14 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
             Second readings: how far coders agree
           </Command.Item>
         )}
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/people`)}>
-          People: who works in this study
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/team`)}>
+          Team: who works on this study
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/history`)}>
           History: what was changed, by whom
+        </Command.Item>
+        <Command.Item className={item} onSelect={go(`/studies/${study.id}/help`)}>
+          Help: the guide, and the terms of statistics
         </Command.Item>
         <Command.Item className={item} onSelect={go('/studies')}>
           Studies
@@ -171,8 +174,8 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
 
 /** What begins with the letters comes first, then what has a word that does, then what holds them. */
 function rank(value: string, typed: string): number {
-  const name = foldForMatching(value);
-  const letters = foldForMatching(typed);
+  const name = foldForSearch(value);
+  const letters = foldForSearch(typed);
   if (name.startsWith(letters)) return 1;
   if (name.includes(` ${letters}`)) return 0.8;
   return name.includes(letters) ? 0.5 : 0;

@@ -26,6 +26,10 @@ export const STOPS = [
 ] as const;
 export type StopKey = (typeof STOPS)[number]['key'];
 
+/** The stop that an address is at; null for a page beside the stops. */
+export const stopIn = (pathname: string): StopKey | null =>
+  STOPS.find(({ key }) => pathname.split('/').includes(key))?.key ?? null;
+
 export const stopPath = (study: number, stop: StopKey, question: number | undefined): string =>
   stop === 'import' || question === undefined
     ? `/studies/${study}/import`

@@ -10,8 +10,8 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
   const { pathname } = useNavigation().location ?? here;
   const stop = /\/questions\/\d+\/([\w-]+)/.exec(pathname)?.[1] ?? 'code';
   return (
-    <header className="border-b border-rule bg-card px-6 pb-3 pt-3.5">
-      <div className="flex items-baseline justify-between gap-6">
+    <header className="border-b border-rule bg-card px-6 pb-3 pt-3.5 max-sm:px-3">
+      <div className="flex items-baseline justify-between gap-x-6 gap-y-1 max-[760px]:flex-wrap">
         <nav aria-label="Questions" className="flex min-w-0 gap-4 overflow-x-auto">
           {study.questions.map((one, place) => (
             <NavLink
@@ -23,7 +23,7 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
             </NavLink>
           ))}
         </nav>
-        <span className="flex shrink-0 items-baseline gap-4">
+        <span className="flex shrink-0 items-baseline gap-4 max-sm:shrink max-sm:flex-wrap">
           <span className="figures text-soft">
             <Link
               to={`/studies/${study.id}/questions/${question.id}/left`}

@@ -6,20 +6,13 @@ import { PageProblem, Waiting } from '../parts/notices.js';
 import { Drawer, DrawerProvider } from './drawer.js';
 import { KeysProvider, ShowKeys } from './keys.js';
 import { Palette } from './palette.js';
-import { STOPS, useStudyId } from './place.js';
+import { NextStepBar } from './nextStepBar.js';
+import { STOPS, stopIn, useStudyId } from './place.js';
+import { asidePages } from './texts.js';
 import { ThreadRail } from './threadRail.js';
 import { UndoKeys } from './undoKeys.js';
+import { useRememberPlace } from './useRememberPlace.js';
 import { WithinBar } from './withinBar.js';
-
-const aside: Record<string, string> = {
-  respondents: 'Respondents',
-  about: 'Study',
-  notes: 'Notes',
-  history: 'History',
-  groups: 'Groups',
-  'write-ups': 'Write-ups',
-  people: 'People',
-};
 
 /** The frame around every page of a study: the thread at the left, the page, the drawer. */
 export function StudyFrame() {
@@ -27,6 +20,7 @@ export function StudyFrame() {
   const study = useStudy(id);
   useStudyEvents(id);
   useSendLeft();
+  useRememberPlace(id);
   const { pathname } = useLocation();
   const match = useMatch('/studies/:study/questions/:question/*');
   if (study.isError) return <PageProblem error={study.error} />;
@@ -34,19 +28,21 @@ export function StudyFrame() {
   const asked = Number(match?.params.question);
   const question =
     study.data.questions.find((one) => one.id === asked) ?? study.data.questions[0] ?? null;
+  const at = stopIn(pathname);
   const stop =
-    STOPS.find(({ key }) => pathname.split('/').includes(key))?.name ??
+    STOPS.find(({ key }) => key === at)?.name ??
     (pathname.includes('/second-reading') ? 'Second readings' : undefined) ??
-    aside[pathname.split('/')[3] ?? ''] ??
+    asidePages[pathname.split('/')[3] ?? ''] ??
     'Codebook';
   return (
     <DrawerProvider>
       <title>{`${stop} – ${study.data.name} – Yellow Thread`}</title>
       <KeysProvider>
-        <div className="grid h-full grid-cols-[144px_minmax(0,1fr)]">
+        <div className="frame">
           <ThreadRail study={study.data} question={question} />
-          <div className="flex min-h-0 min-w-0 flex-col">
+          <div className="frame-page">
             <WithinBar study={study.data} />
+            <NextStepBar study={study.data} question={question} />
             <Outlet context={study.data} />
           </div>
         </div>

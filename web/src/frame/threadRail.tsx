@@ -1,8 +1,19 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
-import { BookText, Contact, FileText, LayoutList, Shapes, StickyNote, Users } from 'lucide-react';
-import { Link, NavLink } from 'react-router';
+import {
+  BookText,
+  ChevronLeft,
+  CircleQuestionMark,
+  FileText,
+  Shapes,
+  StickyNote,
+  UserRoundPen,
+  Users,
+} from 'lucide-react';
+import { Link, NavLink, useLocation } from 'react-router';
+import { helpPath } from '../help/helpPath.js';
 import { ProgressKnot } from '../parts/knot.js';
 import { STOPS, stopPath, type StopKey } from './place.js';
+import { asidePages, frameTexts } from './texts.js';
 
 const NEARLY = 0.9;
 
@@ -26,24 +37,48 @@ function sharesDone(study: StudyDetail, question: Question | null): Record<StopK
   };
 }
 
+/** The pages beside the stops. */
+const pages = [
+  { to: 'codebook', name: 'Codebook', icon: BookText },
+  { to: 'groups', name: 'Groups', icon: Shapes },
+  { to: 'notes', name: 'Notes', icon: StickyNote },
+  { to: 'respondents', name: 'Respondents', icon: Users },
+  { to: 'team', name: 'Team', icon: UserRoundPen },
+  { to: 'about', name: 'Study', icon: FileText },
+] as const;
+
 /** The thread: one yellow line with a knot for each stop of the job. */
 export function ThreadRail({ study, question }: { study: StudyDetail; question: Question | null }) {
   const done = sharesDone(study, question);
+  const { pathname } = useLocation();
   const aside =
-    'flex items-center gap-2 rounded px-2 py-1.5 text-soft hover:text-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink';
+    'flex shrink-0 items-center gap-2 rounded px-2 py-1.5 text-soft hover:text-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink';
   return (
-    <nav
-      aria-label="Stops of the study"
-      className="flex min-h-0 flex-col overflow-y-auto border-r border-rule py-5 pl-4 pr-2"
-    >
-      <ol className="relative flex flex-col">
-        <span aria-hidden className="absolute bottom-6 left-[8px] top-6 w-[2px] bg-thread" />
+    <nav aria-label={frameTexts.stops} className="rail">
+      <div className="rail-head">
+        <span className="text-[12px] text-soft">{frameTexts.product}</span>
+        <NavLink
+          to={`/studies/${study.id}/about`}
+          className="line-clamp-3 min-h-6 break-words py-0.5 font-semibold leading-tight hover:underline"
+          title={study.name}
+        >
+          {study.name}
+        </NavLink>
+        <Link
+          to="/studies"
+          className="flex min-h-6 items-center gap-1 text-[13px] text-soft hover:text-ink"
+        >
+          <ChevronLeft size={13} aria-hidden className="shrink-0" /> {frameTexts.allStudies}
+        </Link>
+      </div>
+      <ol className="rail-stops">
+        <span aria-hidden className="rail-thread" />
         {STOPS.map(({ key, name }) => (
           <li key={key}>
             {key === 'import' || question ? (
               <NavLink
                 to={stopPath(study.id, key, question?.id)}
-                className="group relative flex h-12 items-center gap-3 rounded text-soft hover:text-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink"
+                className="rail-stop group text-soft hover:text-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink"
               >
                 <ProgressKnot share={done[key]} />
                 <span className="group-aria-[current=page]:border-b-2 group-aria-[current=page]:border-thread">
@@ -55,7 +90,7 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
               </NavLink>
             ) : (
               // a stop that has nothing to work on before a sheet is in
-              <span className="relative flex h-12 items-center gap-3 text-soft">
+              <span className="rail-stop text-soft">
                 <ProgressKnot share={0} />
                 {name}
               </span>
@@ -63,30 +98,17 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
           </li>
         ))}
       </ol>
-      <div className="mt-6 flex flex-col gap-0.5 border-t border-rule pt-4">
-        <NavLink to={`/studies/${study.id}/codebook`} className={aside}>
-          <BookText size={15} aria-hidden className="shrink-0" /> Codebook
+      <div className="rail-aside">
+        {pages.map(({ to, name, icon: Icon }) => (
+          <NavLink key={to} to={`/studies/${study.id}/${to}`} className={aside}>
+            <Icon size={15} aria-hidden className="shrink-0" /> {name}
+          </NavLink>
+        ))}
+        <NavLink to={helpPath(study.id, pathname)} className={aside}>
+          <CircleQuestionMark size={15} aria-hidden className="shrink-0" /> {asidePages['help']}
         </NavLink>
-        <NavLink to={`/studies/${study.id}/groups`} className={aside}>
-          <Shapes size={15} aria-hidden className="shrink-0" /> Groups
-        </NavLink>
-        <NavLink to={`/studies/${study.id}/notes`} className={aside}>
-          <StickyNote size={15} aria-hidden className="shrink-0" /> Notes
-        </NavLink>
-        <NavLink to={`/studies/${study.id}/respondents`} className={aside}>
-          <Users size={15} aria-hidden className="shrink-0" /> Respondents
-        </NavLink>
-        <NavLink to={`/studies/${study.id}/people`} className={aside}>
-          <Contact size={15} aria-hidden className="shrink-0" /> People
-        </NavLink>
-        <NavLink to={`/studies/${study.id}/about`} className={aside}>
-          <FileText size={15} aria-hidden className="shrink-0" /> Study
-        </NavLink>
-        <Link to="/studies" className={aside}>
-          <LayoutList size={15} aria-hidden className="shrink-0" /> Studies
-        </Link>
       </div>
-      <p className="mt-auto pt-6 text-[12px] leading-relaxed text-soft">
+      <p className="rail-keys">
         <kbd>Ctrl K</kbd> anything
         <br />
         <kbd>?</kbd> keys here

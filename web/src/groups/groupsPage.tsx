@@ -28,7 +28,7 @@ export function GroupsPage() {
   const { respondents, groups: list } = groups.data;
   const isNew = edited !== null && !list.some(({ id }) => id === edited);
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-5 flex items-end justify-between gap-6">
         <div>
           <h1>Groups</h1>
@@ -37,7 +37,7 @@ export function GroupsPage() {
             is coded, and is up to date at any time.
           </p>
         </div>
-        <span className="flex items-center gap-4">
+        <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <SavedSign />
           <Button
             onClick={() =>

@@ -11,6 +11,7 @@ import { asShare, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
 import { verdictWords } from '../parts/verdictWords.js';
+import { Wide } from '../parts/wide.js';
 import { NotLearnable } from './notLearnable.js';
 import { CodeModel } from './codeModel.js';
 import { Curve, gainWords } from './curve.js';
@@ -95,47 +96,51 @@ export function CodesTable({
     .sort((x, y) => y.examples - x.examples || nameOf(x).localeCompare(nameOf(y)));
   return (
     <>
-      <table className="w-full">
-        <thead className="border-b border-rule text-left text-soft">
-          <tr>
-            {heads.map(({ key, label, title, number, wide }) => (
-              <th
-                key={key}
-                aria-sort={sort.key === key ? (sort.down ? 'descending' : 'ascending') : undefined}
-                className={`py-1.5 pr-4 font-normal ${number ? 'text-right' : ''} ${wide ? onlyWide : ''}`}
-              >
-                <button
-                  type="button"
-                  title={title}
-                  className="inline-flex items-center gap-1 rounded hover:text-ink"
-                  onClick={() => setSort({ key, down: sort.key === key ? !sort.down : true })}
+      <Wide label="Codes">
+        <table className="w-full">
+          <thead className="border-b border-rule text-left text-soft">
+            <tr>
+              {heads.map(({ key, label, title, number, wide }) => (
+                <th
+                  key={key}
+                  aria-sort={
+                    sort.key === key ? (sort.down ? 'descending' : 'ascending') : undefined
+                  }
+                  className={`py-1.5 pr-4 font-normal ${number ? 'text-right' : ''} ${wide ? onlyWide : ''}`}
                 >
-                  {label}
-                  {sort.key === key &&
-                    (sort.down ? (
-                      <ArrowDown size={12} aria-hidden />
-                    ) : (
-                      <ArrowUp size={12} aria-hidden />
-                    ))}
-                </button>
-              </th>
+                  <button
+                    type="button"
+                    title={title}
+                    className="inline-flex items-center gap-1 rounded hover:text-ink"
+                    onClick={() => setSort({ key, down: sort.key === key ? !sort.down : true })}
+                  >
+                    {label}
+                    {sort.key === key &&
+                      (sort.down ? (
+                        <ArrowDown size={12} aria-hidden />
+                      ) : (
+                        <ArrowUp size={12} aria-hidden />
+                      ))}
+                  </button>
+                </th>
+              ))}
+              <th className="py-1.5 pr-4 font-normal">state</th>
+              <th className={`w-[16%] py-1.5 font-normal ${onlyWide}`}>words for it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {trained.map((code) => (
+              <CodeRow
+                key={code.codeId}
+                code={code}
+                before={compared ? (before.get(code.codeId) ?? null) : undefined}
+                drawn={codebook.byId.get(code.codeId)!}
+                few={training.fewExamples}
+              />
             ))}
-            <th className="py-1.5 pr-4 font-normal">state</th>
-            <th className={`w-[16%] py-1.5 font-normal ${onlyWide}`}>words for it</th>
-          </tr>
-        </thead>
-        <tbody>
-          {trained.map((code) => (
-            <CodeRow
-              key={code.codeId}
-              code={code}
-              before={compared ? (before.get(code.codeId) ?? null) : undefined}
-              drawn={codebook.byId.get(code.codeId)!}
-              few={training.fewExamples}
-            />
-          ))}
-        </tbody>
-      </table>
+          </tbody>
+        </table>
+      </Wide>
       <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
         <p>Measured on settled answers that the model had not seen; the lines are 95% intervals.</p>
         {others.length > 0 && (

@@ -4,6 +4,7 @@ import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount, asDate } from '../parts/numbers.js';
+import { Wide } from '../parts/wide.js';
 
 /** Every training of the question, with what it learnt from; an earlier one can be put in force again. */
 export function Runs({ runs }: Pick<Training, 'runs'>) {
@@ -11,60 +12,62 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
   const reinstate = useReinstate(study.id, question.id);
   return (
     <>
-      <table>
-        <thead className="border-b border-rule text-left text-soft">
-          <tr>
-            <th className="py-1.5 pr-6 font-normal">Run</th>
-            <th className="py-1.5 pr-6 text-right font-normal">settled</th>
-            <th className="py-1.5 pr-6 text-right font-normal">answers</th>
-            <th className="py-1.5 pr-6 font-normal">struck out</th>
-            <th className="py-1.5 pr-6 font-normal">
-              <span title="Runs of the same data, words and seed are the same to the last bit">
-                data
-              </span>
-            </th>
-            <th className="py-1.5 pr-6 text-right font-normal">seconds</th>
-            <th className="py-1.5 font-normal">state</th>
-          </tr>
-        </thead>
-        <tbody>
-          {runs.map((run) => (
-            <tr key={run.id} className="border-b border-rule">
-              <th scope="row" className="py-1.5 pr-6 text-left font-normal">
-                <span className="figures">{run.id}</span>{' '}
-                <span className="text-soft">{asDate(run.finishedAt)}</span>
+      <Wide label="Training runs">
+        <table>
+          <thead className="border-b border-rule text-left text-soft">
+            <tr>
+              <th className="py-1.5 pr-6 font-normal">Run</th>
+              <th className="py-1.5 pr-6 text-right font-normal">settled</th>
+              <th className="py-1.5 pr-6 text-right font-normal">answers</th>
+              <th className="py-1.5 pr-6 font-normal">struck out</th>
+              <th className="py-1.5 pr-6 font-normal">
+                <span title="Runs of the same data, words and seed are the same to the last bit">
+                  data
+                </span>
               </th>
-              <td className="figures py-1.5 pr-6 text-right">
-                {asCount(run.settled)}
-                {run.learntFromBulk && ' and bulk'}
-              </td>
-              <td className="figures py-1.5 pr-6 text-right">{asCount(run.answers)}</td>
-              <td className="max-w-60 truncate py-1.5 pr-6 font-serif">
-                {run.struck.map((one) => one.word).join(', ') || '–'}
-              </td>
-              <td className="figures py-1.5 pr-6 text-[13px] text-soft">
-                {run.fingerprint || 'not kept'}
-              </td>
-              <td className="figures py-1.5 pr-6 text-right">{run.seconds.toFixed(1)}</td>
-              <td className="py-1.5">
-                {run.inForce ? (
-                  'in force'
-                ) : run.isKept ? (
-                  <Button
-                    className="py-0.5"
-                    disabled={reinstate.isPending}
-                    onClick={() => reinstate.mutate(run.id)}
-                  >
-                    Put in force again
-                  </Button>
-                ) : (
-                  <span className="text-soft">its suggestions are no longer kept</span>
-                )}
-              </td>
+              <th className="py-1.5 pr-6 text-right font-normal">seconds</th>
+              <th className="py-1.5 font-normal">state</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {runs.map((run) => (
+              <tr key={run.id} className="border-b border-rule">
+                <th scope="row" className="py-1.5 pr-6 text-left font-normal">
+                  <span className="figures">{run.id}</span>{' '}
+                  <span className="text-soft">{asDate(run.finishedAt)}</span>
+                </th>
+                <td className="figures py-1.5 pr-6 text-right">
+                  {asCount(run.settled)}
+                  {run.learntFromBulk && ' and bulk'}
+                </td>
+                <td className="figures py-1.5 pr-6 text-right">{asCount(run.answers)}</td>
+                <td className="max-w-60 truncate py-1.5 pr-6 font-serif">
+                  {run.struck.map((one) => one.word).join(', ') || '–'}
+                </td>
+                <td className="figures py-1.5 pr-6 text-[13px] text-soft">
+                  {run.fingerprint || 'not kept'}
+                </td>
+                <td className="figures py-1.5 pr-6 text-right">{run.seconds.toFixed(1)}</td>
+                <td className="py-1.5">
+                  {run.inForce ? (
+                    'in force'
+                  ) : run.isKept ? (
+                    <Button
+                      className="py-0.5"
+                      disabled={reinstate.isPending}
+                      onClick={() => reinstate.mutate(run.id)}
+                    >
+                      Put in force again
+                    </Button>
+                  ) : (
+                    <span className="text-soft">its suggestions are no longer kept</span>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
       {reinstate.error && <ProblemNote error={reinstate.error} />}
       <p className="mt-3 max-w-3xl text-[13px] text-soft">
         Putting a run in force again brings its suggestions in place of the open ones. What was

@@ -4,6 +4,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { asCount, asPercent, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
+import { Wide } from '../parts/wide.js';
 
 /** How many of all who answered mention each code, estimated before everything is read. */
 export function Shares({
@@ -48,66 +49,68 @@ export function Shares({
         which it had not seen, puts it right (difference estimator). The nearer the two lines below
         are to each other in length, the less the model knows.
       </p>
-      <table className="mt-4">
-        <thead className="border-b border-rule text-left text-soft">
-          <tr>
-            <th className="py-1.5 pr-6 font-normal">Code</th>
-            <th className="py-1.5 pr-6 font-normal" colSpan={2}>
-              from the sample alone
-            </th>
-            <th className="py-1.5 pr-6 font-normal" colSpan={2}>
-              with the model’s help
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ drawn, share }) => {
-            const sample = share.mentioned / share.sampled;
-            return (
-              <tr key={drawn.id} className="border-b border-rule">
-                <th scope="row" className="py-1.5 pr-6 text-left font-normal">
-                  <span className="flex items-center gap-2">
-                    <StitchMark look={drawn.look} />
-                    {drawn.name}
-                  </span>
-                </th>
-                <td className="py-1.5 pr-2">
-                  <ShareRange
-                    label="sample"
-                    value={sample}
-                    interval={share.sampleInterval}
-                    most={most}
-                  />
-                </td>
-                <td className="figures whitespace-nowrap py-1.5 pr-8 text-[13px] text-soft">
-                  {share.mentioned} of {share.sampled},{' '}
-                  {asInterval(share.sampleInterval, share.sampled)}
-                </td>
-                {share.estimate ? (
-                  <>
-                    <td className="py-1.5 pr-2">
-                      <ShareRange
-                        label="estimate"
-                        value={share.estimate.value}
-                        interval={share.estimate.interval}
-                        most={most}
-                      />
-                    </td>
-                    <td className="figures whitespace-nowrap py-1.5 text-[13px]">
-                      {asPercent(share.estimate.value, run.answers)} of {asCount(run.answers)},{' '}
-                      {asInterval(share.estimate.interval, run.answers)}
-                    </td>
-                  </>
-                ) : (
-                  <td colSpan={2} className="py-1.5 text-[13px] text-soft">
-                    too few in the sample mention it
+      <Wide label="Estimated shares">
+        <table className="mt-4">
+          <thead className="border-b border-rule text-left text-soft">
+            <tr>
+              <th className="py-1.5 pr-6 font-normal">Code</th>
+              <th className="py-1.5 pr-6 font-normal" colSpan={2}>
+                from the sample alone
+              </th>
+              <th className="py-1.5 pr-6 font-normal" colSpan={2}>
+                with the model’s help
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ drawn, share }) => {
+              const sample = share.mentioned / share.sampled;
+              return (
+                <tr key={drawn.id} className="border-b border-rule">
+                  <th scope="row" className="py-1.5 pr-6 text-left font-normal">
+                    <span className="flex items-center gap-2">
+                      <StitchMark look={drawn.look} />
+                      {drawn.name}
+                    </span>
+                  </th>
+                  <td className="py-1.5 pr-2">
+                    <ShareRange
+                      label="sample"
+                      value={sample}
+                      interval={share.sampleInterval}
+                      most={most}
+                    />
                   </td>
-                )}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+                  <td className="figures whitespace-nowrap py-1.5 pr-8 text-[13px] text-soft">
+                    {share.mentioned} of {share.sampled},{' '}
+                    {asInterval(share.sampleInterval, share.sampled)}
+                  </td>
+                  {share.estimate ? (
+                    <>
+                      <td className="py-1.5 pr-2">
+                        <ShareRange
+                          label="estimate"
+                          value={share.estimate.value}
+                          interval={share.estimate.interval}
+                          most={most}
+                        />
+                      </td>
+                      <td className="figures whitespace-nowrap py-1.5 text-[13px]">
+                        {asPercent(share.estimate.value, run.answers)} of {asCount(run.answers)},{' '}
+                        {asInterval(share.estimate.interval, run.answers)}
+                      </td>
+                    </>
+                  ) : (
+                    <td colSpan={2} className="py-1.5 text-[13px] text-soft">
+                      too few in the sample mention it
+                    </td>
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Wide>
       <p className="mt-3 text-[13px] text-soft">
         95% intervals: Wilson’s for the sample, Wilson’s at the equally exact sample size for the
         estimate. These are estimates, not counts; as a table, by group too, they are in the{' '}

@@ -50,7 +50,7 @@ export function TrainStop() {
   const view = views.find(({ key }) => key === search.get('view'))?.key ?? 'codes';
   const shown = { training: training.data, codebook };
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-6 py-5">
+    <main className="work px-6 py-5 max-sm:px-4">
       <TrainHead training={training.data} study={study} question={question.id} />
       {run ? (
         <>
@@ -127,7 +127,7 @@ function TrainHead({
           </label>
         )}
       </div>
-      <div className="ml-auto flex items-center gap-3">
+      <div className="ml-auto flex flex-wrap items-center gap-3">
         {underWay ? (
           <>
             <span className="flex w-48">

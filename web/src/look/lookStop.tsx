@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
-import { useSearchParams, Link } from 'react-router';
+import { Link } from 'react-router';
 import { useLook } from '../data/report.js';
+import { useChangeStudy } from '../data/respondents.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
@@ -9,15 +10,13 @@ import { asCount, counted } from '../parts/numbers.js';
 /** A first look: how long the answers are and which words people use, before any coding. */
 export function LookStop() {
   const { study, question } = usePlace();
-  const [search, setSearch] = useSearchParams();
-  const aside = search.get('aside') ?? '';
-  const look = useLook(study.id, question.id, aside);
+  const look = useLook(study.id, question.id);
+  const change = useChangeStudy(study.id);
   if (look.isError) return <PageProblem error={look.error} />;
   if (!look.data) return <Waiting what="the words" />;
   const { words, lengths, answered } = look.data;
-  const setAside = (list: string[]) =>
-    setSearch(list.length > 0 ? { aside: list.join(' ') } : {}, { replace: true });
-  const putAside = aside.split(' ').filter((word) => word !== '');
+  const { setAside } = study;
+  const keepAside = (list: string[]) => change.mutate({ setAside: list });
   const longestBar = Math.max(1, ...lengths.map((bin) => bin.answers));
   const mostUsed = words[0]?.answers ?? 1;
   const binName = (place: number) => {
@@ -26,7 +25,7 @@ export function LookStop() {
     return next === undefined ? `${from} and more` : `${from}–${next - 1}`;
   };
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-[260px_minmax(0,1fr)] gap-10 overflow-y-auto px-6 py-6">
+    <main className="work grid grid-cols-[260px_minmax(0,1fr)] content-start gap-10 px-6 py-6 max-[760px]:grid-cols-1 max-sm:px-4">
       <section aria-labelledby="lengths">
         <h2 id="lengths">How long answers are</h2>
         <table className="mt-3 w-full">
@@ -62,15 +61,15 @@ export function LookStop() {
             The words of the question are set aside. Pick a word to read its answers.
           </span>
         </div>
-        {putAside.length > 0 && (
+        {setAside.length > 0 && (
           <p className="mt-2 flex flex-wrap items-center gap-2">
             <span className="text-soft">Also set aside:</span>
-            {putAside.map((word) => (
+            {setAside.map((word) => (
               <Button
                 key={word}
                 look="plain"
                 className="!px-2 !py-0.5"
-                onClick={() => setAside(putAside.filter((one) => one !== word))}
+                onClick={() => keepAside(setAside.filter((one) => one !== word))}
                 aria-label={`Bring back ${word}`}
               >
                 <s>{word}</s>
@@ -82,7 +81,7 @@ export function LookStop() {
           {words.map(({ word, answers }) => (
             <li key={word} className="flex items-center gap-2 border-b border-rule py-1">
               <Link
-                to={`../code?words=${encodeURIComponent(word)}`}
+                to={`../code?match=word&words=${encodeURIComponent(word)}`}
                 className="min-w-0 flex-1 break-words font-serif text-[16px] hover:underline"
               >
                 {word}
@@ -98,7 +97,7 @@ export function LookStop() {
               <button
                 type="button"
                 className="rounded p-1 text-soft hover:text-ink"
-                onClick={() => setAside([...putAside, word])}
+                onClick={() => keepAside([...setAside, word])}
                 aria-label={`Set ${word} aside`}
                 title="Set aside"
               >

@@ -1,5 +1,5 @@
 import type { ListedNote } from '@yellow-thread/contract';
-import { foldForMatching } from '@yellow-thread/core/text';
+import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { NoteRow } from '../parts/noteRow.js';
@@ -26,17 +26,17 @@ export function NotesPage() {
   const [typed, setTyped] = useState('');
   if (notes.isError) return <ProblemNote error={notes.error} />;
   if (!notes.data || !codebook) return <Waiting what="the notes" />;
-  const wanted = foldForMatching(typed);
+  const wanted = foldForSearch(typed);
   const shown = notes.data.notes.filter(
     (note) =>
       (kind === 'all' || kindOf(note) === kind) &&
-      foldForMatching(`${note.text} ${note.author}`).includes(wanted),
+      foldForSearch(`${note.text} ${note.author}`).includes(wanted),
   );
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 flex max-w-4xl flex-wrap items-baseline justify-between gap-4">
         <h1>Notes</h1>
-        <span className="flex items-center gap-3">
+        <span className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <Choice
             label="Which"
             hideLabel

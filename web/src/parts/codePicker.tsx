@@ -55,7 +55,7 @@ export function CodePicker({
         id={list}
         search={search}
         newName={<>New code “{search.name}”</>}
-        className="left-0 w-[320px]"
+        className="left-0 w-[320px] max-w-[80vw]"
         onPick={pick}
       />
     </span>

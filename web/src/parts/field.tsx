@@ -7,7 +7,7 @@ import {
 } from 'react';
 
 const box =
-  'rounded border border-rule bg-card px-2.5 py-1.5 text-ink placeholder:text-soft disabled:opacity-60';
+  'min-w-0 max-w-full rounded border border-rule bg-card px-2.5 py-1.5 text-ink placeholder:text-soft disabled:opacity-60';
 
 /** A labelled input. */
 export function Field({
@@ -18,7 +18,7 @@ export function Field({
 }: InputHTMLAttributes<HTMLInputElement> & { label: string; hint?: string }) {
   const id = useId();
   return (
-    <div className={`flex flex-col gap-1 ${className}`}>
+    <div className={`flex max-w-full min-w-0 flex-col gap-1 ${className}`}>
       <label htmlFor={id} className="font-medium">
         {label}
       </label>
@@ -41,7 +41,7 @@ export function TextField({
 }: TextareaHTMLAttributes<HTMLTextAreaElement> & { label: string; hint?: string }) {
   const id = useId();
   return (
-    <div className="flex flex-col gap-1">
+    <div className="flex min-w-0 flex-col gap-1">
       <label htmlFor={id} className="font-medium">
         {label}
       </label>
@@ -74,7 +74,7 @@ export function Choice({
 }) {
   const id = useId();
   return (
-    <span className="inline-flex items-center gap-2 has-[.w-full]:flex">
+    <span className="inline-flex max-w-full items-center gap-2 has-[.w-full]:flex">
       <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-soft'}>
         {label}
       </label>

@@ -34,6 +34,10 @@ export const asDate = (iso: string): string =>
     new Date(iso),
   );
 
+const lists = new Intl.ListFormat(undefined, { type: 'conjunction' });
+/** "Ana, Ben and Cora". */
+export const asList = (names: readonly string[]): string => lists.format(names);
+
 /** "1 answer", "2 answers". */
 export const counted = (count: number, one: string, many = `${one}s`): string =>
   `${asCount(count)} ${count === 1 ? one : many}`;

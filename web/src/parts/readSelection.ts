@@ -1,18 +1,30 @@
 import type { Span } from '@yellow-thread/core/text';
 
-/** The stretch of text selected with the pointer inside a line, if any; the browser's own mark is taken off. */
-export function readSelection(line: HTMLElement): Span | null {
+/** The stretch of text selected with the pointer inside an answer, if any; the browser's own mark is taken off. */
+export function readSelection(answer: HTMLElement): Span | null {
   const selection = window.getSelection();
   if (!selection || selection.isCollapsed) return null;
-  const from = offsetOf(line, selection.anchorNode, selection.anchorOffset);
-  const to = offsetOf(line, selection.focusNode, selection.focusOffset);
+  const range = selection.getRangeAt(0);
+  const passage = passageIn(answer, range);
   selection.removeAllRanges();
-  if (from === null || to === null || from === to) return null;
-  return { start: Math.min(from, to), end: Math.max(from, to) };
+  return passage;
 }
 
-function offsetOf(line: HTMLElement, node: Node | null, offset: number): number | null {
-  const segment = (node instanceof Element ? node : node?.parentElement)?.closest('[data-start]');
-  if (!(segment instanceof HTMLElement) || !line.contains(segment)) return null;
-  return Number(segment.dataset['start']) + offset;
+/** What a range covers of an answer's words: whatever else it covers is left aside. */
+function passageIn(answer: HTMLElement, range: Range): Span | null {
+  let first: number | null = null;
+  let last = 0;
+  for (const segment of answer.querySelectorAll<HTMLElement>('[data-start]')) {
+    if (!range.intersectsNode(segment)) continue;
+    const from = Number(segment.dataset['start']);
+    const placeOf = (node: Node, offset: number, outside: number) =>
+      segment.contains(node) && node.nodeType === Node.TEXT_NODE ? offset : outside;
+    const start = from + placeOf(range.startContainer, range.startOffset, 0);
+    const end =
+      from + placeOf(range.endContainer, range.endOffset, segment.textContent?.length ?? 0);
+    if (end === start) continue;
+    first ??= start;
+    last = end;
+  }
+  return first === null ? null : { start: first, end: last };
 }

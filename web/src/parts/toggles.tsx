@@ -1,3 +1,4 @@
+import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { inputBox } from './field.js';
 
@@ -15,10 +16,10 @@ export function Toggles({
   onChange: (keys: string[]) => void;
 }) {
   const [letters, setLetters] = useState('');
-  const wanted = letters.trim().toLowerCase();
+  const wanted = foldForSearch(letters);
   const isMany = options.length > MOST_SHOWN;
   const fitting = options.filter(
-    ({ key, name }) => !chosen.includes(key) && name.toLowerCase().includes(wanted),
+    ({ key, name }) => !chosen.includes(key) && foldForSearch(name).includes(wanted),
   );
   const shown = isMany
     ? [...options.filter(({ key }) => chosen.includes(key)), ...fitting.slice(0, MOST_SHOWN)]

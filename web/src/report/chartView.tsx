@@ -1,5 +1,6 @@
 import type { Question, Report, StudyDetail } from '@yellow-thread/contract';
-import { baseWords, ruleNames } from '@yellow-thread/core/report';
+import { fileNameOf } from '@yellow-thread/core/exchange';
+import { baseWords, mostMentioned, ruleNames } from '@yellow-thread/core/report';
 import { Chart } from 'chart.js';
 import { Copy, Download } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
@@ -68,8 +69,8 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
           value={size}
           onChange={(event) => set('rows-shown', event.target.value)}
         >
-          <option value="10">first 10 rows</option>
-          <option value="20">first 20 rows</option>
+          <option value="10">10 most mentioned</option>
+          <option value="20">20 most mentioned</option>
           <option value="all">whole table</option>
         </Choice>
         <TableChoices study={study} choice={choice} change={change} report={report.data} />
@@ -134,7 +135,7 @@ function Picture({
 }) {
   const rows = useMemo(
     () =>
-      (size === 'all' ? report.rows : report.rows.slice(0, Number(size))).map((row) =>
+      (size === 'all' ? report.rows : mostMentioned(report.rows, Number(size))).map((row) =>
         row.isAtLeast ? { ...row, name: `${row.name} *` } : row,
       ),
     [report, size],
@@ -162,17 +163,18 @@ function Picture({
         .join(' · '),
     });
   }, [report, rows, kind, pair, codebook, study, question]);
-  const fileName = `${question.label}-${kind}`.replaceAll(/[^\p{L}\p{N}]+/gu, '-');
+  const fileName = (extension: string) =>
+    fileNameOf([study.name, 'chart', question.label, kind], today(), extension);
   const summary = `${chartKinds[kind]}: ${rows.length} rows, ${report.columns.map(({ label }) => label).join(', ')}`;
   return (
-    <div className="min-h-0 flex-1 overflow-auto px-6 py-4">
+    <div className="list overflow-x-auto px-6 py-4 max-sm:px-3">
       <div className="mb-3 flex gap-2">
         <Button
-          onClick={() => void chartAsPng(picture).then((blob) => download(blob, `${fileName}.png`))}
+          onClick={() => void chartAsPng(picture).then((blob) => download(blob, fileName('png')))}
         >
           <Download size={15} aria-hidden /> PNG
         </Button>
-        <Button onClick={() => download(chartAsSvg(picture), `${fileName}.svg`)}>
+        <Button onClick={() => download(chartAsSvg(picture), fileName('svg'))}>
           <Download size={15} aria-hidden /> SVG
         </Button>
         <Button onClick={() => void copyPicture(picture)}>
@@ -192,6 +194,8 @@ function Picture({
     </div>
   );
 }
+
+const today = () => new Date().toISOString().slice(0, 10);
 
 /** What a chart's percentages are out of. */
 function baseNote({ counts, base, columns: [first] }: Report): string {

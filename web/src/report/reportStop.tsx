@@ -27,8 +27,11 @@ export function ReportStop() {
     return `?${next}`;
   };
   return (
-    <main className="flex min-h-0 flex-1 flex-col">
-      <nav aria-label="Report" className="flex items-center gap-6 border-b border-rule px-6 pt-1.5">
+    <main className="work-list flex flex-col">
+      <nav
+        aria-label="Report"
+        className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-6 pt-1.5 max-sm:gap-x-4 max-sm:px-3"
+      >
         {views.map(({ key, name }) => (
           <Link
             key={key}

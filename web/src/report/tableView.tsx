@@ -54,7 +54,7 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
           </Link>
         </EmptyState>
       ) : (
-        <div ref={setScroller} className="min-h-0 flex-1 overflow-auto px-6 pb-8">
+        <div ref={setScroller} className="list overflow-x-auto px-6 pb-8 max-sm:px-3">
           <WhatCounts report={report.data} />
           <Cloth
             report={report.data}

@@ -1,10 +1,12 @@
 import type { CodesTogether, Question, StudyDetail, TogetherQuery } from '@yellow-thread/contract';
 import { ruleNames } from '@yellow-thread/core/report';
+import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
-import { useTogether } from '../data/report.js';
+import { togetherFileAddress, useTogether } from '../data/report.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Choice } from '../parts/field.js';
+import { Menu, MenuFile, MenuTitle } from '../parts/menu.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, asShare, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -60,15 +62,36 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
             {together.data.codes.length} codes
           </label>
         )}
+        <span className="ml-auto">
+          <Menu
+            name={
+              <>
+                <Download size={15} aria-hidden /> Files
+              </>
+            }
+          >
+            <MenuTitle>Every two codes that occur together</MenuTitle>
+            {(['xlsx', 'csv'] as const).map((format) => (
+              <MenuFile
+                key={format}
+                name={format === 'xlsx' ? 'Workbook (XLSX)' : 'CSV'}
+                about="with counts, Jaccard, phi and lift"
+                address={togetherFileAddress(study.id, question.id, format, inOne)}
+                isPage={false}
+              />
+            ))}
+          </Menu>
+        </span>
       </div>
       {codes.length < 2 ? (
         <EmptyState title="No two codes yet">
           <p>When settled answers mention at least two codes, it is seen here which go together.</p>
         </EmptyState>
       ) : (
-        <div className="min-h-0 flex-1 overflow-auto px-6 pb-8">
+        <div className="list overflow-x-auto px-6 pb-8 max-sm:px-3">
           <Matrix
             codes={codes}
+            weighted={together.data.weighted}
             measure={measure}
             codebook={codebook}
             onPair={(one, other) =>
@@ -90,9 +113,11 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
           />
           <p className="mt-4 max-w-prose text-[13px] text-soft">
             Counts {ruleNames[together.data.counts]}
-            {inOne === 'line' && ', by line'}. The darker a cell, the more it stands out among the
-            others; the diagonal says how many mention the code at all. Jaccard (1901), phi (Yule
-            1912) and lift are descriptions, not tests.
+            {inOne === 'line' && ', by line'}
+            {together.data.weighted && ', weighted; the unweighted number shows on pointing at one'}
+            . The darker a cell, the more it stands out among the others; the diagonal says how many
+            mention the code at all. Jaccard (1901), phi (Yule 1912) and lift are descriptions, not
+            tests.
           </p>
         </div>
       )}
@@ -102,11 +127,13 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
 
 function Matrix({
   codes,
+  weighted,
   measure,
   codebook,
   onPair,
 }: {
   codes: Code[];
+  weighted: boolean;
   measure: Measure;
   codebook: DrawnCodebook;
   onPair: (one: Code, other: Code) => void;
@@ -159,16 +186,20 @@ function Matrix({
                 return (
                   <td
                     key={other.id}
-                    title={`${counted(code.found, 'mention')} of ${asCount(code.n)}`}
+                    title={`${counted(code.unweighted.found, 'mention')} of ${asCount(code.unweighted.n)}${weighted ? ', unweighted' : ''}`}
                     className="figures border-b border-rule px-1.5 py-1 text-right text-soft"
                   >
-                    {c === o ? asCount(code.found) : '–'}
+                    {c === o ? asCount(Math.round(code.found)) : '–'}
                   </td>
                 );
               const value = cell[measure];
-              const isNone = cell.both === 0 && measure !== 'phi';
+              const isNone = cell.unweighted === 0 && measure !== 'phi';
               const text =
-                value === null ? '–' : measure === 'both' ? asCount(value) : asShare(value);
+                value === null
+                  ? '–'
+                  : measure === 'both'
+                    ? asCount(Math.round(value))
+                    : asShare(value);
               const depth = strengthOf(code, o) / strongest;
               return (
                 <td
@@ -180,7 +211,8 @@ function Matrix({
                 >
                   <button
                     type="button"
-                    disabled={cell.both === 0}
+                    disabled={cell.unweighted === 0}
+                    title={weighted ? `${asCount(cell.unweighted)} unweighted` : undefined}
                     aria-label={`${code.name} with ${other.name}: ${text}`}
                     className="block w-full px-1.5 py-1 text-right enabled:hover:bg-wash disabled:cursor-default"
                     onClick={() => onPair(code, other)}

@@ -48,8 +48,8 @@ export function RespondentsPage() {
       </EmptyState>
     );
   return (
-    <main className="flex min-h-0 flex-1 flex-col px-8 py-6">
-      <header className="mb-4 flex items-end justify-between gap-6">
+    <main className="work-list flex flex-col px-8 py-6 max-sm:px-4">
+      <header className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <div>
           <h1>Respondents</h1>
           <p role="status" className="figures text-soft">
@@ -58,7 +58,7 @@ export function RespondentsPage() {
               : counted(study.respondents, 'respondent')}
           </p>
         </div>
-        <span className="flex items-end gap-4">
+        <span className="flex flex-wrap items-end gap-x-4 gap-y-2">
           <SavedSign />
           {study.variables.length > 0 && <NarrowBy study={study} onChange={changeConditions} />}
           <Field
@@ -159,7 +159,7 @@ function Grid({
       aria-activedescendant={ids.length > 0 ? `cell-${at.row}-${at.column}` : undefined}
       tabIndex={0}
       onKeyDown={onKeyDown}
-      className="min-h-0 flex-1 overflow-auto rounded border border-rule bg-card -outline-offset-2"
+      className="list overflow-x-auto rounded border border-rule bg-card -outline-offset-2"
     >
       <div className="min-w-max">
         <div
@@ -237,7 +237,7 @@ function Head({
       <button
         type="button"
         title={`Sort by ${name}`}
-        className="flex min-w-0 items-center gap-1 text-soft hover:text-ink"
+        className="flex min-h-6 min-w-0 items-center gap-1 text-soft hover:text-ink"
         onClick={() => setOrder({ ...order, sort, descending: sorted && !order.descending })}
       >
         <span className="truncate">{name}</span>
@@ -248,7 +248,7 @@ function Head({
           type="button"
           aria-label={`About ${name}`}
           title={`About ${name}: its name, categories, bands`}
-          className="shrink-0 rounded p-1 text-soft hover:bg-wash hover:text-ink"
+          className="min-h-6 min-w-6 shrink-0 rounded p-1 text-soft hover:bg-wash hover:text-ink"
           onClick={() =>
             openDrawer({
               title: name,

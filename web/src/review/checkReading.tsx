@@ -68,7 +68,7 @@ function Reading({
     return () => window.removeEventListener('keydown', onKey);
   }, [active, answers, goTo, judge]);
   return (
-    <div className="flex min-h-0 flex-col">
+    <div className="flex min-h-0 min-w-0 flex-col">
       <header className="border-b border-rule px-6 py-3">
         <div className="flex flex-wrap items-baseline gap-x-3">
           <StitchMark look={code.look} />
@@ -101,7 +101,7 @@ function Reading({
           </span>
         </div>
       </header>
-      <div role="feed" aria-label="Answers of the spot check" className="min-h-0 overflow-y-auto">
+      <div role="feed" aria-label="Answers of the spot check" className="list">
         {answers.map(({ responseId, text, verdict }, at) => (
           <ReadRow key={responseId} {...rowOf(at)} className="grid-cols-[minmax(0,1fr)_270px]">
             <p className="voice max-w-[44rem] break-words">{text}</p>

@@ -98,7 +98,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   if (list.isError) return <PageProblem error={list.error} />;
   if (!review.data || !outlook || !list.data) return <Waiting what="the suggestions" />;
   return (
-    <div className="grid min-h-0 grid-cols-[72px_minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+    <div className="grid min-h-0 grid-cols-[72px_minmax(0,1fr)] grid-rows-[auto_minmax(var(--list),1fr)]">
       <LineFigures
         code={code}
         review={review.data}

@@ -7,6 +7,7 @@ import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount, asDate, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { Wide } from '../parts/wide.js';
 
 /** How far each code is decided, and how it is closed. */
 export function CodesLeft({
@@ -59,7 +60,7 @@ export function CodesLeft({
         </p>
       )}
       {error && <ProblemNote error={error} />}
-      <div className="overflow-x-auto">
+      <Wide label="Codes">
         <table className="mt-3 w-full max-w-[1040px]">
           <thead className="border-b border-rule text-left text-[13px] text-soft">
             <tr>
@@ -110,7 +111,7 @@ export function CodesLeft({
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
     </section>
   );
 }

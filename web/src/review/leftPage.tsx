@@ -20,7 +20,7 @@ export function LeftPage() {
   if (!left.data || !codebook) return <Waiting what="what is left" />;
   const { data } = left;
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-6 py-5">
+    <main className="work px-6 py-5 max-sm:px-4">
       <div className="flex max-w-[1120px] flex-col gap-7">
         <section aria-labelledby="stands">
           <h1 id="stands">{data.isFinished ? 'Finished' : 'What is left'}</h1>

@@ -47,7 +47,7 @@ export function LineFigures({
     onSettle('above');
   };
   return (
-    <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 border-b border-rule px-6 py-3">
+    <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 border-b border-rule px-6 py-3 max-sm:px-3">
       <div className="min-w-0">
         <div className="flex flex-wrap items-baseline gap-x-3">
           <StitchMark look={code.look} />
@@ -70,7 +70,7 @@ export function LineFigures({
           </span>
         </div>
         <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-          <dl className="figures flex gap-4">
+          <dl className="figures flex flex-wrap gap-x-4">
             <Figure name="line at" value={asShare(line)} />
             <Figure name="above it" value={asCount(expected.above)} />
             <Figure

@@ -42,10 +42,10 @@ export function ReviewStop() {
   const shown = codes.find(({ codeId }) => codeId === code) ?? codes[0]!;
   const drawn = codebook.byId.get(shown.codeId)!;
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-[224px_minmax(0,1fr)]">
+    <main className="work-list grid grid-cols-[224px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
       <nav
         aria-label="Codes with suggestions"
-        className="min-h-0 overflow-y-auto border-r border-rule py-3 pl-4 pr-2"
+        className="min-h-0 overflow-y-auto border-r border-rule py-3 pl-4 pr-2 max-[760px]:max-h-32 max-[760px]:border-b max-[760px]:border-r-0"
       >
         {contradicted.length > 0 && (
           <button

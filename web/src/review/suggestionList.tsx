@@ -73,7 +73,7 @@ export function SuggestionList({
       role="feed"
       tabIndex={0}
       aria-label={`Suggestions of ${code.name}`}
-      className="min-h-0 overflow-y-auto outline-offset-[-2px] contain-strict"
+      className="list outline-offset-[-2px] contain-strict"
     >
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 120 }}>
         {items.map((item) => (

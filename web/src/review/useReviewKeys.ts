@@ -1,7 +1,7 @@
 import type { Decision, SuggestedAnswer } from '@yellow-thread/contract';
 import { extendByWord } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
-import { useEffect } from 'react';
+import { useLayoutEffect } from 'react';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { isKeyAlone } from '../frame/typing.js';
 import type { Asking, RowDeeds } from './suggestionRow.js';
@@ -48,8 +48,9 @@ export function useReviewKeys({
   openByHand: () => void;
 }) {
   useKeyHelp(keyHelp);
-  // listens anew after every drawing: what a key does follows from all that is drawn
-  useEffect(() => {
+  // listens anew with every drawing, since what a key does follows from all that is drawn; before
+  // it is painted, so that no key is lost that is pressed as soon as the list is seen
+  useLayoutEffect(() => {
     const stepLine = (step: 1 | -1) => {
       const to = below + step;
       const before = suggestions[to - 1]?.probability ?? 1;

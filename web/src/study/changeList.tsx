@@ -30,11 +30,13 @@ export function ChangeList({ study, ...of }: { study: number; code?: string; by?
         {all.map((change) => (
           <li
             key={change.id}
-            className="grid grid-cols-[9rem_8rem_minmax(0,1fr)] items-baseline gap-4 border-b border-rule py-1.5"
+            className="grid grid-cols-[9rem_8rem_minmax(0,1fr)] items-baseline gap-x-4 max-sm:grid-cols-2 max-sm:[&>:last-child]:col-span-2 border-b border-rule py-1.5"
           >
             <span className="figures text-[13px] text-soft">{asDate(change.madeAt)}</span>
             <span className="truncate">{change.by}</span>
-            <span className={change.undone ? 'text-soft line-through' : ''}>
+            <span
+              className={`min-w-0 break-words ${change.undone ? 'text-soft line-through' : ''}`}
+            >
               {change.summary}
               <span className="ml-2 text-[13px] text-soft">
                 {Object.entries(change.touched)

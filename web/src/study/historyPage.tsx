@@ -23,10 +23,10 @@ export function HistoryPage() {
       return next;
     });
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 flex max-w-4xl flex-wrap items-center justify-between gap-4">
         <h1>History</h1>
-        <span className="flex items-center gap-3">
+        <span className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <Choice
             label="about"
             value={code}

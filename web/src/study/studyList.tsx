@@ -1,22 +1,41 @@
+import type { ListedStudy } from '@yellow-thread/contract';
+import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSession, useSignOut } from '../data/people.js';
 import { useCreateStudy, useStudies } from '../data/studies.js';
 import { Button } from '../parts/button.js';
-import { Field } from '../parts/field.js';
+import { Choice, Field } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
+import { asDate, asList, counted } from '../parts/numbers.js';
+import { studyTexts } from './texts.js';
+
+/** From so many on they can be searched and sorted. */
+const MANY = 6;
+
+const orders = {
+  opened: 'last opened first',
+  name: 'by name',
+  newest: 'newest first',
+} as const;
+type Order = keyof typeof orders;
+const byOrder: Record<Order, (x: ListedStudy, y: ListedStudy) => number> = {
+  // as they come
+  opened: () => 0,
+  name: (x, y) => x.name.localeCompare(y.name),
+  newest: (x, y) => y.id - x.id,
+};
 
 export function StudyList() {
   const studies = useStudies();
   const { data: session } = useSession();
   const signOut = useSignOut();
   return (
-    <main className="mx-auto flex max-w-4xl flex-col gap-8 px-8 py-12">
+    <main className="mx-auto flex max-w-4xl flex-col gap-8 px-4 py-8 sm:px-8 sm:py-12">
       <title>Studies – Yellow Thread</title>
-      <header className="flex items-baseline justify-between border-b border-rule pb-4">
+      <header className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2 border-b border-rule pb-4">
         <h1 className="border-l-[3px] border-thread pl-3">Studies</h1>
-        <span className="flex items-baseline gap-3">
+        <span className="flex flex-wrap items-baseline gap-3">
           <span className="text-soft">{session?.account?.name}</span>
           {session?.account?.hasPassword && (
             <Link to="/password" className="text-soft hover:text-ink">
@@ -30,28 +49,124 @@ export function StudyList() {
       </header>
       {studies.isError && <ProblemNote error={studies.error} />}
       {studies.isPending && <Waiting what="your studies" />}
-      {studies.data && (
-        <ul className="flex flex-col gap-3">
-          {studies.data.studies.map((study) => (
-            <li key={study.id}>
-              <Link
-                to={`/studies/${study.id}/import`}
-                className="block rounded border border-rule bg-card px-5 py-4 hover:border-soft"
-              >
-                <span className="text-[17px] font-semibold">{study.name}</span>
-                {study.purpose && <span className="block max-w-prose">{study.purpose}</span>}
-                <span className="text-soft">
-                  {study.respondents === 0
-                    ? 'No sheet brought in yet'
-                    : `${counted(study.respondents, 'respondent')}, ${counted(study.questions, 'open question')}`}
-                </span>
-              </Link>
-            </li>
-          ))}
-        </ul>
-      )}
+      {studies.data && <Listed studies={studies.data.studies} />}
       <NewStudy />
     </main>
+  );
+}
+
+function Listed({ studies }: { studies: ListedStudy[] }) {
+  const [words, setWords] = useState('');
+  const [order, setOrder] = useState<Order>('opened');
+  const [showsArchived, setShowsArchived] = useState(false);
+  const found = studies
+    .filter(({ name, purpose }) =>
+      foldForSearch(`${name} ${purpose}`).includes(foldForSearch(words)),
+    )
+    .sort(byOrder[order]);
+  const active = found.filter(({ isArchived }) => !isArchived);
+  const archived = found.filter(({ isArchived }) => isArchived);
+  return (
+    <section aria-label="Your studies" className="flex flex-col gap-3">
+      {studies.length >= MANY && (
+        <div className="flex flex-wrap items-end gap-4">
+          <Field
+            label="Find a study"
+            type="search"
+            className="w-64"
+            value={words}
+            onChange={(event) => setWords(event.target.value)}
+          />
+          <Choice
+            label="Order"
+            value={order}
+            onChange={(event) => setOrder(event.target.value as Order)}
+          >
+            {Object.entries(orders).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </Choice>
+        </div>
+      )}
+      <ul className="flex flex-col gap-3">
+        {active.map((study) => (
+          <StudyCard key={study.id} study={study} />
+        ))}
+      </ul>
+      {studies.length > 0 && found.length === 0 && <p>No study has these words in its name.</p>}
+      {archived.length > 0 && (
+        <>
+          <Button
+            look="bare"
+            className="self-start"
+            aria-expanded={showsArchived}
+            onClick={() => setShowsArchived(!showsArchived)}
+          >
+            {showsArchived ? 'Hide' : 'Show'}{' '}
+            {counted(archived.length, 'archived study', 'archived studies')}
+          </Button>
+          {showsArchived && (
+            <ul className="flex flex-col gap-3">
+              {archived.map((study) => (
+                <StudyCard key={study.id} study={study} />
+              ))}
+            </ul>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
+
+function StudyCard({ study }: { study: ListedStudy }) {
+  const { name, purpose, respondents, questions, team, openedAt } = study;
+  return (
+    <li>
+      <Link
+        to={`/studies/${study.id}`}
+        className="block rounded border border-rule bg-card px-5 py-4 hover:border-soft"
+      >
+        <span className="flex flex-wrap items-baseline justify-between gap-x-4">
+          <span className="text-[17px] font-semibold">{name}</span>
+          <span className="text-[13px] text-soft">
+            {openedAt ? `opened ${asDate(openedAt)}` : 'not opened yet'}
+          </span>
+        </span>
+        {purpose && <span className="block max-w-prose">{purpose}</span>}
+        <span className="block text-soft">
+          {respondents === 0 ? 'Nothing imported yet' : counted(respondents, 'respondent')}
+          {team.length > 0 && ` · with ${asList(team)}`}
+        </span>
+        {questions.length > 0 && (
+          <span className="mt-2 flex flex-col gap-1">
+            {questions.map((question) => (
+              <QuestionProgress key={question.id} {...question} />
+            ))}
+          </span>
+        )}
+      </Link>
+    </li>
+  );
+}
+
+/** How far a question is: the thread as long as its share of settled answers. */
+function QuestionProgress({ label, answered, settled }: ListedStudy['questions'][number]) {
+  const share = answered > 0 ? settled / answered : 0;
+  return (
+    <span className="grid grid-cols-[minmax(0,14rem)_minmax(0,1fr)] items-center gap-x-4 text-[13px] max-sm:grid-cols-1">
+      <span className="truncate">{label}</span>
+      <span className="flex flex-wrap items-center gap-x-3">
+        <span aria-hidden className="relative h-[3px] w-28 bg-rule">
+          <span
+            className="absolute inset-y-0 left-0 bg-thread"
+            style={{ width: `${100 * Math.min(1, share)}%` }}
+          />
+        </span>
+        <span className="figures text-soft">{studyTexts.shareSettled(settled, answered)}</span>
+      </span>
+    </span>
   );
 }
 
@@ -88,7 +203,7 @@ function NewStudy() {
       />
       {create.error && <ProblemNote error={create.error} />}
       <Button type="submit" look="main" className="self-start" disabled={create.isPending}>
-        Begin the study
+        Create study
       </Button>
     </form>
   );

@@ -15,13 +15,14 @@ import { EditedText } from '../parts/editedText.js';
 import { TextField } from '../parts/field.js';
 import { moved, MoveButtons } from '../parts/moveButtons.js';
 import { counted } from '../parts/numbers.js';
+import { EndStudy } from './endStudy.js';
 
 /** What the study is for, its questions, and what holds for all its answers. */
 export function StudyPage() {
   const study = useStudyPlace();
   const change = useChangeStudy(study.id);
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <div className="flex max-w-3xl flex-col gap-8">
         <header className="flex items-baseline justify-between">
           <h1>The study</h1>
@@ -59,6 +60,7 @@ export function StudyPage() {
             change={(asides) => change.mutate({ asides })}
           />
         </section>
+        <EndStudy study={study} />
       </div>
     </main>
   );
@@ -96,7 +98,7 @@ function Questions({ study }: { study: StudyDetail }) {
 function QuestionFields({ study, question }: { study: number; question: Question }) {
   const change = useChangeQuestion(study);
   return (
-    <span className="flex flex-1 flex-col gap-2">
+    <span className="flex min-w-0 flex-1 flex-col gap-2">
       <EditedText
         label="Wording"
         value={question.wording}
@@ -106,8 +108,8 @@ function QuestionFields({ study, question }: { study: number; question: Question
         className="font-serif"
         onSave={(_, wording) => change.mutate({ id: question.id, wording })}
       />
-      <span className="flex items-end justify-between gap-4">
-        <span className="w-72">
+      <span className="flex flex-wrap items-end justify-between gap-x-4">
+        <span className="w-72 max-w-full">
           <EditedText
             label="Short label"
             value={question.label}

@@ -71,7 +71,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
   return (
     <Pictures.Provider value={pictures}>
       <CountedTables.Provider value={writeUp.counted}>
-        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_320px] grid-rows-[auto_minmax(0,1fr)]">
+        <main className="work-list grid grid-cols-[minmax(0,1fr)_320px] grid-rows-[auto_minmax(var(--list),1fr)] max-[760px]:block">
           <header className="col-span-2 flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule bg-card px-6 py-3">
             <Link to=".." relative="path" className="text-soft underline">
               Write-ups
@@ -138,7 +138,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
                 A table could not be counted: {why}
               </p>
             ))}
-            <div ref={sheet} className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+            <div ref={sheet} className="list px-8 py-6 max-sm:px-3">
               {writeUp.counted.length === 0 && !isFrozen && (
                 <p className="mb-4 text-soft">
                   There is no table yet. In the report, “Write up” puts the table that is shown in

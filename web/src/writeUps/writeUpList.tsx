@@ -32,7 +32,7 @@ export function WriteUpList() {
     );
   };
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-5 flex items-end justify-between gap-6">
         <div>
           <h1>Write-ups</h1>

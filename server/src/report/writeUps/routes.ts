@@ -14,6 +14,8 @@ import {
   type WriteUp,
 } from '@yellow-thread/contract';
 import { IsolationLevel } from '@mikro-orm/postgresql';
+import { StudyEntity } from '../../database/index.js';
+import { nameFile } from '../../exchange/index.js';
 import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../../people/index.js';
 import { problems } from '../../problems.js';
 import type { App } from '../../routeScope.js';
@@ -212,12 +214,8 @@ export function writeUpRoutes(app: App): void {
     },
     async ({ em, params: { study, writeUp, format } }, reply) => {
       const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
-      reply
-        .type(contentTypes[format])
-        .header(
-          'Content-Disposition',
-          `${format === 'html' ? 'inline' : 'attachment'}; filename="write-up-${study}.${format}"`,
-        );
+      const { name } = await em.findOneOrFail(StudyEntity, study);
+      nameFile(reply.type(contentTypes[format]), [name, 'write-up', counted.name], format);
       const grids = counted.counted.map(({ report, facts, label }) =>
         reportGrid(report, facts, label),
       );

@@ -20,8 +20,8 @@ interface Made {
   password: string;
 }
 
-/** Who works in a study: letting people in, and shutting them out. */
-export function PeoplePage() {
+/** Who works on a study: inviting people, and removing them. */
+export function TeamPage() {
   const study = useStudyPlace();
   const members = useMembers(study.id);
   const add = useAddMember(study.id);
@@ -30,14 +30,14 @@ export function PeoplePage() {
   const [name, setName] = useState('');
   const [made, setMade] = useState<Made | null>(null);
   if (members.isError) return <PageProblem error={members.error} />;
-  if (!members.data) return <Waiting what="the people" />;
+  if (!members.data) return <Waiting what="the team" />;
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-8 py-6">
+    <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 max-w-3xl">
-        <h1>People</h1>
+        <h1>Team</h1>
         <p className="mt-1 max-w-prose text-soft">
-          Everybody here sees all of this study, codes in it and undoes their own changes. What
-          somebody coded stays when they are shut out.
+          Everybody in the team sees all of this study, codes in it and undoes their own changes.
+          What somebody coded stays when they are removed.
         </p>
       </header>
       <ul className="max-w-3xl border-t border-rule">
@@ -73,7 +73,7 @@ export function PeoplePage() {
         }}
       >
         <Field
-          label="Let somebody in"
+          label="Invite somebody"
           hint="The name they sign in with; whoever has no account here gets one."
           className="w-[28rem]"
           maxLength={120}
@@ -81,7 +81,7 @@ export function PeoplePage() {
           onChange={(event) => setName(event.target.value)}
         />
         <Button type="submit" look="main" className="mt-[25px]" disabled={name.trim() === ''}>
-          Let in
+          Invite
         </Button>
       </form>
       {add.error && <ProblemNote error={add.error} />}
@@ -115,13 +115,13 @@ function MemberRow({
         {asks ? (
           <>
             <span>
-              {isMe ? 'Leave this study?' : `Shut ${member.name} out?`} What {isMe ? 'you' : 'they'}{' '}
-              coded stays.
+              {isMe ? 'Leave this study?' : `Remove ${member.name} from the team?`} What{' '}
+              {isMe ? 'you' : 'they'} coded stays.
             </span>
             <Button look="grave" onClick={() => remove.mutate(member.id)}>
-              {isMe ? 'Leave' : 'Shut out'}
+              {isMe ? 'Leave' : 'Remove'}
             </Button>
-            <Button onClick={() => setAsks(false)}>No</Button>
+            <Button onClick={() => setAsks(false)}>Cancel</Button>
           </>
         ) : (
           <>
@@ -132,7 +132,7 @@ function MemberRow({
             )}
             {!isAlone && (
               <Button look="bare" onClick={() => setAsks(true)}>
-                {isMe ? 'Leave …' : 'Shut out …'}
+                {isMe ? 'Leave …' : 'Remove …'}
               </Button>
             )}
           </>

@@ -1,0 +1,22 @@
+import { foldForSearch } from '../text/index.js';
+
+const LONGEST_PART = 60;
+
+/**
+ * The name of a file that leaves a study, told by what is in it: "ferry-2026_table_improve_2026-11-29.xlsx". Letters of
+ * other scripts stay; accents, spaces and punctuation do not.
+ *
+ * @param parts study, kind of file and whatever tells it from others; empty ones are left out
+ * @param date as ISO 8601 writes it: "2026-11-29"
+ */
+export function fileNameOf(parts: readonly string[], date: string, extension: string): string {
+  const plain = parts
+    .map((part) =>
+      foldForSearch(part)
+        .replaceAll(/[^\p{L}\p{M}\p{N}]+/gu, '-')
+        .slice(0, LONGEST_PART)
+        .replaceAll(/^-+|-+$/gu, ''),
+    )
+    .filter((part) => part !== '');
+  return `${[...plain, date].join('_')}.${extension}`;
+}

@@ -1,0 +1,1 @@
+export { nextStep, type NextStep, type Stop, type StudyProgress } from './nextStep.js';

@@ -1,0 +1,38 @@
+import type { Membership, MembershipChange } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { MembershipEntity, rows } from '../database/index.js';
+
+/** Where a person stopped in a study, and what they were asked for there. */
+export async function readMembership(
+  em: EntityManager,
+  studyId: number,
+  accountId: number,
+): Promise<Membership> {
+  const { place, hidesNextSteps } = await em.findOneOrFail(MembershipEntity, {
+    ...{ studyId, accountId },
+  });
+  const readings = await rows<Membership['readings'][number]>(
+    em,
+    `select d.id, d.question_id as "questionId", count(*)::int as left
+     from second_reading d join second_reading_answer a on a.reading_id = d.id
+     where d.study_id = ? and d.reader_id = ? and a.second_codes is null
+     group by d.id order by d.drawn_at, d.id`,
+    [studyId, accountId],
+  );
+  return { place: place ?? null, hidesNextSteps, readings };
+}
+
+export const changeMembership = (
+  em: EntityManager,
+  studyId: number,
+  accountId: number,
+  { place, hidesNextSteps }: MembershipChange,
+) =>
+  em.nativeUpdate(
+    MembershipEntity,
+    { studyId, accountId },
+    {
+      ...(place !== undefined && { place, openedAt: new Date() }),
+      ...(hidesNextSteps !== undefined && { hidesNextSteps }),
+    },
+  );
