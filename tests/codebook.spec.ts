@@ -207,7 +207,7 @@ test('a code list comes in after it was shown; a sample is drawn and coded', asy
   await expect(code(page, 'Fares')).toBeVisible();
   const file = page.waitForEvent('download');
   await page.getByRole('link', { name: 'DOCX' }).click();
-  expect((await file).suggestedFilename()).toMatch(/^codebook-\d+\.docx$/);
+  expect((await file).suggestedFilename()).toMatch(/_codebook_\d{4}-\d{2}-\d{2}\.docx$/);
   await page
     .getByRole('link', { name: /^Code\b/ })
     .first()

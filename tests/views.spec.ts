@@ -97,6 +97,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   },
   'the guide': async (page) => {
     await openDemo(page, 'Train');
+    await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();
     await page.getByRole('link', { name: 'Help' }).click();
     await expect(page.getByRole('heading', { name: 'Train', level: 1 })).toBeVisible();
     await page.getByRole('link', { name: 'Terms of statistics' }).click();

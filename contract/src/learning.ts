@@ -43,7 +43,13 @@ export type EstimatedShare = z.infer<typeof estimatedShareSchema>;
 /** What a training run says of one code. */
 export const trainedCodeSchema = z
   .discriminatedUnion('state', [
-    z.object({ codeId: uuidSchema, state: z.literal('too_few'), examples: z.number().int() }),
+    z.object({
+      codeId: uuidSchema,
+      state: z.literal('too_few'),
+      examples: z.number().int(),
+      /** From the random sample alone. */
+      share: estimatedShareSchema.nullable().default(null),
+    }),
     z.object({
       codeId: uuidSchema,
       state: z.enum(['weak', 'ready']),

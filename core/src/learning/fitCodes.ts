@@ -1,4 +1,4 @@
-import { randomSource, shuffle } from '../statistics/index.js';
+import { estimateShare, randomSource, shuffle, type EstimatedShare } from '../statistics/index.js';
 import type { CurvePoint } from './curve.js';
 import { dealFolds, groupEqual } from './folds.js';
 import { fitTogether, type FitJob } from './fitTogether.js';
@@ -35,6 +35,8 @@ export interface TooFew {
   codeId: string;
   state: 'too_few';
   examples: number;
+  /** From the random sample alone; null without one. */
+  share: EstimatedShare | null;
 }
 
 /** A code's model, and models of parts of what it learnt from. */
@@ -103,7 +105,16 @@ function planCode(
     Number(input.answers[i]!.codes.has(codeId)),
   );
   const examples = settledLabels.reduce((sum, label) => sum + label, 0);
-  if (examples < FEWEST_EXAMPLES) return { codeId, state: 'too_few', examples };
+  if (examples < FEWEST_EXAMPLES) {
+    const sampled = settled.flatMap((i, place) => (input.answers[i]!.random ? [place] : []));
+    const share = estimateShare({
+      answers: input.answers.length,
+      sampled: sampled.map((place) => settled[place]!),
+      truth: Uint8Array.from(sampled, (place) => settledLabels[place]!),
+      predicted: null,
+    });
+    return { codeId, state: 'too_few', examples, share };
+  }
 
   const { labels, importance, rowsOf, lessonRows } = teach(material, codeId, decided);
   const optionsFor = (answers: number[], from?: LogisticFit) => {

@@ -51,7 +51,14 @@ describe('trainQuestion', () => {
   const results = trainQuestion(input()).codes;
 
   test('a code with fewer than five settled examples gets no model, and says so', () => {
-    expect(results[1]).toEqual({ codeId: 'ramp', state: 'too_few', examples: 2 });
+    expect(results[1]).toEqual({ codeId: 'ramp', state: 'too_few', examples: 2, share: null });
+    // a random sample tells its share all the same
+    const { answers, ...rest } = input();
+    const drawn = answers.map((answer) => ({ ...answer, random: answer.settled }));
+    expect(trainQuestion({ ...rest, answers: drawn }).codes[1]).toMatchObject({
+      state: 'too_few',
+      share: { sampled: settledTexts.length, mentioned: 2, estimate: null },
+    });
   });
 
   test('marks few examples as weak and suggests for open answers only, with the words behind it', () => {

@@ -1,2 +1,2 @@
 export { countLengths } from './lengths.js';
-export { countWords, isFunctionWord, type WordCount } from './wordCounts.js';
+export { countWords, type WordCount } from './wordCounts.js';

@@ -160,6 +160,18 @@ describe('checkSheet', () => {
     expect(JSON.stringify(outcome)).not.toContain('555');
   });
 
+  test('offers short phrases that many wrote and that say nothing, and leaves the choice', () => {
+    const texts = ['See above.', 'see above', 'see above', 'As I said', 'too late', 'too late'];
+    const outcome = check([
+      ...[...texts, 'too late'].map((text, r) => [`R${r}`, '', '', text, '']),
+      ['R9', '', '', 'as i said', ''],
+    ]);
+    expect(outcome.questions[0]!.proposed).toEqual([
+      { text: 'See above.', count: 3, counts: 'answer' },
+    ]);
+    expect(outcome.questions[0]).toMatchObject({ answered: 8, noAnswer: 0 });
+  });
+
   test('does with repeated ids what the researcher says, and counts accordingly', () => {
     const rows = [
       ['R1', '1', '', 'one', ''],

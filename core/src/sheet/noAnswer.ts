@@ -1,4 +1,4 @@
-import { duplicateKey } from '../text/index.js';
+import { duplicateKey, isFunctionWord, splitWords } from '../text/index.js';
 
 /**
  * What people write when they leave a question out, in several languages: the list a study begins with.
@@ -43,6 +43,24 @@ export interface NoAnswerKeys {
 export function noAnswerKeys(written: Iterable<string>): NoAnswerKeys {
   const keys = new Set([...written].map(noAnswerKey));
   return { keys, longest: Math.max(0, ...[...keys].map((key) => key.length)) };
+}
+
+/** Words by which people point to what they said elsewhere. */
+const POINTING = new Set(
+  `see above below previous previously earlier answer ditto comment siehe oben dito wie idem voir ci dessus ver
+  arriba zie boven`.split(/\s+/u),
+);
+const LONGEST_POINTING = 40;
+const MOST_WORDS = 5;
+
+/** Whether a short response has no word with a meaning of its own, as "see above": many who write it say nothing. */
+export function isEmptyPhrase(text: string): boolean {
+  if (text.length > LONGEST_POINTING || !/\p{L}{2}/u.test(text)) return false;
+  const words = splitWords(text);
+  return (
+    words.length <= MOST_WORDS &&
+    words.every(({ form }) => POINTING.has(form) || isFunctionWord(form))
+  );
 }
 
 /** How much longer than its key a text may be by blanks and punctuation. */

@@ -1,11 +1,19 @@
 import { RowList, type FindingList } from './findings.js';
-import { DOUBTFUL_ANSWERS, keyWithin, noAnswerKeys } from './noAnswer.js';
+import {
+  DOUBTFUL_ANSWERS,
+  isEmptyPhrase,
+  keyWithin,
+  noAnswerKey,
+  noAnswerKeys,
+} from './noAnswer.js';
 import type { PlannedRow, RowReader } from './rowReader.js';
 import type { BackgroundKind, SheetSettings } from './settings.js';
 import { countValues, type CategoryCount, type ProposedNoAnswer } from './valueCounts.js';
 
 const LONGEST_CATEGORY = 200;
 const MOST_PROPOSED = 50;
+/** A phrase that says nothing is offered when so many wrote it. */
+const LEAST_REPEATED = 3;
 
 export interface QuestionCount {
   wording: string;
@@ -122,17 +130,22 @@ function proposeNoAnswers(settings: SheetSettings, question: string) {
   const despite = noAnswerKeys(
     settings.answersDespite.filter((one) => one.question === question).map((one) => one.text),
   );
-  const found = new Map<string, { text: string; count: number }>();
+  const found = new Map<string, { text: string; count: number; isKnown: boolean }>();
   return {
     add(text: string): void {
-      const key = text === '' ? null : keyWithin(text, longest);
-      if (key === null || (key !== '' && !listed.keys.has(key) && !doubtful.keys.has(key))) return;
+      if (text === '') return;
+      const within = keyWithin(text, longest);
+      const isKnown =
+        within !== null && (within === '' || listed.keys.has(within) || doubtful.keys.has(within));
+      if (!isKnown && !isEmptyPhrase(text)) return;
+      const key = within ?? noAnswerKey(text);
       const known = found.get(key);
       if (known) known.count += 1;
-      else found.set(key, { text: text.trim(), count: 1 });
+      else found.set(key, { text: text.trim(), count: 1, isKnown });
     },
     proposed: (): ProposedNoAnswer[] =>
       [...found]
+        .filter(([, { count, isKnown }]) => isKnown || count >= LEAST_REPEATED)
         .map(([key, { text, count }]) => {
           const says = key === '' || (listed.keys.has(key) && !despite.keys.has(key));
           return { text, count, counts: says ? ('no_answer' as const) : ('answer' as const) };

@@ -4,6 +4,7 @@ export { editDistance } from './editDistance.js';
 export { escapePattern } from './escapePattern.js';
 export { findHits, hitFinder, hitMustHold, hitTester, type WordMatch } from './findHits.js';
 export { foldAccents, foldForSearch } from './foldAccents.js';
+export { isFunctionWord } from './functionWords.js';
 export { likeThese } from './likeThese.js';
 export { splitLines, type Span } from './lines.js';
 export { nearDuplicates } from './nearDuplicates.js';

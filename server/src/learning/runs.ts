@@ -28,7 +28,8 @@ async function findRun(
          from jsonb_array_elements(t.themes) as learnt
          join theme h on h.id = (learnt.value->>'themeId')::uuid), '[]') as themes,
        coalesce((
-         select jsonb_agg(trained.value order by trained.ordinality)
+         -- runs of older versions say nothing of the share of a code without a model
+         select jsonb_agg('{"share": null}' || trained.value order by trained.ordinality)
          from jsonb_array_elements(t.codes) with ordinality as trained
          join code c on c.id = (trained.value->>'codeId')::uuid), '[]') as codes
      from training_run t where ${where} ${newest}`,

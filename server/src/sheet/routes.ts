@@ -19,6 +19,8 @@ import { writeCsv } from '@yellow-thread/core/exchange';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { FastifyReply } from 'fastify';
 import { z } from 'zod';
+import { StudyEntity } from '../database/index.js';
+import { nameFile } from '../exchange/index.js';
 import { enqueueJob, type Threads } from '../jobs/index.js';
 import { noteInAudit, requireAccount } from '../people/index.js';
 import { problems } from '../problems.js';
@@ -178,9 +180,9 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
         goneSignal(reply),
       );
       const ids = query.side === 'sheet' ? unknownIds : absentIds;
-      reply
-        .type('text/csv; charset=utf-8')
-        .header('Content-Disposition', `attachment; filename="only-in-the-${query.side}.csv"`);
+      const { name } = await em.findOneOrFail(StudyEntity, params.study);
+      const about = [name, `ids-only-in-the-${query.side}`];
+      nameFile(reply.type('text/csv; charset=utf-8'), about, 'csv');
       return `\uFEFF${writeCsv([['id'], ...ids.map((id) => [id])])}`;
     },
   );

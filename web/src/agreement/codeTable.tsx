@@ -7,6 +7,7 @@ import { asCount, asPercent, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { Look } from '../parts/stitches.js';
 import { Wide } from '../parts/wide.js';
+import { Term } from '../help/term.js';
 import { coefficient } from './words.js';
 
 const states: Record<CodeAgreement['state'], string> = {
@@ -78,9 +79,9 @@ export function CodeTable({
   const unused = all.length - known.length;
   return (
     <section className="mb-8 max-w-5xl" aria-labelledby="by-code">
-      <div className="flex items-baseline justify-between">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
         <h2 id="by-code">{by === 'code' ? 'Code by code' : 'Theme by theme'}</h2>
-        <span className="flex items-baseline gap-4">
+        <span className="flex min-w-0 flex-wrap items-baseline gap-x-4 gap-y-2">
           {themes.length > 0 && (
             <Choice
               label="rows"
@@ -121,20 +122,20 @@ export function CodeTable({
                 neither
               </th>
               <th scope="col" className="pl-4">
-                agreed
+                <Term of="percent-agreement">agreed</Term>
               </th>
               <th scope="col" className="pl-4" title="Cohen’s kappa with its 95% interval">
-                kappa
+                <Term of="kappa">kappa</Term>
               </th>
               <th scope="col" className="pl-4" title="Krippendorff’s alpha">
-                alpha
+                <Term of="alpha">alpha</Term>
               </th>
               <th
                 scope="col"
                 className="pl-4"
                 title="Gwet’s AC1: stays readable where a code is rare"
               >
-                AC1
+                <Term of="ac1">AC1</Term>
               </th>
               {everybody && (
                 <th scope="col" className="pl-4" title={`alpha of all ${everybody.coders} codings`}>

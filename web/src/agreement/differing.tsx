@@ -61,7 +61,7 @@ export function Differing({
         {shown.map((answer) => (
           <li
             key={answer.responseId}
-            className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-6 border-b border-rule py-2.5"
+            className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-x-6 gap-y-2 border-b max-[760px]:grid-cols-1 border-rule py-2.5"
           >
             <div>
               <p className="voice break-words">
@@ -74,7 +74,7 @@ export function Differing({
                 {answer.externalId}
               </Link>
             </div>
-            <div className="flex flex-col gap-1.5">
+            <div className="flex min-w-0 flex-col gap-1.5">
               {answer.both.length > 0 && (
                 <div className="flex items-baseline gap-2 text-[13px]">
                   <span className="shrink-0 text-soft">both</span>
@@ -84,7 +84,7 @@ export function Differing({
               {answer.codes.map(({ codeId, by, applies }) => {
                 const drawn = codebook.byId.get(codeId);
                 return drawn ? (
-                  <div key={codeId} className="flex items-center gap-2">
+                  <div key={codeId} className="flex flex-wrap items-center gap-2">
                     <span className="min-w-0 flex-1">
                       <span className="flex items-center gap-1.5">
                         <StitchMark look={drawn.look} width={18} />

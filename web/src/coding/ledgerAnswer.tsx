@@ -336,7 +336,7 @@ function AnswerHead({
       {answer.notes.some((note) => note.unsure) && (
         <span className="shrink-0 text-deep">· unsure</span>
       )}
-      {answer.settled && answer.mentions.length === 0 && (
+      {answer.settled && !answer.isWithheld && answer.mentions.length === 0 && (
         <span className="shrink-0">· nothing applies</span>
       )}
       {answer.noAnswer && <span className="shrink-0">· no answer</span>}

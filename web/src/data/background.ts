@@ -1,13 +1,17 @@
 import { labelsByRule, valueName } from '@yellow-thread/core/groups';
 import { readBackground } from '@yellow-thread/core/sheet';
 import type { BackgroundValue, Derived, Variable } from '@yellow-thread/contract';
+import { asDay, asNumber } from '../parts/numbers.js';
 
 type Background = Readonly<Record<string, BackgroundValue | null>>;
 
-/** What a respondent's value of a variable is called; '' for none. */
-export function nameIn({ id, derived, labels }: Variable, background: Background): string {
+/** What a respondent's value of a variable is called, dates and numbers as the locale writes them; '' for none. */
+export function nameIn({ id, kind, derived, labels }: Variable, background: Background): string {
   const inBands = derived && 'from' in derived ? derived : null;
   const value = background[String(inBands?.from ?? id)] ?? null;
+  const isOwn = inBands === null && labels[String(value)] === undefined;
+  if (isOwn && typeof value === 'number') return asNumber(value);
+  if (isOwn && kind === 'date' && typeof value === 'string') return asDay(value);
   return valueName({ bands: inBands?.bands ?? null, labels }, value) ?? '';
 }
 

@@ -20,7 +20,7 @@ export function nextStepWords(step: NextStep): { sentence: string; button: strin
       return {
         sentence:
           'The answers are in. Before coding, see how long they are and which words people use.',
-        button: 'Look at the answers',
+        button: 'Go to Look',
       };
     case 'draw sample':
       return {
@@ -30,22 +30,22 @@ export function nextStepWords(step: NextStep): { sentence: string; button: strin
     case 'code sample':
       return {
         sentence: `${counted(step.left, 'answer')} of the sample ${step.left === 1 ? 'is' : 'are'} still to be coded.`,
-        button: 'Code the sample',
+        button: 'Go on coding',
       };
     case 'train':
       return {
         sentence: 'Enough is coded to train models that suggest codes for the rest.',
-        button: 'Train models',
+        button: 'Go to Train',
       };
     case 'review':
       return {
         sentence: `The models suggest ${counted(step.open, 'code')} for answers that nobody has coded. Check them.`,
-        button: 'Review suggestions',
+        button: 'Go to Review',
       };
     case 'report':
       return {
         sentence: 'See how often each theme is mentioned, by question and group.',
-        button: 'Open the report',
+        button: 'Go to Report',
       };
   }
 }

@@ -1,9 +1,12 @@
 import type { StruckWord, Trained, Training } from '@yellow-thread/contract';
+import { isFunctionWord } from '@yellow-thread/core/text';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { DrawnCode } from '../data/codebook.js';
 import { useAnswers } from '../data/coding.js';
 import { useBringBack, useStrike, useTrain, useTraining } from '../data/learning.js';
 import { stopPath, type Place } from '../frame/place.js';
+import { Term } from '../help/term.js';
 import { Button } from '../parts/button.js';
 import { asCount, asMeasured, asShare, counted } from '../parts/numbers.js';
 import { Curve, gainWords } from './curve.js';
@@ -56,7 +59,7 @@ export function CodeModel({
 
 function Figures({ code }: { code: Trained }) {
   const { quality } = code;
-  const figures: [string, string][] = [
+  const figures: [name: string, value: string, term?: string][] = [
     ['settled examples', asCount(code.examples)],
     ...(code.decidedFor + code.decidedAgainst > 0
       ? ([
@@ -66,21 +69,25 @@ function Figures({ code }: { code: Trained }) {
           ],
         ] as [string, string][])
       : []),
-    ['right at its line (precision)', asMeasured(quality.precision, quality.precisionInterval)],
-    ['found at its line (recall)', asMeasured(quality.recall, quality.recallInterval)],
-    ['F1', asMeasured(quality.f1, quality.f1Interval)],
-    ['average precision', asShare(quality.averagePrecision)],
+    [
+      'precision at its line',
+      asMeasured(quality.precision, quality.precisionInterval),
+      'precision',
+    ],
+    ['recall at its line', asMeasured(quality.recall, quality.recallInterval), 'recall'],
+    ['F1', asMeasured(quality.f1, quality.f1Interval), 'f1'],
+    ['average precision', asShare(quality.averagePrecision), 'average-precision'],
     ...(code.nearest === null
       ? []
       : ([['by the nearest coded answers', asShare(code.nearest)]] as [string, string][])),
-    ['Brier score (0 is best)', asShare(quality.brier)],
+    ['Brier score (0 is best)', asShare(quality.brier), 'brier-score'],
     ['default line', asShare(code.line)],
   ];
   return (
     <dl className="figures grid grid-cols-[1fr_max-content] gap-y-1">
-      {figures.map(([name, value]) => (
+      {figures.map(([name, value, term]) => (
         <div key={name} className="contents">
-          <dt>{name}</dt>
+          <dt>{term ? <Term of={term}>{name}</Term> : name}</dt>
           <dd className="text-right">{value}</dd>
         </div>
       ))}
@@ -103,15 +110,18 @@ function Words({
 }) {
   const strike = useStrike(study);
   const strongest = Math.max(...words.map((one) => Math.abs(one.weight)), 0);
+  const [showsAll, setShowsAll] = useState(false);
   const gone = new Set(struck.map((one) => one.word));
+  const telling = words.filter(({ word }) => !isFunctionWord(word));
+  const shown = showsAll ? words : telling;
   const strikeFor = (word: string, of: string | null) =>
     strike.mutate({ id: crypto.randomUUID(), word, codeId: of });
   return (
     <section>
       <h2>{title}</h2>
-      {words.length === 0 && <p className="text-soft">none</p>}
+      {shown.length === 0 && <p className="text-soft">none</p>}
       <ul>
-        {words.map(({ word, weight, answers }) => (
+        {shown.map(({ word, weight, answers }) => (
           <li
             key={word}
             className="group flex items-center gap-3 border-b border-rule py-0.5 text-[13px]"
@@ -157,6 +167,17 @@ function Words({
           </li>
         ))}
       </ul>
+      {telling.length < words.length && (
+        <label className="mt-1 inline-flex items-center gap-2 text-[13px] text-soft">
+          <input
+            type="checkbox"
+            className="accent-ink"
+            checked={showsAll}
+            onChange={() => setShowsAll(!showsAll)}
+          />
+          also words like “the”, “and”, “more” ({asCount(words.length - telling.length)})
+        </label>
+      )}
     </section>
   );
 }

@@ -11,6 +11,7 @@ import { asShare, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
 import { verdictWords } from '../parts/verdictWords.js';
+import { Term } from '../help/term.js';
 import { Wide } from '../parts/wide.js';
 import { NotLearnable } from './notLearnable.js';
 import { CodeModel } from './codeModel.js';
@@ -142,7 +143,11 @@ export function CodesTable({
         </table>
       </Wide>
       <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
-        <p>Measured on settled answers that the model had not seen; the lines are 95% intervals.</p>
+        <p>
+          <Term of="precision">Precision</Term> and <Term of="recall">recall</Term> are measured on
+          settled answers that the model had not seen (<Term of="out-of-fold">out-of-fold</Term>);
+          the lines are 95% <Term of="interval">intervals</Term>.
+        </p>
         {others.length > 0 && (
           <span className="ml-auto">
             <Choice

@@ -4,6 +4,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { asCount, asPercent, counted } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
+import { Term } from '../help/term.js';
 import { Wide } from '../parts/wide.js';
 
 /** How many of all who answered mention each code, estimated before everything is read. */
@@ -19,7 +20,8 @@ export function Shares({
   const rows = run.codes
     .flatMap((code) => {
       const drawn = codebook.byId.get(code.codeId);
-      return drawn && code.state !== 'too_few' && code.share ? [{ drawn, share: code.share }] : [];
+      const { state, share } = code;
+      return drawn && share ? [{ drawn, state, share }] : [];
     })
     .sort((x, y) => y.share.mentioned - x.share.mentioned);
   const first = rows[0];
@@ -46,7 +48,8 @@ export function Shares({
       <p className="max-w-3xl">
         {counted(first.share.sampled, 'answer')} drawn at random and settled, of{' '}
         {asCount(run.answers)}. The model reads the rest; how far it was off on the drawn ones,
-        which it had not seen, puts it right (difference estimator). The nearer the two lines below
+        which it had not seen, puts it right (
+        <Term of="difference-estimator">difference estimator</Term>). The nearer the two lines below
         are to each other in length, the less the model knows.
       </p>
       <Wide label="Estimated shares">
@@ -63,7 +66,7 @@ export function Shares({
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ drawn, share }) => {
+            {rows.map(({ drawn, state, share }) => {
               const sample = share.mentioned / share.sampled;
               return (
                 <tr key={drawn.id} className="border-b border-rule">
@@ -82,7 +85,7 @@ export function Shares({
                     />
                   </td>
                   <td className="figures whitespace-nowrap py-1.5 pr-8 text-[13px] text-soft">
-                    {share.mentioned} of {share.sampled},{' '}
+                    {asCount(share.mentioned)} of {asCount(share.sampled)},{' '}
                     {asInterval(share.sampleInterval, share.sampled)}
                   </td>
                   {share.estimate ? (
@@ -102,7 +105,9 @@ export function Shares({
                     </>
                   ) : (
                     <td colSpan={2} className="py-1.5 text-[13px] text-soft">
-                      too few in the sample mention it
+                      {state === 'too_few'
+                        ? 'too few examples for a model'
+                        : 'too few in the sample mention it'}
                     </td>
                   )}
                 </tr>
@@ -112,8 +117,9 @@ export function Shares({
         </table>
       </Wide>
       <p className="mt-3 text-[13px] text-soft">
-        95% intervals: Wilson’s for the sample, Wilson’s at the equally exact sample size for the
-        estimate. These are estimates, not counts; as a table, by group too, they are in the{' '}
+        95% <Term of="interval">intervals</Term>: <Term of="wilson-interval">Wilson’s</Term> for the
+        sample, Wilson’s at the equally exact sample size for the estimate. These are estimates, not
+        counts; as a table, by group too, they are in the{' '}
         <Link to="../report?counts=estimated" className="underline">
           report with estimates
         </Link>

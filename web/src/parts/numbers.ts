@@ -34,6 +34,15 @@ export const asDate = (iso: string): string =>
     new Date(iso),
   );
 
+const days = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeZone: 'UTC' });
+/** A day without a time, given as "2026-11-29": "29 Nov 2026". */
+export const asDay = (iso: string): string =>
+  /^\d{4}-\d{2}-\d{2}$/u.test(iso) ? days.format(new Date(`${iso}T00:00:00Z`)) : iso;
+
+const exact = new Intl.NumberFormat(undefined, { maximumFractionDigits: 6 });
+/** A number as it was stated, with the locale's separators: "45,000", "0.725". */
+export const asNumber = (value: number): string => exact.format(value);
+
 const lists = new Intl.ListFormat(undefined, { type: 'conjunction' });
 /** "Ana, Ben and Cora". */
 export const asList = (names: readonly string[]): string => lists.format(names);

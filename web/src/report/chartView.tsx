@@ -157,7 +157,7 @@ function Picture({
         kind === 'bars' || kind === 'differences'
           ? `${Math.round(100 * report.level)}% intervals`
           : '',
-        new Date().toLocaleDateString(),
+        today(),
       ]
         .filter(Boolean)
         .join(' · '),

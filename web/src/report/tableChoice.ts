@@ -58,6 +58,9 @@ const isKey = <Keys extends object>(
   value: string | null,
 ): value is keyof Keys & string => value !== null && Object.hasOwn(keys, value);
 
+/** Figures on fewer people are marked, unless other limits are chosen. */
+export const USUAL_LIMITS = { low: 30, lowest: 10 };
+
 const limitIn = (search: URLSearchParams, part: string, usual: number) => {
   const given = Number(search.get(part) ?? usual);
   return Number.isInteger(given) && given >= 0 && given <= 1_000_000 ? given : usual;
@@ -80,8 +83,8 @@ export function readTableChoice(search: URLSearchParams, across: string): TableC
     cells: isKey(cellKinds, cells) ? cells : 'percent',
     bars: isKey(barScales, bars) ? bars : 'table',
     interval: search.get('interval') === 'true',
-    low: limitIn(search, 'low', 30),
-    lowest: limitIn(search, 'lowest', 10),
+    low: limitIn(search, 'low', USUAL_LIMITS.low),
+    lowest: limitIn(search, 'lowest', USUAL_LIMITS.lowest),
     folded: search.get('folded')?.split(',').filter(Boolean) ?? [],
   };
 }

@@ -5,8 +5,9 @@ import { Link } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReport } from '../data/report.js';
 import { useDrawer } from '../frame/drawer.js';
+import { Term } from '../help/term.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
+import { asCount, asDate, asList, asShare, counted } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
 import { useTableChoice, type TableChoice } from './tableChoice.js';
@@ -87,6 +88,11 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
   );
 }
 
+/** Where the guide explains how comparisons are corrected. */
+const testTerms: Partial<Record<CorrectionChoice, string>> = {
+  holm: 'holm',
+  benjamini_hochberg: 'benjaminihochberg',
+};
 const testWords: Record<CorrectionChoice, string> = {
   holm: 'Holm-corrected within a row',
   benjamini_hochberg: 'false discovery rate within a row',
@@ -156,18 +162,38 @@ function TestSentence({
     return columns.some(({ letter }) => letter !== null)
       ? `A letter behind a share names a column whose estimated share is significantly lower (z test at the effective sizes of the estimates, ${chance}, ${testWords[test]}). Estimates are not compared with everyone else, nor tested across all columns: they share one sample. `
       : null;
-  const how = weighted
-    ? 'Rao–Scott corrected'
-    : 'two-proportion z test, Fisher’s exact test on small counts';
+  const correction = testTerms[test];
+  const how = (
+    <>
+      {weighted ? (
+        <>
+          <Term of="raoscott-correction">Rao–Scott</Term> corrected
+        </>
+      ) : (
+        'two-proportion z test, Fisher’s exact test on small counts'
+      )}
+      , {chance}, {correction ? <Term of={correction}>{testWords[test]}</Term> : testWords[test]}
+    </>
+  );
+  const significantly = <Term of="significance">significantly</Term>;
   const hasLetters = columns.some(({ letter }) => letter !== null);
   const hasRest = test !== 'off' && against === 'rest' && columns.length > 1;
   const hasWhole = rows.some(({ whole }) => whole);
   return (
     <>
-      {hasLetters &&
-        `A letter behind a percentage names a column whose percentage is significantly lower (${how}, ${chance}, ${testWords[test]}). `}
-      {hasRest &&
-        `+ or − behind a percentage says that it is significantly higher or lower than among everyone else (${how}, ${chance}, ${testWords[test]}). `}
+      {hasLetters && (
+        <>
+          A letter behind a percentage names a column whose percentage is {significantly} lower (
+          {how}
+          ).{' '}
+        </>
+      )}
+      {hasRest && (
+        <>
+          + or − behind a percentage says that it is {significantly} higher or lower than among
+          everyone else ({how}).{' '}
+        </>
+      )}
       {hasWhole &&
         `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” stands where expected counts are too small for it. `}
     </>
@@ -188,7 +214,7 @@ function CheckedSentence({ check }: { check: Report['checked'][number] }) {
 
 /** Codes of which somebody said that whatever is left does not mention them. */
 function ClosedSentence({ closed }: Pick<Report, 'closed'>) {
-  const names = new Intl.ListFormat(undefined).format(closed.map(({ code }) => code));
+  const names = asList(closed.map(({ code }) => code));
   return (
     <>
       {names} {closed.length === 1 ? 'is' : 'are'} closed: answers that nobody coded so count as not

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { togetherFileAddress, useTogether } from '../data/report.js';
 import { useDrawer } from '../frame/drawer.js';
+import { Term } from '../help/term.js';
 import { Choice } from '../parts/field.js';
 import { Menu, MenuFile, MenuTitle } from '../parts/menu.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
@@ -116,8 +117,8 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
             {inOne === 'line' && ', by line'}
             {together.data.weighted && ', weighted; the unweighted number shows on pointing at one'}
             . The darker a cell, the more it stands out among the others; the diagonal says how many
-            mention the code at all. Jaccard (1901), phi (Yule 1912) and lift are descriptions, not
-            tests.
+            mention the code at all. <Term of="jaccard">Jaccard</Term> (1901), phi (Yule 1912) and{' '}
+            <Term of="lift">lift</Term> are descriptions, not tests.
           </p>
         </div>
       )}

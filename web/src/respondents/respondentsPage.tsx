@@ -16,7 +16,7 @@ import { useStudyPlace } from '../frame/place.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount, asNumber, counted } from '../parts/numbers.js';
 import { useAtRest } from '../parts/useAtRest.js';
 import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js';
 import { ValueEditor } from './valueEditor.js';
@@ -300,7 +300,7 @@ function Row({
       </span>
       {study.weighted && (
         <span role="gridcell" className="figures px-3 py-2 text-right text-soft">
-          {respondent?.weight ?? ''}
+          {respondent ? asNumber(respondent.weight ?? 1) : ''}
         </span>
       )}
       {study.variables.map((variable, v) => (

@@ -93,7 +93,7 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
   if (isIn) return <BroughtInNow sheet={sheet} onLeave={goBack} />;
   const busy = check.isFetching || settled !== settings || difference.isFetching;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_288px] items-start gap-6 xl:grid-cols-[minmax(0,1fr)_332px] xl:gap-8">
+    <div className="grid grid-cols-[minmax(0,1fr)_288px] items-start gap-6 max-[760px]:grid-cols-1 xl:grid-cols-[minmax(0,1fr)_332px] xl:gap-8">
       <div className="flex min-w-0 flex-col gap-8">
         <section aria-labelledby="columns" className="min-w-0">
           <h1 id="columns">{sheet.fileName}</h1>
@@ -112,7 +112,7 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
       </div>
       <aside
         aria-label="What will come in"
-        className="sticky top-0 -m-1 flex max-h-[calc(100vh-3rem)] flex-col gap-4 overflow-y-auto p-1"
+        className="sticky top-0 -m-1 flex max-h-[calc(100vh-3rem)] min-w-0 flex-col gap-4 overflow-y-auto p-1 max-[760px]:static max-[760px]:order-first max-[760px]:m-0 max-[760px]:max-h-none"
       >
         {check.error && <ProblemNote error={check.error} />}
         <div className="flex flex-wrap items-center gap-3">
