@@ -92,7 +92,7 @@ test('a second person is invited, codes the same answers unseen, and the two set
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Steps applies' }).click();
   await page.getByRole('button', { name: 'Fares does not' }).click();
-  await expect(page.getByText('2 of 2 talked over')).toBeVisible();
+  await expect(page.getByText('2 of 2 discussed')).toBeVisible();
   await page.getByRole('button', { name: 'Fares applies' }).click();
   await saved(page);
   await page.getByRole('link', { name: '3', exact: true }).click();

@@ -175,7 +175,7 @@ test('a theme is boiled down: slips on piles by key, kept over a reload, piles b
   await saved(page);
   await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await page.getByRole('button', { name: 'More about Service' }).click();
-  await page.getByRole('menuitem', { name: /Boil its 6 mentions down/ }).click();
+  await page.getByRole('menuitem', { name: /Sort its 6 mentions into new codes/ }).click();
   for (const name of ['Boats', 'Rest']) {
     await page.getByLabel('Name of a new pile').fill(name);
     await page.keyboard.press('Enter');

@@ -45,11 +45,72 @@ test('a passage marked by the pointer is stitched and tied to its code in the ro
   await expect(first.locator('[data-label]')).toHaveClass(/bg-wash/);
   // what can be done at a line is found by the pointer too
   await passage.click({ button: 'right' });
-  await page.getByRole('menuitem', { name: 'Unsure, or no longer' }).click();
+  await page.getByRole('menuitem', { name: 'Mark or unmark as unsure' }).click();
   await expect(first).toContainText('· unsure');
   await label.click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'Pin as an example' }).click();
   await expect(first).toContainText('typical');
+});
+
+test('a letter typed in the ledger never vanishes, wherever the focus went', async ({ page }) => {
+  const first = page.getByRole('article').first();
+  const typed = async (letter: string) => {
+    await page.keyboard.press(letter);
+    await expect(codeField(page)).toHaveValue(letter);
+    await page.keyboard.press('Escape');
+    await expect(codeField(page)).toHaveValue('');
+  };
+  // words that are marked already are dragged, and dropped nowhere
+  await first.getByText('So are the steps at low tide.').dblclick({ position: { x: 8, y: 8 } });
+  const marked = (await first.getByText('So', { exact: true }).boundingBox())!;
+  await page.mouse.move(marked.x + 4, marked.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(marked.x + 300, marked.y + 90, { steps: 4 });
+  await page.mouse.up();
+  await typed('a');
+  // a drag that ends beyond the line
+  const line = (await first.getByText('The fares are mad.').boundingBox())!;
+  await page.mouse.move(line.x + 2, line.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(line.x + 700, line.y + 8, { steps: 4 });
+  await page.mouse.up();
+  await typed('b');
+  await first.getByRole('button', { name: /^a · / }).dblclick();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await typed('c');
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('PageDown');
+  await expect(page.getByRole('article').nth(1)).toHaveAttribute('aria-current', 'true');
+  await typed('d');
+});
+
+test('a passage spans lines, by pointer and by keys that move both of its ends', async ({
+  page,
+}) => {
+  const first = page.getByRole('article').first();
+  const from = (await first.getByText('The fares are mad.').boundingBox())!;
+  const to = (await first.getByText('So are the steps at low tide.').boundingBox())!;
+  await page.mouse.move(from.x + 1, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x + to.width - 1, to.y + to.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await expect(first).toContainText('on “The fares are mad. So are');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Shift+ArrowRight');
+  for (let n = 0; n < 6; n++) await page.keyboard.press('Shift+ArrowRight');
+  await expect(first).toContainText('on “The fares are mad. So are the”');
+  for (let n = 0; n < 2; n++) await page.keyboard.press('Alt+Shift+ArrowRight');
+  await expect(first).toContainText('on “are mad. So are the”');
+  await page.keyboard.type('Steps');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await page.reload();
+  for (const part of ['are mad.', 'So are the'])
+    await expect(first.getByText(part, { exact: true })).toHaveCSS('background-image', /svg/);
+  // it stands at its first line, once
+  await expect(first.getByText('Steps', { exact: true })).toHaveCount(1);
 });
 
 test('words are marked by keyboard; backspace takes a code away; undo names what it undid', async ({
@@ -309,11 +370,11 @@ test('two tabs never overwrite each other unseen', async ({ page, context }) => 
   await other.goto(page.url());
   await page.getByLabel('Include').fill('fares');
   await other.getByLabel('Include').fill('tickets');
-  await page.getByLabel('Leave out').click();
+  await page.getByLabel('Exclude').click();
   await saved(page);
   // told at once, with what was written here kept; leaving the field puts it in place knowingly
   await expect(other.getByText('Somebody changed this in the meantime to “fares”')).toBeVisible();
   await expect(other.getByLabel('Include')).toHaveValue('tickets');
-  await other.getByLabel('Leave out').click();
+  await other.getByLabel('Exclude').click();
   await expect(page.getByLabel('Include')).toHaveValue('tickets');
 });

@@ -70,7 +70,7 @@ test('from a sheet to a report: import, code ten answers by keyboard, train, set
   await page.keyboard.press('Control+z');
   await expect(page.getByText(/^Undid: refusing \d+ suggestions of “Room for cars”/)).toBeVisible();
   await page.keyboard.press('Control+Shift+z');
-  await expect(page.getByText(/^Did again: refusing/)).toBeVisible();
+  await expect(page.getByText(/^Redid: refusing/)).toBeVisible();
   await expect(page.getByText(/Every suggestion is decided/)).toBeVisible();
   // its only code is decided for everybody, and the question is finished
   await expect(page.getByText('441 settled of 441 answered')).toBeVisible();

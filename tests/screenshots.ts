@@ -43,7 +43,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByLabel('Name').fill('Passengers, second wave');
   await page.getByRole('button', { name: 'Create study' }).click();
   await page.locator('input[type=file]').setInputFiles(demoFile('brindle-sound.xlsx'));
-  await expect(page.getByText('What will come in')).toBeVisible();
+  await expect(page.getByText('What will be imported')).toBeVisible();
   await expect(page.getByText('counting …')).toHaveCount(0);
   await shoot(page, 'import');
 
@@ -133,7 +133,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(page.getByLabel('Definition: what belongs here')).toBeVisible();
   await shoot(page, 'codebook');
   await page.getByRole('button', { name: 'More about What it means' }).click();
-  await page.getByRole('menuitem', { name: /^Boil/ }).click();
+  await page.getByRole('menuitem', { name: /into new codes/ }).click();
   for (const name of ['Family ties', 'The view', 'No other way']) {
     await page.getByLabel('Name of a new pile').fill(name);
     await page.keyboard.press('Enter');

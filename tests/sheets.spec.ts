@@ -1,11 +1,11 @@
 import { expect, test, type Page } from '@playwright/test';
 import { beginWith, bringIn, csvFile, enterDemo, saved } from './steps.js';
 
-const summary = (page: Page) => page.getByRole('complementary', { name: 'What will come in' });
-const bringInButton = (page: Page) => page.getByRole('button', { name: 'Bring in', exact: true });
+const summary = (page: Page) => page.getByRole('complementary', { name: 'What will be imported' });
+const bringInButton = (page: Page) => page.getByRole('button', { name: 'Import', exact: true });
 const upload = (page: Page, file: ReturnType<typeof csvFile>) =>
   page.locator('input[type=file]').setInputFiles(file);
-const seeIt = (page: Page) => page.getByRole('button', { name: 'See what came in' }).click();
+const seeIt = (page: Page) => page.getByRole('button', { name: 'See what was imported' }).click();
 
 test.beforeEach(({ page }) => enterDemo(page));
 
@@ -18,7 +18,7 @@ test('a wrong file is told in a sentence; another one is chosen in its place', a
     '“photo.xlsx” is neither a text file nor a workbook',
   );
   await page.getByRole('button', { name: 'Choose another file' }).click();
-  await expect(page.getByText('Bring in a sheet')).toBeVisible();
+  await expect(page.getByText('Import a sheet')).toBeVisible();
   await expect(page.getByText('photo.xlsx')).toHaveCount(0);
 });
 
@@ -33,7 +33,7 @@ test('what is decided changes what will come in; a reload loses nothing', async 
     '4;52;Hask;the crew is kind to me',
   ];
   await beginWith(page, 'Deciding', csvFile('a.csv', `${rows.join('\n')}\n`));
-  await expect(page.getByLabel('head in row')).toHaveValue('2');
+  await expect(page.getByLabel('header in row')).toHaveValue('2');
   await expect(page.getByLabel('separated by')).toHaveValue(';');
 
   await page.getByLabel('What age is').selectOption('background: number');
@@ -56,7 +56,7 @@ test('what is decided changes what will come in; a reload loses nothing', async 
   await expect(page.getByRole('button', { name: 'Join them' })).toBeVisible();
 
   for (const name of ['age', 'home']) await page.getByLabel(`Choose ${name}`).check();
-  await page.getByLabel('The 2 chosen columns:').selectOption('leave out');
+  await page.getByLabel('The 2 chosen columns:').selectOption('exclude');
   await expect(summary(page)).toContainText('background variables0');
   await bringInButton(page).click();
   await seeIt(page);
@@ -101,8 +101,8 @@ test('more about respondents is matched by id, nothing silently, and can be take
   await page.getByRole('link', { name: /^Import/ }).click();
   await page.getByRole('button', { name: 'Take more.csv back' }).click();
   await expect(page.getByRole('alertdialog')).toContainText('the variable “home”');
-  await page.getByRole('button', { name: 'Take it back' }).click();
-  await expect(page.getByText('taken back by')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo the import' }).click();
+  await expect(page.getByText('undone by')).toBeVisible();
   await page.getByRole('link', { name: 'Respondents', exact: true }).click();
   await expect(row).not.toContainText('Hask');
 });
@@ -189,7 +189,7 @@ test('100,000 respondents come in through the browser, and the table scrolls to 
   await page.getByRole('button', { name: 'Create study' }).click();
   await page.locator('input[type=file]').setInputFiles(csvFile('large.csv', text));
   await bringInButton(page).click({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'See what came in' }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'See what was imported' }).click({ timeout: 60_000 });
   await page.getByRole('link', { name: '100,000 respondents' }).click();
   const grid = page.getByRole('grid');
   await expect(grid.getByRole('rowheader', { name: 'R0', exact: true })).toBeVisible();
@@ -229,7 +229,7 @@ test('an import is walked by keyboard, from choosing the file to reading what ca
   await expect(bringInButton(page)).toBeEnabled();
   await bringInButton(page).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'See what came in' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'See what was imported' })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('link', { name: '2 respondents' })).toBeVisible();
 });

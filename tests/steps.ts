@@ -41,8 +41,8 @@ export async function beginWith(page: Page, name: string, file: SheetFile): Prom
 /** Begins a study and brings a sheet into it, taking the guessed roles. */
 export async function bringIn(page: Page, name: string, file: SheetFile): Promise<void> {
   await beginWith(page, name, file);
-  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
-  await page.getByRole('button', { name: 'See what came in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
+  await page.getByRole('button', { name: 'See what was imported' }).click();
 }
 
 /** Builds a group of conditions within conditions, as far as saving it. */

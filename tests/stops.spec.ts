@@ -196,8 +196,8 @@ test('report: a long table is drawn where it is in view, to its last row, by poi
   await beginWith(page, 'Many codes', csvFile('many.csv', `id,Why?,Points\n${lines.join('\n')}`));
   await page.getByLabel('What Points is').selectOption('existing codes');
   await page.getByLabel('How Points holds codes').selectOption(';');
-  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
-  await page.getByRole('button', { name: 'See what came in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
+  await page.getByRole('button', { name: 'See what was imported' }).click();
   await page.getByRole('link', { name: /^Report\b/ }).click();
   const cell = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}, Total`) });
   await expect(cell('Point 01')).toContainText('80 of 80');

@@ -22,9 +22,9 @@ test('a word is struck out, a retrain shows what changed, and the run before is 
   await expectAccessible(page);
   const [newest, before] = [page.getByRole('row').nth(1), page.getByRole('row').nth(2)];
   await expect(newest).toContainText('car');
-  await before.getByRole('button', { name: 'Put in force again' }).click();
-  await expect(before).toContainText('in force');
-  await expect(newest.getByRole('button', { name: 'Put in force again' })).toBeVisible();
+  await before.getByRole('button', { name: 'Use again' }).click();
+  await expect(before).toContainText('in use');
+  await expect(newest.getByRole('button', { name: 'Use again' })).toBeVisible();
 });
 
 test('shares are estimated from the random sample; what to code next leads to the ledger with that batch', async ({

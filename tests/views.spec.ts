@@ -18,7 +18,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await enterDemo(page);
     await page.getByLabel('Name').fill('Empty');
     await page.getByRole('button', { name: 'Create study' }).click();
-    await expect(page.getByText('Bring in a sheet')).toBeVisible();
+    await expect(page.getByText('Import a sheet')).toBeVisible();
     await page.getByRole('link', { name: 'Codebook', exact: true }).click();
     await expect(page.getByText(/No codes yet/)).toBeVisible();
   },
@@ -33,7 +33,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     });
     await page.getByLabel('What id is').selectOption('respondent id');
     await expect(page.getByText(/Several rows have the same respondent id/)).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Bring in', exact: true })).toBeDisabled();
+    await expect(page.getByRole('button', { name: 'Import', exact: true })).toBeDisabled();
   },
   'a study that is not there': async (page) => {
     await enterDemo(page);
@@ -90,7 +90,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   'a theme boiled down': async (page) => {
     await openDemo(page, 'Codebook');
     await page.getByRole('button', { name: 'More about Price' }).click();
-    await page.getByRole('menuitem', { name: /^Boil/ }).click();
+    await page.getByRole('menuitem', { name: /into new codes/ }).click();
     await page.getByLabel('Name of a new pile').fill('Dear');
     await page.keyboard.press('Enter');
     await expect(page.getByRole('article', { name: 'Pile Dear' })).toBeVisible();

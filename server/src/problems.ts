@@ -14,8 +14,7 @@ export class Problem extends Error {
 
 /** Every problem that the server can report, in one place. */
 export const problems = {
-  notSignedIn: () =>
-    new Problem(401, 'not_signed_in', 'You are not signed in, or no longer: sign in again.'),
+  notSignedIn: () => new Problem(401, 'not_signed_in', 'You are not signed in: sign in again.'),
   wrongSignIn: () =>
     new Problem(401, 'wrong_sign_in', 'Name and password do not go together: try again.'),
   wrongOldPassword: () =>
@@ -83,13 +82,13 @@ export const problems = {
     new Problem(
       409,
       'not_entered_yet',
-      `${name} has an account here that was not entered yet: let them sign in once, then let them in.`,
+      `${name} has an account here that was not entered yet: let them sign in once, then invite them.`,
     ),
   notTheOwner: () =>
     new Problem(
       403,
       'not_the_owner',
-      'The owner of this installation is shut out by nobody else: nothing was changed.',
+      'The owner of this installation can be removed by nobody else: nothing was changed.',
     ),
   lastMember: () =>
     new Problem(
@@ -125,7 +124,7 @@ export const problems = {
     new Problem(
       422,
       'sheet_locked',
-      `“${fileName}” is protected by a password: save it without one, then bring it in again.`,
+      `“${fileName}” is protected by a password: save it without one, then import it again.`,
     ),
   sheetNotReady: () =>
     new Problem(409, 'sheet_not_ready', 'This sheet is still being read: wait for that to end.'),
@@ -149,7 +148,7 @@ export const problems = {
     new Problem(
       409,
       'not_in_bin',
-      `“${fileName}” is not in the bin: it was not taken back, or longer ago than it is kept.`,
+      `“${fileName}” is not in the bin: its import was not undone, or too long ago.`,
     ),
   placeTaken: (fileName: string) =>
     new Problem(
@@ -161,7 +160,7 @@ export const problems = {
     new Problem(
       409,
       'column_worked_out',
-      `“${name}” is worked out in this study, so no values of it can come in: give the column another name, or leave it out.`,
+      `“${name}” is worked out in this study, so it cannot be imported: give the column another name, or exclude it.`,
     ),
   columnTaken: (kind: string, name: string) =>
     new Problem(
@@ -176,12 +175,12 @@ export const problems = {
       `Two rows of the sheet stand for the respondent “${id}”: take one of the matches back, or choose what becomes of repeated ids.`,
     ),
   importUndone: (fileName: string) =>
-    new Problem(409, 'import_undone', `“${fileName}” has been taken back already.`),
+    new Problem(409, 'import_undone', `“${fileName}” has been undone already.`),
   laterImport: (fileName: string, later: string) =>
     new Problem(
       409,
       'later_import',
-      `“${later}” was brought in after “${fileName}” and changed the same study: take that back first.`,
+      `“${later}” was imported after “${fileName}” and changed the same study: take that back first.`,
     ),
   nameTaken: (what: string, name: string) =>
     new Problem(
@@ -306,7 +305,7 @@ export const problems = {
     new Problem(
       409,
       'variable_from_sheet',
-      `“${name}” came in with a sheet: it goes when that import is taken back.`,
+      `“${name}” came in with a sheet: undo that import to remove it.`,
     ),
   nothingToUndo: () => new Problem(409, 'nothing_to_undo', 'There is nothing of yours to undo.'),
   nothingToRedo: () => new Problem(409, 'nothing_to_redo', 'There is nothing to redo.'),
@@ -314,7 +313,7 @@ export const problems = {
     new Problem(
       409,
       'undo_crosses',
-      `“${summary}” cannot be taken back: something that it touched was changed or used since.`,
+      `“${summary}” cannot be undone: something that it touched was changed or used since.`,
     ),
   nothingSettled: () =>
     new Problem(
@@ -387,7 +386,7 @@ export const problems = {
     new Problem(
       409,
       'run_not_kept',
-      'The suggestions of this run are no longer kept, so it cannot be put in force again.',
+      'The suggestions of this run are no longer kept, so it cannot be used again.',
     ),
   jobUnderWay: () =>
     new Problem(409, 'job_under_way', 'This is being done already: wait for it or cancel it.'),

@@ -18,4 +18,4 @@ export { dealOut, labelsByRule, type ByRule } from './dealOut.js';
 export { valueName, type ValueNames } from './valueName.js';
 export { membersOf, type Mentioned, type RuleMaterial } from './members.js';
 export { conditionsIn, depthOf, findCircle, type Rule, type RuleGround } from './rule.js';
-export { ruleSentence, type RuleNames } from './sentence.js';
+export { ruleSentence, ruleSubject, type RuleNames } from './sentence.js';

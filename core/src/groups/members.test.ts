@@ -80,7 +80,7 @@ test.each<[string, Rule, number[]]>([
   ['came with an import', { is: 'came_with', importIds: [7] }, [4, 5]],
   ['a group on a group', { is: 'in_group', groupId: 'young at home', member: true }, [0, 1]],
   ['outside of a group', { is: 'in_group', groupId: 'young', member: false }, [2, 3, 4]],
-  ['a group that is gone', { is: 'in_group', groupId: 'gone', member: true }, []],
+  ['a deleted group', { is: 'in_group', groupId: 'gone', member: true }, []],
 ])('picks by %s', (_, rule, expected) => expect(picked(rule)).toEqual(expected));
 
 const leaf = fc.constantFrom<Rule>(
@@ -167,13 +167,13 @@ test('a rule reads as a sentence', () => {
     ],
   };
   expect(ruleSentence(rule, names)).toBe(
-    'whose “Home” is Tye or Hask, and (whose “Age” is 65 or more, or who mention “Fares” and a code that is gone answering “Why?”), and who are not in “young”',
+    'whose “Home” is Tye or Hask, and (whose “Age” is 65 or more, or who mention “Fares” and a deleted code answering “Why?”), and who are not in “young”',
   );
 });
 
 test.each<[Rule, string]>([
-  [{ is: 'all_of', rules: [] }, 'of whom nothing is asked'],
-  [{ is: 'any_of', rules: [] }, 'of whom nothing could be true'],
+  [{ is: 'all_of', rules: [] }, 'who meet no condition (none was made yet)'],
+  [{ is: 'any_of', rules: [] }, 'whom no condition can pick'],
   [
     {
       is: 'none_of',
@@ -191,7 +191,7 @@ test.each<[Rule, string]>([
   [{ is: 'range', variableId: 2, from: 7, to: 8 }, 'whose “Age” is from 7 to 8'],
   [
     { is: 'range', variableId: 9, from: null, to: '2026-01-31' },
-    'whose value of a variable that is gone is 2026-01-31 or earlier',
+    'whose value of a deleted variable is 2026-01-31 or earlier',
   ],
   [
     { ...mention, which: 'none', codeIds: ['a'], themeIds: ['t'], questionId: null },

@@ -1,6 +1,6 @@
 import type { MentionCondition, Rule } from './rule.js';
 
-/** What the things of a rule are called; null for one that is gone. */
+/** What the things of a rule are called; null for one that was deleted. */
 export interface RuleNames {
   variable: (id: number) => string | null;
   question: (id: number) => string | null;
@@ -10,19 +10,25 @@ export interface RuleNames {
   group: (id: string) => string | null;
 }
 
+/** Whom a rule picks, as a sentence without its full stop. */
+export const ruleSubject = (rule: Rule, names: RuleNames): string =>
+  rule.is === 'all_of' && rule.rules.length === 0
+    ? 'Everybody (no condition yet)'
+    : `Respondents ${ruleSentence(rule, names)}`;
+
 /** A rule as the end of a sentence that begins with "Respondents": "whose home is Tye or Hask, and who …". */
 export function ruleSentence(rule: Rule, names: RuleNames): string {
   const of = (one: Rule): string => ruleSentence(one, names);
   const variableName = (id: number) => {
     const name = names.variable(id);
-    return name === null ? 'value of a variable that is gone' : `“${name}”`;
+    return name === null ? 'value of a deleted variable' : `“${name}”`;
   };
   switch (rule.is) {
     case 'all_of':
-      if (rule.rules.length === 0) return 'of whom nothing is asked';
+      if (rule.rules.length === 0) return 'who meet no condition (none was made yet)';
       return rule.rules.map((one) => inBrackets(one, of(one))).join(', and ');
     case 'any_of':
-      if (rule.rules.length === 0) return 'of whom nothing could be true';
+      if (rule.rules.length === 0) return 'whom no condition can pick';
       return rule.rules.map((one) => inBrackets(one, of(one))).join(', or ');
     case 'none_of':
       return `of whom none of this holds: ${rule.rules.map((one) => inBrackets(one, of(one))).join('; ')}`;
@@ -75,7 +81,7 @@ function mentionSentence(
 }
 
 const quoted = (name: string | null, what: string) =>
-  name === null ? `a ${what} that is gone` : `“${name}”`;
+  name === null ? `a deleted ${what}` : `“${name}”`;
 const later = (limit: number | string) => (typeof limit === 'number' ? 'more' : 'later');
 const earlier = (limit: number | string) => (typeof limit === 'number' ? 'less' : 'earlier');
 

@@ -94,7 +94,7 @@ export function findInCells(
       notice('blank_rows', 'The row is blank: it is passed over.', lists.blank);
       notice(
         'uneven_rows',
-        'The row has more or fewer cells than the head: missing ones are taken as empty, surplus ones are left out.',
+        'The row has more or fewer cells than the head: missing ones count as empty, surplus ones are ignored.',
         lists.uneven,
       );
       for (const { name, role, rows } of typed)
@@ -129,7 +129,7 @@ export function findInCells(
         if (personal)
           remark(
             'personal_data',
-            `“${name}” looks like ${personal}: leave it out unless the report needs it.`,
+            `“${name}” looks like ${personal}: exclude it unless the report needs it.`,
             settings.columns[c]!.name,
           );
       }

@@ -78,7 +78,7 @@ export function checkSheet({
       const list = findingList();
       const plan = ids.settle(settings.duplicates);
       if (rows === 0)
-        list.stop('no_rows', 'The sheet has a head but no rows: there is nothing to bring in.');
+        list.stop('no_rows', 'The sheet has a head but no rows: there is nothing to import.');
       tellSettings(columns, settings, reader, list);
       tellIds(plan, settings.duplicates, list);
       cellFindings.tell(list);
@@ -128,8 +128,8 @@ function previewOf(seed: number) {
 
 const duplicateSentences = {
   first:
-    'Several rows have the same respondent id: the first of each is kept, the others are left out.',
-  last: 'Several rows have the same respondent id: the last of each is kept, the others are left out.',
+    'Several rows have the same respondent id: the first of each is kept, the others are skipped.',
+  last: 'Several rows have the same respondent id: the last of each is kept, the others are skipped.',
   suffix:
     'Several rows have the same respondent id: all are kept, the second as “… (2)”, and so on.',
 };
@@ -144,7 +144,7 @@ function tellIds(plan: IdPlan, duplicates: DuplicateChoice, { stop, notice }: Fi
     );
   notice(
     'known_id',
-    'These respondents are in the study already: their rows are not brought in again.',
+    'These respondents are in the study already: their rows are not imported again.',
     plan.known,
   );
   notice('blank_id', 'The id is blank: these respondents are called by their row.', plan.blank);

@@ -131,7 +131,7 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     return {
       role: 'choices',
       separator: profile.choiceSeparator,
-      reason: `several choices in a cell, parted by “${profile.choiceSeparator}”`,
+      reason: `several choices in a cell, separated by “${profile.choiceSeparator}”`,
     };
   const share = profile.distinctShare;
   const asks = name.endsWith('?');

@@ -50,7 +50,7 @@ export function tellSettings(
   if (reader.found().choices.length > MOST_CHOICES)
     stop(
       'many_choices',
-      `More than ${MOST_CHOICES} different choices: a column of several choices should rather be a category, or left out.`,
+      `More than ${MOST_CHOICES} different choices: a column of several choices should rather be a category, or excluded.`,
     );
   if (reader.codes.length > MOST_CODES)
     stop(

@@ -4,7 +4,8 @@ import { foldForMatching } from './normalise.js';
 
 // Combining Diacritical Marks with their extensions and half marks. Marks of other scripts are part of the letter:
 // vowel signs of Devanagari and Thai, the voicing marks of kana.
-const MARKS = /[\u0300-\u036F\u1AB0-\u1AFF\u1DC0-\u1DFF\u20D0-\u20FF\uFE20-\uFE2F]/g;
+const MARKS =
+  /[\u{0300}-\u{036F}]|[\u{1AB0}-\u{1AFF}]|[\u{1DC0}-\u{1DFF}]|[\u{20D0}-\u{20FF}]|[\u{FE20}-\u{FE2F}]/gu;
 /** Apostrophes are written in either way. */
 const QUOTES = /[‘’]/g;
 const NOT_ASCII = /[^\0-\u007F]/gu;

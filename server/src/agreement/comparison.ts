@@ -176,7 +176,7 @@ async function readDiffering(
 }
 
 /**
- * Settles a disagreement as it was talked over: the code stands in the answer afterwards, or it does not.
+ * Settles a disagreement as it was discussed: the code stands in the answer afterwards, or it does not.
  *
  * @throws Problem reading_under_way, not_found when the two do not differ on that code
  */

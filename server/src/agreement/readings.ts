@@ -8,6 +8,7 @@ import type {
   SecondReading,
 } from '@yellow-thread/contract';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
+import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findReadingAnswers, inChange, isoTime, makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
@@ -102,7 +103,7 @@ export async function drawReading(
     };
     await makeChange(tx, {
       ...maker,
-      summary: `drawing ${drawn.answers.length} answers for a second reading by ${reader.name}`,
+      summary: `drawing ${counted(drawn.answers.length, 'answer')} for a second reading by ${reader.name}`,
       diff: {
         second_reading: { added: [reading], updated: [], removed: [] },
         second_reading_answer: {

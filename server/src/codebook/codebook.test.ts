@@ -259,7 +259,7 @@ describe('in and out', () => {
     expect(text).toContain('=1+1 &lt;b&gt;&amp;&quot;x&quot;&lt;/b&gt;<br>');
     const docx = (await download('docx')).bytes;
     const document = strFromU8(unzipSync(docx)['word/document.xml']!);
-    for (const said of ['Price &amp; &lt;co&gt;', '“fares”', 'Leave out: ', 'Tips'])
+    for (const said of ['Price &amp; &lt;co&gt;', '“fares”', 'Exclude: ', 'Tips'])
       expect(document).toContain(said);
   });
 

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { CodeHits, Hits, LedgerQuery, Mention } from '@yellow-thread/contract';
 import { lineOfPassage, linesOf, type Cut } from '@yellow-thread/core/coding';
-import { blankAsides, hitFinder, type Span } from '@yellow-thread/core/text';
+import { blankAsides, counted, hitFinder, type Span } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   type ChangeDiff,
@@ -118,7 +118,7 @@ export async function codeHits(
     diff.mention = { added, updated: [], removed: [] };
     await makeChange(tx, {
       ...maker,
-      summary: `coding “${name}” ${added.length} times by words`,
+      summary: `coding “${name}” ${counted(added.length, 'time')} by a search for words`,
       diff,
     });
     return added.length;

@@ -1,6 +1,6 @@
 import type { Bundle, CodeList, Code, ListedCode, Theme } from '@yellow-thread/contract';
 import { lookDealer } from '@yellow-thread/core/codebook';
-import { foldForMatching } from '@yellow-thread/core/text';
+import { counted, foldForMatching } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { randomUUID } from 'node:crypto';
 import { codesOf, readBundles, themesOf } from '../codebook/index.js';
@@ -122,7 +122,7 @@ export async function takeCodeList(em: EntityManager, maker: Maker, listed: read
     const added = codes.flatMap(({ from, to }) => (from ? [] : [to]));
     await makeChange(tx, {
       ...maker,
-      summary: `the code list of ${codes.length} codes`,
+      summary: `the code list of ${counted(codes.length, 'code')}`,
       diff: {
         theme: { added: newThemes, updated: [], removed: [] },
         code: {

@@ -43,11 +43,11 @@ const head = [
   'code',
   'definition',
   'include',
-  'leave out',
+  'exclude',
   'bundles',
   'people',
   'mentions',
-  'put away',
+  'archived',
 ];
 
 function asTable({ themes, codes, bundles }: Codebook): CsvValue[][] {
@@ -103,7 +103,7 @@ function entries(
       texts: [
         { label: '', text: code.definition },
         { label: 'Include: ', text: code.include },
-        { label: 'Leave out: ', text: code.exclude },
+        { label: 'Exclude: ', text: code.exclude },
       ].filter(({ text }) => text !== ''),
       examples: examples.get(code.id) ?? [],
     }));

@@ -66,16 +66,16 @@ export function writeQdc({ themes, codes, bundles }: Codebook): string {
 }
 
 const describe = ({ definition, include, exclude }: ListedTexts) =>
-  [definition, include && `Include: ${include}`, exclude && `Leave out: ${exclude}`]
+  [definition, include && `Include: ${include}`, exclude && `Exclude: ${exclude}`]
     .filter((part) => part !== '')
     .join('\n\n');
 
 type ListedTexts = Pick<ListedCode, 'definition' | 'include' | 'exclude'>;
 
-/** Parts of a description that this program wrote; all of any other is the definition. */
+/** Parts of a description that this program wrote, in the words of today or of older versions; all of any other is the definition. */
 function undescribe(description: string): ListedTexts {
   const [, definition, include = '', exclude = ''] =
-    /^([\s\S]*?)(?:(?:^|\n\n)Include: ([\s\S]*?))?(?:(?:^|\n\n)Leave out: ([\s\S]*))?$/u.exec(
+    /^([\s\S]*?)(?:(?:^|\n\n)Include: ([\s\S]*?))?(?:(?:^|\n\n)(?:Exclude|Leave out): ([\s\S]*))?$/u.exec(
       description.trim(),
     )!;
   return { definition: definition!.trim(), include: include.trim(), exclude: exclude.trim() };

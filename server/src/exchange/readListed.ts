@@ -54,7 +54,7 @@ export async function readListed(fileName: string, content: Uint8Array): Promise
   }
   if (codes.size === 0)
     throw problems.unreadableSheet(
-      `“${fileName}” holds no codes: a code list has a column “code” (and may have “theme”, “definition”, “include”, “leave out”).`,
+      `“${fileName}” holds no codes: a code list has a column “code” (and may have “theme”, “definition”, “include”, “exclude”).`,
     );
   return { codes: [...codes.values()], left };
 }

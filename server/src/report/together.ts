@@ -128,7 +128,7 @@ async function togetherInLines(
       for (const l of linesOfPassage(own, passage)) mentionedIn[c]!.push(lines + l);
     }
     lines += own.length;
-    for (const _ of own) weights.push(weight);
+    weights.push(...own.map(() => weight));
   }
   const all = fullBitset(lines);
   const setOf = (members: readonly number[]): Bitset => {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Decide, Decision, Mention, SettleLine, Suggestion } from '@yellow-thread/contract';
+import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   type ChangeDiff,
@@ -95,7 +96,7 @@ export async function decideSuggestion(
     const decision = {
       accepted: `accepting “${name}”`,
       refused: `refusing “${name}”`,
-      open: `taking back a decision on “${name}”`,
+      open: `undoing a decision on “${name}”`,
     }[state];
     const summary = [anew && decision, beside?.mention && `coding “${beside.name}”`]
       .filter(Boolean)
@@ -153,7 +154,7 @@ export async function settleLine(
     const verb = side === 'above' ? 'accepting' : 'refusing';
     await makeChange(tx, {
       ...maker,
-      summary: `${verb} ${open.length} suggestions of “${name}”`,
+      summary: `${verb} ${counted(open.length, 'suggestion')} of “${name}”`,
       diff: decide(
         open.map((one) => ({ ...one, decidedAt: asIso(one.decidedAt) })),
         state,

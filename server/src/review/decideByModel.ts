@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import type { DecideByModel, ModelDecision } from '@yellow-thread/contract';
 import { isReliable, modelVerdict } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
+import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { CodeEntity, codesInUse, makeChange, row, rows } from '../database/index.js';
 import { runInForce } from '../learning/index.js';
@@ -63,7 +64,7 @@ export async function decideByModel(
     };
     await makeChange(tx, {
       ...maker,
-      summary: `leaving ${open.length} answers to the models`,
+      summary: `leaving ${counted(open.length, 'answer')} to the models`,
       diff: {
         model_decision: {
           added: standing ? [] : [decision],

@@ -11,6 +11,7 @@ import type {
 } from '@yellow-thread/contract';
 import { isWorseThanExpected, shareApplying } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
+import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { readAnswers } from '../coding/index.js';
 import {
@@ -235,7 +236,7 @@ export async function reopenBulk(
     diff.mention = { added: [], updated: [], removed: given };
     await makeChange(tx, {
       ...maker,
-      summary: `opening ${decided.length} bulk decisions on “${name}” again`,
+      summary: `opening ${counted(decided.length, 'bulk decision')} on “${name}” again`,
       diff,
     });
     return decided.length;

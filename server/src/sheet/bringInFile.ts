@@ -22,7 +22,7 @@ export async function bringInFile(
     write,
     report: () => {},
   });
-  const readOnly = line(() => Promise.reject(new Error('Only text can be brought in like this.')));
+  const readOnly = line(() => Promise.reject(new Error('Only text can be imported like this.')));
   const read = await readSheetWork({ fileName, size, choices: {} }, readOnly);
   const { settings } = await proposeSettings(em, studyId, read);
   const shape: SheetRows = {

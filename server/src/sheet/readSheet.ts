@@ -83,7 +83,7 @@ async function readThrough(
       );
     if (head.columns.length > MOST_COLUMNS)
       throw problems.unreadableSheet(
-        `“${fileName}” has more than ${MOST_COLUMNS.toLocaleString('en')} columns: leave out what is not needed.`,
+        `“${fileName}” has more than ${MOST_COLUMNS.toLocaleString('en')} columns: exclude what is not needed.`,
       );
     profiler = profileColumns(head.columns.map((column) => column.name));
     for (const cells of first.slice(head.row + head.rows - 1)) take(cells);

@@ -183,7 +183,7 @@ export function CodeTable({
         two hardly differ: look at AC1 and the counts too. “Agree well” is an alpha from .80,
         “tentative” from .667; under five uses nothing is said.
         {unused > 0 &&
-          ` ${counted(unused, by)} that neither gave ${unused === 1 ? 'is' : 'are'} left out.`}
+          ` ${counted(unused, by)} that neither gave ${unused === 1 ? 'is' : 'are'} not listed.`}
       </p>
     </section>
   );

@@ -15,7 +15,7 @@ const decisions = [
   { applies: false, name: 'does not' },
 ] as const;
 
-/** The answers that the two coded differently, to be talked over: what is decided stands in the coding. */
+/** The answers that the two coded differently, to be discussed: what is decided stands in the coding. */
 export function Differing({
   reading,
   answers,
@@ -45,7 +45,7 @@ export function Differing({
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 id="differing">Where they differ</h2>
         <span className="figures text-soft" role="status">
-          {asCount(decided)} of {asCount(all.length)} talked over
+          {asCount(decided)} of {asCount(all.length)} discussed
         </span>
         {only !== null && (
           <Button look="bare" className="ml-auto" onClick={onAll}>

@@ -68,7 +68,7 @@ export function DrawReading({ readings }: { readings: ListedReading[] }) {
             Nobody else works in this study. Your own second reading, best some days after the
             first, shows how steady you are; for how far two people agree,{' '}
             <Link to={`/studies/${study.id}/team`} className="underline">
-              let somebody in
+              invite somebody
             </Link>
             .
           </p>

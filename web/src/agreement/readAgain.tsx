@@ -86,7 +86,7 @@ function Answers({
           {read > 0 && (
             <Button
               look="bare"
-              title="Leaves out of the comparison what is not coded yet"
+              title="Excludes from the comparison what is not coded yet"
               onClick={() => end.mutate(reading)}
             >
               End here and compare

@@ -69,7 +69,7 @@ export function CodeDeeds({
             )
           }
         >
-          {code.archived ? 'Take out again' : 'Put away'}
+          {code.archived ? 'Bring back' : 'Archive'}
         </Button>
         <Button look="grave" onClick={() => setDeed({ do: 'remove' })}>
           Remove …
@@ -92,7 +92,7 @@ export function CodeDeeds({
             {deed.do === 'merge' ? `Merge into “${deed.into.name}”` : `Remove “${code.name}”`}
           </Button>
           <Button look="bare" onClick={() => setDeed(null)}>
-            Leave it
+            Cancel
           </Button>
         </Impact>
       )}

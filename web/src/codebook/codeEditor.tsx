@@ -21,7 +21,7 @@ type Prose = 'definition' | 'include' | 'exclude';
 const prose: { field: Prose; label: string }[] = [
   { field: 'definition', label: 'Definition: what belongs here' },
   { field: 'include', label: 'Include' },
-  { field: 'exclude', label: 'Leave out' },
+  { field: 'exclude', label: 'Exclude' },
 ];
 
 /** One code: its text, where it belongs, its examples, and what can be done with it. */
@@ -51,7 +51,7 @@ export function CodeEditor({
         <StitchMark look={code.look} width={36} />
         <span className="figures text-soft">
           {counted(code.people, 'person', 'people')}, {counted(code.mentions, 'mention')} in all
-          questions{code.archived && ' · put away'}
+          questions{code.archived && ' · archived'}
         </span>
       </div>
       <EditedText

@@ -136,8 +136,8 @@ export function CodebookPage() {
         )}
         {wanted !== '' && rows(loose, null)}
         {away.length > 0 && (
-          <section className="mt-3" aria-label="Put away">
-            <h2 className="border-b border-rule pb-1 text-soft">Put away</h2>
+          <section className="mt-3" aria-label="Archived">
+            <h2 className="border-b border-rule pb-1 text-soft">Archived</h2>
             {rows(away, null)}
           </section>
         )}

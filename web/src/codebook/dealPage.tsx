@@ -54,7 +54,7 @@ export function BoilDownPage() {
   return (
     <Deal
       key={id}
-      title={`Boil “${theme.name}” down`}
+      title={`Sort “${theme.name}” into new codes`}
       hint="Gather what says the same into piles and name each: a pile becomes a code of that name. Slips on no pile keep their codes."
       codes={codebook.codes.filter((code) => code.themeId === id).map((code) => code.id)}
       themeId={id}

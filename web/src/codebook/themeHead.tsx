@@ -71,7 +71,7 @@ export function ThemeHead({
             align="end"
             className="z-30 w-72 rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
           >
-            <p className="px-3 pb-1 pt-1.5 text-[13px] text-soft">Ink of all its codes</p>
+            <p className="px-3 pb-1 pt-1.5 text-[13px] text-soft">Colour of its codes</p>
             <div className="flex flex-wrap gap-1 px-3 pb-1">
               {INKS.map((ink) => (
                 <DropdownMenu.Item
@@ -115,7 +115,7 @@ export function ThemeHead({
             {theme.mentions > 0 && (
               <DropdownMenu.Item asChild className={itemLook}>
                 <Link to={`/studies/${study}/codebook/boil-down/${theme.id}`}>
-                  Boil its {theme.mentions} mentions down …
+                  Sort its {counted(theme.mentions, 'mention')} into new codes …
                 </Link>
               </DropdownMenu.Item>
             )}

@@ -24,7 +24,7 @@ import { useDeeds, type CodeFieldProps } from './useDeeds.js';
 import { WHOLE, type Place } from './useLedgerPosition.js';
 
 /** The field at the foot of the active answer: typing finds codes, Enter applies, moves on or settles. */
-export function CodeField(props: CodeFieldProps & { typedAhead: RefObject<string> }) {
+export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<string> }) {
   const { answer, lines, place, codebook } = props;
   const { study, question } = usePlace();
   const input = useRef<HTMLInputElement>(null);
@@ -60,11 +60,11 @@ export function CodeField(props: CodeFieldProps & { typedAhead: RefObject<string
       return;
     input.current?.focus({ preventScroll: true });
   }, [place, noting]);
-  const { typedAhead } = props;
+  const { typedAheadRef } = props;
   const { type } = search;
   useEffect(() => {
-    if (typedAhead.current !== '') type(typedAhead.current);
-    typedAhead.current = '';
+    if (typedAheadRef.current !== '') type(typedAheadRef.current);
+    typedAheadRef.current = '';
     // once, when the field is there
   }, []); // eslint-disable-line react-hooks/exhaustive-deps
   const deeds = useDeeds(props);

@@ -1,5 +1,5 @@
 import { useDeferredValue, useEffect } from 'react';
-import { Link, useLocation, useSearchParams } from 'react-router';
+import { Link, useLocation, useSearchParams, type Location } from 'react-router';
 import { useToReadAgain } from '../data/agreement.js';
 import { useSeenCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
@@ -31,8 +31,8 @@ export function CodeStop() {
   useKeyHelp(isReading ? readingKeys : ledgerKeys);
   const toReadAgain = useToReadAgain(study.id, question.id);
   const { data } = ledger;
-  const { state, key } = useLocation();
-  const opensSample = (state as { opens?: string } | null)?.opens === 'sample';
+  const { state, key } = useLocation() as Location<{ opens?: string } | null>;
+  const opensSample = state?.opens === 'sample';
   const openSample = () =>
     openDrawer({
       title: 'A sample to code by hand',

@@ -18,10 +18,10 @@ export function FieldMenu({
   const items: [string, string, () => void][] = [
     ['Mark it, to come back to it', 'Alt M', deeds.mark],
     ['Write a note', 'Alt N', onNote],
-    ['Unsure, or no longer', 'Alt U', deeds.unsure],
+    ['Mark or unmark as unsure', 'Alt U', deeds.unsure],
     ['Another code instead of the last', 'Alt X', deeds.exchange],
     ['Last code to the marked words', 'Alt P', deeds.moveToPassage],
-    ['Last code’s example, or no longer', 'Alt E', deeds.typical],
+    ['Last code: typical example on or off', 'Alt E', deeds.typical],
     ['Accept the likeliest suggestion', 'Alt A', () => deeds.decide(true)],
     ['Refuse the likeliest suggestion', 'Alt O', () => deeds.decide(false)],
     ['Code it as the answer before', 'Alt B', deeds.asBefore],

@@ -158,7 +158,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
       {codeParts.flatMap(([part, said]) =>
         filter[part].map((id) => (
           <Chip key={part + id} onRemove={() => without(part, id)}>
-            {said} {codebook.byId.get(id)?.name ?? 'a code that is gone'}
+            {said} {codebook.byId.get(id)?.name ?? 'a deleted code'}
           </Chip>
         )),
       )}
@@ -176,7 +176,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           key={id}
           onRemove={() => onFilter({ among: filter.among.filter((one) => one !== id) })}
         >
-          in {groups.find((group) => group.id === id)?.name ?? 'a group that is gone'}
+          in {groups.find((group) => group.id === id)?.name ?? 'a deleted group'}
         </Chip>
       ))}
       {filter.like !== undefined && (
@@ -185,7 +185,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
       {filter.about !== undefined && (
         <Chip onRemove={() => onFilter({ about: undefined })}>
           likely about{' '}
-          {codebook.themes.find(({ id }) => id === filter.about)?.name ?? 'a theme that is gone'}
+          {codebook.themes.find(({ id }) => id === filter.about)?.name ?? 'a deleted theme'}
         </Chip>
       )}
       <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">

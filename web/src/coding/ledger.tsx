@@ -76,7 +76,7 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
   );
   const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
   const position = useLedgerPosition(place, goTo, ids.length, answerAt, study.asides);
-  const typedAhead = useStrayKeys(scroller, position, answerAt(place.answer) !== undefined);
+  const typedAheadRef = useStrayKeys(scroller, position, answerAt(place.answer) !== undefined);
   useKeepInView(rows, place.answer, room);
   const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
   return (
@@ -118,7 +118,7 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
                   onToggle={toggle}
                   words={filter.words}
                   match={filter.match}
-                  typedAhead={typedAhead}
+                  typedAheadRef={typedAheadRef}
                   onChange={change}
                 />
               ) : (

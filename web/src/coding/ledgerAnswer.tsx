@@ -50,7 +50,7 @@ export interface LedgerAnswerProps {
   words: string;
   match: WordMatch;
   /** What was typed before the field was there. */
-  typedAhead: RefObject<string>;
+  typedAheadRef: RefObject<string>;
   onChange: (change: CodingChange) => void;
 }
 
@@ -240,7 +240,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           before={props.before}
           codebook={codebook}
           reading={reading}
-          typedAhead={props.typedAhead}
+          typedAheadRef={props.typedAheadRef}
           onChange={onChange}
         />
       )}

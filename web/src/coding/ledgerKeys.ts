@@ -24,7 +24,7 @@ export const ledgerKeys: readonly KeyHelp[] = [
   { keys: 'Alt A', does: 'accept the likeliest suggestion of the answer' },
   { keys: 'Alt O', does: 'refuse the likeliest suggestion of the answer' },
   { keys: 'Alt B', does: 'code it as the answer before, where that is nearly the same' },
-  { keys: 'Alt U', does: 'unsure, or no longer' },
+  { keys: 'Alt U', does: 'mark or unmark as unsure' },
   { keys: 'Alt M', does: 'mark the line or passage, to come back to it' },
   { keys: 'Alt N', does: 'write a note on the line or passage' },
   { keys: 'Alt S', does: 'part the line before the marked words' },

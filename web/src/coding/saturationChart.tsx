@@ -5,7 +5,7 @@ import {
   SATURATION_RUN as RUN,
   SATURATION_UNIT as UNIT,
 } from '@yellow-thread/core/codebook';
-import { counted } from '../parts/numbers.js';
+import { asCount, asPercent, counted } from '../parts/numbers.js';
 
 /** New codes per further ten answers, and in a sentence whether to go on opening codes. */
 export function SaturationChart({ saturation }: { saturation: Saturation }) {
@@ -68,12 +68,12 @@ function verdict({ last, codes, richness, newCodes }: Saturation): string {
   const atLeast = Math.round(richness.estimate);
   const unseen =
     atLeast > codes
-      ? ` By how many codes were given only once, some ${atLeast - codes} more may turn up.`
+      ? ` By how many codes were given only once, about ${asCount(atLeast - codes)} more may turn up.`
       : '';
   if (!last)
     return `${counted(codes, 'code')} so far. After ${UNIT * (BASE + RUN - newCodes.length)} more answers it can be said whether new ones have become rare.`;
-  const share = `${Math.round(100 * last.ratio)} % of what the first ${UNIT * BASE} brought`;
+  const share = `${asPercent(last.ratio, 1)} of what the first ${UNIT * BASE} brought`;
   return last.ratio <= RARE_NEW_CODES
-    ? `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): it is time to organise the codes rather than to open more.${unseen}`
-    : `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): go on opening codes.${unseen}`;
+    ? `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): new codes have become rare, it is time to organise them.${unseen}`
+    : `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): new codes are still appearing, keep adding them.${unseen}`;
 }

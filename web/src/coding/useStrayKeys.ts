@@ -14,7 +14,7 @@ export function useStrayKeys(
   { moveLine, moveAnswer }: LedgerPosition,
   isFetched: boolean,
 ): RefObject<string> {
-  const typedAhead = useRef('');
+  const typedAheadRef = useRef('');
   useLayoutEffect(() => {
     const moves: Record<string, () => void> = {
       ArrowDown: () => moveLine(1),
@@ -43,14 +43,14 @@ export function useStrayKeys(
         return;
       }
       if (moves[key]) {
-        typedAhead.current = '';
+        typedAheadRef.current = '';
         moves[key]();
-      } else if (!isFetched && key.length === 1 && !event.altKey) typedAhead.current += key;
+      } else if (!isFetched && key.length === 1 && !event.altKey) typedAheadRef.current += key;
       else return;
       event.preventDefault();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [feed, moveLine, moveAnswer, isFetched]);
-  return typedAhead;
+  return typedAheadRef;
 }

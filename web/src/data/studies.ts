@@ -65,7 +65,7 @@ export function useHistory(study: number) {
     mutationFn: (way: 'undo' | 'redo') =>
       call(`/api/studies/${study}/${way}`, { method: 'POST', reply: undoneSchema }),
     onSuccess: ({ summary }, way) => {
-      toast(`${way === 'undo' ? 'Undid' : 'Did again'}: ${summary}`);
+      toast(`${way === 'undo' ? 'Undid' : 'Redid'}: ${summary}`);
       // what is done next does not wait for it
       void refresh(({ queryKey }) => queryKey[0] !== 'session');
     },

@@ -138,7 +138,7 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
           Undo
         </Command.Item>
         <Command.Item className={item} onSelect={pick(redo)}>
-          Do again
+          Redo
         </Command.Item>
         <Command.Item className={item} onSelect={pick(showKeys)}>
           Keys of this screen

@@ -134,11 +134,11 @@ function OnMentions({ study, condition, onChange }: Props<Of<'mentions'>>) {
   const chips = [
     ...themeIds.map((id) => {
       const theme = codebook.themes.find((one) => one.id === id);
-      return { id, name: theme?.name ?? 'a theme that is gone', look: theme?.look };
+      return { id, name: theme?.name ?? 'a deleted theme', look: theme?.look };
     }),
     ...codeIds.map((id) => {
       const code = codebook.byId.get(id);
-      return { id, name: code?.name ?? 'a code that is gone', look: code?.look };
+      return { id, name: code?.name ?? 'a deleted code', look: code?.look };
     }),
   ];
   const without = (id: string) =>

@@ -1,5 +1,5 @@
 import type { GroupFields, Rule, StudyDetail } from '@yellow-thread/contract';
-import { ruleSentence } from '@yellow-thread/core/groups';
+import { ruleSubject } from '@yellow-thread/core/groups';
 import { useDeferredValue, useId, useState } from 'react';
 import { useGroupSize, usePutGroup, useRuleNames } from '../data/groups.js';
 import { Button } from '../parts/button.js';
@@ -52,7 +52,7 @@ export function GroupEditor({
         />
         <Field
           label="What it is for"
-          placeholder="may be left out"
+          placeholder="optional"
           value={description}
           maxLength={4000}
           onChange={(event) => setDescription(event.target.value)}
@@ -68,7 +68,7 @@ export function GroupEditor({
         <Button type="submit" look="main" disabled={!ready || put.isPending}>
           Save the group
         </Button>
-        <Button onClick={onClose}>Leave it as it was</Button>
+        <Button onClick={onClose}>Cancel</Button>
         {!ready && (
           <span className="self-center text-soft">
             {name.trim() === '' ? 'It needs a name.' : 'Some condition says nothing yet.'}
@@ -96,7 +96,7 @@ function Sentence({ study, rule }: { study: StudyDetail; rule: Rule }) {
   const names = useRuleNames(study.id);
   return (
     <p aria-live="polite" className="mt-4 border-t border-rule pt-3 text-soft">
-      {names ? `Respondents ${ruleSentence(rule, names)}.` : '…'}
+      {names ? `${ruleSubject(rule, names)}.` : '…'}
     </p>
   );
 }

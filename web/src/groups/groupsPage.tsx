@@ -1,5 +1,5 @@
 import type { CountedGroup, GroupFields, StudyDetail } from '@yellow-thread/contract';
-import { ruleSentence } from '@yellow-thread/core/groups';
+import { ruleSubject } from '@yellow-thread/core/groups';
 import { Plus } from 'lucide-react';
 import { useSearchParams } from 'react-router';
 import { restrictTo, useGroups, useRemoveGroup, useRuleNames } from '../data/groups.js';
@@ -111,9 +111,7 @@ function GroupRow({
     <li className="grid grid-cols-[minmax(0,1fr)_150px_auto] items-baseline gap-x-6 border-b border-rule py-3">
       <div className="min-w-0">
         <h2 className={isWithin ? 'inline border-b-2 border-thread' : ''}>{group.name}</h2>
-        <p className="text-soft">
-          {names ? `Respondents ${ruleSentence(group.rule, names)}.` : '…'}
-        </p>
+        <p className="text-soft">{names ? `${ruleSubject(group.rule, names)}.` : '…'}</p>
         {group.description && <p className="mt-0.5">{group.description}</p>}
         {remove.error && <ProblemNote error={remove.error} />}
       </div>

@@ -2,6 +2,7 @@ import { isValidElement, useEffect, type ReactNode } from 'react';
 import Markdown, { type Components } from 'react-markdown';
 import { Link, NavLink, useLocation, useParams } from 'react-router';
 import { EmptyState } from '../parts/notices.js';
+import { anchorOf } from './anchors.js';
 import { GUIDE } from './helpPath.js';
 
 const pages = import.meta.glob<string>('../../../docs/guide/*.md', {
@@ -14,14 +15,6 @@ const pictures = import.meta.glob<string>('../../../docs/screenshots/*.png', {
   import: 'default',
   eager: true,
 });
-
-/** A heading's words as they stand in an address, as code hosts write them. */
-const anchorOf = (words: string): string =>
-  words
-    .toLowerCase()
-    .replaceAll(/[^\p{L}\p{N}\s-]/gu, '')
-    .trim()
-    .replaceAll(/\s+/gu, '-');
 
 function wordsIn(node: ReactNode): string {
   if (typeof node === 'string') return node;

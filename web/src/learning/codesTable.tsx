@@ -55,7 +55,7 @@ const heads: { key: SortKey; label: string; title: string; number?: boolean; wid
   {
     key: 'gain',
     label: '50 more answers',
-    title: 'What 50 more settled answers would likely add to the average precision',
+    title: 'What coding 50 more answers would add to the average precision',
   },
 ];
 
@@ -270,7 +270,7 @@ function Confused({ run, codebook }: { run: TrainingRun; codebook: DrawnCodebook
   if (pairs.length === 0) return null;
   return (
     <section className="mt-6" aria-labelledby="confused">
-      <h2 id="confused">Taken for each other</h2>
+      <h2 id="confused">Often confused</h2>
       <p className="text-soft">
         Where a person gave the first code, the model saw only the second. A sharper definition of
         what belongs to which, or one code in place of two, would help.

@@ -105,7 +105,7 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
   );
 }
 
-/** Says what fifty more settled answers would likely bring, or that they would bring nothing to speak of. */
+/** Says how much fifty more settled answers would help. */
 function whatMoreBrings({ run }: Training): string {
   const gains = (run?.codes ?? []).flatMap((code) =>
     code.state === 'too_few' || !code.gain ? [] : [code.gain],
@@ -114,6 +114,8 @@ function whatMoreBrings({ run }: Training): string {
   const mean = gains.reduce((sum, gain) => sum + gain.value, 0) / gains.length;
   const helped = gains.filter((gain) => gain.value >= littleGain).length;
   if (helped === 0)
-    return 'More coding will hardly make these models better: 50 more answers would add less than .01 of average precision to every code.';
-  return `50 more answers would likely add ${asShare(mean)} of average precision on average, and something worth the work to ${helped} of ${gains.length} codes.`;
+    return `Coding 50 more answers would help little: less than ${asShare(littleGain)} of average precision for every code.`;
+  return mean < littleGain
+    ? `Coding 50 more answers would help ${helped} of ${gains.length} codes, and the others little.`
+    : `Coding 50 more answers would help ${helped} of ${gains.length} codes: average precision would rise by about ${asShare(mean)}.`;
 }

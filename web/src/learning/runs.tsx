@@ -50,14 +50,14 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
                 <td className="figures py-1.5 pr-6 text-right">{run.seconds.toFixed(1)}</td>
                 <td className="py-1.5">
                   {run.inForce ? (
-                    'in force'
+                    'in use'
                   ) : run.isKept ? (
                     <Button
                       className="py-0.5"
                       disabled={reinstate.isPending}
                       onClick={() => reinstate.mutate(run.id)}
                     >
-                      Put in force again
+                      Use again
                     </Button>
                   ) : (
                     <span className="text-soft">its suggestions are no longer kept</span>
@@ -70,8 +70,8 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
       </Wide>
       {reinstate.error && <ProblemNote error={reinstate.error} />}
       <p className="mt-3 max-w-3xl text-[13px] text-soft">
-        Putting a run in force again brings its suggestions in place of the open ones. What was
-        accepted or refused stays as it is.
+        Using a run again puts its suggestions in place of the open ones. What was accepted or
+        refused stays as it is.
       </p>
     </>
   );

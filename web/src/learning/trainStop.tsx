@@ -127,7 +127,7 @@ function TrainHead({
           </label>
         )}
       </div>
-      <div className="ml-auto flex flex-wrap items-center gap-3">
+      <div className="ml-auto flex min-w-0 flex-wrap items-center gap-3">
         {underWay ? (
           <>
             <span className="flex w-48">

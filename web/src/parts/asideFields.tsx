@@ -36,7 +36,7 @@ export function AsideFields({
       </fieldset>
       <Field
         label="On lines that begin with"
-        hint="Several parted by commas, like INT:, Probe:"
+        hint="Separated by commas, like INT:, Probe:"
         className="w-72"
         defaultValue={asides.leading.join(', ')}
         onBlur={(event) => {

@@ -34,7 +34,7 @@ export function SignIn({ demoOffered }: { demoOffered: boolean }) {
           required
           value={password}
           onChange={(event) => setPassword(event.target.value)}
-          hint="A one-time password comes from whoever let you in; the owner’s was printed in the terminal at the first start."
+          hint="A one-time password comes from whoever invited you; the owner’s was printed in the terminal at the first start."
         />
         {problem && <ProblemNote error={problem} />}
         <div className="flex flex-wrap gap-3">

@@ -1,4 +1,3 @@
-import type { Report, StudyDetail } from '@yellow-thread/contract';
 import { basesOf, ruleNames } from '@yellow-thread/core/report';
 import { SlidersHorizontal } from 'lucide-react';
 import { useState } from 'react';
@@ -6,7 +5,7 @@ import { useGroups } from '../data/groups.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { MoreChoices, type TableChoicesProps } from './moreChoices.js';
-import { acrossable, type ChangeTable, type TableChoice } from './tableChoice.js';
+import { acrossable } from './tableChoice.js';
 import { baseNames, unusualChoices } from './texts.js';
 import { Tick } from './tick.js';
 
@@ -43,7 +42,7 @@ export function TableChoices(props: TableChoicesProps) {
         <option value="none">nothing: the total</option>
         <option value="question">the questions</option>
         {groups.length > 0 && <option value="groups">groups</option>}
-        <option value="wave">the waves brought in</option>
+        <option value="wave">imported waves</option>
         <option value="coder">coders</option>
         {study.respondents <= 30 && <option value="respondent">single respondents</option>}
         <optgroup label="Background">

@@ -138,14 +138,29 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
   );
 }
 
+/** Where the counted mentions come from: only what there is. */
 function OriginSentence({ origins }: Pick<Report, 'origins'>) {
+  const parts = (
+    [
+      [origins.hand, 'coded by hand'],
+      [origins.accepted, 'suggested, read and accepted'],
+      [origins.bulk, 'accepted in bulk'],
+      [origins.import, 'imported with the sheet'],
+      [origins.words, 'coded by a search for words'],
+    ] as const
+  ).filter(([count]) => count > 0);
+  const all = parts.reduce((sum, [count]) => sum + count, 0);
+  const [only] = parts;
+  const said = parts.map(
+    ([count, how]) => `${asCount(count)} ${count === 1 ? 'was' : 'were'} ${how}`,
+  );
   return (
     <>
-      People count once in a code and once in a theme. Of the mentions counted,{' '}
-      {asCount(origins.hand)} were coded by hand, {asCount(origins.accepted)} are suggestions read
-      and accepted, and {asCount(origins.bulk)} were accepted in bulk
-      {origins.import > 0 && `; ${asCount(origins.import)} were imported with a sheet`}
-      {origins.words > 0 && `; ${asCount(origins.words)} were coded by a search for words`}.{' '}
+      People count once in a code and once in a theme.{' '}
+      {only &&
+        (parts.length === 1
+          ? `The ${counted(all, 'mention')} ${all === 1 ? 'was' : 'were'} ${only[1]}. `
+          : `Of the ${counted(all, 'mention')}, ${asList(said)}. `)}
       {origins.notCounted > 0 &&
         `${counted(origins.notCounted, 'mention')} on other answers ${origins.notCounted === 1 ? 'is' : 'are'} not counted. `}
     </>

@@ -40,7 +40,7 @@ export const choiceHelp = {
   rows: 'Themes count a person once, however many of their codes they mention.',
   order: 'Frequency goes by the first column.',
   chosen: 'Shows these codes alone.',
-  empty: 'Leaves out what nobody mentions.',
+  empty: 'Hides what nobody mentions.',
   questions: 'Any question: out of everybody who answered at least one.',
   groups: 'Which of the saved groups stand across.',
   difference: 'One column minus another, in percentage points with an interval.',

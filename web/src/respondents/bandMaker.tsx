@@ -31,8 +31,8 @@ export function BandMaker({ study, variable }: { study: number; variable: Variab
         placeholder={isDate ? '2026-04-01, 2026-07-01' : '0, 7, 9'}
         hint={
           isDate
-            ? 'Days parted by commas, written year first; everything before the first is a band too.'
-            : 'Numbers parted by commas: 0, 7, 9 makes 0–6, 7–8 and 9 and over.'
+            ? 'Days separated by commas, written year first; everything before the first is a band too.'
+            : 'Numbers separated by commas: 0, 7, 9 makes 0–6, 7–8 and 9 and over.'
         }
         value={limits}
         onChange={(event) => setLimits(event.target.value)}

@@ -43,7 +43,7 @@ export function RespondentsPage() {
       <EmptyState title="Nobody is here yet">
         <p>Respondents come in with a sheet, each with an id and what is known of them.</p>
         <Link to={`/studies/${study.id}/import`} className="underline">
-          Bring in a sheet
+          Import a sheet
         </Link>
       </EmptyState>
     );

@@ -37,7 +37,7 @@ function ByHand({
   const words: [string, string][] = [
     ['What it is', code.definition],
     ['Include', code.include],
-    ['Leave out', code.exclude],
+    ['Exclude', code.exclude],
   ];
   return (
     <div className="flex flex-col gap-4">

@@ -66,7 +66,9 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
             />
           ))}
         </svg>
-        <figcaption className="-mt-4 text-[11px] text-soft">found against said</figcaption>
+        <figcaption className="-mt-4 text-[11px] text-soft">
+          how often each probability was right
+        </figcaption>
       </figure>
     </div>
   );

@@ -43,7 +43,7 @@ export function ModelDecision({
           See the estimates
         </Link>
         <Button look="bare" disabled={withdraw.isPending} onClick={() => withdraw.mutate()}>
-          Take them back from the models
+          Open them again
         </Button>
       </p>
       {withdraw.error && <ProblemNote error={withdraw.error} />}

@@ -14,7 +14,7 @@ const keyHelp: readonly KeyHelp[] = [
   { keys: 'Shift ← →', does: 'mark words, on which it is then accepted' },
   { keys: 'I', does: 'another code instead' },
   { keys: 'W', does: 'another code as well' },
-  { keys: 'U', does: 'unsure, or no longer' },
+  { keys: 'U', does: 'mark or unmark as unsure' },
   { keys: 'H', does: 'what was coded by hand, to compare' },
   { keys: 'Shift ↑ ↓', does: 'move the line by one suggestion' },
   { keys: 'L', does: 'go to the line' },

@@ -59,7 +59,7 @@ export function Ways({ ways, left, study, question }: WaysProps) {
                 aria-expanded={leaving}
                 onClick={() => setLeaving(!leaving)}
               >
-                Leave it to the models …
+                Leave the rest to the models …
               </Button>
             ) : way.isOpen ? (
               <Link

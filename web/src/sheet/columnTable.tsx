@@ -194,9 +194,9 @@ function ColumnDetails({
   const small = 'mt-1 w-full text-[13px]';
   const parts = (
     <>
-      <option value=";">parted by ;</option>
-      <option value=",">parted by ,</option>
-      <option value="|">parted by |</option>
+      <option value=";">separated by ;</option>
+      <option value=",">separated by ,</option>
+      <option value="|">separated by |</option>
     </>
   );
   if (role === 'question') {

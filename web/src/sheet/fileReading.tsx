@@ -76,7 +76,7 @@ export function FileReading({
       {file.format !== 'json_lines' && (
         <>
           <label className="inline-flex items-center gap-2">
-            <span className="text-soft">head in row</span>
+            <span className="text-soft">header in row</span>
             <input
               key={file.headRow}
               type="number"

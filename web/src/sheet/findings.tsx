@@ -106,7 +106,7 @@ function Decision({ finding: { code, about }, settings, change }: { finding: Fin
           })
         }
       >
-        Leave it out
+        Exclude it
       </Button>
     );
   return null;

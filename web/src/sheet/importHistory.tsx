@@ -133,7 +133,7 @@ function Restore({
   const isKept = new Date(undone.until) > new Date();
   return (
     <span className="flex shrink-0 items-baseline gap-3 text-soft">
-      taken back by {undone.by}, {asDate(undone.at)}
+      undone by {undone.by}, {asDate(undone.at)}
       {isKept && (
         <Button
           look="bare"
@@ -172,7 +172,7 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
     <AlertDialog.Root open={open} onOpenChange={setOpen}>
       <AlertDialog.Trigger asChild>
         <Button look="bare" disabled={underWay} aria-label={`Take ${one.fileName} back`}>
-          {underWay ? 'Taking back …' : 'Take back'}
+          {underWay ? 'Undoing …' : 'Undo import'}
         </Button>
       </AlertDialog.Trigger>
       {(undo.error || job?.problem) && <ProblemNote error={undo.error ?? job?.problem} />}
@@ -180,7 +180,7 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
         <AlertDialog.Overlay className="fixed inset-0 z-30 bg-[#23211c33]" />
         <AlertDialog.Content className="fixed left-1/2 top-1/4 z-30 flex w-[520px] max-w-[90vw] -translate-x-1/2 flex-col gap-4 rounded border border-rule bg-card px-6 py-5">
           <AlertDialog.Title className="text-[17px] font-semibold">
-            Take back {one.fileName}?
+            Undo the import of {one.fileName}?
           </AlertDialog.Title>
           <AlertDialog.Description asChild>
             <div>
@@ -211,7 +211,7 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
           <span className="flex gap-3">
             <AlertDialog.Action asChild>
               <Button look="grave" disabled={!takes.data} onClick={() => undo.mutate()}>
-                Take it back
+                Undo the import
               </Button>
             </AlertDialog.Action>
             <AlertDialog.Cancel asChild>

@@ -52,7 +52,7 @@ function DropFile({ study }: { study: StudyDetail }) {
     });
   };
   return (
-    <section aria-label="Bring in a sheet" className="flex flex-col gap-3">
+    <section aria-label="Import a sheet" className="flex flex-col gap-3">
       <div
         className={`flex flex-col items-center gap-2 rounded border-2 border-dashed bg-card px-8 py-10 text-center ${over ? 'border-thread' : 'border-soft'}`}
         onDragOver={(event) => {
@@ -67,7 +67,7 @@ function DropFile({ study }: { study: StudyDetail }) {
         }}
       >
         <span className="text-[17px] font-semibold">
-          {study.allRespondents === 0 ? 'Bring in a sheet' : 'Bring in another sheet'}
+          {study.allRespondents === 0 ? 'Import a sheet' : 'Import another sheet'}
         </span>
         <span className="max-w-prose text-soft">
           {study.allRespondents === 0
@@ -109,7 +109,7 @@ function PendingSheets({ study }: { study: StudyDetail }) {
   if (!data || data.sheets.length === 0) return null;
   return (
     <section aria-labelledby="pending">
-      <h2 id="pending">Not brought in yet</h2>
+      <h2 id="pending">Not imported yet</h2>
       <ul className="mt-2">
         {data.sheets.map((sheet) => (
           <li
@@ -133,7 +133,7 @@ function PendingSheets({ study }: { study: StudyDetail }) {
               aria-label={`Leave ${sheet.fileName}`}
               onClick={() => leave.mutate(sheet.id)}
             >
-              Leave it
+              Cancel
             </Button>
           </li>
         ))}
@@ -145,7 +145,7 @@ function PendingSheets({ study }: { study: StudyDetail }) {
 function BroughtIn({ study }: { study: StudyDetail }) {
   return (
     <section aria-labelledby="brought-in">
-      <h2 id="brought-in">Brought in</h2>
+      <h2 id="brought-in">Imported</h2>
       <p className="mt-1">
         <Link
           to={stopPath(study.id, 'look', study.questions[0]?.id)}

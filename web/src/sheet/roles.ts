@@ -11,5 +11,5 @@ export const roleNames: Record<ColumnRole, string> = {
   choices: 'background: several choices',
   weight: 'weight',
   codes: 'existing codes',
-  leave_out: 'leave out',
+  leave_out: 'exclude',
 };

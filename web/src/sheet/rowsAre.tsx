@@ -5,7 +5,7 @@ const kinds: { as: SheetSettings['as']; name: string; what: string }[] = [
   {
     as: 'respondents',
     name: 'new respondents',
-    what: 'Rows of ids that the study has already are passed over.',
+    what: 'Rows whose id the study already has are skipped.',
   },
   {
     as: 'details',

@@ -111,7 +111,7 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
         {check.data && <RowsPreview check={check.data} />}
       </div>
       <aside
-        aria-label="What will come in"
+        aria-label="What will be imported"
         className="sticky top-0 -m-1 flex max-h-[calc(100vh-3rem)] min-w-0 flex-col gap-4 overflow-y-auto p-1 max-[760px]:static max-[760px]:order-first max-[760px]:m-0 max-[760px]:max-h-none"
       >
         {check.error && <ProblemNote error={check.error} />}
@@ -121,12 +121,12 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
             disabled={stops || busy || underWay || bringIn.isPending}
             onClick={() => bringIn.mutate(settings)}
           >
-            {underWay ? 'Bringing in …' : 'Bring in'}
+            {underWay ? 'Importing …' : 'Import'}
           </Button>
           {underWay ? (
             <Button onClick={cancel}>Cancel</Button>
           ) : (
-            <Button onClick={() => leave.mutate(sheet.id, { onSettled: goBack })}>Leave it</Button>
+            <Button onClick={() => leave.mutate(sheet.id, { onSettled: goBack })}>Cancel</Button>
           )}
           <span role="status" className="text-soft">
             {busy && !underWay ? 'counting …' : ''}
@@ -134,7 +134,7 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
         </div>
         {underWay && (
           <ProgressLine
-            label="Bringing in"
+            label="Importing"
             share={job?.progress ? job.progress.done / job.progress.of : null}
           />
         )}
@@ -169,10 +169,10 @@ function BroughtInNow({ sheet, onLeave }: { sheet: Sheet; onLeave: () => void })
       <h1 role="status">{sheet.fileName} is in.</h1>
       <p>
         Look at what came in, then have a first look at the words people use, or begin to code. The
-        import can be taken back on the Import stop.
+        import can be undone in Import.
       </p>
       <Button look="main" onClick={onLeave} autoFocus>
-        See what came in
+        See what was imported
       </Button>
     </div>
   );

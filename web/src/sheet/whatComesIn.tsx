@@ -5,7 +5,7 @@ import { asCount, counted } from '../parts/numbers.js';
 export function WhatComesIn({ check, as }: { check: SheetCheck; as: SheetSettings['as'] }) {
   return (
     <div className="rounded border border-rule bg-card px-5 py-4">
-      <h2>{as === 'respondents' ? 'What will come in' : 'What the sheet holds'}</h2>
+      <h2>{as === 'respondents' ? 'What will be imported' : 'What the sheet holds'}</h2>
       <dl className="figures mt-2 grid grid-cols-[1fr_max-content] gap-y-1">
         <dt>respondents</dt>
         <dd className="text-right">{asCount(check.respondents)}</dd>

@@ -50,7 +50,7 @@ export function HistoryPage() {
             </Choice>
           )}
           <Button onClick={undo}>Undo my last</Button>
-          <Button onClick={redo}>Do again</Button>
+          <Button onClick={redo}>Redo</Button>
         </span>
       </header>
       <p className="mb-4 max-w-prose text-soft">

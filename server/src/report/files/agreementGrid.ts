@@ -25,7 +25,7 @@ export function agreementGrid(
       ['Exactly the same codes', `${sameSets.count} of ${sameSets.n}`],
       ['Krippendorff’s alpha of sets of codes (MASI)', written(alphaOfSets)],
       ...(all ? [[`Sets of codes, ${all}`, written(everybody.alphaOfSets)] satisfies Fact] : []),
-      ['Intervals', '95%, large samples; over all codes by leaving out an answer at a time'],
+      ['Intervals', '95%, large samples; over all codes by the jackknife, an answer at a time'],
       ['Date', new Date().toISOString().slice(0, 10)],
     ],
     columns: [

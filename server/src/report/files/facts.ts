@@ -97,5 +97,5 @@ async function acrossInWords(em: EntityManager, { by }: ReportQuery): Promise<st
   const names = [];
   for (const id of by.split(','))
     names.push((await em.findOneOrFail(VariableEntity, Number(id))).name);
-  return names.join(', within it ');
+  return names.join(', broken down by ');
 }

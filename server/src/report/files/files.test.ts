@@ -101,7 +101,7 @@ test('CSV, HTML and DOCX say the same, with study, base and weighting', async ()
   const csv = await client.get(`${path}/files/csv?${which}`);
   const lines = parse(csv.text, { bom: true, relax_column_count: true });
   const at = lines.findIndex((line) => line[0] === 'Kind');
-  const share = lines[at]!.indexOf('Hask: percent %');
+  const share = lines[at]!.indexOf('Hask: %');
   expect(lines.slice(at + 1).map((line) => Number(line[share]))).toEqual(
     report.rows.map((row) => Number((100 * row.cells[1]!.share!).toFixed(2))),
   );

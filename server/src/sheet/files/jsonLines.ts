@@ -21,7 +21,7 @@ export async function* readJsonLines(
     for (const key of record?.keys() ?? [])
       if (keys.add(key).size > MOST_KEYS)
         throw problems.unreadableSheet(
-          `The objects of “${fileName}” have more than ${MOST_KEYS.toLocaleString('en')} different keys: leave out what is not needed.`,
+          `The objects of “${fileName}” have more than ${MOST_KEYS.toLocaleString('en')} different keys: remove what is not needed.`,
         );
   const columns = [...keys];
   let batch: RowBatch = { row: 1, rows: [columns] };

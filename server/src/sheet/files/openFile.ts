@@ -71,7 +71,7 @@ async function openZipped(
       : null;
   if (!opened)
     throw problems.unreadableSheet(
-      `“${fileName}” is a zip file but no workbook: unpack it, and bring in the sheet that is inside.`,
+      `“${fileName}” is a zip file but no workbook: unpack it, and import the sheet that is inside.`,
     );
   const { format, book } = opened;
   const { names } = book.worksheets;

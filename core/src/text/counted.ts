@@ -1,0 +1,10 @@
+const plurals = new Intl.PluralRules('en');
+const numbers = new Intl.NumberFormat('en');
+
+/**
+ * A number with what it counts: "1 suggestion", "1,200 suggestions".
+ *
+ * @param many for other numbers than one; the word with an s by default
+ */
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${numbers.format(count)} ${plurals.select(count) === 'one' ? one : many}`;
