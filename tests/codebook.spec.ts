@@ -79,7 +79,7 @@ test('every hit of a word is coded at once, but those that were taken out; one u
   await expect(page.getByRole('article').nth(1)).toContainText('by words');
   await expect(page.getByRole('article').first()).not.toContainText('Boats');
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Undid: coding “Boats” 8 times by words')).toBeVisible();
+  await expect(page.getByText('Undid: coding “Boats” 8 times by a search for words')).toBeVisible();
 });
 
 test('codes are merged with their numbers told first, moved by key, and their history is kept', async ({

@@ -62,7 +62,7 @@ test('a letter typed in the ledger never vanishes, wherever the focus went', asy
   };
   // words that are marked already are dragged, and dropped nowhere
   await first.getByText('So are the steps at low tide.').dblclick({ position: { x: 8, y: 8 } });
-  const marked = (await first.getByText('So', { exact: true }).boundingBox())!;
+  const marked = (await first.getByText('So', { exact: true }).first().boundingBox())!;
   await page.mouse.move(marked.x + 4, marked.y + 8);
   await page.mouse.down();
   await page.mouse.move(marked.x + 300, marked.y + 90, { steps: 4 });

@@ -115,7 +115,7 @@ describe('every error has one shape', () => {
           `${path}/review/${codeId}/suggestions?after=${written}`,
           `${path}/report?by=${written}`,
           `${path}/report/answers?column=${written}&code=${codeId}`,
-          `${path}/look?aside=${written}`,
+          `${path}/look?within=${written}`,
           `/studies/${written}/codebook`,
         ].map((address) => client.get(address)),
       ]);
@@ -184,9 +184,9 @@ test('a first look counts words and lengths, without the question’s words and 
     words: { word: string; answers: number }[];
     lengths: { from: number; answers: number }[];
   }
-  const look = async (aside: string) =>
-    (await client.get<Look>(`${study.base}/questions/${study.question}/look?aside=${aside}`)).body;
-  const first = await look('');
+  const look = async () =>
+    (await client.get<Look>(`${study.base}/questions/${study.question}/look`)).body;
+  const first = await look();
   expect(first.answered).toBe(3);
   expect(first.words.slice(0, 2)).toEqual([
     { word: 'boat', answers: 2 },
@@ -197,9 +197,9 @@ test('a first look counts words and lengths, without the question’s words and 
     { from: 1, answers: 2 },
     { from: 6, answers: 1 },
   ]);
-  expect((await look('boat%20cold')).words.map((one) => one.word)).toEqual([
-    'late',
-    'again',
-    'quay',
-  ]);
+  const setAside = ['boat', 'COLD'];
+  await client.send('PATCH', study.base, { body: { setAside } });
+  expect((await look()).words.map((one) => one.word)).toEqual(['late', 'again', 'quay']);
+  expect((await study.undo()).body.summary).toBe('setting words aside');
+  expect((await look()).words).toEqual(first.words);
 });

@@ -56,7 +56,7 @@ const nameOf = ({ method, routeOptions, url }: FastifyRequest) =>
   `${method} ${routeOptions.url ?? url.split('?')[0]!}`;
 
 /** Milliseconds for which this thread has been at work: of the processor where Linux tells, otherwise of the loop. */
-function workedMs(): number {
+export function workedMs(): number {
   try {
     const [onProcessor] = readFileSync('/proc/thread-self/schedstat', 'utf8').split(' ');
     return Number(onProcessor) / 1e6;

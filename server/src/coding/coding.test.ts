@@ -203,7 +203,7 @@ describe('what is chosen of the answers', () => {
         [0, 18, 'words'],
       ],
     );
-    expect((await study.undo()).body.summary).toBe('coding “Fares” 1 times by words');
+    expect((await study.undo()).body.summary).toBe('coding “Fares” 1 time by a search for words');
   });
 });
 

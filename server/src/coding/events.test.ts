@@ -93,6 +93,33 @@ test('streams beyond what a person has pages are refused', async () => {
   stop.abort();
 });
 
+test('streams that are left before they are answered take nobody’s place', async () => {
+  const hasty = await server.enter('Hasty');
+  const headers = { cookie: hasty.cookie() };
+  for (let n = 0; n < 40; n++) {
+    const stop = new AbortController();
+    const asked = fetch(`${origin}/api/events`, { headers, signal: stop.signal });
+    // as soon as it is on its way, and at any moment after that
+    for (let turn = 0; turn < n % 8; turn++) await new Promise((next) => setImmediate(next));
+    stop.abort();
+    await asked.then(
+      () => null,
+      () => null,
+    );
+  }
+  const stay = new AbortController();
+  let status = 429;
+  while (status === 429)
+    ({ status } = await fetch(`${origin}/api/events`, { headers, signal: stay.signal }));
+  const more = await Promise.all(
+    Array.from({ length: 19 }, () =>
+      fetch(`${origin}/api/events`, { headers, signal: stay.signal }),
+    ),
+  );
+  expect(more.map((reply) => reply.status)).toEqual(Array(19).fill(200));
+  stay.abort();
+});
+
 test('a database that drops every connection is found again, with all that it acknowledged', async () => {
   const stop = new AbortController();
   const events = listen(client, stop.signal);

@@ -52,3 +52,22 @@ test('answers are read again when their words change, and lots at a time when th
   ]);
   expect([await found('boat'), await found('boats', 'plain')]).toEqual([2, 2]);
 });
+
+test('an answer stands for all of the same words, listed or not, since all of them are coded as one', async () => {
+  const study = await importStudy(client, 'id,Why?\n1,Too dear\n2,too dear.\n3,late\n4,TOO DEAR\n');
+  const [, second] = (await study.ledger('same=apart')).ids;
+  await client.send('PUT', `${study.base}/responses/${second}/settlement`, {
+    body: { settled: true },
+  });
+  const ledger = `${study.base}/questions/${study.question}/ledger`;
+  const { body } = await client.get<Ledger>(`${ledger}?show=open`);
+  expect([body.counts, body.total]).toEqual([[3, 1], 3]);
+  const all = await client.get<Ledger>(`${ledger}?same=apart&like=${body.ids[0]}`);
+  expect(all.body.total).toBe(3);
+});
+
+test('accents are folded in answers and in what is looked for', async () => {
+  const study = await importStudy(client, 'id,Why?\n1,La CRÈCHE\n2,the creche\n3,cre che\n');
+  for (const words of ['creche', 'Crèche', 'CRE\u0300CHE'])
+    expect((await study.ledger(`words=${encodeURIComponent(words)}&match=word`)).total).toBe(2);
+});

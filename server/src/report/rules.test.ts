@@ -87,7 +87,7 @@ async function expectFile(query: string, { rows, counts }: Report): Promise<void
     const [total] = cells;
     const numberAt = (name: string) => Number(written[r]![columnOf(name)]);
     if (counts === 'estimated')
-      expect(numberAt('Total: estimated share %')).toBeCloseTo(100 * total!.share!, 1);
+      expect(numberAt('Total: estimated share (%)')).toBeCloseTo(100 * total!.share!, 1);
     else {
       expect(numberAt('Total: people')).toBe(total!.people);
       expect(numberAt('Total: base')).toBe(total!.base.people);

@@ -36,12 +36,12 @@ const heads: { key: SortKey; label: string; title: string; number?: boolean; wid
   { key: 'examples', label: 'examples', title: 'Settled answers with the code', number: true },
   {
     key: 'precision',
-    label: 'right (precision)',
+    label: 'precision',
     title: 'Of what the model would suggest at its line, the share that is right',
   },
   {
     key: 'recall',
-    label: 'found (recall)',
+    label: 'recall',
     title: 'Of all answers that mention the code, the share that the model finds',
   },
   { key: 'f1', label: 'F1', title: 'Right and found in one number', number: true },

@@ -31,7 +31,7 @@ interface Props extends TableChoicesProps {
 /** Everything else that decides how a table looks, by what it is about. */
 export function MoreChoices(props: Props) {
   return (
-    <div className="grid w-full grid-cols-[repeat(auto-fill,minmax(min(100%,250px),1fr))] gap-x-8 gap-y-4 border-t border-rule pt-3">
+    <div className="grid w-full grid-cols-[repeat(auto-fill,minmax(min(100%,188px),1fr))] gap-x-6 gap-y-4 border-t border-rule pt-3">
       <Rows {...props} />
       <Columns {...props} />
       <Cells {...props} />

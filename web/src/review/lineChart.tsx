@@ -22,7 +22,7 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
       <figure>
         <svg
           role="img"
-          aria-label={`At ${asShare(line)}: right ${at.precision === null ? 'none' : asShare(at.precision)}, found ${asShare(at.recall ?? 0)}, measured on settled answers`}
+          aria-label={`At ${asShare(line)}: precision ${at.precision === null ? 'none' : asShare(at.precision)}, recall ${asShare(at.recall ?? 0)}, measured on settled answers`}
           width={width}
           height={height}
         >
@@ -45,13 +45,13 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
           />
         </svg>
         <figcaption className="-mt-4 text-[11px] text-soft">
-          right <Dash /> found <Dash dashed /> by line
+          precision <Dash /> recall <Dash dashed /> at each line
         </figcaption>
       </figure>
       <figure>
         <svg
           role="img"
-          aria-label={`Said and found: ${calibration.map((one) => `${asShare(one.said)} said, ${asShare(one.found)} found`).join('; ')}`}
+          aria-label={`How often each probability was right: ${calibration.map((one) => `${asShare(one.found)} of those at ${asShare(one.said)}`).join('; ')}`}
           width={width}
           height={height}
         >

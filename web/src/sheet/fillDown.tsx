@@ -45,7 +45,7 @@ export const FillHandle = ({ name, ...drag }: HandleProps & { name: string }) =>
   <span
     aria-hidden
     title={`Drag to give other columns the role of ${name}`}
-    className="absolute right-2.5 top-[34px] size-3 cursor-ns-resize touch-none border border-soft bg-card hover:bg-thread"
+    className="absolute right-2.5 top-[36px] size-2.5 cursor-ns-resize touch-none bg-soft opacity-0 hover:bg-thread [tr:hover_&]:opacity-100"
     {...drag}
   />
 );

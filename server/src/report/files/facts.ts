@@ -48,13 +48,15 @@ export async function readFacts(
 
 function originsInWords(origins: Report['origins']): string {
   const parts = [
-    `${origins.hand} coded by hand`,
-    `${origins.accepted} suggestions read and accepted`,
-    `${origins.bulk} accepted in bulk`,
-    `${origins.import} imported with a sheet`,
-    `${origins.words} coded by a search for words`,
-  ];
-  return `${parts.join(', ')}; ${origins.notCounted} on answers that this table does not count`;
+    [origins.hand, 'coded by hand'],
+    [origins.accepted, 'suggested, read and accepted'],
+    [origins.bulk, 'accepted in bulk'],
+    [origins.import, 'imported with a sheet'],
+    [origins.words, 'coded by a search for words'],
+  ] as const;
+  const said = parts.filter(([count]) => count > 0).map(([count, how]) => `${count} ${how}`);
+  const others = `${origins.notCounted} on answers that this table does not count`;
+  return [said.join(', ') || 'none', ...(origins.notCounted > 0 ? [others] : [])].join('; ');
 }
 
 /** Of which codes it was said that the rest does not mention them. */
