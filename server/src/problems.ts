@@ -40,13 +40,13 @@ export const problems = {
     new Problem(
       421,
       'unknown_host',
-      `This server does not answer as “${name.slice(0, 100)}”: whoever runs it names the addresses that it has in PUBLIC_URL.`,
+      `This server does not answer as “${name.slice(0, 100)}”: whoever runs it must list its addresses in PUBLIC_URL.`,
     ),
   foreignOrigin: () =>
     new Problem(
       403,
       'foreign_origin',
-      'This came from a page of another address, so nothing was changed. Whoever runs this server names the addresses that it has in PUBLIC_URL.',
+      'This came from a page of another address, so nothing was changed. Whoever runs this server must list its addresses in PUBLIC_URL.',
     ),
   otherStudyName: (name: string) =>
     new Problem(
@@ -103,7 +103,7 @@ export const problems = {
       `${name} has a password of their own: only the owner of this installation can replace it.`,
     ),
   notFound: (what: string) =>
-    new Problem(404, 'not_found', `There is no such ${what} here, or not for you.`),
+    new Problem(404, 'not_found', `There is no such ${what} here, or you have no access to it.`),
   invalidRequest: (details: Record<string, unknown>) =>
     new Problem(
       400,
@@ -118,7 +118,7 @@ export const problems = {
     new Problem(
       422,
       'unreadable_sheet',
-      `“${fileName}” could not be read: it may be damaged. Open it where it comes from and save it anew.`,
+      `“${fileName}” could not be read: it may be damaged. Open it in the program that it comes from, and save it again.`,
     ),
   sheetLocked: (fileName: string) =>
     new Problem(
@@ -154,7 +154,7 @@ export const problems = {
     new Problem(
       409,
       'place_taken',
-      `“${fileName}” cannot be restored: respondents, questions or codes that came since stand in the place of its own. Take those back first.`,
+      `“${fileName}” cannot be restored: respondents, questions or codes that were imported later have the same ids or names. Undo those imports first.`,
     ),
   columnWorkedOut: (name: string) =>
     new Problem(
@@ -166,13 +166,13 @@ export const problems = {
     new Problem(
       409,
       'column_taken',
-      `The study already has the ${kind} “${name}” under another import: leave the column out or rename it in the sheet.`,
+      `The study already has the ${kind} “${name}” under another import: exclude the column, or rename it in the sheet.`,
     ),
   matchedTwice: (id: string) =>
     new Problem(
       409,
       'matched_twice',
-      `Two rows of the sheet stand for the respondent “${id}”: take one of the matches back, or choose what becomes of repeated ids.`,
+      `Two rows of the sheet stand for the respondent “${id}”: undo one of the matches, or choose what to do with repeated ids.`,
     ),
   importUndone: (fileName: string) =>
     new Problem(409, 'import_undone', `“${fileName}” has been undone already.`),
@@ -180,19 +180,19 @@ export const problems = {
     new Problem(
       409,
       'later_import',
-      `“${later}” was imported after “${fileName}” and changed the same study: take that back first.`,
+      `“${later}” was imported after “${fileName}” and changed the same study: undo that import first.`,
     ),
   nameTaken: (what: string, name: string) =>
     new Problem(
       409,
       'name_taken',
-      `There already is a ${what} “${name}”: use that one or another name.`,
+      `There is a ${what} “${name}” already: use that one, or another name.`,
     ),
   groupCircle: (way: readonly string[]) =>
     new Problem(
       409,
       'group_circle',
-      `This group would stand on itself: ${way.map((name) => `“${name}”`).join(' → ')}. Take one of these steps out.`,
+      `This group would contain itself: ${way.map((name) => `“${name}”`).join(' → ')}. Remove one of these steps.`,
       { way },
     ),
   groupNeeded: (name: string, by: readonly string[]) =>
@@ -211,25 +211,25 @@ export const problems = {
     new Problem(
       409,
       'write_up_frozen',
-      `“${name}” is a frozen copy and stays as it is: write on in the one that it was made of.`,
+      `“${name}” is a frozen copy and cannot be changed: edit the write-up that it was copied from.`,
     ),
   tableLost: (why: string) =>
     new Problem(
       409,
       'table_lost',
-      `A table of this write-up can no longer be counted: ${why} Take it out first.`,
+      `A table of this write-up can no longer be counted: ${why} Remove it first.`,
     ),
   wrongTable: () =>
     new Problem(
       400,
       'wrong_table',
-      'A table of this write-up is not chosen as a report’s table is: choose it anew in the report.',
+      'A table of this write-up has choices that no report has: choose it again in the report.',
     ),
   notAPicture: () =>
     new Problem(
       400,
       'not_a_picture',
-      'The chart did not arrive as a PNG picture: put it in once more.',
+      'The chart did not arrive as a PNG picture: add it again.',
     ),
   tooManyColumns: (count: number, most: number) =>
     new Problem(
@@ -305,7 +305,7 @@ export const problems = {
     new Problem(
       409,
       'variable_from_sheet',
-      `“${name}” came in with a sheet: undo that import to remove it.`,
+      `“${name}” was imported with a sheet: undo that import to remove it.`,
     ),
   nothingToUndo: () => new Problem(409, 'nothing_to_undo', 'There is nothing of yours to undo.'),
   nothingToRedo: () => new Problem(409, 'nothing_to_redo', 'There is nothing to redo.'),
@@ -313,7 +313,7 @@ export const problems = {
     new Problem(
       409,
       'undo_crosses',
-      `“${summary}” cannot be undone: something that it touched was changed or used since.`,
+      `“${summary}” cannot be undone: something that it changed has been changed or used since.`,
     ),
   nothingSettled: () =>
     new Problem(
@@ -325,7 +325,7 @@ export const problems = {
     new Problem(
       422,
       'wrong_scope',
-      'Which answers may get suggestions is not said as the ledger’s filter says it: choose it anew.',
+      'The choice of answers that may get suggestions cannot be read: choose it again.',
     ),
   sampleIsBlind: () =>
     new Problem(

@@ -147,7 +147,7 @@ test('every address of a study exists for its members only', async () => {
         path,
         method,
         404,
-        'There is no such study here, or not for you.',
+        'There is no such study here, or you have no access to it.',
       ]);
       const signedOut = await server.app.inject({ method: 'GET', url: `/api${address}` });
       if (verb === 'GET') expect([path, signedOut.statusCode]).toEqual([path, 401]);
