@@ -226,11 +226,7 @@ export const problems = {
       'A table of this write-up has choices that no report has: choose it again in the report.',
     ),
   notAPicture: () =>
-    new Problem(
-      400,
-      'not_a_picture',
-      'The chart did not arrive as a PNG picture: add it again.',
-    ),
+    new Problem(400, 'not_a_picture', 'The chart did not arrive as a PNG picture: add it again.'),
   tooManyColumns: (count: number, most: number) =>
     new Problem(
       422,

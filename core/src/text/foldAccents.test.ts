@@ -7,7 +7,9 @@ test('accents of Latin, Greek and Cyrillic letters go; marks that make another l
   const folded = {
     'Crème brûlée': 'creme brulee',
     'CAFE\u0301': 'cafe',
-    'Ångström, Łódź': 'angstrom, łodz',
+    'Ångström, Łódź': 'angstrom, lodz',
+    'STRAẞE, Straße': 'strasse, strasse',
+    'Sæby, Øresund': 'saeby, oresund',
     'ﬁnance ｗｉｄｅ': 'finance wide',
     Ελλάδα: 'ελλαδα',
     ещё: 'еще',

@@ -13,10 +13,18 @@ const NOT_ASCII = /[^\0-\u007F]/gu;
 const known = new Map<string, string>();
 const MOST_KNOWN = 20_000;
 
+/** Letters with a stroke, and ligatures, which Unicode does not take apart. */
+const LETTERS: Readonly<Record<string, string>> = {
+  ...{ ß: 'ss', ẞ: 'SS', ø: 'o', Ø: 'O', ł: 'l', Ł: 'L', đ: 'd', Đ: 'D' },
+  ...{ æ: 'ae', Æ: 'AE', œ: 'oe', Œ: 'OE', ı: 'i', ħ: 'h', Ħ: 'H' },
+};
+
 function foldCharacter(character: string): string {
   let folded = known.get(character);
   if (folded === undefined) {
-    folded = character.normalize('NFKD').replace(MARKS, '').normalize('NFC').replace(QUOTES, "'");
+    folded =
+      LETTERS[character] ??
+      character.normalize('NFKD').replace(MARKS, '').normalize('NFC').replace(QUOTES, "'");
     if (known.size < MOST_KNOWN) known.set(character, folded);
   }
   return folded;
@@ -31,7 +39,8 @@ export interface FoldedText {
 
 /**
  * Drops the accents of letters, and takes compatibility forms (ligatures, full width …) apart: Unicode NFKD without
- * combining diacritical marks (Unicode Standard Annex 15); curly apostrophes become straight ones. Case stays.
+ * combining diacritical marks (Unicode Standard Annex 15). ß, ø, æ and the like become ss, o, ae; curly apostrophes
+ * become straight ones. Case stays.
  */
 export function foldAccents(text: string): FoldedText {
   const asItIs = (span: Span) => span;

@@ -169,3 +169,22 @@ test('the respondent-level file: 0 and 1 where decided, empty where not, and a d
   expect(sheets['Respondents']).toHaveLength(25);
   expect(readFileSync(join(folder, 'people.xlsx')).length).toBe(workbook.bytes.length);
 });
+
+test('files are named by study, content and date; names of columns keep the letters under their accents', async () => {
+  const other = await importStudy(
+    client,
+    'id,Größe,Qu’y a-t-il ?\n1,3,la crèche est fermée ici\n2,4,le café est trop cher\n',
+  );
+  const { ids } = await other.ledger();
+  await other.code(ids[0]!, { newCode: 'Crèche' });
+  await other.settle(ids[0]!);
+  const { bytes, headers } = await client.get(`${other.base}/respondents/files/zip`);
+  expect(headers['content-disposition']).toMatch(
+    /^attachment; filename="test_respondents_\d{4}-\d{2}-\d{2}\.zip"$/u,
+  );
+  const files = unzipSync(bytes);
+  const [table] = Object.keys(files).filter((name) => name.endsWith('.csv'));
+  const [head] = parse(strFromU8(files[table!]!));
+  expect(head).toContain('grosse');
+  expect(head!.at(-1)).toMatch(/_creche$/u);
+});
