@@ -23,10 +23,14 @@ export function useChangeMembership(study: number) {
     mutationFn: (body: MembershipChange) =>
       call(pathOf(study), { method: 'PATCH', body, reply: doneSchema }),
     onMutate: (change) =>
-      client.setQueryData(keyOf(study), (before: Membership | undefined) =>
-        before && change.hidesNextSteps !== undefined
-          ? { ...before, hidesNextSteps: change.hidesNextSteps }
-          : before,
+      client.setQueryData(
+        keyOf(study),
+        (before: Membership | undefined) =>
+          before && {
+            ...before,
+            place: change.place ?? before.place,
+            hidesNextSteps: change.hidesNextSteps ?? before.hidesNextSteps,
+          },
       ),
   });
 }

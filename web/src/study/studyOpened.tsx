@@ -8,8 +8,8 @@ export function StudyOpened() {
   const membership = useMembership(Number(study));
   const isLeaving = useNavigation().state !== 'idle';
   if (membership.isError) return <PageProblem error={membership.error} />;
-  // who has gone on already, while it was being looked up, is not led back
-  if (!membership.data || isLeaving) return <Waiting what="the study" />;
+  // who has gone on already, while it was being looked up, is not led back; nor to where they were days ago
+  if (!membership.data || membership.isFetching || isLeaving) return <Waiting what="the study" />;
   const { place, readings } = membership.data;
   const [reading] = readings;
   const asked = reading && `questions/${reading.questionId}/second-reading/${reading.id}`;
