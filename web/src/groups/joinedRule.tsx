@@ -103,7 +103,7 @@ export function JoinedRule({
             )}
           </li>
         ))}
-        <li className="flex gap-1">
+        <li className="flex flex-wrap gap-1">
           <Button
             look="bare"
             className="!px-2 underline"
