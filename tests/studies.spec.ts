@@ -61,7 +61,9 @@ test('a study opens where one stopped, is archived and brought back, and deleted
   await expect(page).toHaveURL(/\/studies$/);
   await expect(card).toHaveCount(0);
   await page.goto(address);
-  await expect(page.getByText('There is no such study here, or you have no access to it.')).toBeVisible();
+  await expect(
+    page.getByText('There is no such study here, or you have no access to it.'),
+  ).toBeVisible();
   await page.goto('/nowhere');
   await expect(page.getByText('There is no page at this address')).toBeVisible();
 });

@@ -39,7 +39,9 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await enterDemo(page);
     page.removeAllListeners('console'); // the browser itself reports the 404
     await page.goto('/studies/9999/import');
-    await expect(page.getByText('There is no such study here, or you have no access to it.')).toBeVisible();
+    await expect(
+      page.getByText('There is no such study here, or you have no access to it.'),
+    ).toBeVisible();
     await expect(page.getByRole('link', { name: 'Go to your studies' })).toBeVisible();
   },
   import: async (page) => {

@@ -40,13 +40,20 @@ export function useArchiveStudy(study: number) {
   });
 }
 
-/** Deletes a study, whose name was typed. */
-export function useDeleteStudy(study: number) {
+/**
+ * Deletes a study, whose name was typed.
+ *
+ * @param onDeleted called whatever page is shown by then: that of the study may have noticed that it is gone
+ */
+export function useDeleteStudy(study: number, onDeleted: () => void) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (name: string) =>
       call(`/api/studies/${study}/deletion`, { method: 'POST', body: { name }, reply: doneSchema }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['studies'] }),
+    onSuccess: () => {
+      onDeleted();
+      void client.invalidateQueries({ queryKey: ['studies'] });
+    },
   });
 }
 

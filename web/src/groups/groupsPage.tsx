@@ -108,7 +108,7 @@ function GroupRow({
   const within = useRestriction(study.id);
   const isWithin = within === group.id;
   return (
-    <li className="grid grid-cols-[minmax(0,1fr)_150px_auto] items-baseline gap-x-6 border-b border-rule py-3">
+    <li className="grid grid-cols-[minmax(0,1fr)_150px_auto] items-baseline gap-x-6 gap-y-2 border-b border-rule py-3 max-[760px]:grid-cols-1">
       <div className="min-w-0">
         <h2 className={isWithin ? 'inline border-b-2 border-thread' : ''}>{group.name}</h2>
         <p className="text-soft">{names ? `${ruleSubject(group.rule, names)}.` : '…'}</p>
@@ -116,7 +116,7 @@ function GroupRow({
         {remove.error && <ProblemNote error={remove.error} />}
       </div>
       <Size people={group.people} of={of} />
-      <span className="flex gap-1">
+      <span className="flex flex-wrap gap-1">
         <Button
           look="bare"
           aria-pressed={isWithin}

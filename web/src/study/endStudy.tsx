@@ -50,8 +50,11 @@ function DeleteStudy({
   team: readonly string[];
   onKeep: () => void;
 }) {
-  const remove = useDeleteStudy(study.id);
   const navigate = useNavigate();
+  const remove = useDeleteStudy(study.id, () => {
+    toast(studyTexts.deleted(study.name));
+    void navigate('/studies');
+  });
   const [name, setName] = useState('');
   const counts = {
     respondents: study.allRespondents,
@@ -63,12 +66,7 @@ function DeleteStudy({
       className="flex max-w-prose flex-col gap-3 border-l-[3px] border-brick bg-card px-4 py-3"
       onSubmit={(event) => {
         event.preventDefault();
-        remove.mutate(name, {
-          onSuccess: () => {
-            toast(studyTexts.deleted(study.name));
-            void navigate('/studies');
-          },
-        });
+        remove.mutate(name);
       }}
     >
       <p>{studyTexts.deleteWhat(counts, team)}</p>
