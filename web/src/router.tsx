@@ -1,7 +1,8 @@
-import { createBrowserRouter, Navigate } from 'react-router';
+import { createBrowserRouter, Navigate, redirect } from 'react-router';
 import { ledgerQueryIn } from './coding/ledgerFilter.js';
 import { fetchStudyAhead } from './data/ahead.js';
 import { fetchLedgerAhead } from './data/coding.js';
+import { findOpeningPath } from './data/membership.js';
 import { QuestionFrame } from './frame/questionFrame.js';
 import { StudyFrame } from './frame/studyFrame.js';
 import { ChangePassword } from './people/choosePassword.js';
@@ -26,7 +27,15 @@ export const router = createBrowserRouter([
           return null;
         },
         children: [
-          { index: true, element: <StudyOpened /> },
+          {
+            index: true,
+            element: <StudyOpened />,
+            // before anything of the study is shown: who clicks on meanwhile is not led back
+            loader: async ({ params }) => {
+              const path = await findOpeningPath(Number(params['study']));
+              return path ? redirect(path) : null;
+            },
+          },
           {
             path: 'help/:page?',
             lazy: async () => ({ Component: (await import('./help/helpPage.js')).HelpPage }),
