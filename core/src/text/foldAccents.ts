@@ -6,25 +6,24 @@ import { foldForMatching } from './normalise.js';
 // vowel signs of Devanagari and Thai, the voicing marks of kana.
 const MARKS =
   /[\u{0300}-\u{036F}]|[\u{1AB0}-\u{1AFF}]|[\u{1DC0}-\u{1DFF}]|[\u{20D0}-\u{20FF}]|[\u{FE20}-\u{FE2F}]/gu;
-/** Apostrophes are written in either way. */
-const QUOTES = /[‘’]/g;
 const NOT_ASCII = /[^\0-\u007F]/gu;
 /** The same letters come again and again. */
 const known = new Map<string, string>();
 const MOST_KNOWN = 20_000;
 
 /** Letters with a stroke, and ligatures, which Unicode does not take apart. */
-const LETTERS: Readonly<Record<string, string>> = {
+export const FOLDED_LETTERS: Readonly<Record<string, string>> = {
   ...{ ß: 'ss', ẞ: 'SS', ø: 'o', Ø: 'O', ł: 'l', Ł: 'L', đ: 'd', Đ: 'D' },
   ...{ æ: 'ae', Æ: 'AE', œ: 'oe', Œ: 'OE', ı: 'i', ħ: 'h', Ħ: 'H' },
+  // apostrophes are written in either way
+  ...{ '‘': "'", '’': "'" },
 };
 
 function foldCharacter(character: string): string {
   let folded = known.get(character);
   if (folded === undefined) {
     folded =
-      LETTERS[character] ??
-      character.normalize('NFKD').replace(MARKS, '').normalize('NFC').replace(QUOTES, "'");
+      FOLDED_LETTERS[character] ?? character.normalize('NFKD').replace(MARKS, '').normalize('NFC');
     if (known.size < MOST_KNOWN) known.set(character, folded);
   }
   return folded;

@@ -4,7 +4,7 @@ export { counted } from './counted.js';
 export { editDistance } from './editDistance.js';
 export { escapePattern } from './escapePattern.js';
 export { findHits, hitFinder, hitMustHold, hitTester, type WordMatch } from './findHits.js';
-export { foldAccents, foldForSearch } from './foldAccents.js';
+export { FOLDED_LETTERS, foldAccents, foldForSearch } from './foldAccents.js';
 export { isFunctionWord } from './functionWords.js';
 export { likeThese } from './likeThese.js';
 export { splitLines, type Span } from './lines.js';

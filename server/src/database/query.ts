@@ -1,3 +1,4 @@
+import { FOLDED_LETTERS } from '@yellow-thread/core/text';
 import type { EntityManager, Knex } from '@mikro-orm/postgresql';
 
 /**
@@ -39,10 +40,16 @@ export function unpackInts(packed: Buffer | null): Int32Array {
 export const isoTime = (column: string): string =>
   `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 
+const inQuotes = (letters: string) => `'${letters.replaceAll("'", "''")}'`;
 /** A text in SQL as it is searched: lower case and without accents (as `foldForSearch`, which folds what is looked for). */
-export const foldedInSql = (text: string): string =>
-  `lower(case when octet_length(${text}) = length(${text}) then ${text} else normalize(regexp_replace(
-     normalize(${text}, NFKD), '[\\u0300-\\u036F]', '', 'g'), NFC) end)`;
+export function foldedInSql(text: string): string {
+  const plain = `normalize(regexp_replace(normalize(${text}, NFKD), '[\\u0300-\\u036F]', '', 'g'), NFC)`;
+  const folded = Object.entries(FOLDED_LETTERS).reduce(
+    (sql, [letter, to]) => `replace(${sql}, ${inQuotes(letter)}, ${inQuotes(to)})`,
+    plain,
+  );
+  return `lower(case when octet_length(${text}) = length(${text}) then ${text} else ${folded} end)`;
+}
 
 /**
  * Restricts a query to respondents, or to nobody in particular where `within` is null: `head` stands before `select`

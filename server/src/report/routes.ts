@@ -12,6 +12,7 @@ import {
   togetherSchema,
   withinQuery,
 } from '@yellow-thread/contract';
+import type { FastifyReply } from 'fastify';
 import { readAgreement } from '../agreement/index.js';
 import { CodeEntity, StudyEntity, ThemeEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
@@ -38,10 +39,16 @@ import {
   writeHtml,
   writeWorkbook,
   type Fact,
+  type Grid,
 } from './files/index.js';
 import { makeReport } from './report.js';
 import { readRespondentTable } from './respondentTable.js';
 import { readTogether } from './together.js';
+
+const sendGrid = (reply: FastifyReply, format: 'csv' | 'xlsx', grid: Grid) =>
+  format === 'csv'
+    ? reply.send(gridsAsCsv([grid]))
+    : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
 
 export function reportRoutes(app: App, threads: Threads): void {
   const together = '/api/studies/:study/questions/:question/together';
@@ -123,9 +130,7 @@ export function reportRoutes(app: App, threads: Threads): void {
       ]);
       const about = [name, 'codes-together', question.label, query.inOne];
       nameFile(reply.type(contentTypes[format]), about, format);
-      return format === 'csv'
-        ? reply.send(gridsAsCsv([grid]))
-        : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
+      return sendGrid(reply, format, grid);
     },
   );
   app.get(
@@ -198,9 +203,7 @@ export function reportRoutes(app: App, threads: Threads): void {
       ]);
       const about = [name, 'agreement', question.label, agreement.reading.reader];
       nameFile(reply.type(contentTypes[format]), about, format);
-      return format === 'csv'
-        ? reply.send(gridsAsCsv([grid]))
-        : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
+      return sendGrid(reply, format, grid);
     },
   );
   app.get(

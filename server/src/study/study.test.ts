@@ -52,6 +52,20 @@ test('lists respondents in any order, those without a value last, and finds them
   expect(await list('words=R1')).toEqual(['R1', 'R10']);
 });
 
+test('finds respondents with or without accents, however letters and apostrophes are written', async () => {
+  study = await importStudy(
+    client,
+    'id,home,Why?\n1,Straße,it is late\n2,Øster Sæby,it is dear\n3,L’Île,it is wet\n4,Tye,it is cold\n',
+  );
+  const found: [string, string][] = [
+    ...(['straße', 'STRASSE'].map((words) => [words, '1']) as [string, string][]),
+    ...(['øster', 'oster saeby'].map((words) => [words, '2']) as [string, string][]),
+    ...(["l'ile", 'L’Île'].map((words) => [words, '3']) as [string, string][]),
+  ];
+  for (const [words, id] of found)
+    expect([words, await list(`words=${encodeURIComponent(words)}`)]).toEqual([words, [id]]);
+});
+
 test('narrows the list by a rule, together with words, and refuses what is none', async () => {
   await setUp();
   const by = (...rules: object[]) =>
