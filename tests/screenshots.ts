@@ -147,43 +147,59 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await page.getByRole('link', { name: '1 Improve' }).click();
   const question = /\/studies\/\d+\/questions\/\d+/.exec(page.url())![0];
+  const first = await firstCodes(page, question);
   await page.goto(`${question}/second-reading`);
   await page.getByLabel('coded once more by').selectOption('Demo researcher (you)');
   await page.getByLabel('How many').fill('88');
   await page.getByRole('button', { name: 'Draw 88 answers' }).click();
   await page.waitForURL(/second-reading\/[\w-]+$/);
-  await codeAgain(page, question, page.url().split('/').at(-1)!);
+  await codeAgain(page, question, page.url().split('/').at(-1)!, first);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Code by code' })).toBeVisible();
   await shoot(page, 'agreement');
 });
 
 /** Codes the answers of a second reading as they were coded, but for some. */
-async function codeAgain(page: Page, question: string, reading: string): Promise<void> {
-  const api = `/api${question}`;
-  const get = async <Body>(path: string): Promise<Body> =>
-    (await (await page.request.get(path)).json()) as Body;
-  const { csrfToken } = await get<{ csrfToken: string }>('/api/session');
-  const { answers } = await get<{ answers: { responseId: number }[] }>(
-    `${api}/readings/${reading}/answers`,
-  );
+async function codeAgain(
+  page: Page,
+  question: string,
+  reading: string,
+  first: ReadonlyMap<number, string[]>,
+): Promise<void> {
+  const answersOf = `/api${question}/readings/${reading}/answers`;
+  const { csrfToken } = await fetchAs<{ csrfToken: string }>(page, '/api/session');
+  const { answers } = await fetchAs<{ answers: { responseId: number }[] }>(page, answersOf);
   const ids = answers.map(({ responseId }) => responseId).sort((x, y) => x - y);
-  for (let from = 0; from < ids.length; from += 50) {
-    const some = ids.slice(from, from + 50);
-    const coded = await get<{ answers: { id: number; mentions: { codeId: string }[] }[] }>(
-      `${api}/answers?ids=${some.join(',')}`,
-    );
-    const all = coded.answers.map(({ mentions }) => [...new Set(mentions.map((m) => m.codeId))]);
-    for (const [i, codes] of all.entries()) {
-      const other = all[(i * 7 + 3) % all.length]!;
-      const again = i % 6 === 2 ? codes.slice(1) : i % 11 === 4 ? [...codes, ...other] : codes;
-      await page.request.put(`${api}/readings/${reading}/answers`, {
-        headers: { 'csrf-token': csrfToken },
-        data: { responseId: some[i], codes: again },
-      });
-    }
+  const all = ids.map((id) => first.get(id) ?? []);
+  for (const [i, codes] of all.entries()) {
+    const other = all[(i * 7 + 3) % all.length]!;
+    const again = i % 6 === 2 ? codes.slice(1) : i % 11 === 4 ? [...codes, ...other] : codes;
+    await page.request.put(answersOf, {
+      headers: { 'csrf-token': csrfToken },
+      data: { responseId: ids[i], codes: again },
+    });
   }
 }
+
+/** How settled answers are coded: asked for before they are drawn, since it is withheld from whoever codes them again. */
+async function firstCodes(page: Page, question: string): Promise<Map<number, string[]>> {
+  const { ids } = await fetchAs<{ ids: number[] }>(
+    page,
+    `/api${question}/ledger?show=settled&same=apart`,
+  );
+  const codes = new Map<number, string[]>();
+  for (let from = 0; from < ids.length; from += 50) {
+    const { answers } = await fetchAs<{
+      answers: { id: number; mentions: { codeId: string }[] }[];
+    }>(page, `/api${question}/answers?ids=${ids.slice(from, from + 50).join(',')}`);
+    for (const { id, mentions } of answers)
+      codes.set(id, [...new Set(mentions.map((mention) => mention.codeId))]);
+  }
+  return codes;
+}
+
+const fetchAs = async <Body>(page: Page, path: string): Promise<Body> =>
+  (await (await page.request.get(path)).json()) as Body;
 
 test.describe(() => {
   test.use({ colorScheme: 'dark' });

@@ -145,7 +145,7 @@ function Overall({
 /** What the figures allow, in a sentence. */
 function inShort(overall: CodeAgreement, differing: number, n: number): string {
   if (differing === 0) return 'Both times every answer got the same codes.';
-  const rest = `They differ in ${asCount(differing)} of ${asCount(n)} answers: talk them over below, and sharpen the definitions of codes that come up again and again.`;
+  const rest = `They differ in ${asCount(differing)} of ${asCount(n)} answers: discuss them below, and sharpen the definitions of codes that come up again and again.`;
   switch (overall.state) {
     case 'firm':
       return `On the whole the two readings agree well enough to rest findings on the coding. ${rest}`;

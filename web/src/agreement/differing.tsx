@@ -55,7 +55,7 @@ export function Differing({
       </div>
       <p className="max-w-prose text-[13px] text-soft">
         What you decide here is put into the coding, and can be undone. Agreement stays as it was
-        measured before you talked.
+        measured before you discussed them.
       </p>
       <ul className="mt-2 border-t border-rule">
         {shown.map((answer) => (
