@@ -47,7 +47,13 @@ module.exports = {
       },
       to: {
         path: '^$1/src/[^/]+/',
-        pathNot: ['^$1/src/$2/', '/index\\.ts$', '^server/src/jobs/threads/', '^core/test/'],
+        pathNot: [
+          '^$1/src/$2/',
+          '/index\\.ts$',
+          '^$1/src/wording/',
+          '^server/src/jobs/threads/',
+          '^core/test/',
+        ],
       },
     },
     {

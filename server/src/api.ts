@@ -25,7 +25,7 @@ import {
   SESSION_DAYS,
   sessionSecret,
 } from './people/index.js';
-import { problems } from './problems.js';
+import { problems } from './wording/problems.js';
 import { reportRoutes, writeUpRoutes } from './report/index.js';
 import { finishRoutes, reviewRoutes } from './review/index.js';
 import type { App } from './routeScope.js';

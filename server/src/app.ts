@@ -21,7 +21,7 @@ import { healthRoute } from './health.js';
 import { guardHosts } from './hosts.js';
 import { withoutValues } from './logging.js';
 import { measureRequests } from './metrics.js';
-import { problems } from './problems.js';
+import { problems } from './wording/problems.js';
 import type { App } from './routeScope.js';
 
 /** Requests are logged by method, path and status: never by body, query or header. */

@@ -1,6 +1,6 @@
 import { isIP } from 'node:net';
 import type { FastifyRequest } from 'fastify';
-import { problems } from './problems.js';
+import { problems } from './wording/problems.js';
 import type { App } from './routeScope.js';
 
 /** Whether a request changes nothing. */

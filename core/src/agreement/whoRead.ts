@@ -1,3 +1,4 @@
+import { whoReadTexts } from '../wording/agreement.js';
 /** Who coded the answers of a second reading first, and who once more. */
 export interface WhoRead {
   reader: string;
@@ -22,5 +23,5 @@ export interface CoderNames {
 
 export const coderNames = (reading: WhoRead): CoderNames =>
   isOwnReading(reading)
-    ? { first: 'first time', second: 'second time' }
+    ? { first: whoReadTexts.firstTime, second: whoReadTexts.secondTime }
     : { first: inWords(reading.firstCoders), second: reading.reader };

@@ -1,3 +1,4 @@
+import { bandsTexts } from '../wording/groups.js';
 /** One band of a number or date: from its own limit up to the next band's. */
 export interface Band {
   label: string;
@@ -36,9 +37,9 @@ export function bandsFrom(limits: readonly (number | string)[]): Band[] {
   const bands = limits.map((from, b): Band => {
     const next = limits[b + 1];
     if (typeof from === 'string')
-      return { from, label: next === undefined ? `from ${from}` : `${from} to before ${next}` };
-    if (next === undefined) return { from, label: `${from} and over` };
-    if (!whole) return { from, label: `${from} to under ${next}` };
+      return { from, label: next === undefined ? `from ${from}` : bandsTexts.before(from, next) };
+    if (next === undefined) return { from, label: bandsTexts.over(from) };
+    if (!whole) return { from, label: bandsTexts.under(from, next) };
     const last = Number(next) - 1;
     return { from, label: last === from ? String(from) : `${from}–${last}` };
   });

@@ -1,4 +1,5 @@
 import type { MentionCondition, Rule } from './rule.js';
+import { sentenceTexts } from '../wording/groups.js';
 
 /** What the things of a rule are called; null for one that was deleted. */
 export interface RuleNames {
@@ -13,7 +14,7 @@ export interface RuleNames {
 /** Whom a rule picks, as a sentence without its full stop. */
 export const ruleSubject = (rule: Rule, names: RuleNames): string =>
   rule.is === 'all_of' && rule.rules.length === 0
-    ? 'Everybody (no condition yet)'
+    ? sentenceTexts.everybodyNoConditionYet
     : `Respondents ${ruleSentence(rule, names)}`;
 
 /** A rule as the end of a sentence that begins with "Respondents": "whose home is Tye or Hask, and who …". */
@@ -21,45 +22,49 @@ export function ruleSentence(rule: Rule, names: RuleNames): string {
   const of = (one: Rule): string => ruleSentence(one, names);
   const variableName = (id: number) => {
     const name = names.variable(id);
-    return name === null ? 'value of a deleted variable' : `“${name}”`;
+    return name === null ? sentenceTexts.valueDeletedVariable : `“${name}”`;
   };
   switch (rule.is) {
     case 'all_of':
-      if (rule.rules.length === 0) return 'who meet no condition (none was made yet)';
+      if (rule.rules.length === 0) return sentenceTexts.whoMeetNoCondition;
       return rule.rules.map((one) => inBrackets(one, of(one))).join(', and ');
     case 'any_of':
-      if (rule.rules.length === 0) return 'whom no condition can pick';
+      if (rule.rules.length === 0) return sentenceTexts.whomNoConditionCan;
       return rule.rules.map((one) => inBrackets(one, of(one))).join(', or ');
     case 'none_of':
-      return `of whom none of this holds: ${rule.rules.map((one) => inBrackets(one, of(one))).join('; ')}`;
+      return sentenceTexts.whomNoneHolds(
+        rule.rules.map((one) => inBrackets(one, of(one))).join('; '),
+      );
     case 'value': {
       const { labels } = rule;
       const name = variableName(rule.variableId);
       return rule.test === 'any_of'
-        ? `whose ${name} is ${listed(labels, 'or')}`
-        : `whose ${name} is stated and is not ${listed(labels, 'or')}`;
+        ? sentenceTexts.whose(name, listed(labels, 'or'))
+        : sentenceTexts.whoseStated(name, listed(labels, 'or'));
     }
     case 'range': {
       const name = variableName(rule.variableId);
       const { from, to } = rule;
-      if (from !== null && to !== null) return `whose ${name} is from ${from} to ${to}`;
-      if (from !== null) return `whose ${name} is ${from} or ${later(from)}`;
-      if (to !== null) return `whose ${name} is ${to} or ${earlier(to)}`;
-      return `whose ${name} has no limits`;
+      if (from !== null && to !== null) return sentenceTexts.whose2(name, from, to);
+      if (from !== null) return sentenceTexts.whose3(name, from, later(from));
+      if (to !== null) return sentenceTexts.whose4(name, to, earlier(to));
+      return sentenceTexts.whoseNoLimits(name);
     }
     case 'stated':
-      return `whose ${variableName(rule.variableId)} is ${rule.stated ? 'stated' : 'not stated'}`;
+      return sentenceTexts.whose5(variableName(rule.variableId), rule.stated);
     case 'mentions':
       return mentionSentence(rule, names);
     case 'answered':
-      return `who ${rule.answered ? 'answered' : 'did not answer'} ${quoted(names.question(rule.questionId), 'question')}`;
+      return `who ${rule.answered ? 'answered' : sentenceTexts.answer} ${quoted(names.question(rule.questionId), 'question')}`;
     case 'came_with':
-      return `who came with ${listed(
-        rule.importIds.map((id) => quoted(names.import(id), 'import')),
-        'or',
-      )}`;
+      return sentenceTexts.whoCame(
+        listed(
+          rule.importIds.map((id) => quoted(names.import(id), 'import')),
+          'or',
+        ),
+      );
     case 'in_group':
-      return `who are ${rule.member ? '' : 'not '}in ${quoted(names.group(rule.groupId), 'group')}`;
+      return sentenceTexts.who(rule.member, quoted(names.group(rule.groupId), 'group'));
   }
 }
 
@@ -73,15 +78,14 @@ function mentionSentence(
   ];
   const where =
     questionId === null
-      ? 'in any question'
+      ? sentenceTexts.anyQuestion
       : `answering ${quoted(names.question(questionId), 'question')}`;
-  if (which === 'none')
-    return `who are decided for and do not mention ${listed(things, 'or')} ${where}`;
-  return `who mention ${listed(things, which === 'any' ? 'or' : 'and')} ${where}`;
+  if (which === 'none') return sentenceTexts.whoDecidedMention(listed(things, 'or'), where);
+  return sentenceTexts.whoMention(listed(things, which === 'any' ? 'or' : 'and'), where);
 }
 
 const quoted = (name: string | null, what: string) =>
-  name === null ? `a deleted ${what}` : `“${name}”`;
+  name === null ? sentenceTexts.deleted(what) : `“${name}”`;
 const later = (limit: number | string) => (typeof limit === 'number' ? 'more' : 'later');
 const earlier = (limit: number | string) => (typeof limit === 'number' ? 'less' : 'earlier');
 

@@ -1,4 +1,5 @@
 import { bandOf, type Band } from './bands.js';
+import { valueNameTexts } from '../wording/groups.js';
 
 /** How the values of a background variable are called. */
 export interface ValueNames {
@@ -15,6 +16,6 @@ export function valueName(
 ): string | null {
   if (bands) return bandOf(bands, value)?.label ?? null;
   if (value === null) return null;
-  if (typeof value === 'boolean') return value ? 'Yes' : 'No';
+  if (typeof value === 'boolean') return value ? valueNameTexts.yes : valueNameTexts.no;
   return (Object.hasOwn(labels, value) ? labels[value] : undefined) ?? String(value);
 }

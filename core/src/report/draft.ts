@@ -10,6 +10,7 @@ import { bold, heading, paragraph, text, type DraftNode } from './draftNode.js';
 import { keyed } from './redraft.js';
 import { LOW_BASE, type DraftInput, type DraftTable } from './draftInput.js';
 import { columnName } from './words.js';
+import { draftTexts } from '../wording/report.js';
 
 type Row = FigureTable['rows'][number];
 
@@ -30,9 +31,9 @@ export function makeDraft(input: DraftInput): DraftNode {
       keyed('study', heading(1, input.study)),
       ...(input.purpose ? [keyed('purpose', paragraph(text(input.purpose)))] : []),
       ...input.tables.flatMap((table) => findings(table, input.format)),
-      keyed('method head', heading(2, 'Method')),
+      keyed('method head', heading(2, draftTexts.method)),
       ...method(input),
-      keyed('limits head', heading(2, 'Limits')),
+      keyed('limits head', heading(2, draftTexts.limits)),
       ...limits(input),
     ],
   };
@@ -73,7 +74,7 @@ function findings(of: DraftTable, format: FigureFormat): DraftNode[] {
       at('base'),
       paragraph(
         text(
-          `${of.counting} ${count(total.asked)} people were asked and ${count(total.answered)} answered.`,
+          draftTexts.peopleAskedAnswered(of.counting, count(total.asked), count(total.answered)),
         ),
       ),
     ),
@@ -82,7 +83,7 @@ function findings(of: DraftTable, format: FigureFormat): DraftNode[] {
     .filter((row) => (row.cells[0]?.share ?? 0) > 0)
     .slice(0, TOP);
   if (top.length === 0)
-    return [...blocks, keyed(at('nothing'), paragraph(text('Nobody mentions a code yet.')))];
+    return [...blocks, keyed(at('nothing'), paragraph(text(draftTexts.nobodyMentionsCodeYet)))];
   for (const row of top) {
     const parts = byShare(table.rows.filter((one) => one.parentId === row.id)).filter(
       (one) => (one.cells[0]?.share ?? 0) > 0,
@@ -97,7 +98,9 @@ function findings(of: DraftTable, format: FigureFormat): DraftNode[] {
   }
   return [
     ...blocks,
-    ...otherDifferences(of, top, figure).map((block) => keyed(at('other differences'), block)),
+    ...otherDifferences(of, top, figure).map((block) =>
+      keyed(at(draftTexts.otherDifferences), block),
+    ),
     keyed(at('table'), { type: 'tableSlot', attrs: { table: of.id } }),
   ];
 }
@@ -108,24 +111,29 @@ type Figure = (row: Row, what: FigureRef['what'], column?: string) => DraftNode;
 function shareOf(of: DraftTable, row: Row, figure: Figure): DraftNode[] {
   const [cell] = row.cells;
   const name = bold(row.name);
-  const interval = [text(`${Math.round(100 * of.level)}% interval `), figure(row, 'interval')];
+  const interval = [text(draftTexts.interval(Math.round(100 * of.level))), figure(row, 'interval')];
   const isFew = (cell?.estimated?.sampled ?? cell?.base.people ?? 0) < LOW_BASE;
-  const few = isFew ? ', which can be far off on so few people' : '';
+  const few = isFew ? draftTexts.whichCanFarOff : '';
   if (of.counts === 'estimated')
     return [
-      ...[name, text(' is mentioned by an estimated '), figure(row, 'share')],
-      ...[text(` of ${of.base} (`), ...interval, text(`)${few}.`)],
+      ...[name, text(draftTexts.mentionedEstimated), figure(row, 'share')],
+      ...[text(draftTexts.of(of.base)), ...interval, text(`)${few}.`)],
     ];
   const counted = [figure(row, 'people'), text(' of '), figure(row, 'base')];
   if (cell && cell.undecided > 0)
     return [
-      ...[name, text(' is mentioned by at least '), figure(row, 'share'), text(` of ${of.base} (`)],
-      ...[...counted, text('; for '), figure(row, 'undecided'), text(' it is not decided).')],
+      ...[
+        name,
+        text(draftTexts.mentionedLeast),
+        figure(row, 'share'),
+        text(draftTexts.of(of.base)),
+      ],
+      ...[...counted, text('; for '), figure(row, 'undecided'), text(draftTexts.decided)],
     ];
   // of answers that were not drawn at random an interval would say nothing
   const isSampled = of.counts !== 'settled' || of.isRandom || of.isFinished;
   return [
-    ...[name, text(' is mentioned by '), figure(row, 'share'), text(` of ${of.base} (`)],
+    ...[name, text(draftTexts.mentioned), figure(row, 'share'), text(draftTexts.of(of.base))],
     ...counted,
     ...(cell?.interval && isSampled ? [text('; '), ...interval] : []),
     text(`)${few}.`),
@@ -137,14 +145,14 @@ function consistsOf(parts: Row[], figure: Figure): DraftNode[] {
   const named = parts.slice(0, MOST_PARTS);
   const more = parts.length - named.length;
   return [
-    text(' It consists of '),
+    text(draftTexts.consists),
     ...named.flatMap((row, i) => [
       text(`${i === 0 ? '' : i === named.length - 1 && more === 0 ? ' and ' : ', '}${row.name} (`),
-      ...(row.cells[0]!.undecided > 0 ? [text('at least ')] : []),
+      ...(row.cells[0]!.undecided > 0 ? [text(draftTexts.least)] : []),
       figure(row, 'share'),
       text(')'),
     ]),
-    text(more > 0 ? ` and ${more} more.` : '.'),
+    text(more > 0 ? draftTexts.more(more) : '.'),
   ];
 }
 
@@ -158,15 +166,15 @@ function otherDifferences(of: DraftTable, top: readonly Row[], figure: Figure): 
   if (others.length === 0)
     return top.some((row) => differencesIn(of, row, figure).length > 0)
       ? []
-      : [paragraph(text(`No row differs significantly by ${of.across ?? 'column'} (${of.test}).`))];
+      : [paragraph(text(draftTexts.noRowDiffersSignificantly(of.across, of.test)))];
   const more = others.length - MOST_DIFFERENCES;
   return [
     paragraph(
-      text('Other significant differences: '),
+      text(draftTexts.otherSignificantDifferences),
       ...others
         .slice(0, MOST_DIFFERENCES)
         .flatMap(({ row, said }) => [bold(row.name), text(': '), ...said.flat()]),
-      text(more > 0 ? `(and ${more} more rows; ${of.test}.)` : `(${of.test}.)`),
+      text(more > 0 ? draftTexts.moreRows(more, of.test) : `(${of.test}.)`),
     ),
   ];
 }
@@ -176,16 +184,16 @@ function differencesIn(of: DraftTable, row: Row, figure: Figure): DraftNode[][] 
   if (!of.test) return [];
   const { columns } = of.table;
   const nameOf = (c: number) => columnName(columns[c]!);
-  const among = (c: number) => [text(`${nameOf(c)} mentioned it significantly `)];
+  const among = (c: number) => [text(draftTexts.mentionedSignificantly(nameOf(c)))];
   return row.cells.flatMap((cell: FigureCell, c): DraftNode[][] => {
     const { key } = columns[c]!;
     if (cell.rest)
       return [
         [
           ...among(c),
-          text(`${cell.rest === 'higher' ? 'more' : 'less'} often (`),
+          text(draftTexts.often(cell.rest)),
           figure(row, 'share', key),
-          text(') than everyone else. '),
+          text(draftTexts.everyoneElse),
         ],
       ];
     const lower = cell.exceeds.map((letter) => of.letters.indexOf(letter)).filter((at) => at >= 0);
@@ -193,7 +201,7 @@ function differencesIn(of: DraftTable, row: Row, figure: Figure): DraftNode[][] 
     return [
       [
         ...among(c),
-        text('more often ('),
+        text(draftTexts.moreOften),
         figure(row, 'share', key),
         text(') than '),
         ...lower.flatMap((at, i) => [
@@ -212,7 +220,7 @@ function differences(of: DraftTable, row: Row, figure: Figure): DraftNode[] {
   if (said.length === 0) return [];
   return [
     paragraph(
-      ...(of.across ? [text(`By ${of.across}: `)] : []),
+      ...(of.across ? [text(draftTexts.by(of.across))] : []),
       ...said.slice(0, MOST_DIFFERENCES).flat(),
       text(`(${of.test}.)`),
     ),

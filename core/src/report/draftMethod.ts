@@ -3,6 +3,7 @@ import { LOW_BASE, type DraftAgreement, type DraftInput, type DraftTable } from 
 import { listOf, paragraph, text, type DraftNode } from './draftNode.js';
 import type { FigureFormat } from './figures.js';
 import { keyed } from './redraft.js';
+import { draftMethodTexts } from '../wording/report.js';
 
 const plural = (count: string, one: string, many = `${one}s`) =>
   `${count} ${count === '1' ? one : many}`;
@@ -11,18 +12,19 @@ function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
   const { label, reader, drawnFrom, sameSets, kappa, interval, alphaOfSets } = one;
   const ends = interval?.map((end) => Math.min(1, Math.max(-1, end)).toFixed(2)).join(' to ');
   const coefficients = [
-    ...(kappa === null
-      ? []
-      : [
-          `Cohen’s kappa over all codes is ${kappa.toFixed(2)}${ends ? ` (95% interval ${ends})` : ''}`,
-        ]),
+    ...(kappa === null ? [] : [draftMethodTexts.cohensKappaOverAll(kappa.toFixed(2), ends)]),
     ...(alphaOfSets === null
       ? []
-      : [`Krippendorff’s alpha of the sets of codes (MASI distance) is ${alphaOfSets.toFixed(2)}`]),
+      : [draftMethodTexts.krippendorffsAlphaSetsCodes(alphaOfSets.toFixed(2))]),
   ];
   return [
-    `${label}: ${count(sameSets.n)} of ${count(drawnFrom)} settled answers, drawn at random, were coded again by ${isOwnReading(one) ? 'the same person' : reader} without the first codes in view;`,
-    `${count(sameSets.count)} (${percent(sameSets.count / sameSets.n, sameSets.n)}) got exactly the same codes both times${coefficients.length > 0 ? `; ${inWords(coefficients)}` : ''}.`,
+    `${label}: ${count(sameSets.n)} of ${count(drawnFrom)} settled answers, drawn at random, were coded again by ${isOwnReading(one) ? draftMethodTexts.samePerson : reader} without the first codes in view;`,
+    draftMethodTexts.gotExactlySameCodes(
+      count(sameSets.count),
+      percent(sameSets.count / sameSets.n, sameSets.n),
+      coefficients.length,
+      inWords(coefficients),
+    ),
   ].join(' ');
 }
 
@@ -47,7 +49,10 @@ export function method({ tables, coders, agreement, format }: DraftInput): Draft
           ? [
               of(
                 table,
-                `${plural(count(table.assisted), 'answer')} ${table.assisted === 1 ? 'was' : 'were'} read with the models’ suggestions in view.`,
+                draftMethodTexts.readModelsSuggestionsView(
+                  plural(count(table.assisted), 'answer'),
+                  table.assisted,
+                ),
               ),
             ]
           : []),
@@ -56,14 +61,11 @@ export function method({ tables, coders, agreement, format }: DraftInput): Draft
       ]),
     ),
     ...agreement.map((one) => agreed(one, format)),
-    'A person counts once in a code and once in a theme, however often they mention it.',
+    draftMethodTexts.personCountsOnceCode,
+    ...new Set(tables.map(({ base, weighted }) => draftMethodTexts.percentages(base, weighted))),
     ...new Set(
-      tables.map(
-        ({ base, weighted }) =>
-          `Percentages are of ${base}${weighted ? '; they are weighted, numbers of people are not' : ''}.`,
-      ),
+      tables.flatMap(({ test }) => (test ? [draftMethodTexts.differencesTested(test)] : [])),
     ),
-    ...new Set(tables.flatMap(({ test }) => (test ? [`Differences are tested: ${test}.`] : []))),
   ];
   return [keyed('method', paragraph(text(sentences.join(' '))))];
 }
@@ -72,20 +74,25 @@ type Count = FigureFormat['count'];
 
 function originSentence({ origins }: DraftTable, count: Count): string {
   const parts = [
-    [origins.hand, 'coded by hand'],
-    [origins.accepted, 'suggested by a trained model, read and accepted'],
-    [origins.bulk, 'accepted in bulk'],
-    [origins.import, 'imported with the sheet'],
-    [origins.words, 'coded by a search for words'],
+    [origins.hand, draftMethodTexts.codedHand],
+    [origins.accepted, draftMethodTexts.suggestedTrainedModelRead],
+    [origins.bulk, draftMethodTexts.acceptedBulk],
+    [origins.import, draftMethodTexts.importedSheet],
+    [origins.words, draftMethodTexts.codedSearchWords],
   ] as const;
   const told = parts.filter(([many]) => many > 0);
   const all = parts.reduce((sum, [many]) => sum + many, 0);
-  if (told.length === 0) return 'No mention is counted yet.';
+  if (told.length === 0) return draftMethodTexts.noMentionCountedYet;
   if (told.length === 1)
     return all === 1
-      ? `The one mention counted was ${told[0]![1]}.`
-      : `All ${count(all)} mentions counted were ${told[0]![1]}.`;
-  return `Of the ${count(all)} mentions counted, ${listed.format(told.map(([many, how]) => `${count(many)} ${many === 1 ? 'was' : 'were'} ${how}`))}.`;
+      ? draftMethodTexts.oneMentionCounted(told[0]![1])
+      : draftMethodTexts.allMentionsCounted(count(all), told[0]![1]);
+  return draftMethodTexts.mentionsCounted(
+    count(all),
+    listed.format(
+      told.map(([many, how]) => `${count(many)} ${many === 1 ? 'was' : 'were'} ${how}`),
+    ),
+  );
 }
 
 function closedSentences({ closed }: DraftTable): string[] {
@@ -96,13 +103,15 @@ function closedSentences({ closed }: DraftTable): string[] {
   return [
     ...(suggested.length > 0
       ? [
-          `For ${names(suggested)}, every suggestion was decided, and answers without one count as not mentioning ${suggested.length === 1 ? 'it' : 'them'}; the models expected ${expected.toFixed(1)} mentions among these.`,
+          draftMethodTexts.everySuggestionDecidedAnswers(
+            names(suggested),
+            suggested.length,
+            expected.toFixed(1),
+          ),
         ]
       : []),
     ...(searched.length > 0
-      ? [
-          `${names(searched)} had no model: answers were searched for ${searched.length === 1 ? 'it' : 'them'}, and the rest counts as not mentioning ${searched.length === 1 ? 'it' : 'them'}.`,
-        ]
+      ? [draftMethodTexts.noModelAnswersSearched(names(searched), searched.length)]
       : []),
   ];
 }
@@ -111,7 +120,14 @@ const checkSentence = (
   { code, side, read, applies, interval }: DraftTable['checked'][number],
   count: Count,
 ): string =>
-  `Of what was ${side} in bulk for ${code}, ${plural(count(read), 'answer')} drawn at random ${read === 1 ? 'was' : 'were'} read: the code applied to ${count(applies)} (95% interval of the share ${interval.map((end) => end.toFixed(2)).join(' to ')}), before anything was corrected.`;
+  draftMethodTexts.whatBulkDrawnRandom(
+    side,
+    code,
+    plural(count(read), 'answer'),
+    read,
+    count(applies),
+    interval.map((end) => end.toFixed(2)).join(' to '),
+  );
 
 /** What the figures cannot bear. */
 export function limits({ tables, coders, agreement, format: { count } }: DraftInput): DraftNode[] {
@@ -122,33 +138,24 @@ export function limits({ tables, coders, agreement, format: { count } }: DraftIn
     const of = (sentence: string) => said.push(`${table.label}: ${sentence}`);
     if (table.counts === 'settled' && !table.isFinished && total.settled < total.answered)
       of(
-        `${count(total.answered - total.settled)} of ${count(total.answered)} answers are not settled.${table.isRandom ? '' : ' Those that are were not drawn at random, so that the rest may differ from them.'}`,
+        draftMethodTexts.answersSettled(
+          count(total.answered - total.settled),
+          count(total.answered),
+          table.isRandom,
+        ),
       );
     if (table.table.rows.some(({ cells }) => cells.some(({ undecided }) => undecided > 0)))
-      of(
-        'figures with “at least” can still rise: it is not decided for everybody whether they mention these.',
-      );
+      of(draftMethodTexts.figuresLeastCanStill);
     const few = others.filter(({ counted }) => counted < LOW_BASE).map((column) => column.label);
-    if (few.length > 0) of(`fewer than ${LOW_BASE} answers in ${listed.format(few)}.`);
+    if (few.length > 0) of(draftMethodTexts.fewerAnswers(LOW_BASE, listed.format(few)));
     if (table.origins.bulk > 0 && !table.checked.some(({ side }) => side === 'accepted'))
-      of(
-        'what was accepted in bulk has not been spot-checked, so it is not known how much of it is right.',
-      );
+      of(draftMethodTexts.whatAcceptedBulkSpot);
   }
   for (const { label, low } of agreement)
     if (low.length > 0)
-      said.push(
-        `${label}: the two readings agree too little on ${inWords(low)} to rest a finding on ${low.length === 1 ? 'it' : 'them'} alone.`,
-      );
+      said.push(draftMethodTexts.twoReadingsAgreeToo(label, inWords(low), low.length));
   if (agreement.length === 0)
-    said.push(
-      coders > 1
-        ? 'How far the coders agree has not been measured here.'
-        : 'One person coded, so that there is no second reading to compare with.',
-    );
-  else if (agreement.every(isOwnReading))
-    said.push(
-      'The second reading is by the person who coded first: it shows how steady they are, not how far two people agree.',
-    );
+    said.push(coders > 1 ? draftMethodTexts.howFarCodersAgree : draftMethodTexts.onePersonCodedNo);
+  else if (agreement.every(isOwnReading)) said.push(draftMethodTexts.secondReadingPersonWho);
   return [keyed('limits', listOf(said))];
 }

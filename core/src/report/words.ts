@@ -1,21 +1,22 @@
 import type { Correction } from '../statistics/index.js';
 import type { CountingRule } from './counting.js';
 import type { BaseKind } from './crosstab.js';
+import { wordsTexts } from '../wording/report.js';
 
 /** Of whom (or what) a percentage is, in words that follow "percent of". */
 export const baseWords: Record<BaseKind, string> = {
-  settled: 'people with a settled answer',
-  answered: 'people who answered',
-  asked: 'people who were asked',
-  mentions: 'all mentions',
+  settled: wordsTexts.peopleSettledAnswer,
+  answered: wordsTexts.peopleWhoAnswered,
+  asked: wordsTexts.peopleWhoAsked,
+  mentions: wordsTexts.allMentions,
 };
 
 /** How tests are corrected for their number, in words. */
 export const correctionWords: Record<Correction | 'off', string> = {
-  holm: 'Holm-corrected within a row',
-  benjamini_hochberg: 'Benjamini–Hochberg-corrected within a row',
-  none: 'not corrected',
-  off: 'not tested',
+  holm: wordsTexts.holmCorrectedWithinRow,
+  benjamini_hochberg: wordsTexts.benjaminiHochbergCorrectedWithin,
+  none: wordsTexts.corrected,
+  off: wordsTexts.tested,
 };
 
 /** What a column is called by itself, where it may stand within another. */
@@ -24,10 +25,10 @@ export const columnName = ({ label, under }: { label: string; under: string | nu
 
 /** What tables count, in a few words. */
 export const ruleNames: Record<CountingRule, string> = {
-  decided: 'everybody, decided',
-  estimated: 'everybody, estimated',
-  sample: 'the random sample, read by people',
-  settled: 'all settled by hand',
+  decided: wordsTexts.everybodyDecided,
+  estimated: wordsTexts.everybodyEstimated,
+  sample: wordsTexts.randomSampleReadPeople,
+  settled: wordsTexts.allSettledHand,
 };
 
 /** What must be known of a table to say what it counts. */
@@ -57,25 +58,29 @@ export interface CountedTable {
 export function countsSentence(table: CountedTable, count: (value: number) => string): string {
   const { counts, isFinished, sample, estimatedFrom, byModel } = table;
   const { settled, counted, answered, who } = wholeOf(table.columns, count);
-  if (table.isMixed)
-    return 'Frozen before tables had one rule: each code counts where its answers were settled, or all of its suggestions decided.';
+  if (table.isMixed) return wordsTexts.frozenBeforeTablesOne;
   switch (counts) {
     case 'decided':
       return isFinished
-        ? `Counts everybody: all ${who}. Every answer is settled.`
-        : `Counts what is decided of all ${who}. Where it is not decided for somebody whether they mention a code, its row says “at least”, and of how many that is open.${byModel > 0 ? ` What the models decided (${count(byModel)}) is not counted.` : ''}`;
+        ? wordsTexts.countsEverybodyAllEvery(who)
+        : wordsTexts.countsWhatDecidedAll(who, byModel, count(byModel));
     case 'estimated':
-      return `Estimates the share among all ${who}. ${basesOfEstimates(estimatedFrom, count)} These are estimates with ${Math.round(100 * table.level)}% intervals, not counts.`;
+      return wordsTexts.estimatesShareAmongAll(
+        who,
+        basesOfEstimates(estimatedFrom, count),
+        Math.round(100 * table.level),
+      );
     case 'sample':
-      return `Counts the random sample, read by people: ${count(counted)} answers of the ${count(sample.drawn)} drawn, and no others.`;
+      return wordsTexts.countsRandomSampleRead(count(counted), count(sample.drawn));
     case 'settled':
-      return `Counts the ${count(settled)} answers that are settled by hand, of ${count(answered)}.${
-        isFinished || settled === answered
-          ? ''
-          : sample.isAllSettled
-            ? ' All of them were drawn at random.'
-            : ' They are not a random sample: who is among them depends on which answers were read.'
-      }`;
+      return wordsTexts.countsAnswersSettledHand(
+        count(settled),
+        count(answered),
+        isFinished,
+        settled,
+        answered,
+        sample.isAllSettled,
+      );
   }
 }
 
@@ -94,8 +99,8 @@ function wholeOf(columns: CountedTable['columns'], count: (value: number) => str
     // who answers three questions is no three people
     who:
       areAll('question') && columns.length > 1
-        ? `${count(answered)} answers to ${count(columns.length)} questions`
-        : `${count(answered)} who answered`,
+        ? wordsTexts.answersQuestions(count(answered), count(columns.length))
+        : wordsTexts.whoAnswered(count(answered)),
   };
 }
 
@@ -107,7 +112,7 @@ function basesOfEstimates(
   if (from.length < 2 || from.some(({ known, trainedAt }) => known > 0 || trainedAt === null))
     return from.map((one) => basisOf(one, count)).join(' ');
   const each = (what: 'answers' | 'sampled') => listed(from.map((one) => count(one[what])));
-  return `Models read all ${each('answers')} answers, and what they say is corrected by ${each('sampled')} of them that were drawn at random and read (difference estimator).`;
+  return wordsTexts.modelsReadAllAnswers(each('answers'), each('sampled'));
 }
 
 const listed = (parts: readonly string[]) =>
@@ -118,8 +123,8 @@ function basisOf(
   count: (value: number) => string,
 ): string {
   if (known > 0)
-    return `${count(known)} answers are settled by hand; for the other ${count(answers)}, what the models say is corrected by ${count(sampled)} of them that were drawn at random and read.`;
+    return wordsTexts.answersSettledHandOther(count(known), count(answers), count(sampled));
   return trainedAt
-    ? `Models read all ${count(answers)} answers, and what they say is corrected by ${count(sampled)} that were drawn at random and read (difference estimator).`
-    : `It rests on ${count(sampled)} answers that were drawn at random and read.`;
+    ? wordsTexts.modelsReadAllAnswersWhat(count(answers), count(sampled))
+    : wordsTexts.restsAnswersDrawnRandom(count(sampled));
 }

@@ -4,6 +4,7 @@ import { looksPersonal } from './personalData.js';
 import type { PlannedRow, RowReader } from './rowReader.js';
 import { isBackground, type HeadColumn, type SheetSettings } from './settings.js';
 import { hasTimeOfDay } from './values.js';
+import { cellFindingsTexts } from '../wording/sheet.js';
 
 const LONGEST_TEXT = 100_000;
 const LONGEST_ID = 200;
@@ -73,55 +74,38 @@ export function findInCells(
     },
     tell({ stop, notice, remark }: FindingList): void {
       if (lists.longId.count > 0)
-        stop(
-          'long_id',
-          `The respondent id is longer than ${LONGEST_ID} characters: is this the right column?`,
-          lists.longId,
-        );
+        stop('long_id', cellFindingsTexts.respondentIdLongerCharacters(LONGEST_ID), lists.longId);
       if (lists.longText.count > 0)
         stop(
           'long_text',
-          `A cell is longer than ${LONGEST_TEXT.toLocaleString('en')} characters: shorten it, or leave its column out.`,
+          cellFindingsTexts.cellLongerCharactersShorten(LONGEST_TEXT.toLocaleString('en')),
           lists.longText,
         );
       if (lists.badWeight.count > 0)
         stop(
           'bad_weight',
-          `The weight “${columns[weight]!.name}” is missing, negative or not a number: correct it, or leave the column out.`,
+          cellFindingsTexts.weightMissingNegativeNumber(columns[weight]!.name),
           lists.badWeight,
           columns[weight]!.name,
         );
-      notice('blank_rows', 'The row is blank: it is passed over.', lists.blank);
-      notice(
-        'uneven_rows',
-        'The row has more or fewer cells than the head: missing ones count as empty, surplus ones are ignored.',
-        lists.uneven,
-      );
+      notice('blank_rows', cellFindingsTexts.rowBlankPassedOver, lists.blank);
+      notice('uneven_rows', cellFindingsTexts.rowMoreFewerCells, lists.uneven);
       for (const { name, role, rows } of typed)
         notice(
           'unreadable_value',
-          `“${name}” is not ${kindNames[role]} here: these values are left empty.`,
+          cellFindingsTexts.hereValuesLeftEmpty(name, kindNames[role]),
           rows,
           name,
         );
       for (const { name, timed } of typed)
-        notice(
-          'time_of_day',
-          `“${name}” has times of day: the dates are kept without them.`,
-          timed,
-          name,
-        );
+        notice('time_of_day', cellFindingsTexts.timesDayDatesKept(name), timed, name);
+      notice('unreadable_characters', cellFindingsTexts.someCharactersCouldRead, lists.unreadable);
       notice(
-        'unreadable_characters',
-        'Some characters could not be read and show as �: choose another encoding, or save the file as UTF-8.',
-        lists.unreadable,
+        'control_characters',
+        cellFindingsTexts.invisibleControlCharactersTaken,
+        lists.controls,
       );
-      notice('control_characters', 'Invisible control characters are taken out.', lists.controls);
-      notice(
-        'dangerous_values',
-        'A cell begins with = + - or @, which spreadsheet programs may run: here it is text, and it is written safely into every file that goes out.',
-        lists.dangerous,
-      );
+      notice('dangerous_values', cellFindingsTexts.cellBeginsWhichSpreadsheet, lists.dangerous);
       for (const c of kept) {
         const { name } = columns[c]!;
         const meant = roleOf[c] === 'question' || roleOf[c] === 'id';
@@ -129,7 +113,7 @@ export function findInCells(
         if (personal)
           remark(
             'personal_data',
-            `“${name}” looks like ${personal}: exclude it unless the report needs it.`,
+            cellFindingsTexts.looksLikeExcludeUnless(name, personal),
             settings.columns[c]!.name,
           );
       }
@@ -137,4 +121,4 @@ export function findInCells(
   };
 }
 
-const kindNames = { number: 'a number', date: 'a date', yes_no: 'yes or no' };
+const kindNames = { number: 'a number', date: 'a date', yes_no: cellFindingsTexts.yesNo };

@@ -6,6 +6,7 @@ import { rowReader, type FoundNames, type PlannedRow } from './rowReader.js';
 import { tellSettings } from './settingStops.js';
 import type { DuplicateChoice, HeadColumn, SheetSettings } from './settings.js';
 import { countRows, type QuestionCount, type VariableCount } from './sheetCounts.js';
+import { checkSheetTexts } from '../wording/sheet.js';
 
 /** What bringing a sheet in will write, and what the writing needs to know beforehand. */
 export interface SheetOutcome {
@@ -77,8 +78,7 @@ export function checkSheet({
     settle(): SheetOutcome {
       const list = findingList();
       const plan = ids.settle(settings.duplicates);
-      if (rows === 0)
-        list.stop('no_rows', 'The sheet has a head but no rows: there is nothing to import.');
+      if (rows === 0) list.stop('no_rows', checkSheetTexts.sheetHeadButNo);
       tellSettings(columns, settings, reader, list);
       tellIds(plan, settings.duplicates, list);
       cellFindings.tell(list);
@@ -127,25 +127,15 @@ function previewOf(seed: number) {
 }
 
 const duplicateSentences = {
-  first:
-    'Several rows have the same respondent id: the first of each is kept, the others are skipped.',
-  last: 'Several rows have the same respondent id: the last of each is kept, the others are skipped.',
-  suffix:
-    'Several rows have the same respondent id: all are kept, the second as “… (2)”, and so on.',
+  first: checkSheetTexts.severalRowsSameRespondent,
+  last: checkSheetTexts.severalRowsSameRespondentId,
+  suffix: checkSheetTexts.severalRowsSameRespondentIdAll,
 };
 
 function tellIds(plan: IdPlan, duplicates: DuplicateChoice, { stop, notice }: FindingList): void {
   if (duplicates !== 'stop') notice('duplicate_id', duplicateSentences[duplicates], plan.duplicate);
   else if (plan.duplicate.count > 0)
-    stop(
-      'duplicate_id',
-      'Several rows have the same respondent id: choose what to do with them, or another column as the id.',
-      plan.duplicate,
-    );
-  notice(
-    'known_id',
-    'These respondents are in the study already: their rows are not imported again.',
-    plan.known,
-  );
-  notice('blank_id', 'The id is blank: these respondents are called by their row.', plan.blank);
+    stop('duplicate_id', checkSheetTexts.severalRowsSameRespondentIdChoose, plan.duplicate);
+  notice('known_id', checkSheetTexts.respondentsStudyAlreadyRows, plan.known);
+  notice('blank_id', checkSheetTexts.idBlankRespondentsCalled, plan.blank);
 }

@@ -1,5 +1,6 @@
 import { foldForMatching } from '../text/index.js';
 import type { RoleGuess } from './guessRoles.js';
+import { guessCodeColumnsTexts } from '../wording/sheet.js';
 
 /** So many columns of 0 and 1 beside each other, right behind a question, are its codes and no background. */
 const LEAST_RUN = 4;
@@ -35,8 +36,8 @@ export function guessCodeColumns<Guess extends RoleGuess & { head: string }>(
       questionBefore(c) ?? (known.questions.length === 1 ? known.questions[0] : undefined);
     if (question === undefined || !(isNamed || runs[c])) return guess;
     const reason = isNamed
-      ? 'a code of the codebook is called so'
-      : 'one of several columns of 0 and 1 behind the question';
+      ? guessCodeColumnsTexts.codeCodebookCalled
+      : guessCodeColumnsTexts.oneSeveralColumns0;
     return { ...guess, role: 'codes', name: question, separator: '', reason };
   });
 }

@@ -3,6 +3,7 @@ import { looksPersonal } from './personalData.js';
 import { LONGEST_VALUE, type ColumnProfile } from './profile.js';
 import type { ColumnRole, ColumnSetting } from './settings.js';
 import type { Writing } from './values.js';
+import { guessRolesTexts } from '../wording/sheet.js';
 
 /** What a column seems to be for, and why in a few words. */
 export interface RoleGuess extends ColumnSetting {
@@ -51,7 +52,7 @@ function takeNearlyAnId(profiles: readonly ColumnProfile[], guesses: RoleGuess[]
   const { distinctShare, name } = profiles[c]!;
   guesses[c] = {
     ...{ role: 'id', name, of: '', separator: '', writing: '' },
-    reason: `${Math.floor(1000 * distinctShare) / 10}% of the values differ`,
+    reason: guessRolesTexts.valuesDiffer(Math.floor(1000 * distinctShare)),
   };
 }
 
@@ -79,7 +80,7 @@ function tieOthers(profiles: readonly ColumnProfile[], guesses: RoleGuess[]): vo
     guess.role = 'question';
     guess.of = of.name;
     guess.name = `${of.name}: ${name}`;
-    guess.reason = `what “other” in “${of.name}” is; asked only of those who wrote something`;
+    guess.reason = guessRolesTexts.whatOtherAskedOnly(of.name);
   }
 }
 
@@ -87,9 +88,9 @@ function tieOthers(profiles: readonly ColumnProfile[], guesses: RoleGuess[]): vo
 function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
   const { filled, distinct, medianWords, rows, allDiffer } = profile;
   const name = foldForMatching(profile.name);
-  if (filled === 0) return { role: 'leave_out', reason: 'it is empty' };
+  if (filled === 0) return { role: 'leave_out', reason: guessRolesTexts.empty };
   const personal = looksPersonal(profile.name, [...profile.values.keys()].slice(0, 200));
-  if (personal) return { role: 'leave_out', reason: `it looks like ${personal}` };
+  if (personal) return { role: 'leave_out', reason: guessRolesTexts.looksLike(personal) };
   if (
     not !== 'id' &&
     filled === rows &&
@@ -97,7 +98,8 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     medianWords <= 1 &&
     (rows > 1 || /\bid\b/u.test(name))
   )
-    if (looksLikeId(name, profile)) return { role: 'id', reason: `all ${rows} values differ` };
+    if (looksLikeId(name, profile))
+      return { role: 'id', reason: guessRolesTexts.allValuesDiffer(rows) };
   const numbers = asNumbers(profile);
   if (
     not !== 'weight' &&
@@ -107,31 +109,31 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
   )
     return {
       ...{ role: 'weight', writing: numbers.writing },
-      reason: 'it is named so, and all values are numbers from 0 up',
+      reason: guessRolesTexts.namedAllValuesNumbers,
     };
   if (distinct <= 2 && profile.yesNo === filled)
     return filled < rows && distinct === 1
-      ? { role: 'ticked', reason: 'one value or blank: a tick box' }
-      : { role: 'yes_no', reason: 'all values say yes or no' };
+      ? { role: 'ticked', reason: guessRolesTexts.oneValueBlankTick }
+      : { role: 'yes_no', reason: guessRolesTexts.allValuesSayYes };
   if (distinct === 1 && filled < rows && profile.longest <= 60)
-    return { role: 'ticked', reason: 'one value or blank: a tick box' };
+    return { role: 'ticked', reason: guessRolesTexts.oneValueBlankTick };
   if (numbers)
     return { role: 'number', writing: numbers.writing, reason: numbersReason(profile, numbers) };
   if (profile.dates === filled)
     return {
       role: 'date',
-      reason: `all values are dates${profile.twoWays > 0 ? ', read with the day first' : ''}`,
+      reason: guessRolesTexts.allValuesDates(profile.twoWays),
     };
   if (profile.monthFirst === filled)
     return {
       ...{ role: 'date', writing: 'month_first' },
-      reason: 'all values are dates with the month first',
+      reason: guessRolesTexts.allValuesDatesMonth,
     };
   if (profile.choiceSeparator)
     return {
       role: 'choices',
       separator: profile.choiceSeparator,
-      reason: `several choices in a cell, separated by “${profile.choiceSeparator}”`,
+      reason: guessRolesTexts.severalChoicesCellSeparated(profile.choiceSeparator),
     };
   const share = profile.distinctShare;
   const asks = name.endsWith('?');
@@ -147,9 +149,9 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
   )
     return {
       role: 'question',
-      reason: `median ${medianWords} words, ${Math.round(100 * share)}% distinct`,
+      reason: guessRolesTexts.medianWordsDistinct(medianWords, Math.round(100 * share)),
     };
-  return { role: 'category', reason: `${distinct} different values` };
+  return { role: 'category', reason: guessRolesTexts.differentValues(distinct) };
 }
 
 /** So many of the values are numbers at least where a column is one of numbers. */
@@ -168,16 +170,15 @@ function asNumbers(profile: ColumnProfile): { writing: Writing; count: number } 
 
 const between: Record<Writing, string> = {
   '': '',
-  comma_groups: ', with a comma between thousands',
-  point_groups: ', with a point between thousands',
+  comma_groups: guessRolesTexts.commaBetweenThousands,
+  point_groups: guessRolesTexts.pointBetweenThousands,
   month_first: '',
 };
 
 const numbersReason = (
   { filled }: ColumnProfile,
   { writing, count }: { writing: Writing; count: number },
-): string =>
-  `${count === filled ? 'all' : `${count} of ${filled}`} values are numbers${between[writing]}`;
+): string => guessRolesTexts.valuesNumbers(count, filled, between[writing]);
 
 /** A single word that nobody shares among so many is an id, whatever it is called. */
 const MANY = 20;

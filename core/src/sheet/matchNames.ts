@@ -1,6 +1,7 @@
 import { editDistance, foldForMatching } from '../text/index.js';
 import type { RoleGuess } from './guessRoles.js';
 import type { BackgroundKind, ColumnRole, ColumnSetting } from './settings.js';
+import { matchNamesTexts } from '../wording/sheet.js';
 
 /** What a study already has by name, which the columns of a later sheet are matched to. */
 export interface KnownNames {
@@ -23,7 +24,7 @@ export function matchNames(
   const earlier = guesses.map(({ head }) => {
     const { setting, fileName } = known.before?.get(head) ?? {};
     return setting && isStillThere(setting, known)
-      ? { ...setting, reason: `as in “${fileName}”` }
+      ? { ...setting, reason: matchNamesTexts.asIn(fileName) }
       : null;
   });
   const taken = new Set(earlier.flatMap((one) => (one ? [one.name] : [])));
@@ -41,7 +42,7 @@ export function matchNames(
     if (earlier[c]) return earlier[c];
     if (guess.role === 'id' || guess.role === 'weight')
       return hasEarlier(guess.role)
-        ? { ...guess, role: 'category', reason: `another column was the ${guess.role} before` }
+        ? { ...guess, role: 'category', reason: matchNamesTexts.anotherColumnBefore(guess.role) }
         : guess;
     const question = find(guess.name, questions);
     if (question !== undefined)
@@ -86,7 +87,7 @@ function isStillThere(
 }
 
 const sameOrNear = (written: string, known: string) =>
-  written === known ? 'the study has it already' : `taken for “${known}” of the study`;
+  written === known ? matchNamesTexts.studyAlready : matchNamesTexts.takenStudy(known);
 
 const bare = (name: string) => foldForMatching(name).replaceAll(/[\p{P}\s]+/gu, '');
 

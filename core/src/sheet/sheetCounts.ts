@@ -9,6 +9,7 @@ import {
 import type { PlannedRow, RowReader } from './rowReader.js';
 import type { BackgroundKind, SheetSettings } from './settings.js';
 import { countValues, type CategoryCount, type ProposedNoAnswer } from './valueCounts.js';
+import { sheetCountsTexts } from '../wording/sheet.js';
 
 const LONGEST_CATEGORY = 200;
 const MOST_PROPOSED = 50;
@@ -95,17 +96,13 @@ export function countRows(
         };
       }),
     tell({ notice }: FindingList): void {
-      notice(
-        'coded_no_answer',
-        'The response says nothing but carries existing codes: these codes are not taken.',
-        codedNoAnswer,
-      );
+      notice('coded_no_answer', sheetCountsTexts.responseSaysNothingBut, codedNoAnswer);
       for (const [v, { name, kind }] of reader.variables.entries()) {
         const { joined, rows } = categoriesOf(name, kind, v) ?? { joined: [], rows: new RowList() };
         const some = `${joined.slice(0, 6).join('; ')}${joined.length > 6 ? ' …' : ''}`;
         notice(
           'spellings',
-          `“${name}” is spelled in several ways: ${some}. ${joins(name) ? 'They are joined: the spelling of each stays on record.' : 'They stay apart.'}`,
+          sheetCountsTexts.spelledSeveralWays(name, some, joins(name)),
           rows,
           name,
         );

@@ -1,5 +1,6 @@
 import { foldForMatching } from '../text/index.js';
 import { RowList } from './findings.js';
+import { valueCountsTexts } from '../wording/sheet.js';
 
 /** A category as it is written in a sheet, how often, and what it is to be called. */
 export interface CategoryCount {
@@ -59,7 +60,7 @@ export function countValues() {
         for (const value of alike) called.set(value, join ? label : value);
         const others = alike.filter((value) => value !== label);
         if (others.length === 0) continue;
-        joined.push(`${others.map((value) => `“${value}”`).join(', ')} as “${label}”`);
+        joined.push(valueCountsTexts.as(others.map((value) => `“${value}”`).join(', '), label));
         rows.push(...others.flatMap((value) => values.get(value)!.rows.rows));
       }
       const list = new RowList();

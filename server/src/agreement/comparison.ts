@@ -19,8 +19,9 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { findCode } from '../codebook/index.js';
 import { findMentions, findReadingAnswers, inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { findReading, findReadings } from './readings.js';
+import { comparisonTexts } from '../wording/agreement.js';
 
 interface NamedCode {
   name: string;
@@ -207,8 +208,8 @@ export async function settleDisagreement(
     await makeChange(tx, {
       ...maker,
       summary: applies
-        ? `deciding that “${code.name}” applies`
-        : `deciding that “${code.name}” does not apply`,
+        ? comparisonTexts.decidingApplies(code.name)
+        : comparisonTexts.decidingApply(code.name),
       diff: {
         mention: {
           added: applies && standing.length === 0 ? [mention] : [],

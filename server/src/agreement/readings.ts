@@ -8,11 +8,11 @@ import type {
   SecondReading,
 } from '@yellow-thread/contract';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
-import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findReadingAnswers, inChange, isoTime, makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
+import { readingsTexts } from '../wording/agreement.js';
 
 /** Settled answers of a question: a person decided their codes, and nothing was suggested to them. */
 const settledAnswers = `from response r where r.question_id = ? and not r.no_answer
@@ -54,7 +54,7 @@ export async function findReading(
   id: string,
 ): Promise<ListedReading> {
   const [reading] = await findReadings(em, 'd.question_id = ? and d.id = ?', [questionId, id]);
-  if (!reading) throw problems.notFound('second reading');
+  if (!reading) throw problems.notFound(readingsTexts.secondReading);
   return reading;
 }
 
@@ -103,7 +103,7 @@ export async function drawReading(
     };
     await makeChange(tx, {
       ...maker,
-      summary: `drawing ${counted(drawn.answers.length, 'answer')} for a second reading by ${reader.name}`,
+      summary: readingsTexts.drawingSecondReading(drawn.answers.length, reader.name),
       diff: {
         second_reading: { added: [reading], updated: [], removed: [] },
         second_reading_answer: {
@@ -203,7 +203,7 @@ export async function codeOnceMore(
     const { readerId, reader, read, size } = await findReading(tx, questionId, id);
     if (readerId !== maker.accountId) throw problems.notYourReading(reader);
     const [from] = await findReadingAnswers(tx, 'd.id = ? and a.response_id = ?', [id, responseId]);
-    if (!from) throw problems.notFound('answer of this reading');
+    if (!from) throw problems.notFound(readingsTexts.answerReading);
     const secondCodes = [...new Set(codes)];
     // the last one, sent a second time
     if (JSON.stringify(from.secondCodes) === JSON.stringify(secondCodes)) return;
@@ -216,7 +216,7 @@ export async function codeOnceMore(
     if (known.length < secondCodes.length) throw problems.notFound('code');
     await makeChange(tx, {
       ...maker,
-      summary: 'the second reading of an answer',
+      summary: readingsTexts.secondReadingAnswer,
       diff: {
         second_reading_answer: {
           added: [],
@@ -243,7 +243,7 @@ export async function endReading(
     if (unread.length === answers.length) return removeReading(tx, maker, questionId, id);
     await makeChange(tx, {
       ...maker,
-      summary: `ending the second reading by ${reader} early`,
+      summary: readingsTexts.endingSecondReadingEarly(reader),
       diff: { second_reading_answer: { added: [], updated: [], removed: unread } },
     });
   });
@@ -261,7 +261,7 @@ export async function removeReading(
     const reading = await findRecord(tx, id);
     await makeChange(tx, {
       ...maker,
-      summary: `removing the second reading by ${reader}`,
+      summary: readingsTexts.removingSecondReading(reader),
       diff: {
         second_reading: { added: [], updated: [], removed: [reading] },
         second_reading_answer: {

@@ -2,9 +2,10 @@ import type { Bundle, BundleCreate } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { inChange, makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { refuseTakenName } from './codebook.js';
 import { codesOf } from './records.js';
+import { bundlesTexts } from '../wording/codebook.js';
 
 /** Makes a bundle or changes what it is called and holds; a request that comes twice does so once. */
 export async function putBundle(em: EntityManager, maker: Maker, wanted: BundleCreate) {
@@ -25,7 +26,7 @@ export async function putBundle(em: EntityManager, maker: Maker, wanted: BundleC
     const to: Bundle = { ...(from ?? { id: wanted.id, studyId, position }), name: wanted.name };
     await makeChange(tx, {
       ...maker,
-      summary: from ? `the bundle “${from.name}”` : `the new bundle “${to.name}”`,
+      summary: from ? bundlesTexts.bundle(from.name) : bundlesTexts.newBundle(to.name),
       diff: {
         bundle: {
           added: from ? [] : [to],
@@ -48,7 +49,7 @@ export async function removeBundle(em: EntityManager, maker: Maker, id: string) 
     if (!stored) throw problems.notFound('bundle');
     await makeChange(tx, {
       ...maker,
-      summary: `the removal of the bundle “${stored.bundle.name}”`,
+      summary: bundlesTexts.removalBundle(stored.bundle.name),
       diff: {
         bundle: { added: [], updated: [], removed: [stored.bundle] },
         bundle_code: {

@@ -11,8 +11,9 @@ import {
   ThemeEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { codesOf, findCode, findTheme, themesOf } from './records.js';
+import { codebookTexts } from '../wording/codebook.js';
 
 /** A new code at the end of the codebook, not yet written. @throws Problem name_taken */
 export async function draftCode(
@@ -55,7 +56,7 @@ export async function createCode(em: EntityManager, maker: Maker, create: CodeCr
   await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
-      summary: `the new code “${code.name}”`,
+      summary: codebookTexts.newCode(code.name),
       diff: { code: { added: [code], updated: [], removed: [] } },
     }),
   );
@@ -70,8 +71,8 @@ export async function editCode(em: EntityManager, maker: Maker, id: string, edit
   if (edit.to.themeId) await findTheme(em, maker.studyId, edit.to.themeId);
   const summary =
     edit.to.archived === undefined
-      ? `the edit of “${stored.name}”`
-      : `${edit.to.archived ? 'putting' : 'taking'} “${stored.name}” ${edit.to.archived ? 'away' : 'out again'}`;
+      ? codebookTexts.edit(stored.name)
+      : `${edit.to.archived ? 'putting' : 'taking'} “${stored.name}” ${edit.to.archived ? 'away' : codebookTexts.outAgain}`;
   await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
@@ -94,7 +95,7 @@ export async function createTheme(
   await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
-      summary: `the new theme “${theme.name}”`,
+      summary: codebookTexts.newTheme(theme.name),
       diff: { theme: { added: [theme], updated: [], removed: [] } },
     }),
   );
@@ -112,7 +113,7 @@ export async function editTheme(em: EntityManager, maker: Maker, id: string, edi
     makeChange(tx, {
       ...maker,
       summary:
-        name === undefined ? `the look of “${stored.name}”` : `the renaming of “${stored.name}”`,
+        name === undefined ? codebookTexts.look(stored.name) : codebookTexts.renaming(stored.name),
       diff: {
         theme: {
           added: [],
@@ -145,8 +146,8 @@ export async function moveCode(
       ...maker,
       summary:
         stored.themeId === themeId
-          ? `the moving of “${stored.name}”`
-          : `putting “${stored.name}” ${theme ? `under “${theme.name}”` : 'under no theme'}`,
+          ? codebookTexts.moving(stored.name)
+          : `putting “${stored.name}” ${theme ? codebookTexts.under(theme.name) : codebookTexts.underNoTheme}`,
       diff: { code: { added: [], updated, removed: [] } },
     }),
   );
@@ -169,7 +170,7 @@ export async function moveTheme(
   await inChange(em, (tx) =>
     makeChange(tx, {
       ...maker,
-      summary: `the moving of “${name}”`,
+      summary: codebookTexts.moving2(name),
       diff: { theme: { added: [], updated, removed: [] } },
     }),
   );
@@ -188,7 +189,7 @@ export async function removeTheme(em: EntityManager, maker: Maker, id: string) {
     },
   };
   await inChange(em, (tx) =>
-    makeChange(tx, { ...maker, summary: `the removal of the theme “${theme.name}”`, diff }),
+    makeChange(tx, { ...maker, summary: codebookTexts.removalTheme(theme.name), diff }),
   );
 }
 

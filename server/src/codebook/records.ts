@@ -8,7 +8,7 @@ import {
   type CodeRow,
   type ThemeRow,
 } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 /** A stored code as the record that a change holds. */
 export function asCode(stored: CodeRow): Code {

@@ -13,9 +13,10 @@ import {
   type ChangeDiff,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { draftCode, draftTheme } from './codebook.js';
 import { codesOf, findCode, findTheme, mentionsOf, notesOf } from './records.js';
+import { reshapeTexts } from '../wording/codebook.js';
 
 // Changes that take a code's mentions along: each is one change, undone as one.
 
@@ -51,7 +52,7 @@ export async function mergeCode(em: EntityManager, maker: Maker, id: string, int
     diff.code_closing = await closingsAfter(tx, code, target);
     await makeChange(tx, {
       ...maker,
-      summary: `the merge of “${code.name}” into “${target.name}”`,
+      summary: reshapeTexts.mergeInto(code.name, target.name),
       diff,
     });
   });
@@ -116,7 +117,7 @@ export async function removeCode(em: EntityManager, maker: Maker, id: string) {
     const code = await findCode(tx, maker.studyId, id);
     await makeChange(tx, {
       ...maker,
-      summary: `the removal of “${code.name}”`,
+      summary: reshapeTexts.removal(code.name),
       diff: { ...(await hangingOn(tx, id)), code: { added: [], updated: [], removed: [code] } },
     });
   });
@@ -171,7 +172,7 @@ export async function dealMentions(em: EntityManager, maker: Maker, { parts }: C
     const names = from.slice(0, 3).map((name) => `“${name}”`);
     await makeChange(tx, {
       ...maker,
-      summary: `the dealing out of ${names.join(', ')}${from.length > 3 ? ' …' : ''}`,
+      summary: reshapeTexts.dealingOut(names.join(', '), from.length),
       diff,
     });
   });
@@ -190,7 +191,7 @@ export async function codeToTheme(em: EntityManager, maker: Maker, id: string) {
         ? { added: [], updated: [{ from: code, to: { ...code, themeId: theme.id } }], removed: [] }
         : { added: [], updated: [], removed: [code] },
     };
-    await makeChange(tx, { ...maker, summary: `making “${code.name}” a theme`, diff });
+    await makeChange(tx, { ...maker, summary: reshapeTexts.makingTheme(code.name), diff });
   });
 }
 
@@ -207,7 +208,7 @@ export async function themeToCode(em: EntityManager, maker: Maker, id: string) {
     const merged = codes.filter((code) => code.id !== target.id);
     await makeChange(tx, {
       ...maker,
-      summary: `making the theme “${theme.name}” a code`,
+      summary: reshapeTexts.makingThemeCode(theme.name),
       diff: {
         ...(await givenTo(tx, merged, target)),
         theme: { added: [], updated: [], removed: [theme] },

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { CodeHits, Hits, LedgerQuery, Mention } from '@yellow-thread/contract';
 import { lineOfPassage, linesOf, type Cut } from '@yellow-thread/core/coding';
-import { blankAsides, counted, hitFinder, type Span } from '@yellow-thread/core/text';
+import { blankAsides, hitFinder, type Span } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   type ChangeDiff,
@@ -13,11 +13,12 @@ import {
 } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { startTurn } from '../turns.js';
 import { codeIdsAsJson, cutsAsJson } from './answers.js';
 import { readLedger } from './ledger.js';
 import { nameOrDraft } from './mentions.js';
+import { hitsTexts } from '../wording/coding.js';
 
 const MOST_ANSWERS = 2000;
 
@@ -118,7 +119,7 @@ export async function codeHits(
     diff.mention = { added, updated: [], removed: [] };
     await makeChange(tx, {
       ...maker,
-      summary: `coding “${name}” ${counted(added.length, 'time')} by a search for words`,
+      summary: hitsTexts.codingSearchWords(name, added.length),
       diff,
     });
     return added.length;

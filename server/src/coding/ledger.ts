@@ -11,7 +11,7 @@ import {
   StudyEntity,
   unpackInts,
 } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import { distanceFromLine } from '../sampling/index.js';

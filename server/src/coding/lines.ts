@@ -2,8 +2,9 @@ import type { LineCut } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { findResponse } from './responses.js';
+import { linesTexts } from '../wording/coding.js';
 
 /** Parts or joins a line of an answer, or leaves it as the text has it. */
 export async function editLine(
@@ -25,7 +26,7 @@ export async function editLine(
     if (standing?.joined === wanted?.joined) return;
     await makeChange(tx, {
       ...maker,
-      summary: line === 'joined' ? 'the joining of two lines' : 'the parting of a line',
+      summary: line === 'joined' ? linesTexts.joiningTwoLines : linesTexts.partingLine,
       diff: {
         line_cut: {
           added: wanted && !standing ? [wanted] : [],

@@ -22,8 +22,9 @@ import {
   StudyEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { findResponse, sameAs, type FoundResponse } from './responses.js';
+import { mentionsTexts } from '../wording/coding.js';
 
 /**
  * Applies a code to a response, at a passage or to the whole, making the code in the same stroke where
@@ -72,7 +73,7 @@ export async function addMention(em: EntityManager, maker: Maker, create: Mentio
     const count = diff.mention.added.length;
     await makeChange(tx, {
       ...maker,
-      summary: `coding “${name}”${count > 1 ? ` in ${count} answers` : ''}`,
+      summary: mentionsTexts.coding(name, count),
       diff,
     });
   });
@@ -143,7 +144,7 @@ export async function removeMention(em: EntityManager, maker: Maker, id: string,
     }
     await makeChange(tx, {
       ...maker,
-      summary: `taking “${code.name}” away${removed.length > 1 ? ` from ${removed.length} answers` : ''}`,
+      summary: mentionsTexts.takingAway(code.name, removed.length),
       diff: { mention: { added: [], updated: [], removed } },
     });
   });
@@ -172,12 +173,12 @@ export async function editMention(em: EntityManager, maker: Maker, id: string, e
       ...maker,
       summary:
         edit.codeId !== undefined
-          ? `“${code.name}” instead of “${was.name}”`
+          ? mentionsTexts.instead(code.name, was.name)
           : passage !== undefined
-            ? `moving “${code.name}”`
+            ? mentionsTexts.moving(code.name)
             : typical
-              ? `the example of “${code.name}”`
-              : `“${code.name}” without this example`,
+              ? mentionsTexts.example(code.name)
+              : mentionsTexts.withoutExample(code.name),
       diff: { mention: { added: [], updated: [{ from, to }], removed: [] } },
     });
   });
@@ -216,7 +217,7 @@ export async function settleResponse(
     const count = settled ? fresh.length : new Set(standing.map((one) => one.responseId)).size;
     await makeChange(tx, {
       ...maker,
-      summary: `${settled ? 'settling' : 'opening'} ${count > 1 ? `${count} answers` : 'an answer'}`,
+      summary: `${settled ? 'settling' : 'opening'} ${count > 1 ? `${count} answers` : mentionsTexts.answer}`,
       diff: {
         settlement: {
           added: settled ? fresh : [],

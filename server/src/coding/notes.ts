@@ -3,9 +3,10 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { findCode } from '../codebook/index.js';
 import { findNotes, inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { notesAsJson } from './answers.js';
 import { findResponse } from './responses.js';
+import { notesTexts } from '../wording/coding.js';
 
 /** All notes of a study, newest first, with what they are on. */
 export async function readNotes(em: EntityManager, studyId: number) {
@@ -69,7 +70,7 @@ export async function editNote(
     const updated = [{ from: { ...stored, ...edit.from }, to: { ...stored, ...edit.to } }];
     await makeChange(tx, {
       ...maker,
-      summary: summaryOf('the edit of ', stored),
+      summary: summaryOf(notesTexts.edit, stored),
       diff: { note: { added: [], updated, removed: [] } },
     });
   });
@@ -81,14 +82,14 @@ export async function removeNote(em: EntityManager, maker: Maker, id: string) {
     if (!note) return;
     await makeChange(tx, {
       ...maker,
-      summary: summaryOf('the removal of ', note),
+      summary: summaryOf(notesTexts.removal, note),
       diff: { note: { added: [], updated: [], removed: [note] } },
     });
   });
 }
 
 const summaryOf = (what: string, { text, unsure }: Note) =>
-  what + (unsure ? 'an “unsure”' : text === '' ? 'a mark' : 'a note');
+  what + (unsure ? notesTexts.unsure : text === '' ? 'a mark' : 'a note');
 
 async function findNote(em: EntityManager, studyId: number, id: string): Promise<Note | null> {
   const [note] = await findNotes(em, 'n.id = ? and n.study_id = ?', [id, studyId]);

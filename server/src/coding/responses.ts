@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 export interface FoundResponse {
   id: number;

@@ -30,7 +30,7 @@ import type { FastifyRequest } from 'fastify';
 import { rows } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { makerOf, requireAccount, type Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import type { App } from '../routeScope.js';
 import { findQuestion } from '../study/index.js';
 import { readAnswersFor, readRespondentAnswers } from './answers.js';

@@ -4,7 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
 import { rows } from '../database/index.js';
 import { requireAccount } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import type { App } from '../routeScope.js';
 import type { StudyEvents } from './events.js';
 

@@ -1,6 +1,6 @@
 import { isEmptyRecordsDiff, reverseRecordsDiff, type TableDiff } from '@yellow-thread/core/coding';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { Problem, problems } from '../problems.js';
+import { Problem, problems } from '../wording/problems.js';
 import { shapes, type ChangeDiff, type ChangeTables } from './changeTables.js';
 import { row, rows } from './query.js';
 import { deletion, insertion, update, type Statement } from './recordStatements.js';

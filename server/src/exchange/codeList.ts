@@ -1,12 +1,13 @@
 import type { Bundle, CodeList, Code, ListedCode, Theme } from '@yellow-thread/contract';
 import { lookDealer } from '@yellow-thread/core/codebook';
-import { counted, foldForMatching } from '@yellow-thread/core/text';
+import { foldForMatching } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { randomUUID } from 'node:crypto';
 import { codesOf, readBundles, themesOf } from '../codebook/index.js';
 import { makeChange } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import type { Threads } from '../jobs/index.js';
+import { codeListTexts } from '../wording/exchange.js';
 
 /**
  * Reads a code list from a file, on a thread, and tells what taking it in would do.
@@ -122,7 +123,7 @@ export async function takeCodeList(em: EntityManager, maker: Maker, listed: read
     const added = codes.flatMap(({ from, to }) => (from ? [] : [to]));
     await makeChange(tx, {
       ...maker,
-      summary: `the code list of ${counted(codes.length, 'code')}`,
+      summary: codeListTexts.codeList(codes.length),
       diff: {
         theme: { added: newThemes, updated: [], removed: [] },
         code: {

@@ -3,6 +3,7 @@ import { escapeHtml, writeCsv, type CsvValue } from '@yellow-thread/core/exchang
 import { Document, HeadingLevel, Packer, Paragraph, TextRun } from 'docx';
 import Excel from 'exceljs';
 import { writeQdc } from './qdc.js';
+import { codebookFilesTexts } from '../wording/exchange.js';
 
 interface StudyText {
   name: string;
@@ -79,7 +80,9 @@ const inOrder = ({ themes, codes }: Pick<Codebook, 'themes' | 'codes'>) =>
 
 async function asWorkbook(codebook: Codebook): Promise<Buffer> {
   const workbook = new Excel.Workbook();
-  const sheet = workbook.addWorksheet('Codebook', { views: [{ state: 'frozen', ySplit: 1 }] });
+  const sheet = workbook.addWorksheet(codebookFilesTexts.codebook, {
+    views: [{ state: 'frozen', ySplit: 1 }],
+  });
   sheet.addRows(asTable(codebook));
   sheet.getRow(1).font = { bold: true };
   sheet.columns.forEach((column, c) => {
@@ -99,11 +102,11 @@ function entries(
     .filter((code) => code.themeId === themeId && !code.archived)
     .map((code) => ({
       name: code.name,
-      counts: `${code.people} people, ${code.mentions} mentions`,
+      counts: codebookFilesTexts.peopleMentions(code.people, code.mentions),
       texts: [
         { label: '', text: code.definition },
-        { label: 'Include: ', text: code.include },
-        { label: 'Exclude: ', text: code.exclude },
+        { label: codebookFilesTexts.include, text: code.include },
+        { label: codebookFilesTexts.exclude, text: code.exclude },
       ].filter(({ text }) => text !== ''),
       examples: examples.get(code.id) ?? [],
     }));
@@ -113,8 +116,8 @@ function entries(
 const sections = (codebook: Codebook, examples: ReadonlyMap<string, string[]>) =>
   [...codebook.themes, null]
     .map((theme) => ({
-      title: theme?.name ?? 'Without a theme',
-      counts: theme ? `${theme.people} people, ${theme.mentions} mentions` : '',
+      title: theme?.name ?? codebookFilesTexts.withoutTheme,
+      counts: theme ? codebookFilesTexts.peopleMentions(theme.people, theme.mentions) : '',
       codes: entries(codebook, theme?.id ?? null, examples),
     }))
     .filter(({ codes }) => codes.length > 0);
@@ -166,12 +169,12 @@ function asDocument(
       ],
     });
   const document = new Document({
-    title: `Codebook – ${study.name}`,
-    creator: 'Yellow Thread',
+    title: codebookFilesTexts.codebook2(study.name),
+    creator: codebookFilesTexts.yellowThread,
     sections: [
       {
         children: [
-          new Paragraph({ heading: HeadingLevel.TITLE, text: 'Codebook' }),
+          new Paragraph({ heading: HeadingLevel.TITLE, text: codebookFilesTexts.codebook }),
           new Paragraph(study.name),
           ...(study.purpose ? [new Paragraph({ children: plain(study.purpose) })] : []),
           ...sections(codebook, examples).flatMap(({ title, counts, codes }) => [

@@ -10,11 +10,12 @@ import { readCodebook } from '../codebook/index.js';
 import { rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { makerOf } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import type { App } from '../routeScope.js';
 import { contentTypes, writeCodebook } from './codebookFiles.js';
 import { readCodeList, takeCodeList } from './codeList.js';
 import { nameFile } from './download.js';
+import { indexTexts } from '../wording/exchange.js';
 
 export { contentTypes, nameFile };
 
@@ -78,7 +79,7 @@ export function exchangeRoutes(app: App, threads: Threads): void {
     },
     async (request) => {
       const file = await request.file({ limits: { fileSize: LARGEST } });
-      if (!file) throw problems.unreadableSheet('No file came with the request.');
+      if (!file) throw problems.unreadableSheet(indexTexts.noFileCameRequest);
       const content = await file.toBuffer().catch(() => {
         throw problems.tooLarge('8 MB');
       });

@@ -1,6 +1,7 @@
 import type { Codebook, ListedCode } from '@yellow-thread/contract';
 import { SaxesParser } from 'saxes';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
+import { qdcTexts } from '../wording/exchange.js';
 
 // The REFI-QDA codebook exchange format (qdasoftware.org, version 1.0; element and attribute names from memory).
 
@@ -27,7 +28,7 @@ export function writeQdc({ themes, codes, bundles }: Codebook): string {
   if (themes.length + codes.length === 0) throw problems.emptyCodebook();
   const codeElement = (code: Codebook['codes'][number], ink: string | null, indent: string) => {
     const described = describe(code);
-    const attributes = `guid="${code.id}" name="${escaped(code.name)}" isCodable="true"${ink ? ` color="${ink}"` : ''}`;
+    const attributes = `guid="${code.id}" name="${escaped(code.name)}" isCodable="true"${ink ? qdcTexts.color(ink) : ''}`;
     return described === ''
       ? `${indent}<Code ${attributes}/>`
       : `${indent}<Code ${attributes}>\n${indent}  <Description>${escaped(described)}</Description>\n${indent}</Code>`;
@@ -107,13 +108,13 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
   let describing = false;
   const parser = new SaxesParser({ xmlns: true });
   const wrong = (why: string) =>
-    problems.unreadableSheet(`“${fileName}” is no codebook that can be read: ${why}.`);
+    problems.unreadableSheet(qdcTexts.noCodebookCanRead(fileName, why));
   parser.on('error', (error) => {
-    throw wrong(`its XML is broken (${error.message.slice(0, 80)})`);
+    throw wrong(qdcTexts.xmlBroken(error.message.slice(0, 80)));
   });
   // a document type could name things outside the file; codebooks have none
   parser.on('doctype', () => {
-    throw wrong('it has a document type');
+    throw wrong(qdcTexts.documentType);
   });
   parser.on('opentag', ({ local, uri, attributes }) => {
     if (local === 'CodeBook') isCodeBook = uri === NAMESPACE;
@@ -132,7 +133,7 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
       };
       open.at(-1)!.children.push(node);
       open.push(node);
-      if (open.length > DEEPEST) throw wrong(`its codes are nested deeper than ${DEEPEST} levels`);
+      if (open.length > DEEPEST) throw wrong(qdcTexts.codesNestedDeeperLevels(DEEPEST));
     }
     describing = local === 'Description' && open.length > 1;
   });
@@ -144,7 +145,7 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
     describing = false;
   });
   parser.write(xml).close();
-  if (!isCodeBook) throw wrong('it does not say that it is a codebook');
+  if (!isCodeBook) throw wrong(qdcTexts.sayCodebook);
   return root.children.flatMap((node) =>
     node.children.length > 0 ? themeCodes(node, bundles) : [listed(node, null, bundles)],
   );

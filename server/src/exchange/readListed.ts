@@ -1,9 +1,10 @@
 import { listedCodeSchema, type ListedCode } from '@yellow-thread/contract';
 import { findHead } from '@yellow-thread/core/sheet';
 import { foldForMatching } from '@yellow-thread/core/text';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { readTable } from '../sheet/readTable.js';
 import { readQdc } from './qdc.js';
+import { readListedTexts } from '../wording/exchange.js';
 
 /** What the columns of a code list may be called, in English and German. */
 const columnNames: Record<keyof ListedCode, RegExp> = {
@@ -37,7 +38,7 @@ export async function readListed(fileName: string, content: Uint8Array): Promise
     : fromTable(await readTable(fileName, content), fileName);
   if (listed.length > MOST_CODES)
     throw problems.unreadableSheet(
-      `“${fileName}” holds ${listed.length} codes: at most ${MOST_CODES} are taken in at once.`,
+      readListedTexts.holdsCodesMostTaken(fileName, listed.length, MOST_CODES),
     );
   const left: string[] = [];
   const codes = new Map<string, ListedCode>();
@@ -45,17 +46,11 @@ export async function readListed(fileName: string, content: Uint8Array): Promise
     const checked = listedCodeSchema.safeParse(code);
     const name = foldForMatching(code.name);
     if (!checked.success)
-      left.push(
-        `Code ${place + 1}: its ${String(checked.error.issues[0]!.path[0])} cannot be kept.`,
-      );
-    else if (codes.has(name))
-      left.push(`Code ${place + 1}: “${code.name}” is in the list twice; the first was taken.`);
+      left.push(readListedTexts.codeCannotKept(place, String(checked.error.issues[0]!.path[0])));
+    else if (codes.has(name)) left.push(readListedTexts.codeListTwiceFirst(place, code.name));
     else codes.set(name, checked.data);
   }
-  if (codes.size === 0)
-    throw problems.unreadableSheet(
-      `“${fileName}” holds no codes: a code list has a column “code” (and may have “theme”, “definition”, “include”, “exclude”).`,
-    );
+  if (codes.size === 0) throw problems.unreadableSheet(readListedTexts.holdsNoCodesCode(fileName));
   return { codes: [...codes.values()], left };
 }
 
@@ -65,9 +60,7 @@ function fromTable(rows: readonly string[][], fileName: string): ListedCode[] {
   const columnOf = (field: keyof ListedCode) =>
     names.findIndex((name) => columnNames[field].test(name));
   if (columnOf('name') < 0)
-    throw problems.unreadableSheet(
-      `“${fileName}” has no column “code”: name the column with the codes so.`,
-    );
+    throw problems.unreadableSheet(readListedTexts.noColumnCodeName(fileName));
   const cell = (row: readonly string[], field: keyof ListedCode) =>
     (row[columnOf(field)] ?? '').trim();
   return rows

@@ -9,11 +9,12 @@ import {
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { inChange, makeChange, row, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { readPeople } from './people.js';
 import { readMembers } from './members.js';
 import { findGroup, readGroups } from './stored.js';
 import { readByRule } from './variables.js';
+import { groupsTexts } from '../wording/groups.js';
 
 /** The groups of a study with how many belong to each now. */
 export async function listGroups(em: EntityManager, studyId: number): Promise<GroupList> {
@@ -71,7 +72,7 @@ export async function putGroup(em: EntityManager, maker: Maker, id: string, fiel
     const to: Group = { ...(from ?? { id, studyId, position }), ...fields };
     await makeChange(tx, {
       ...maker,
-      summary: from ? `the change of the group “${from.name}”` : `the new group “${to.name}”`,
+      summary: from ? groupsTexts.changeGroup(from.name) : groupsTexts.newGroup(to.name),
       diff: {
         saved_group: {
           added: from ? [] : [to],
@@ -102,7 +103,7 @@ export async function removeGroup(em: EntityManager, maker: Maker, id: string) {
       );
     await makeChange(tx, {
       ...maker,
-      summary: `the removal of the group “${group.name}”`,
+      summary: groupsTexts.removalGroup(group.name),
       diff: { saved_group: { added: [], updated: [], removed: [group] } },
     });
   });
@@ -128,5 +129,5 @@ async function refuseCircle(em: EntityManager, studyId: number, id: string, rule
     'groupId' in ground
       ? groups.find((group) => group.id === ground.groupId)?.name
       : variables.get(ground.variableId)?.name;
-  throw problems.groupCircle(circle.map((ground) => nameOf(ground) ?? 'this group'));
+  throw problems.groupCircle(circle.map((ground) => nameOf(ground) ?? groupsTexts.group));
 }

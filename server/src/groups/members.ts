@@ -20,6 +20,7 @@ import { readMaterial } from './material.js';
 import { readOnce, readPeople, type People, type ReadOf } from './people.js';
 import { findGroup, readGroups } from './stored.js';
 import { readVariable, type StoredValues } from './variables.js';
+import { membersTexts } from '../wording/groups.js';
 
 /**
  * Who belongs to each of some rules now; everything that they ask of the study is read once.
@@ -182,7 +183,7 @@ async function readCame(em: EntityManager, people: People, importId: number): Pr
 
 /** The key of the column of those without a value. */
 export const MISSING = 'missing';
-const NOT_STATED = 'Not stated';
+const NOT_STATED = membersTexts.stated;
 
 /** A column of the report: a group of respondents. */
 export interface Column {
@@ -193,7 +194,7 @@ export interface Column {
 
 export const totalColumn = (people: People): Column => ({
   key: 'total',
-  label: 'Total',
+  label: membersTexts.total,
   members: fullBitset(people.ids.length),
 });
 

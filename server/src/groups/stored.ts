@@ -1,7 +1,7 @@
 import type { Group } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 const columns = `id, study_id as "studyId", name, description, rule, position`;
 

@@ -2,7 +2,7 @@ import { valueName } from '@yellow-thread/core/groups';
 import type { ByRule, Rule } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, VariableEntity } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 /** How the values of a variable that stand in the database are called and ordered. */
 export interface StoredValues {

@@ -1,6 +1,6 @@
 import { ruleTextSchema, uuidSchema } from '@yellow-thread/contract';
 import type { FastifyRequest } from 'fastify';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { respondentsOfRule } from './members.js';
 import { findGroup } from './stored.js';
 

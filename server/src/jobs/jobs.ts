@@ -1,7 +1,7 @@
 import type { Job, JobKind } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, row } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 /** Where it is told that a job waits. */
 export const JOB_CHANNEL = 'job_waits';

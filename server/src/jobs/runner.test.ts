@@ -4,7 +4,7 @@ import type { Job } from '@yellow-thread/contract';
 import pg from 'pg';
 import { createDatabase } from '../../test/databases.js';
 import { openDatabase, row, rows } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { cancelJob, enqueueJob, findJob } from './jobs.js';
 import { startJobRunner, type JobHandler, type JobRunner } from './runner.js';
 import type { Threads } from './threads/pool.js';

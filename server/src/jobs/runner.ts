@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { JobKind, Progress } from '@yellow-thread/contract';
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
 import { isConnectionLost, rows } from '../database/index.js';
-import { Problem, problems } from '../problems.js';
+import { Problem, problems } from '../wording/problems.js';
 import type { Threads } from './threads/pool.js';
 
 /** A job in the hands of a runner. */

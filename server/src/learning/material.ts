@@ -7,7 +7,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { chosenAnswers, cutsAsJson } from '../coding/index.js';
 import { CodeEntity, rows, StudyEntity } from '../database/index.js';
 import { DRAWN_AT_RANDOM } from '../groups/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 /**
  * Random samples of a question that are settled by hand to the last of them, without suggestions in view. One drawn

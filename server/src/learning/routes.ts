@@ -13,7 +13,7 @@ import {
 import type { App } from '../routeScope.js';
 import { enqueueJob } from '../jobs/index.js';
 import { makerOf, requireAccount } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { findQuestion } from '../study/index.js';
 import { readScope } from './material.js';
 import { readRun, reinstateRun } from './runs.js';

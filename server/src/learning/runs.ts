@@ -3,8 +3,9 @@ import { gunzip } from 'node:zlib';
 import type { TrainingRun } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { isoTime, rows } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
+import { runsTexts } from '../wording/learning.js';
 
 const head = `t.id, t.settled, t.answers, t.seed, ${isoTime('t.finished_at')} as "finishedAt",
   t.fingerprint, t.scope, t.learnt_from_bulk as "learntFromBulk", t.seconds, t.struck`;
@@ -59,7 +60,7 @@ export async function readUnseen(
 /** @throws Problem not_found */
 export async function readRun(em: EntityManager, questionId: number, runId: number) {
   const run = await findRun(em, 't.question_id = ? and t.id = ?', [questionId, runId]);
-  if (!run) throw problems.notFound('training run');
+  if (!run) throw problems.notFound(runsTexts.trainingRun);
   return run;
 }
 
@@ -86,7 +87,7 @@ export async function reinstateRun(em: EntityManager, questionId: number, runId:
       'select outcome from training_run where question_id = ? and id = ?',
       [questionId, runId],
     );
-    if (!run) throw problems.notFound('training run');
+    if (!run) throw problems.notFound(runsTexts.trainingRun);
     if (!run.outcome) throw problems.runNotKept();
     const kept = JSON.parse(
       (await promisify(gunzip)(run.outcome)).toString('utf8'),

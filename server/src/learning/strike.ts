@@ -3,6 +3,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { findCode } from '../codebook/index.js';
 import { inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
+import { strikeTexts } from '../wording/learning.js';
 
 /** Takes a word's effect away, from the next training on; for one code or for all. Twice is once. */
 export async function strikeWord(em: EntityManager, maker: Maker, strike: Strike) {
@@ -10,7 +11,7 @@ export async function strikeWord(em: EntityManager, maker: Maker, strike: Strike
   await inChange(em, async (tx) => {
     const of =
       strike.codeId === null
-        ? 'every code'
+        ? strikeTexts.everyCode
         : `“${(await findCode(tx, studyId, strike.codeId)).name}”`;
     const known = await rows(
       tx,
@@ -21,7 +22,7 @@ export async function strikeWord(em: EntityManager, maker: Maker, strike: Strike
     if (known.length > 0) return;
     await makeChange(tx, {
       ...maker,
-      summary: `striking “${strike.word}” out for ${of}`,
+      summary: strikeTexts.strikingOut(strike.word, of),
       diff: { struck_word: { added: [{ ...strike, studyId }], updated: [], removed: [] } },
     });
   });
@@ -39,7 +40,7 @@ export async function bringBackWord(em: EntityManager, maker: Maker, id: string)
     if (!struck) return;
     await makeChange(tx, {
       ...maker,
-      summary: `bringing “${struck.word}” back`,
+      summary: strikeTexts.bringingBack(struck.word),
       diff: { struck_word: { added: [], updated: [], removed: [struck] } },
     });
   });

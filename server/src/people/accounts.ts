@@ -2,10 +2,11 @@ import { randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { AccountEntity, row, type AccountRow } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { endSessions } from './sessionStore.js';
+import { accountsTexts } from '../wording/people.js';
 
-export const DEMO_RESEARCHER = 'Demo researcher';
+export const DEMO_RESEARCHER = accountsTexts.demoResearcher;
 export const OWNER = 'owner';
 
 /** A hash of nothing that anybody knows: checked when a name is unknown, so that it takes as long. */

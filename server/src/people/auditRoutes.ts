@@ -1,6 +1,6 @@
 import { auditQuery, auditSchema, type AuditEntry } from '@yellow-thread/contract';
 import { isoTime, rows } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import type { App } from '../routeScope.js';
 import { OWNER } from './accounts.js';
 import { noteInAudit } from './audit.js';

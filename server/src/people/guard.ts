@@ -7,7 +7,7 @@ import {
 } from '../database/index.js';
 import { idSchema } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 declare module 'fastify' {
   interface FastifyRequest {

@@ -8,7 +8,7 @@ import {
   tellAccess,
   type AccountRow,
 } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { oneTimePassword, OWNER } from './accounts.js';
 import { endSessions } from './sessionStore.js';
 

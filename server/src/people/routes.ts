@@ -9,7 +9,7 @@ import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { AccountRow } from '../database/index.js';
 import { isFromThisMachine } from '../hosts.js';
 import type { Threads } from '../jobs/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import type { App } from '../routeScope.js';
 import { choosePassword, ensureDemoResearcher, isPasswordOf, signIn } from './accounts.js';
 import { noteInAudit } from './audit.js';

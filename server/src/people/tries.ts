@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { isIPv6 } from 'node:net';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 /** Wrong tries that are free; each one beyond doubles the wait, from two seconds on. */
 const FREE = { account: 5, both: 5, address: 20 };

@@ -10,7 +10,7 @@ import {
 } from '../coding/index.js';
 import type { QuestionRow } from '../database/index.js';
 import { readPeople } from '../groups/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { chooseRule } from './chooseRule.js';
 import { placeColumns } from './columns.js';
 import { readLines, rowOf } from './lines.js';

@@ -6,6 +6,7 @@ import type { People, QuestionMaterial } from '../groups/index.js';
 import type { PlacedColumn } from './columns.js';
 import { readSources, whyNotEstimated } from './estimates.js';
 import { isFinished } from './tableMaterial.js';
+import { chooseRuleTexts } from '../wording/report.js';
 
 interface Asked {
   query: Pick<ReportQuery, 'counts' | 'by' | 'questions'>;
@@ -45,9 +46,7 @@ export async function chooseRule(
   const finished = columns.every(({ material }) => isFinished(material, members));
   const isByCoder = query.by === 'coder';
   const whyNot: Record<CountingRule, string | null> = {
-    decided: isByCoder
-      ? 'What one person coded is counted among the answers that they settled.'
-      : null,
+    decided: isByCoder ? chooseRuleTexts.whatOnePersonCoded : null,
     estimated: noEstimates,
     sample: whyNoSample(query, parts),
     settled: null,
@@ -74,11 +73,10 @@ function whyNoSample(
   { questions }: Pick<ReportQuery, 'questions'>,
   parts: readonly QuestionMaterial[],
 ): string | null {
-  if (questions === 'all' && parts.length > 1)
-    return 'Each question has a random sample of its own: they are not counted together.';
-  if (parts.every(({ drawn }) => drawn === 0)) return 'No random sample was drawn.';
+  if (questions === 'all' && parts.length > 1) return chooseRuleTexts.eachQuestionRandomSample;
+  if (parts.every(({ drawn }) => drawn === 0)) return chooseRuleTexts.noRandomSampleDrawn;
   return parts.every(({ sampled }) => isEmpty(sampled))
-    ? 'No answer of the random sample is settled by hand yet.'
+    ? chooseRuleTexts.noAnswerRandomSample
     : null;
 }
 

@@ -19,7 +19,7 @@ import {
   type Column,
   type People,
 } from '../groups/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { ofAllQuestions, ofOneQuestion, restricted, type TableMaterial } from './tableMaterial.js';
 
 /** A column of the report: a group of respondents and what their figures are counted from. */

@@ -26,6 +26,7 @@ import { setOf, type People, type QuestionMaterial } from '../groups/index.js';
 import { readEstimates, runInForce, wholeRandomSamples } from '../learning/index.js';
 import type { PlacedColumn } from './columns.js';
 import type { Line } from './lines.js';
+import { estimatesTexts } from '../wording/report.js';
 
 /** What shares of a question's answers are estimated from. */
 interface EstimateSource {
@@ -57,9 +58,8 @@ export interface Estimates {
 
 /** Why shares cannot be estimated for a table; null where its questions decide that. */
 export function whyNotEstimated({ by, questions }: Pick<ReportQuery, 'by' | 'questions'>) {
-  if (questions === 'all')
-    return 'Shares are estimated for one question at a time: each has a sample of its own.';
-  return by === 'coder' ? 'Shares are not estimated by who coded the answers.' : null;
+  if (questions === 'all') return estimatesTexts.sharesEstimatedOneQuestion;
+  return by === 'coder' ? estimatesTexts.sharesEstimatedWhoCoded : null;
 }
 
 /**
@@ -109,7 +109,7 @@ async function readSource(
       Array.from(kept.sampled, (at) => kept.respondents[at]!),
     );
     if (!isEmpty(subtract(intersect(sample, material.answered), material.sampled)))
-      return 'Some answers of the random sample are open again: settle them, or train anew.';
+      return estimatesTexts.someAnswersRandomSample;
     return {
       ...places(material, people, kept.respondents, sample, null),
       predicted,
@@ -118,8 +118,7 @@ async function readSource(
     };
   }
   const sample = await readWholeSamples(em, people, material);
-  if (isEmpty(sample))
-    return 'Nothing can be estimated: that takes a random sample that is settled by hand to the last answer.';
+  if (isEmpty(sample)) return estimatesTexts.nothingCanEstimatedTakes;
   return {
     ...places(material, people, null, sample, null),
     predicted,
@@ -259,7 +258,7 @@ export const hasEstimates = ({ cells }: Estimates): boolean =>
   cells.length === 0 || cells.some((row) => row.some((cell) => cell !== null));
 
 /** Why a table whose sample is too small for any of its columns has no estimates. */
-export const TOO_FEW_SAMPLED = `Nothing can be estimated: that takes ${FEWEST_SAMPLED} answers of the random sample.`;
+export const TOO_FEW_SAMPLED = estimatesTexts.nothingCanEstimatedTakesAnswers(FEWEST_SAMPLED);
 
 function bounded(whole: EstimatedShare, parts: readonly EstimatedShare[]): EstimatedShare {
   const within = boundByParts(estimateOf(whole), parts.map(estimateOf));

@@ -38,7 +38,7 @@ import {
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type QuestionRow } from '../database/index.js';
 import { readPeople, setOf, type People } from '../groups/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { areComparable, placeColumns, type PlacedColumn } from './columns.js';
 import { baseFor, chooseRule } from './chooseRule.js';
 import { estimateShares, hasEstimates, TOO_FEW_SAMPLED, type Estimates } from './estimates.js';

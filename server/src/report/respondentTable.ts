@@ -6,6 +6,7 @@ import { asCode } from '../codebook/index.js';
 import { CodeEntity, QuestionEntity, rows, VariableEntity } from '../database/index.js';
 import { readLabels, readMaterial, readPeople } from '../groups/index.js';
 import type { RespondentField, RespondentValue } from './files/index.js';
+import { respondentTableTexts } from '../wording/report.js';
 
 export interface RespondentTable {
   fields: RespondentField[];
@@ -36,8 +37,8 @@ export async function readRespondentTable(
   const name = namer();
   const fields: RespondentField[] = [
     {
-      ...{ name: name('id'), type: 'string', title: 'Respondent' },
-      description: 'The survey’s own id',
+      ...{ name: name('id'), type: 'string', title: respondentTableTexts.respondent },
+      description: respondentTableTexts.surveysOwnId,
     },
   ];
   const readers: ((i: number, background: Record<string, Value>, id: string) => RespondentValue)[] =
@@ -45,8 +46,8 @@ export async function readRespondentTable(
   if (people.weights) {
     const { weights } = people;
     fields.push({
-      ...{ name: name('weight'), type: 'number', title: 'Weight' },
-      description: 'How many respondents this one stands for',
+      ...{ name: name('weight'), type: 'number', title: respondentTableTexts.weight },
+      description: respondentTableTexts.howManyRespondentsOne,
     });
     readers.push((i) => weights[i]!);
   }
@@ -61,7 +62,8 @@ export async function readRespondentTable(
             kind
           ],
       title,
-      description: kind === 'yes_no' ? 'Background: 1 for yes, 0 for no' : 'Background',
+      description:
+        kind === 'yes_no' ? respondentTableTexts.background1Yes0 : respondentTableTexts.background,
     });
     readers.push((i, background) => {
       if (labelOf) return labelOf(people.ids[i]!);
@@ -82,11 +84,11 @@ export async function readRespondentTable(
       readers.push(read);
     };
     const flag = (holds: boolean) => (holds ? 1 : 0);
-    add('asked', `1 when asked: ${question.wording}`, (i) => flag(has(material.asked, i)));
-    add('answered', '1 when answered', (i) => flag(has(material.answered, i)));
-    add('settled', '1 when the codes of the answer are settled', (i) =>
-      flag(has(material.decided, i)),
+    add('asked', respondentTableTexts.n1WhenAsked(question.wording), (i) =>
+      flag(has(material.asked, i)),
     );
+    add('answered', respondentTableTexts.n1WhenAnswered, (i) => flag(has(material.answered, i)));
+    add('settled', respondentTableTexts.n1WhenCodesAnswer, (i) => flag(has(material.decided, i)));
     const counts = new Map<number, number>();
     const count = (i: number) => counts.set(i, (counts.get(i) ?? 0) + 1);
     for (const id of material.codes.keys()) {
@@ -94,7 +96,7 @@ export async function readRespondentTable(
       forEachInBoth(mentioned, material.answered, count);
       for (const i of again) if (has(material.answered, i)) count(i);
     }
-    add('mentions', 'How many mentions there are in the answer', (i) =>
+    add('mentions', respondentTableTexts.howManyMentionsAnswer, (i) =>
       has(material.answered, i) ? (counts.get(i) ?? 0) : null,
     );
     for (const code of codes) {

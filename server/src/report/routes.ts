@@ -44,6 +44,7 @@ import {
 import { makeReport } from './report.js';
 import { readRespondentTable } from './respondentTable.js';
 import { readTogether } from './together.js';
+import { routesTexts } from '../wording/report.js';
 
 const sendGrid = (reply: FastifyReply, format: 'csv' | 'xlsx', grid: Grid) =>
   format === 'csv'
@@ -124,9 +125,9 @@ export function reportRoutes(app: App, threads: Threads): void {
       const group = query.group ? await findGroup(em, study, query.group) : null;
       const restricted = group && `${group.name}: ${await describeRule(em, study, group.rule)}`;
       const grid = togetherGrid(found, query.inOne, [
-        ['Study', name],
-        ['Question', question.wording],
-        ...(restricted ? [['Restricted to', restricted] satisfies Fact] : []),
+        [routesTexts.study, name],
+        [routesTexts.question, question.wording],
+        ...(restricted ? [[routesTexts.restricted, restricted] satisfies Fact] : []),
       ]);
       const about = [name, 'codes-together', question.label, query.inOne];
       nameFile(reply.type(contentTypes[format]), about, format);
@@ -198,8 +199,8 @@ export function reportRoutes(app: App, threads: Threads): void {
       ];
       const { name } = await em.findOneOrFail(StudyEntity, study);
       const grid = agreementGrid(agreement, new Map(named.map((one) => [one.id, one.name])), [
-        ['Study', name],
-        ['Question', question.wording],
+        [routesTexts.study, name],
+        [routesTexts.question, question.wording],
       ]);
       const about = [name, 'agreement', question.label, agreement.reading.reader];
       nameFile(reply.type(contentTypes[format]), about, format);
@@ -225,11 +226,11 @@ export function reportRoutes(app: App, threads: Threads): void {
       const table = await readRespondentTable(em, study, await request.within());
       const group = query.group ? await findGroup(em, study, query.group) : null;
       const description = [
-        'One row a respondent, a column of 0 and 1 a code of each question.',
+        routesTexts.oneRowRespondentColumn,
         group
-          ? `Restricted to ${group.name}: ${await describeRule(em, study, group.rule)}.`
-          : 'All respondents.',
-        `Written ${new Date().toISOString().slice(0, 10)}.`,
+          ? routesTexts.restricted2(group.name, await describeRule(em, study, group.rule))
+          : routesTexts.allRespondents,
+        routesTexts.written(new Date().toISOString().slice(0, 10)),
       ].join(' ');
       nameFile(reply.type(contentTypes[format]), [name, 'respondents', group?.name ?? ''], format);
       const file = { format, fields: table.fields, text: { name, purpose, description } };

@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
 import type { Decide, Decision, Mention, SettleLine, Suggestion } from '@yellow-thread/contract';
-import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   type ChangeDiff,
@@ -14,7 +13,8 @@ import {
 import { findResponse, refusePassage } from '../coding/index.js';
 import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
+import { decideTexts } from '../wording/review.js';
 
 export interface Place {
   questionId: number;
@@ -94,11 +94,11 @@ export async function decideSuggestion(
         : [],
     };
     const decision = {
-      accepted: `accepting “${name}”`,
-      refused: `refusing “${name}”`,
-      open: `undoing a decision on “${name}”`,
+      accepted: decideTexts.accepting(name),
+      refused: decideTexts.refusing(name),
+      open: decideTexts.undoingDecision(name),
     }[state];
-    const summary = [anew && decision, beside?.mention && `coding “${beside.name}”`]
+    const summary = [anew && decision, beside?.mention && decideTexts.coding(beside.name)]
       .filter(Boolean)
       .join(', ');
     await makeChange(tx, { ...maker, summary, diff });
@@ -154,7 +154,7 @@ export async function settleLine(
     const verb = side === 'above' ? 'accepting' : 'refusing';
     await makeChange(tx, {
       ...maker,
-      summary: `${verb} ${counted(open.length, 'suggestion')} of “${name}”`,
+      summary: decideTexts.of(verb, open.length, name),
       diff: decide(
         open.map((one) => ({ ...one, decidedAt: asIso(one.decidedAt) })),
         state,

@@ -2,12 +2,12 @@ import { randomInt } from 'node:crypto';
 import type { DecideByModel, ModelDecision } from '@yellow-thread/contract';
 import { isReliable, modelVerdict } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
-import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { CodeEntity, codesInUse, makeChange, row, rows } from '../database/index.js';
 import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
+import { decideByModelTexts } from '../wording/review.js';
 
 /**
  * Leaves everything that is open of a question to the models in use, and draws a random check among it. What they
@@ -24,7 +24,7 @@ export async function decideByModel(
   { relied, check }: DecideByModel,
 ): Promise<{ answers: number; drawn: number }> {
   const run = await runInForce(em, questionId);
-  if (!run) throw problems.notFound('training run');
+  if (!run) throw problems.notFound(decideByModelTexts.trainingRun);
   const unreliable = await unreliableCodes(em, questionId, run);
   const left = unreliable.filter((id) => !relied.includes(id));
   if (left.length > 0) throw problems.modelsUnreliable(await namesOf(em, left), left);
@@ -64,7 +64,7 @@ export async function decideByModel(
     };
     await makeChange(tx, {
       ...maker,
-      summary: `leaving ${counted(open.length, 'answer')} to the models`,
+      summary: decideByModelTexts.leavingModels(open.length),
       diff: {
         model_decision: {
           added: standing ? [] : [decision],
@@ -88,7 +88,7 @@ export async function withdrawFromModel(
     if (!standing) return;
     await makeChange(tx, {
       ...maker,
-      summary: 'taking answers back from the models',
+      summary: decideByModelTexts.takingAnswersBackModels,
       diff: { model_decision: { added: [], updated: [], removed: [standing] } },
     });
   });

@@ -24,8 +24,9 @@ import { readQuestionAnswers } from '../coding/index.js';
 import { readMaterial, readPeople, type QuestionMaterial } from '../groups/index.js';
 import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { makeReport } from '../report/index.js';
+import { finishTexts } from '../wording/review.js';
 
 /** Where the answers to a question stand, and what the ways to its end would take. */
 export async function whatIsLeft(
@@ -275,8 +276,8 @@ export async function closeCodes(
       ...maker,
       summary:
         closings.length === 1
-          ? `closing “${names.get(closings[0]!.codeId)}”`
-          : `closing ${closings.length} codes`,
+          ? finishTexts.closing(names.get(closings[0]!.codeId))
+          : finishTexts.closingCodes(closings.length),
       diff: {
         code_closing: {
           added: closings.filter(({ codeId }) => !before(codeId)),
@@ -308,7 +309,7 @@ export async function reopenCode(
     const name = (await namesOf(tx, maker.studyId)).get(codeId);
     await makeChange(tx, {
       ...maker,
-      summary: `opening “${name ?? 'a code'}” again`,
+      summary: finishTexts.openingAgain(name),
       diff: { code_closing: { added: [], updated: [], removed: [closing] } },
     });
   });

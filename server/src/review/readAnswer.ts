@@ -12,8 +12,9 @@ import {
   rows,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { asIso, suggestionColumns } from './decide.js';
+import { readAnswerTexts } from '../wording/review.js';
 
 type Accepted = ReadAnswer['accept'][number];
 
@@ -96,9 +97,9 @@ export async function settleReading(
 }
 
 function summaryOf(answers: number, accepted: number): string {
-  const what = answers === 1 ? 'an answer' : `${answers} answers`;
+  const what = answers === 1 ? readAnswerTexts.answer : `${answers} answers`;
   if (accepted === 0) return `settling ${what}`;
-  return `settling ${what} with ${accepted} ${accepted === 1 ? 'suggestion' : 'suggestions'}`;
+  return readAnswerTexts.settling(what, accepted);
 }
 
 async function refuseUnknownCodes(

@@ -12,7 +12,8 @@ import { row, rows, withinGroup } from '../database/index.js';
 import { readAnswers } from '../coding/index.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import { readUnseen, runInForce } from '../learning/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
+import { reviewTexts } from '../wording/review.js';
 
 /** The suggestions of a code and question that are shown: open ones and those decided. */
 const shown = `
@@ -66,7 +67,8 @@ export async function listReviews(
 async function findLine(em: EntityManager, questionId: number, codeId: string) {
   const run = await runInForce(em, questionId);
   const trained = run?.codes.find((code) => code.codeId === codeId);
-  if (!run || !trained || trained.state === 'too_few') throw problems.notFound('trained code');
+  if (!run || !trained || trained.state === 'too_few')
+    throw problems.notFound(reviewTexts.trainedCode);
   const [placed] = await rows<{ line: number }>(
     em,
     'select line from review_line where question_id = ? and code_id = ?',

@@ -11,7 +11,6 @@ import type {
 } from '@yellow-thread/contract';
 import { isWorseThanExpected, shareApplying } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
-import { counted } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { readAnswers } from '../coding/index.js';
 import {
@@ -23,7 +22,7 @@ import {
   rows,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import {
   asIso,
   decide,
@@ -32,6 +31,7 @@ import {
   suggestionColumns,
   type Place,
 } from './decide.js';
+import { spotChecksTexts } from '../wording/review.js';
 
 const inBulk = `s.question_id = ? and s.code_id = ? and s.state = ? and s.bulk`;
 
@@ -103,7 +103,7 @@ export async function drawCheck(
     };
     await makeChange(tx, {
       ...maker,
-      summary: `drawing ${drawn.length} for a spot check of “${name}”`,
+      summary: spotChecksTexts.drawingSpotCheck(drawn.length, name),
       diff: {
         spot_check: { added: [check], updated: [], removed: [] },
         spot_check_answer: {
@@ -132,7 +132,7 @@ export async function readCheck(
      order by md5(a.check_id::text || a.response_id)`,
     [checkId, questionId, codeId],
   );
-  if (members.length === 0) throw problems.notFound('spot check');
+  if (members.length === 0) throw problems.notFound(spotChecksTexts.spotCheck);
   const answers = await readAnswers(
     em,
     members.map((one) => one.responseId),
@@ -164,7 +164,7 @@ export async function judge(
        where c.id = ? and c.question_id = ? and c.code_id = ? and a.response_id = ?`,
       [checkId, questionId, codeId, responseId],
     );
-    if (!member) throw problems.notFound('answer of the spot check');
+    if (!member) throw problems.notFound(spotChecksTexts.answerSpotCheck);
     if (member.verdict === verdict) return;
     const [stored] = await rows<Suggestion>(
       tx,
@@ -189,7 +189,7 @@ export async function judge(
       const anew = await mentionsAnew(tx, codeId, responseId, decided.mention?.added ?? []);
       Object.assign(diff, decided, { mention: { updated: [], added: anew, removed: given } });
     }
-    await makeChange(tx, { ...maker, summary: `a spot check of “${name}”`, diff });
+    await makeChange(tx, { ...maker, summary: spotChecksTexts.spotCheck2(name), diff });
   });
 }
 
@@ -236,7 +236,7 @@ export async function reopenBulk(
     diff.mention = { added: [], updated: [], removed: given };
     await makeChange(tx, {
       ...maker,
-      summary: `opening ${counted(decided.length, 'bulk decision')} on “${name}” again`,
+      summary: spotChecksTexts.openingAgain(decided.length, name),
       diff,
     });
     return decided.length;

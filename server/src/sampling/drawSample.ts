@@ -3,7 +3,7 @@ import type { SampleCreate } from '@yellow-thread/contract';
 import { simpleRandomSample, stratifiedSample } from '@yellow-thread/core/sampling';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { DRAWN_AT_RANDOM, readLabels } from '../groups/index.js';
 import { chooseTelling } from './telling.js';
 

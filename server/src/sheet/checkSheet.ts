@@ -4,7 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { isDeepStrictEqual } from 'node:util';
 import { CodeEntity, QuestionEntity, row, rows, VariableEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { readySheet } from './sheets.js';
 import { refusedColumn } from './studyColumns.js';
 

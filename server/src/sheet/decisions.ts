@@ -1,4 +1,5 @@
 import type { FileSettings, SheetSettings, Writing } from '@yellow-thread/contract';
+import { decisionsTexts } from '../wording/sheet.js';
 
 const separators: Record<string, string> = {
   ',': 'comma',
@@ -8,9 +9,9 @@ const separators: Record<string, string> = {
 };
 
 const writings: Partial<Record<Writing, string>> = {
-  comma_groups: 'with a comma between thousands',
-  point_groups: 'with a point between thousands',
-  month_first: 'with the month first',
+  comma_groups: decisionsTexts.commaBetweenThousands,
+  point_groups: decisionsTexts.pointBetweenThousands,
+  month_first: decisionsTexts.monthFirst,
 };
 
 /** What was decided when a sheet was brought in, in words; imports of older versions kept less. */
@@ -18,25 +19,29 @@ export function decisionsIn(settings: Partial<SheetSettings> & { file?: FileSett
   const { file } = settings;
   const said: (string | false | undefined)[] = [
     file?.format === 'text' &&
-      `read as ${file.encoding}, separated by ${separators[file.separator] ?? file.separator}`,
-    file?.worksheet !== undefined && file.worksheet !== '' && `worksheet “${file.worksheet}”`,
-    file?.headRows === 2 && 'a head of two rows',
+      decisionsTexts.readSeparated(file.encoding, separators[file.separator], file.separator),
+    file?.worksheet !== undefined &&
+      file.worksheet !== '' &&
+      decisionsTexts.worksheet(file.worksheet),
+    file?.headRows === 2 && decisionsTexts.headTwoRows,
     ...(settings.columns ?? []).map(
       // of columns that are no numbers or dates nothing is read so
       ({ role, name, writing }) =>
         (role === 'number' || role === 'date' || role === 'weight') &&
         writings[writing] !== undefined &&
-        `“${name}” was read ${writings[writing]}`,
+        decisionsTexts.read(name, writings[writing]),
     ),
-    settings.duplicates === 'first' && 'of repeated ids the first row was kept',
-    settings.duplicates === 'last' && 'of repeated ids the last row was kept',
-    settings.duplicates === 'suffix' && 'repeated ids were kept apart by a number',
-    ...(settings.keepSpellings ?? []).map((name) => `spellings of “${name}” were kept apart`),
-    ...(settings.answersDespite ?? []).map(({ text }) => `“${text}” counts as an answer`),
+    settings.duplicates === 'first' && decisionsTexts.repeatedIdsFirstRow,
+    settings.duplicates === 'last' && decisionsTexts.repeatedIdsLastRow,
+    settings.duplicates === 'suffix' && decisionsTexts.repeatedIdsKeptApart,
+    ...(settings.keepSpellings ?? []).map((name) => decisionsTexts.spellingsKeptApart(name)),
+    ...(settings.answersDespite ?? []).map(({ text }) => decisionsTexts.countsAnswer(text)),
     (settings.matches?.length ?? 0) > 0 &&
-      `${settings.matches!.length} ids were matched that are written differently`,
+      decisionsTexts.idsMatchedWrittenDifferently(settings.matches!.length),
     (settings.asides?.brackets.length ?? 0) + (settings.asides?.leading.length ?? 0) > 0 &&
-      `interviewer’s words marked by ${[...settings.asides!.brackets, ...settings.asides!.leading].join(' ')}`,
+      decisionsTexts.interviewersWordsMarked(
+        [...settings.asides!.brackets, ...settings.asides!.leading].join(' '),
+      ),
   ];
   return said.filter((one) => typeof one === 'string');
 }

@@ -4,7 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
 import { rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { checkOutcome } from './checkSheet.js';
 import type { ImportSource } from './importRecord.js';
 import { mergeSheet } from './mergeSheet.js';

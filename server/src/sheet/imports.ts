@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { BIN_DAYS, moveToBin, row, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { countAnswers } from '../study/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { keepBrought } from './broughtValues.js';
 import { decisionsIn } from './decisions.js';
 

@@ -4,7 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { copyText, QuestionEntity, row, rows, VariableEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { countAnswers } from '../study/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { enterImport, type ImportSource } from './importRecord.js';
 import { moveMentions } from './moveMentions.js';
 import {

@@ -1,8 +1,9 @@
 import { findHead, guessRoles, profileColumns, type RoleGuess } from '@yellow-thread/core/sheet';
 import type { FileSettings } from '@yellow-thread/contract';
-import { Problem, problems } from '../problems.js';
+import { Problem, problems } from '../wording/problems.js';
 import { openFile, type OpenedFile } from './files/index.js';
 import type { FileSource } from './files/index.js';
+import { readSheetTexts } from '../wording/sheet.js';
 
 /** What the researcher may say about how a file is to be read; what is left out is guessed. */
 export type FileChoices = Partial<
@@ -69,7 +70,7 @@ async function readThrough(
     rows += 1;
     if (rows > MOST_ROWS)
       throw problems.unreadableSheet(
-        `“${fileName}” has more than ${MOST_ROWS.toLocaleString('en')} rows: split it.`,
+        readSheetTexts.moreRowsSplit(fileName, MOST_ROWS.toLocaleString('en')),
       );
     profiler!.add(cells);
     if (preview.length < PREVIEW_ROWS)
@@ -77,13 +78,10 @@ async function readThrough(
   };
   const begin = () => {
     head = findHead(first, { row: choices.headRow, rows: choices.headRows });
-    if (!head)
-      throw problems.unreadableSheet(
-        `“${fileName}” holds no table: one of its first rows must name the columns.`,
-      );
+    if (!head) throw problems.unreadableSheet(readSheetTexts.holdsNoTableOne(fileName));
     if (head.columns.length > MOST_COLUMNS)
       throw problems.unreadableSheet(
-        `“${fileName}” has more than ${MOST_COLUMNS.toLocaleString('en')} columns: exclude what is not needed.`,
+        readSheetTexts.moreColumnsExcludeWhat(fileName, MOST_COLUMNS.toLocaleString('en')),
       );
     profiler = profileColumns(head.columns.map((column) => column.name));
     for (const cells of first.slice(head.row + head.rows - 1)) take(cells);
@@ -118,6 +116,11 @@ function refuseLongCells(fileName: string, row: number, cells: readonly string[]
   for (const { length } of cells)
     if (length > LONGEST_CELL)
       throw problems.unreadableSheet(
-        `Row ${row} of “${fileName}” has a cell of ${length.toLocaleString('en')} characters: an answer has at most ${LONGEST_CELL.toLocaleString('en')}.`,
+        readSheetTexts.rowCellCharactersAnswer(
+          row,
+          fileName,
+          length.toLocaleString('en'),
+          LONGEST_CELL.toLocaleString('en'),
+        ),
       );
 }

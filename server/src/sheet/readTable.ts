@@ -1,5 +1,6 @@
-import { Problem, problems } from '../problems.js';
+import { Problem, problems } from '../wording/problems.js';
 import { openFile, sourceOf, type OpenedFile } from './files/index.js';
+import { readTableTexts } from '../wording/sheet.js';
 
 const MOST_ROWS = 20_000;
 
@@ -12,7 +13,7 @@ export async function readTable(fileName: string, content: Uint8Array): Promise<
     for await (const { rows } of opened.rows()) {
       table.push(...rows);
       if (table.length > MOST_ROWS)
-        throw problems.unreadableSheet(`“${fileName}” has more than ${MOST_ROWS} rows.`);
+        throw problems.unreadableSheet(readTableTexts.moreRows(fileName, MOST_ROWS));
     }
     return table;
   } catch (error) {

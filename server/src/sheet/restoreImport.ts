@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { isConstraintError, restoreDeleted, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { countAnswers } from '../study/index.js';
 import { writeBrought } from './broughtValues.js';
 import { findImport, undoPayload } from './imports.js';

@@ -23,7 +23,7 @@ import { StudyEntity } from '../database/index.js';
 import { nameFile } from '../exchange/index.js';
 import { enqueueJob, type Threads } from '../jobs/index.js';
 import { noteInAudit, requireAccount } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import type { App } from '../routeScope.js';
 import { checkOutcome, describeCheck } from './checkSheet.js';
 import { findImport, listImports, whatUndoTakes } from './imports.js';

@@ -15,7 +15,7 @@ import {
   type SheetReading,
 } from '../database/index.js';
 import { cancelJob, newestSheetJob } from '../jobs/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { partWriter } from './files/index.js';
 import type { SheetRows } from './sheetWork.js';
 

@@ -3,11 +3,12 @@ import { labelOf } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { QuestionEntity, row, rows, VariableEntity, type VariableRow } from '../database/index.js';
 import { addCategories } from '../study/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import type { ImportSource } from './importRecord.js';
+import { studyColumnsTexts } from '../wording/sheet.js';
 
 /** The background variable that tells imports apart, where the researcher names waves. */
-export const WAVE = 'Wave';
+export const WAVE = studyColumnsTexts.wave;
 
 /** Why values of a sheet cannot be kept in a variable of the study; null when they can. */
 export function refusedColumn({ name, kind, derived }: VariableRow, wanted: VariableRow['kind']) {

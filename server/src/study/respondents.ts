@@ -20,8 +20,9 @@ import {
   readVariable,
 } from '../groups/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 import { addCategories } from './categories.js';
+import { respondentsTexts } from '../wording/study.js';
 
 /** Ids of the respondents that are asked for, in the order asked for. */
 export async function listRespondents(
@@ -142,7 +143,7 @@ export async function changeBackground(
     const to = { ...record, background: { ...record.background, [String(variableId)]: value } };
     await makeChange(tx, {
       ...maker,
-      summary: `changing “${variable.name}” of ${externalId}`,
+      summary: respondentsTexts.changing(variable.name, externalId),
       diff: { respondent: { added: [], removed: [], updated: [{ from: record, to }] } },
     });
     if (variable.kind === 'category' && value !== null)

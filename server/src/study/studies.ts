@@ -13,7 +13,7 @@ import {
   type QuestionRow,
 } from '../database/index.js';
 import { DRAWN_AT_RANDOM, readMaterial, readPeople, setOf } from '../groups/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
 
 const summary = `
   select s.id, s.name, s.purpose,

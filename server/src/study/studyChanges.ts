@@ -11,7 +11,8 @@ import {
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { countAnswers } from './studies.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
+import { studyChangesTexts } from '../wording/study.js';
 
 /** Changes what a study is called, what it is for, how the interviewer's words are marked, or which words are set aside. */
 export async function changeStudy(em: EntityManager, maker: Maker, change: StudyChange) {
@@ -30,7 +31,9 @@ export async function changeStudy(em: EntityManager, maker: Maker, change: Study
     };
     await makeChange(tx, {
       ...maker,
-      summary: change.setAside ? 'setting words aside' : 'changing the study',
+      summary: change.setAside
+        ? studyChangesTexts.settingWordsAside
+        : studyChangesTexts.changingStudy,
       diff: { study: { added: [], removed: [], updated: [{ from, to }] } },
     });
   });
@@ -59,7 +62,7 @@ export async function changeQuestion(
     if (taken > 0) throw problems.nameTaken('question', wording);
     await makeChange(tx, {
       ...maker,
-      summary: `changing the question “${from.label}”`,
+      summary: studyChangesTexts.changingQuestion(from.label),
       diff: {
         question: {
           ...{ added: [], removed: [] },
@@ -83,7 +86,7 @@ export async function orderQuestions(em: EntityManager, maker: Maker, ids: reado
     });
     await makeChange(tx, {
       ...maker,
-      summary: 'ordering the questions',
+      summary: studyChangesTexts.orderingQuestions,
       diff: { question: { added: [], removed: [], updated } },
     });
   });

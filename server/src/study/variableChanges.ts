@@ -11,7 +11,8 @@ import {
 } from '../database/index.js';
 import { readColumns, readPeople, refuseTooDeep } from '../groups/index.js';
 import type { Maker } from '../people/index.js';
-import { problems } from '../problems.js';
+import { problems } from '../wording/problems.js';
+import { variableChangesTexts } from '../wording/study.js';
 
 async function findVariable(
   em: EntityManager,
@@ -76,7 +77,7 @@ export async function renameVariable(em: EntityManager, maker: Maker, id: number
     if (taken > 0) throw problems.nameTaken('variable', name);
     await makeChange(tx, {
       ...maker,
-      summary: `renaming “${from.name}”`,
+      summary: variableChangesTexts.renaming(from.name),
       diff: { variable: { added: [], removed: [], updated: [{ from, to: { ...from, name } }] } },
     });
   });
@@ -115,7 +116,7 @@ export async function changeCategories(
     });
     await makeChange(tx, {
       ...maker,
-      summary: `changing the categories of “${variable.name}”`,
+      summary: variableChangesTexts.changingCategories(variable.name),
       diff: { category: { added: [], removed: [], updated } },
     });
   });
@@ -129,7 +130,9 @@ export const addByRule = (
   by: ByRule,
 ): Promise<number> => {
   for (const { rule } of by.rules) refuseTooDeep(rule);
-  return em.transactional((tx) => addDerived(tx, maker, `the new variable “${name}”`, name, by));
+  return em.transactional((tx) =>
+    addDerived(tx, maker, variableChangesTexts.newVariable(name), name, by),
+  );
 };
 
 async function addDerived(
@@ -174,7 +177,7 @@ export async function addBands(
       throw problems.noBandsOf(source.name);
     if (bands.some((band) => band.from !== null && typeof band.from !== limit))
       throw problems.noBandsOf(source.name);
-    return addDerived(tx, maker, `banding “${source.name}”`, name, { from, bands });
+    return addDerived(tx, maker, variableChangesTexts.banding(source.name), name, { from, bands });
   });
 }
 
@@ -185,7 +188,7 @@ export async function removeVariable(em: EntityManager, maker: Maker, id: number
     if (!variable.derived) throw problems.variableFromSheet(variable.name);
     await makeChange(tx, {
       ...maker,
-      summary: `removing “${variable.name}”`,
+      summary: variableChangesTexts.removing(variable.name),
       diff: { variable: { added: [], removed: [variable], updated: [] } },
     });
   });

@@ -3,18 +3,19 @@ import type { CoderNames } from '@yellow-thread/core/agreement';
 import { useState } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { Choice } from '../parts/field.js';
-import { asCount, asPercent, counted } from '../parts/numbers.js';
+import { asCount, asPercent } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { Look } from '../parts/stitches.js';
 import { Wide } from '../parts/wide.js';
 import { Term } from '../help/term.js';
 import { coefficient } from './words.js';
+import { codeTableTexts } from './texts.js';
 
 const states: Record<CodeAgreement['state'], string> = {
-  firm: 'agree well',
+  firm: codeTableTexts.agreeWell,
   tentative: 'tentative',
-  low: 'agree too little',
-  little_evidence: 'too rare to say',
+  low: codeTableTexts.agreeTooLittle,
+  little_evidence: codeTableTexts.tooRareSay,
 };
 const cell = 'figures py-1.5 pl-4 text-right whitespace-nowrap';
 
@@ -80,70 +81,70 @@ export function CodeTable({
   return (
     <section className="mb-8 max-w-5xl" aria-labelledby="by-code">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
-        <h2 id="by-code">{by === 'code' ? 'Code by code' : 'Theme by theme'}</h2>
+        <h2 id="by-code">{by === 'code' ? codeTableTexts.codeCode : codeTableTexts.themeTheme}</h2>
         <span className="flex min-w-0 flex-wrap items-baseline gap-x-4 gap-y-2">
           {themes.length > 0 && (
             <Choice
-              label="rows"
+              label={codeTableTexts.rows}
               value={by}
               onChange={(event) => setBy(event.target.value === 'theme' ? 'theme' : 'code')}
             >
-              <option value="code">codes</option>
-              <option value="theme">themes: any code of theirs</option>
+              <option value="code">{codeTableTexts.codes}</option>
+              <option value="theme">{codeTableTexts.themesAnyCodeTheirs}</option>
             </Choice>
           )}
           <Choice
-            label="in the order of"
+            label={codeTableTexts.order}
             value={order}
             onChange={(event) => setOrder(event.target.value === 'book' ? 'book' : 'least')}
           >
-            <option value="least">least agreement</option>
-            <option value="book">the codebook</option>
+            <option value="least">{codeTableTexts.leastAgreement}</option>
+            <option value="book">{codeTableTexts.codebook}</option>
           </Choice>
         </span>
       </div>
-      <Wide label="Agreement">
+      <Wide label={codeTableTexts.agreement}>
         <table className="mt-2 w-full">
           <thead className="border-b border-rule text-right align-bottom text-soft [&_th]:pb-1.5 [&_th]:font-normal">
             <tr>
               <th scope="col" className="text-left">
-                {by === 'code' ? 'Code' : 'Theme'}
+                {by === 'code' ? codeTableTexts.code : codeTableTexts.theme}
               </th>
               <th scope="col" className="pl-4">
-                both
+                {codeTableTexts.both}
               </th>
               <th scope="col" className="max-w-28 pl-4">
-                only {first}
+                {codeTableTexts.only(first)}
               </th>
               <th scope="col" className="max-w-28 pl-4">
-                only {second}
+                {codeTableTexts.only2(second)}
               </th>
               <th scope="col" className="pl-4">
-                neither
+                {codeTableTexts.neither}
               </th>
               <th scope="col" className="pl-4">
-                <Term of="percent-agreement">agreed</Term>
+                <Term of="percent-agreement">{codeTableTexts.agreed}</Term>
               </th>
-              <th scope="col" className="pl-4" title="Cohen’s kappa with its 95% interval">
-                <Term of="kappa">kappa</Term>
+              <th scope="col" className="pl-4" title={codeTableTexts.cohensKappa95Interval}>
+                <Term of="kappa">{codeTableTexts.kappa}</Term>
               </th>
-              <th scope="col" className="pl-4" title="Krippendorff’s alpha">
-                <Term of="alpha">alpha</Term>
+              <th scope="col" className="pl-4" title={codeTableTexts.krippendorffsAlpha}>
+                <Term of="alpha">{codeTableTexts.alpha}</Term>
               </th>
-              <th
-                scope="col"
-                className="pl-4"
-                title="Gwet’s AC1: stays readable where a code is rare"
-              >
-                <Term of="ac1">AC1</Term>
+              <th scope="col" className="pl-4" title={codeTableTexts.gwetsAc1StaysReadable}>
+                <Term of="ac1">{codeTableTexts.ac1}</Term>
               </th>
               {everybody && (
-                <th scope="col" className="pl-4" title={`alpha of all ${everybody.coders} codings`}>
-                  alpha, all
+                <th
+                  scope="col"
+                  className="pl-4"
+                  title={codeTableTexts.alphaAllCodings(everybody.coders)}
+                >
+                  {codeTableTexts.alphaAll}
                 </th>
               )}
               <th scope="col" className="pl-4 text-left">
-                state
+                {codeTableTexts.state}
               </th>
             </tr>
           </thead>
@@ -154,7 +155,7 @@ export function CodeTable({
                   <button
                     type="button"
                     aria-pressed={chosen?.id === id}
-                    title="Only the answers in which they differ on this"
+                    title={codeTableTexts.onlyAnswersWhichDiffer}
                     className="flex items-center gap-2 rounded text-left hover:underline disabled:no-underline"
                     disabled={cells.first + cells.second === 0}
                     onClick={() => onChoose(chosen?.id === id ? null : { id, codeIds })}
@@ -179,11 +180,8 @@ export function CodeTable({
         </table>
       </Wide>
       <p className="mt-2 max-w-prose text-[13px] text-soft">
-        Of {asCount(sameSets.n)} answers each. Kappa and alpha fall where a code is rare even if the
-        two hardly differ: look at AC1 and the counts too. “Agree well” is an alpha from .80,
-        “tentative” from .667; under five uses nothing is said.
-        {unused > 0 &&
-          ` ${counted(unused, by)} that neither gave ${unused === 1 ? 'is' : 'are'} not listed.`}
+        {codeTableTexts.answersEachKappaAlpha(sameSets.n)}
+        {unused > 0 && codeTableTexts.neitherGaveListed(unused, by)}
       </p>
     </section>
   );

@@ -8,14 +8,15 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { usePlace } from '../frame/place.js';
 import { Menu, MenuFile } from '../parts/menu.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asDate, asPercent } from '../parts/numbers.js';
+import { asPercent } from '../parts/numbers.js';
 import { CodeTable, type ChosenRow } from './codeTable.js';
 import { Differing } from './differing.js';
 import { coefficient } from './words.js';
+import { comparedTexts } from './texts.js';
 
 const files = [
-  ['xlsx', 'Workbook (XLSX)', 'agreement code by code'],
-  ['csv', 'CSV', 'for any other program'],
+  ['xlsx', comparedTexts.workbookXlsx, comparedTexts.agreementCodeCode],
+  ['csv', comparedTexts.csv, comparedTexts.anyOtherProgram],
 ] as const;
 
 /** How far a second reading agrees with the first: overall, code by code, and where the two differ. */
@@ -30,7 +31,7 @@ export function Compared({
   const agreement = useAgreement(study.id, question.id, reading.id);
   const [chosen, choose] = useState<ChosenRow | null>(null);
   if (agreement.isError) return <PageProblem error={agreement.error} />;
-  if (!agreement.data) return <Waiting what="the comparison" />;
+  if (!agreement.data) return <Waiting what={comparedTexts.comparison} />;
   const names = coderNames(reading);
   return (
     <main className="work px-8 py-6 max-sm:px-4">
@@ -38,27 +39,28 @@ export function Compared({
         <div>
           <h1>
             {isOwnReading(reading)
-              ? `${reading.reader}, twice`
+              ? comparedTexts.twice(reading.reader)
               : `${inWords(reading.firstCoders)} and ${reading.reader}`}
           </h1>
           <p className="figures text-soft">
-            {asCount(reading.size)} answers, drawn at random from {asCount(reading.drawnFrom)}{' '}
-            settled ones, {asDate(reading.drawnAt)}
+            {comparedTexts.answersDrawnRandomSettled(
+              reading.size,
+              reading.drawnFrom,
+              reading.drawnAt,
+            )}
           </p>
           {isOwnReading(reading) && (
-            <p className="text-soft">
-              One person twice: this shows how steady they are, not how far two people agree.
-            </p>
+            <p className="text-soft">{comparedTexts.onePersonTwiceShows}</p>
           )}
         </div>
         <span className="flex shrink-0 items-center gap-4">
           <Link to=".." relative="path" className="underline">
-            all second readings
+            {comparedTexts.allSecondReadings}
           </Link>
           <Menu
             name={
               <>
-                <Download size={15} aria-hidden /> Files
+                <Download size={15} aria-hidden /> {comparedTexts.files}
               </>
             }
           >
@@ -102,26 +104,28 @@ function Overall({
   const { count, n, interval } = sameSets;
   const figures: [string, string, string][] = [
     [
-      'exactly the same codes',
-      `${asPercent(count / n, n)} (${asCount(count)} of ${asCount(n)})`,
-      interval ? `95% interval ${interval.map((end) => asPercent(end, n)).join(' to ')}` : '',
+      comparedTexts.exactlySameCodes,
+      comparedTexts.of(count, n),
+      interval
+        ? comparedTexts.n95Interval(interval.map((end) => asPercent(end, n)).join(' to '))
+        : '',
     ],
     [
-      'Cohen’s kappa, all codes',
+      comparedTexts.cohensKappaAllCodes,
       coefficient(overall.kappa, overall.interval),
-      'each code of each answer is one decision; interval over answers',
+      comparedTexts.eachCodeEachAnswer,
     ],
     [
-      'Krippendorff’s alpha, sets of codes',
+      comparedTexts.krippendorffsAlphaSetsCodes,
       coefficient(alphaOfSets),
-      'partly the same counts partly (MASI distance)',
+      comparedTexts.partlySameCountsPartly,
     ],
     ...(everybody
       ? [
           [
-            `alpha of all ${asCount(everybody.coders)} codings`,
+            comparedTexts.alphaAllCodings(everybody.coders),
             coefficient(everybody.alphaOfSets),
-            'the first one and every second reading of these answers',
+            comparedTexts.firstOneEverySecond,
           ] satisfies [string, string, string],
         ]
       : []),
@@ -144,16 +148,16 @@ function Overall({
 
 /** What the figures allow, in a sentence. */
 function inShort(overall: CodeAgreement, differing: number, n: number): string {
-  if (differing === 0) return 'Both times every answer got the same codes.';
-  const rest = `They differ in ${asCount(differing)} of ${asCount(n)} answers: discuss them below, and sharpen the definitions of codes that come up again and again.`;
+  if (differing === 0) return comparedTexts.bothTimesEveryAnswer;
+  const rest = comparedTexts.differAnswersDiscussThem(differing, n);
   switch (overall.state) {
     case 'firm':
-      return `On the whole the two readings agree well enough to rest findings on the coding. ${rest}`;
+      return comparedTexts.wholeTwoReadingsAgree(rest);
     case 'tentative':
-      return `On the whole the two readings agree well enough for tentative findings only. ${rest}`;
+      return comparedTexts.wholeTwoReadingsAgreeWell(rest);
     case 'low':
-      return `On the whole the two readings agree too little to rest findings on the coding as it is. ${rest}`;
+      return comparedTexts.wholeTwoReadingsAgreeToo(rest);
     case 'little_evidence':
-      return `Too few codes were given to say how far they agree. ${rest}`;
+      return comparedTexts.tooFewCodesGiven(rest);
   }
 }

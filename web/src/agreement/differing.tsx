@@ -7,12 +7,12 @@ import { usePlace } from '../frame/place.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { CodeList } from '../parts/codeList.js';
-import { asCount } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { differingTexts } from './texts.js';
 
 const decisions = [
   { applies: true, name: 'applies' },
-  { applies: false, name: 'does not' },
+  { applies: false, name: differingTexts.doesNot },
 ] as const;
 
 /** The answers that the two coded differently, to be discussed: what is decided stands in the coding. */
@@ -43,20 +43,17 @@ export function Differing({
   return (
     <section className="max-w-5xl" aria-labelledby="differing">
       <div className="flex flex-wrap items-baseline gap-x-4">
-        <h2 id="differing">Where they differ</h2>
+        <h2 id="differing">{differingTexts.whereDiffer}</h2>
         <span className="figures text-soft" role="status">
-          {asCount(decided)} of {asCount(all.length)} discussed
+          {differingTexts.discussed(decided, all.length)}
         </span>
         {only !== null && (
           <Button look="bare" className="ml-auto" onClick={onAll}>
-            Show those on other codes too
+            {differingTexts.showOtherCodesToo}
           </Button>
         )}
       </div>
-      <p className="max-w-prose text-[13px] text-soft">
-        What you decide here is put into the coding, and can be undone. Agreement stays as it was
-        measured before you discussed them.
-      </p>
+      <p className="max-w-prose text-[13px] text-soft">{differingTexts.whatYouDecideHere}</p>
       <ul className="mt-2 border-t border-rule">
         {shown.map((answer) => (
           <li
@@ -77,7 +74,7 @@ export function Differing({
             <div className="flex min-w-0 flex-col gap-1.5">
               {answer.both.length > 0 && (
                 <div className="flex items-baseline gap-2 text-[13px]">
-                  <span className="shrink-0 text-soft">both</span>
+                  <span className="shrink-0 text-soft">{differingTexts.both}</span>
                   <CodeList codeIds={answer.both} codebook={codebook} />
                 </div>
               )}
@@ -92,7 +89,9 @@ export function Differing({
                           {drawn.name}
                         </span>
                       </span>
-                      <span className="block truncate text-[13px] text-soft">only {names[by]}</span>
+                      <span className="block truncate text-[13px] text-soft">
+                        {differingTexts.only(names[by])}
+                      </span>
                     </span>
                     {decisions.map((one) => (
                       <button

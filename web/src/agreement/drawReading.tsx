@@ -8,7 +8,7 @@ import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount, asDate, counted } from '../parts/numbers.js';
+import { drawReadingTexts } from './texts.js';
 
 const MOST = 500;
 
@@ -32,15 +32,15 @@ export function DrawReading({ readings }: { readings: ListedReading[] }) {
   if (settled === 0 && within === null)
     return (
       <p className="max-w-prose">
-        No answer is settled yet, so there is nothing to read a second time.{' '}
+        {drawReadingTexts.noAnswerSettledYet}
         <Link to="../code" relative="path" className="underline">
-          Code some answers first.
+          {drawReadingTexts.codeSomeAnswersFirst}
         </Link>
       </p>
     );
   return (
     <section className="max-w-4xl" aria-labelledby="draw-reading">
-      <h2 id="draw-reading">Draw one</h2>
+      <h2 id="draw-reading">{drawReadingTexts.drawOne}</h2>
       <form
         className="mt-3 flex flex-col items-start gap-3"
         onSubmit={(event) => {
@@ -53,7 +53,7 @@ export function DrawReading({ readings }: { readings: ListedReading[] }) {
         }}
       >
         <Choice
-          label="coded once more by"
+          label={drawReadingTexts.codedOnceMore}
           value={readerId}
           onChange={(event) => setReader(Number(event.target.value))}
         >
@@ -65,46 +65,45 @@ export function DrawReading({ readings }: { readings: ListedReading[] }) {
         </Choice>
         {others.length === 0 && (
           <p className="max-w-prose text-soft">
-            Nobody else works in this study. Your own second reading, best some days after the
-            first, shows how steady you are; for how far two people agree,{' '}
+            {drawReadingTexts.nobodyElseWorksStudy}
             <Link to={`/studies/${study.id}/team`} className="underline">
-              invite somebody
+              {drawReadingTexts.inviteSomebody}
             </Link>
             .
           </p>
         )}
         {readings.length > 0 && (
           <Choice
-            label="which answers"
+            label={drawReadingTexts.whichAnswers}
             value={like}
             onChange={(event) => setLike(event.target.value)}
           >
-            <option value="">drawn at random</option>
+            <option value="">{drawReadingTexts.drawnRandom}</option>
             {readings.map((one) => (
               <option key={one.id} value={one.id}>
-                the same {asCount(one.size)} as {one.reader}, {asDate(one.drawnAt)}
+                {drawReadingTexts.same(one.size, one.reader, one.drawnAt)}
               </option>
             ))}
           </Choice>
         )}
         {!same && (
           <Field
-            label="How many"
+            label={drawReadingTexts.howMany}
             type="number"
             min={1}
             max={most}
             required
             hint={
               within === null
-                ? `of ${counted(settled, 'settled answer')}; those that somebody else settled come first`
-                : 'drawn from everybody’s settled answers, not from the group alone'
+                ? drawReadingTexts.somebodyElseSettledCome(settled)
+                : drawReadingTexts.drawnEverybodysSettledAnswers
             }
             value={size}
             onChange={(event) => setSize(Number(event.target.value))}
           />
         )}
         <Button type="submit" look="main" disabled={draw.isPending || size < 1}>
-          Draw {counted(same?.size ?? size, 'answer')}
+          {drawReadingTexts.draw(same?.size, size)}
         </Button>
         {draw.error && <ProblemNote error={draw.error} />}
       </form>

@@ -12,18 +12,18 @@ import { CodeList } from '../parts/codeList.js';
 import { CodeInput, searchKey } from '../parts/codeInput.js';
 import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
 import { ReadRow } from '../parts/readRow.js';
 import { useReadRows } from '../parts/useReadRows.js';
+import { readAgainTexts } from './texts.js';
 
 const keyHelp: readonly KeyHelp[] = [
-  { keys: 'type', does: 'find a code; ↑ ↓ choose among those found' },
-  { keys: 'Enter', does: 'apply the code that is found' },
-  { keys: '1 – 9', does: 'apply the code pinned under the key' },
-  { keys: 'Backspace (nothing typed)', does: 'take the last code away' },
-  { keys: 'Enter (nothing typed)', does: 'these are its codes: go to the next answer' },
-  { keys: 'Ctrl Enter', does: 'nothing applies: go to the next answer' },
-  { keys: '↑ ↓ (nothing typed)', does: 'answer before, next answer' },
+  { keys: 'type', does: readAgainTexts.findCodeChooseAmong },
+  { keys: 'Enter', does: readAgainTexts.applyCodeFound },
+  { keys: '1 – 9', does: readAgainTexts.applyCodePinnedUnder },
+  { keys: readAgainTexts.backspaceNothingTyped, does: readAgainTexts.takeLastCodeAway },
+  { keys: readAgainTexts.enterNothingTyped, does: readAgainTexts.codesGoNextAnswer },
+  { keys: readAgainTexts.ctrlEnter, does: readAgainTexts.nothingAppliesGoNext },
+  { keys: readAgainTexts.nothingTyped, does: readAgainTexts.answerBeforeNextAnswer },
 ];
 
 /** One's own second reading: the answers alone, without how they were coded or what is likely. */
@@ -37,7 +37,7 @@ export function ReadAgain({
   const { study, question } = usePlace();
   const answers = useReading(study.id, question.id, reading.id);
   if (answers.isError) return <PageProblem error={answers.error} />;
-  if (!answers.data) return <Waiting what="the answers" />;
+  if (!answers.data) return <Waiting what={readAgainTexts.answers} />;
   return <Answers reading={reading.id} answers={answers.data.answers} codebook={codebook} />;
 }
 
@@ -75,29 +75,27 @@ function Answers({
   return (
     <main className="work-list flex flex-col">
       <header className="flex min-h-[52px] flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-6 py-1">
-        <h1 className="text-[16px]">Your second reading</h1>
-        <span className="text-soft">
-          How these answers were coded is not shown until you are through.
-        </span>
+        <h1 className="text-[16px]">{readAgainTexts.yourSecondReading}</h1>
+        <span className="text-soft">{readAgainTexts.howAnswersCodedShown}</span>
         <span className="ml-auto flex items-center gap-3">
           <span className="figures" role="status">
-            {asCount(read)} of {asCount(answers.length)} coded
+            {readAgainTexts.coded(read, answers.length)}
           </span>
           {read > 0 && (
             <Button
               look="bare"
-              title="Excludes from the comparison what is not coded yet"
+              title={readAgainTexts.excludesComparisonWhatCoded}
               onClick={() => end.mutate(reading)}
             >
-              End here and compare
+              {readAgainTexts.endHereCompare}
             </Button>
           )}
           <Link to=".." relative="path" className="underline">
-            all second readings
+            {readAgainTexts.allSecondReadings}
           </Link>
         </span>
       </header>
-      <div role="feed" aria-label="Answers of the second reading" className="list pb-64">
+      <div role="feed" aria-label={readAgainTexts.answersSecondReading} className="list pb-64">
         {answers.map((answer, at) => {
           const { responseId, text, codes: kept } = answer;
           const codes = codesOf(answer);
@@ -122,7 +120,7 @@ function Answers({
                   }
                 />
                 {kept?.length === 0 && codes.length === 0 && (
-                  <p className="text-[13px] text-soft">nothing applies</p>
+                  <p className="text-[13px] text-soft">{readAgainTexts.nothingApplies}</p>
                 )}
                 {at === active && (
                   <AnswerField
@@ -168,7 +166,7 @@ function AnswerField({
   useEffect(() => input.current?.focus({ preventScroll: true }), []);
   const apply = (codeId: string) => {
     search.type('');
-    if (codes.includes(codeId)) toast('This code is here already.');
+    if (codes.includes(codeId)) toast(readAgainTexts.codeHereAlready);
     else onCodes([...codes, codeId]);
   };
   const pick = (place: number) => {
@@ -190,10 +188,8 @@ function AnswerField({
         if (event.ctrlKey || event.metaKey)
           return codes.length === 0
             ? onSettle([])
-            : void toast('Something applies: take its codes away first, or go on with Enter.');
-        return codes.length > 0
-          ? onSettle(codes)
-          : void toast('No code yet. Type one, or press Ctrl Enter if nothing applies.');
+            : void toast(readAgainTexts.somethingAppliesTakeCodes);
+        return codes.length > 0 ? onSettle(codes) : void toast(readAgainTexts.noCodeYetType);
       default:
         return false;
     }
@@ -202,7 +198,7 @@ function AnswerField({
     <div className="relative">
       <CodeInput
         ref={input}
-        label="Code for this answer"
+        label={readAgainTexts.codeAnswer}
         list={list}
         search={search}
         onKey={search.typed === '' ? onEmptyKey : onTypedKey}

@@ -7,10 +7,10 @@ import { useSession } from '../data/people.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asDate } from '../parts/numbers.js';
 import { Compared } from './compared.js';
 import { DrawReading } from './drawReading.js';
 import { ReadAgain } from './readAgain.js';
+import { secondReadingsTexts } from './texts.js';
 
 /** Second readings of a question: drawing one, doing one's own, and seeing how far it agrees with the first. */
 export function SecondReadings() {
@@ -20,7 +20,7 @@ export function SecondReadings() {
   const codebook = useDrawnCodebook(study.id);
   const me = useSession().data?.account?.id;
   if (readings.isError) return <PageProblem error={readings.error} />;
-  if (!readings.data || !codebook) return <Waiting what="the second readings" />;
+  if (!readings.data || !codebook) return <Waiting what={secondReadingsTexts.secondReadings} />;
   const reading = readings.data.readings.find(({ id }) => id === chosen);
   if (!reading) return <AllReadings readings={readings.data.readings} me={me} />;
   if (reading.read === reading.size)
@@ -29,13 +29,12 @@ export function SecondReadings() {
     return <ReadAgain key={reading.id} reading={reading} codebook={codebook} />;
   return (
     <main className="work px-8 py-6 max-sm:px-4">
-      <h1>{reading.reader} is still coding</h1>
+      <h1>{secondReadingsTexts.stillCoding(reading.reader)}</h1>
       <p className="my-2 max-w-prose">
-        {asCount(reading.read)} of {asCount(reading.size)} answers are coded. How far the two
-        readings agree is shown when all are: whoever knew it earlier could not help coding by it.
+        {secondReadingsTexts.answersCodedHowFar(reading.read, reading.size)}
       </p>
       <Link to=".." relative="path" className="underline">
-        all second readings
+        {secondReadingsTexts.allSecondReadings}
       </Link>
     </main>
   );
@@ -47,13 +46,8 @@ function AllReadings({ readings, me }: { readings: ListedReading[]; me: number |
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 max-w-4xl">
-        <h1>Second readings</h1>
-        <p className="mt-1 max-w-prose text-soft">
-          Some of the settled answers, drawn at random, are coded once more by somebody who does not
-          see how they were coded. That shows how far the coding depends on who does it. It is kept
-          apart and counts nowhere. Until they have coded an answer they do not see how it was
-          coded, in Code either.
-        </p>
+        <h1>{secondReadingsTexts.secondReadings2}</h1>
+        <p className="mt-1 max-w-prose text-soft">{secondReadingsTexts.someSettledAnswersDrawn}</p>
       </header>
       {readings.length > 0 && (
         <ul className="mb-8 max-w-5xl border-t border-rule">
@@ -64,11 +58,17 @@ function AllReadings({ readings, me }: { readings: ListedReading[]; me: number |
             >
               <span>
                 <span className="font-medium">{one.reader}</span>{' '}
-                {isOwnReading(one) ? 'once more' : `after ${inWords(one.firstCoders)}`}
+                {isOwnReading(one)
+                  ? secondReadingsTexts.onceMore
+                  : `after ${inWords(one.firstCoders)}`}
               </span>
               <span className="figures text-soft">
-                {asCount(one.read)} of {asCount(one.size)} coded · drawn from{' '}
-                {asCount(one.drawnFrom)} settled, {asDate(one.drawnAt)}
+                {secondReadingsTexts.codedDrawnSettled(
+                  one.read,
+                  one.size,
+                  one.drawnFrom,
+                  one.drawnAt,
+                )}
               </span>
               <span className="ml-auto flex items-center gap-2">
                 <Link
@@ -80,17 +80,17 @@ function AllReadings({ readings, me }: { readings: ListedReading[]; me: number |
                   }
                 >
                   {one.read === one.size
-                    ? 'See how far they agree'
+                    ? secondReadingsTexts.seeHowFarAgree
                     : one.readerId === me
-                      ? `Code the ${asCount(one.size - one.read)} left`
-                      : 'Under way'}
+                      ? secondReadingsTexts.codeLeft(one.size, one.read)
+                      : secondReadingsTexts.underWay}
                 </Link>
                 <Button
                   look="bare"
-                  aria-label={`Take the reading by ${one.reader} away`}
+                  aria-label={secondReadingsTexts.takeReadingAway(one.reader)}
                   onClick={() => remove.mutate(one.id)}
                 >
-                  Take away
+                  {secondReadingsTexts.takeAway}
                 </Button>
               </span>
             </li>

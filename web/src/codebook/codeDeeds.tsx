@@ -9,8 +9,8 @@ import {
 } from '../data/codebook.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
 import { CodePicker } from '../parts/codePicker.js';
+import { codeDeedsTexts } from './texts.js';
 
 type Deed = { do: 'merge'; into: DrawnCode } | { do: 'remove' };
 
@@ -38,13 +38,13 @@ export function CodeDeeds({
     });
   return (
     <section
-      aria-label="What to do with it"
+      aria-label={codeDeedsTexts.what}
       className="flex flex-col gap-3 border-t border-rule pt-4"
     >
       <div className="flex flex-wrap items-center gap-2">
         <CodePicker
-          label="Merge into"
-          placeholder="merge into …"
+          label={codeDeedsTexts.mergeInto}
+          placeholder={codeDeedsTexts.mergeInto2}
           codes={codebook.codes.filter((one) => one.id !== code.id)}
           onPick={(into) => setDeed({ do: 'merge', into })}
         />
@@ -52,10 +52,10 @@ export function CodeDeeds({
           disabled={code.mentions < 2}
           onClick={() => void navigate(`/studies/${study}/codebook/split/${code.id}`)}
         >
-          Split …
+          {codeDeedsTexts.split}
         </Button>
         <Button onClick={() => does({ do: 'codeToTheme', id: code.id }, code.mentions === 0)}>
-          Make it a theme
+          {codeDeedsTexts.makeTheme}
         </Button>
         <Button
           onClick={() =>
@@ -69,10 +69,10 @@ export function CodeDeeds({
             )
           }
         >
-          {code.archived ? 'Bring back' : 'Archive'}
+          {code.archived ? codeDeedsTexts.bringBack : codeDeedsTexts.archive}
         </Button>
         <Button look="grave" onClick={() => setDeed({ do: 'remove' })}>
-          Remove …
+          {codeDeedsTexts.remove}
         </Button>
       </div>
       {change.isError && <ProblemNote error={change.error} />}
@@ -89,10 +89,12 @@ export function CodeDeeds({
               )
             }
           >
-            {deed.do === 'merge' ? `Merge into “${deed.into.name}”` : `Remove “${code.name}”`}
+            {deed.do === 'merge'
+              ? codeDeedsTexts.mergeInto3(deed.into.name)
+              : codeDeedsTexts.remove2(code.name)}
           </Button>
           <Button look="bare" onClick={() => setDeed(null)}>
-            Cancel
+            {codeDeedsTexts.cancel}
           </Button>
         </Impact>
       )}
@@ -114,20 +116,18 @@ function Impact({
 }) {
   const impact = useCodeImpact(study, code.id, deed.do === 'merge' ? deed.into.id : null);
   if (impact.isError) return <ProblemNote error={impact.error} />;
-  if (!impact.data) return <p className="text-soft">Counting what hangs on it …</p>;
+  if (!impact.data) return <p className="text-soft">{codeDeedsTexts.countingWhatHangs}</p>;
   const { mentions, people, double, suggestions } = impact.data;
-  const hanging = `${counted(mentions, 'mention')} by ${counted(people, 'person', 'people')}`;
+  const hanging = `${codeDeedsTexts.mentionCounted(mentions)} by ${codeDeedsTexts.peopleCounted(people)}`;
   return (
     <div role="status" className="flex flex-col gap-2 rounded border border-rule bg-card p-4">
       <p>
         {deed.do === 'merge'
-          ? `${hanging} go over to “${deed.into.name}”, and “${code.name}” is gone. The text of “${deed.into.name}” stays.`
-          : `“${code.name}” goes with ${hanging}. Answers stay settled as they are.`}
-        {double > 0 &&
-          ` ${counted(double, 'mention')} would stand twice at the same place and become one.`}
-        {suggestions > 0 &&
-          ` ${counted(suggestions, 'open suggestion')} of it ${suggestions === 1 ? 'is' : 'are'} no longer offered.`}{' '}
-        Ctrl Z takes it back as one.
+          ? codeDeedsTexts.goOverGoneText(hanging, deed.into.name, code.name)
+          : codeDeedsTexts.goesAnswersStaySettled(code.name, hanging)}
+        {double > 0 && codeDeedsTexts.wouldStandTwiceSame(double)}
+        {suggestions > 0 && codeDeedsTexts.noLongerOffered(suggestions)}{' '}
+        {codeDeedsTexts.ctrlZTakesBack}
       </p>
       <div className="flex gap-2">{children}</div>
     </div>

@@ -10,18 +10,18 @@ import {
 import { NewNote, NoteList } from '../parts/noteList.js';
 import { useChangeNote, useNotes } from '../data/notes.js';
 import { Choice } from '../parts/field.js';
-import { counted } from '../parts/numbers.js';
 import { EditedText } from '../parts/editedText.js';
 import { StitchMark } from '../parts/stitch.js';
 import { CodeDeeds } from './codeDeeds.js';
 import { CodeMentions } from './codeMentions.js';
+import { codeEditorTexts } from './texts.js';
 
 type Prose = 'definition' | 'include' | 'exclude';
 
 const prose: { field: Prose; label: string }[] = [
-  { field: 'definition', label: 'Definition: what belongs here' },
-  { field: 'include', label: 'Include' },
-  { field: 'exclude', label: 'Exclude' },
+  { field: 'definition', label: codeEditorTexts.definitionWhatBelongsHere },
+  { field: 'include', label: codeEditorTexts.include },
+  { field: 'exclude', label: codeEditorTexts.exclude },
 ];
 
 /** One code: its text, where it belongs, its examples, and what can be done with it. */
@@ -50,12 +50,12 @@ export function CodeEditor({
       <div className="flex items-center gap-3">
         <StitchMark look={code.look} width={36} />
         <span className="figures text-soft">
-          {counted(code.people, 'person', 'people')}, {counted(code.mentions, 'mention')} in all
-          questions{code.archived && ' · archived'}
+          {codeEditorTexts.allQuestions(code.people, code.mentions)}
+          {code.archived && codeEditorTexts.archived}
         </span>
       </div>
       <EditedText
-        label="Name"
+        label={codeEditorTexts.name}
         value={code.name}
         rows={1}
         maxLength={120}
@@ -63,11 +63,11 @@ export function CodeEditor({
         onSave={(from, to) => save('name', to, from)}
       />
       <Choice
-        label="Theme"
+        label={codeEditorTexts.theme}
         value={code.themeId ?? ''}
         onChange={(event) => save('themeId', event.target.value || null)}
       >
-        <option value="">none yet</option>
+        <option value="">{codeEditorTexts.noneYet}</option>
         {codebook.themes.map((theme) => (
           <option key={theme.id} value={theme.id}>
             {theme.name}
@@ -84,12 +84,10 @@ export function CodeEditor({
           onSave={(from, to) => save(field, to, from)}
         />
       ))}
-      <p className="text-soft">
-        The models learn from these words too: say them as your respondents would.
-      </p>
+      <p className="text-soft">{codeEditorTexts.modelsLearnWordsToo}</p>
       {study.questions.length > 1 && (
         <fieldset className="flex flex-col gap-1">
-          <legend className="mb-1 font-medium">Offered while coding</legend>
+          <legend className="mb-1 font-medium">{codeEditorTexts.offeredWhileCoding}</legend>
           {study.questions.map((question) => {
             const all = study.questions.map(({ id }) => id);
             const its = code.questions ?? all;
@@ -113,7 +111,7 @@ export function CodeEditor({
       )}
       {codebook.bundles.length > 0 && (
         <fieldset className="flex flex-col gap-1">
-          <legend className="mb-1 font-medium">In the bundles</legend>
+          <legend className="mb-1 font-medium">{codeEditorTexts.bundles}</legend>
           {codebook.bundles.map(({ id, name, codeIds }) => (
             <label key={id} className="flex items-baseline gap-2">
               <input
@@ -132,17 +130,17 @@ export function CodeEditor({
       )}
       <PinChoice study={study.id} code={code.id} />
       <CodeMentions study={study} code={code} codebook={codebook} />
-      <section aria-label="Notes on the code" className="flex flex-col gap-2">
-        <h2 className="border-b border-rule pb-1">Notes</h2>
+      <section aria-label={codeEditorTexts.notesCode} className="flex flex-col gap-2">
+        <h2 className="border-b border-rule pb-1">{codeEditorTexts.notes}</h2>
         <NoteList
           notes={(notes.data?.notes ?? []).filter((note) => note.codeId === code.id)}
           codebook={codebook}
           onChange={changeNote}
         />
-        <NewNote label="A note on this code" on={{ codeId: code.id }} onChange={changeNote} />
+        <NewNote label={codeEditorTexts.noteCode} on={{ codeId: code.id }} onChange={changeNote} />
       </section>
       <Link to={`/studies/${study.id}/history?code=${code.id}`} className="self-start underline">
-        What was done with this code, and by whom
+        {codeEditorTexts.whatDoneCodeWhom}
       </Link>
       <CodeDeeds study={study.id} code={code} codebook={codebook} onGone={onGone} />
     </div>
@@ -155,18 +153,18 @@ function PinChoice({ study, code }: { study: number; code: string }) {
   const pinned = pins.find((pin) => pin.codeId === code)?.key ?? 0;
   return (
     <Choice
-      label="Key while coding, for you"
+      label={codeEditorTexts.keyWhileCodingYou}
       value={pinned}
       onChange={(event) => {
         const key = Number(event.target.value);
         setPin(key === 0 ? { key: pinned, codeId: null } : { key, codeId: code });
       }}
     >
-      <option value={0}>none</option>
+      <option value={0}>{codeEditorTexts.none}</option>
       {[1, 2, 3, 4, 5, 6, 7, 8, 9].map((key) => (
         <option key={key} value={key}>
           {key}
-          {pins.some((pin) => pin.key === key && pin.codeId !== code) && ' (taken)'}
+          {pins.some((pin) => pin.key === key && pin.codeId !== code) && codeEditorTexts.taken}
         </option>
       ))}
     </Choice>

@@ -5,8 +5,8 @@ import { useEditMention } from '../data/mentions.js';
 import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
 import { SaidLine } from '../parts/saidLine.js';
+import { codeMentionsTexts } from './texts.js';
 
 const FEW = 5;
 
@@ -25,9 +25,11 @@ export function CodeMentions({
   if (mentions.isError) return <ProblemNote error={mentions.error} />;
   const all = mentions.data?.mentions ?? [];
   return (
-    <section aria-label="Mentions" className="flex flex-col gap-2">
-      <h2 className="border-b border-rule pb-1">What people said</h2>
-      {all.length === 0 && !mentions.isPending && <p className="text-soft">Nothing yet.</p>}
+    <section aria-label={codeMentionsTexts.mentions} className="flex flex-col gap-2">
+      <h2 className="border-b border-rule pb-1">{codeMentionsTexts.whatPeopleSaid}</h2>
+      {all.length === 0 && !mentions.isPending && (
+        <p className="text-soft">{codeMentionsTexts.nothingYet}</p>
+      )}
       <ul className="flex flex-col gap-2">
         {all.slice(0, shown).map((mention) => (
           <li key={mention.id} className="flex items-baseline gap-3">
@@ -42,15 +44,15 @@ export function CodeMentions({
               onClick={() => edit({ id: mention.id, edit: { typical: !mention.typical } })}
               className="shrink-0 rounded px-1.5 text-[13px] text-soft hover:bg-wash aria-pressed:text-deep"
             >
-              {mention.typical ? 'example' : 'make example'}
+              {mention.typical ? codeMentionsTexts.example : codeMentionsTexts.makeExample}
             </button>
           </li>
         ))}
       </ul>
       {all.length > shown && (
         <Button look="bare" className="self-start" onClick={() => setShown(shown + 50)}>
-          Show more of {asCount(all.length)}
-          {mentions.data?.more && ' and more'}
+          {codeMentionsTexts.showMore(all.length)}
+          {mentions.data?.more && codeMentionsTexts.more}
         </Button>
       )}
     </section>

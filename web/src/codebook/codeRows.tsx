@@ -1,7 +1,7 @@
 import { useState, type DragEvent, type KeyboardEvent } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
-import { counted } from '../parts/numbers.js';
 import { DRAGGED_CODE } from '../parts/draggedCode.js';
+import { codeRowsTexts } from './texts.js';
 
 interface Target {
   themeId: string | null;
@@ -73,7 +73,8 @@ export function CodeRows({
           >
             <span className="min-w-0 flex-1 truncate">{code.name}</span>
             <span className="figures text-[13px] text-soft">
-              {counted(code.people, 'person', 'people')} · {counted(code.mentions, 'mention')}
+              {codeRowsTexts.peopleCounted(code.people)} ·{' '}
+              {codeRowsTexts.mentionCounted(code.mentions)}
             </span>
           </button>
         </li>

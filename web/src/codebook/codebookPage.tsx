@@ -13,18 +13,18 @@ import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
 import { Bundles } from './bundles.js';
 import { CodeEditor } from './codeEditor.js';
 import { CodeRows } from './codeRows.js';
 import { InAndOut } from './inAndOut.js';
 import { ThemeHead } from './themeHead.js';
+import { codebookPageTexts } from './texts.js';
 
 const sorts = {
-  order: 'in their order',
-  name: 'by name',
-  use: 'most used first',
-  last: 'used last first',
+  order: codebookPageTexts.order,
+  name: codebookPageTexts.name,
+  use: codebookPageTexts.mostUsedFirst,
+  last: codebookPageTexts.usedLastFirst,
 };
 type Sort = keyof typeof sorts;
 
@@ -36,8 +36,8 @@ const bySort: Record<Sort, (x: DrawnCode, y: DrawnCode) => number> = {
 };
 
 const keys = [
-  { keys: '↑ ↓', does: 'code before, next code' },
-  { keys: 'Alt ↑ ↓', does: 'move the code up or down, across themes' },
+  { keys: '↑ ↓', does: codebookPageTexts.codeBeforeNextCode },
+  { keys: 'Alt ↑ ↓', does: codebookPageTexts.moveCodeUpDown },
 ];
 
 /** Themes and codes with their counts at the left, the chosen code at the right. */
@@ -50,7 +50,7 @@ export function CodebookPage() {
   const { mutate: change, error } = useChangeCodebook(study.id);
   useKeyHelp(keys);
   const choose = (id: string) => setSearch({ code: id }, { replace: true });
-  if (!codebook) return <Waiting what="the codebook" />;
+  if (!codebook) return <Waiting what={codebookPageTexts.codebook} />;
   const chosen = search.get('code') ?? firstInOrder(codebook)?.id ?? null;
   const code = chosen ? codebook.byId.get(chosen) : undefined;
   const wanted = foldForSearch(typed);
@@ -75,25 +75,26 @@ export function CodebookPage() {
   return (
     <main className="work-list grid grid-cols-[minmax(320px,420px)_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
       <section
-        aria-label="Themes and codes"
+        aria-label={codebookPageTexts.themesCodes}
         className="flex min-h-0 flex-col overflow-y-auto border-r border-rule px-6 py-5 max-[760px]:border-r-0 max-sm:px-3"
       >
         <header className="mb-2 flex items-baseline justify-between">
-          <h1>Codebook</h1>
+          <h1>{codebookPageTexts.codebook2}</h1>
           <span className="text-soft">
-            {counted(codebook.themes.length, 'theme')}, {counted(codebook.codes.length, 'code')}
+            {codebookPageTexts.themeCounted(codebook.themes.length)},{' '}
+            {codebookPageTexts.codeCounted(codebook.codes.length)}
           </span>
         </header>
         <div className="flex gap-2">
           <input
-            aria-label="Find a code"
-            placeholder="find a code …"
+            aria-label={codebookPageTexts.findCode}
+            placeholder={codebookPageTexts.findCode2}
             className={`${inputBox} min-w-0 flex-1`}
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
           />
           <Choice
-            label="Sorted"
+            label={codebookPageTexts.sorted}
             hideLabel
             value={sort}
             onChange={(event) => setSort(event.target.value as Sort)}
@@ -106,10 +107,7 @@ export function CodebookPage() {
           </Choice>
         </div>
         {codebook.codes.length === 0 && (
-          <p className="mt-3 text-soft">
-            No codes yet. Make them here, or while you code: a new name makes a new code. Or bring a
-            code list in, below.
-          </p>
+          <p className="mt-3 text-soft">{codebookPageTexts.noCodesYetMake}</p>
         )}
         {error && <ProblemNote error={error} />}
         {codebook.themes.map((theme, place) => {
@@ -129,15 +127,17 @@ export function CodebookPage() {
           );
         })}
         {(loose.length > 0 || codebook.themes.length > 0) && wanted === '' && (
-          <section className="mt-3" aria-label="Without a theme">
-            <h2 className="border-b border-rule pb-1 text-soft">Without a theme</h2>
+          <section className="mt-3" aria-label={codebookPageTexts.withoutTheme}>
+            <h2 className="border-b border-rule pb-1 text-soft">
+              {codebookPageTexts.withoutTheme}
+            </h2>
             {rows(loose, null)}
           </section>
         )}
         {wanted !== '' && rows(loose, null)}
         {away.length > 0 && (
-          <section className="mt-3" aria-label="Archived">
-            <h2 className="border-b border-rule pb-1 text-soft">Archived</h2>
+          <section className="mt-3" aria-label={codebookPageTexts.archived}>
+            <h2 className="border-b border-rule pb-1 text-soft">{codebookPageTexts.archived}</h2>
             {rows(away, null)}
           </section>
         )}
@@ -145,11 +145,11 @@ export function CodebookPage() {
         <Bundles study={study.id} codebook={codebook} />
         <InAndOut study={study.id} />
         <Link to={`/studies/${study.id}/history`} className="mt-6 underline">
-          What was changed, when and by whom
+          {codebookPageTexts.whatChangedWhenWhom}
         </Link>
       </section>
       <section
-        aria-label="The code"
+        aria-label={codebookPageTexts.code}
         className="min-h-0 overflow-y-auto px-8 py-5 max-[760px]:border-t max-[760px]:border-rule max-sm:px-3"
       >
         <div className="flex justify-end">
@@ -164,9 +164,7 @@ export function CodebookPage() {
             onGone={() => setSearch({}, { replace: true })}
           />
         ) : (
-          <p className="text-soft">
-            The text of a code stands here: what belongs to it, and what does not.
-          </p>
+          <p className="text-soft">{codebookPageTexts.textCodeStandsHere}</p>
         )}
       </section>
     </main>
@@ -206,8 +204,8 @@ function MakeNew({ study, onMade }: { study: number; onMade: (code: string) => v
       }}
     >
       <input
-        aria-label="Name of a new code or theme"
-        placeholder="a new name"
+        aria-label={codebookPageTexts.nameNewCodeTheme}
+        placeholder={codebookPageTexts.newName}
         required
         maxLength={120}
         value={name}
@@ -215,10 +213,10 @@ function MakeNew({ study, onMade }: { study: number; onMade: (code: string) => v
         className={`${inputBox} min-w-0 flex-1`}
       />
       <Button type="submit" disabled={name.trim() === ''}>
-        Add code
+        {codebookPageTexts.addCode}
       </Button>
       <Button disabled={name.trim() === ''} onClick={() => make('theme')}>
-        Add theme
+        {codebookPageTexts.addTheme}
       </Button>
     </form>
   );

@@ -13,30 +13,31 @@ import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
 import { Pile } from './pile.js';
 import { Slip } from './slip.js';
 import { usePiles } from './usePiles.js';
 import { useSimilarity } from './useSimilarity.js';
+import { dealPageTexts } from './texts.js';
 
 const keys = [
-  { keys: '↑ ↓', does: 'slip before, next slip' },
-  { keys: '1 – 9', does: 'put the slip on the pile of that number' },
-  { keys: '0', does: 'take it off its pile' },
+  { keys: '↑ ↓', does: dealPageTexts.slipBeforeNextSlip },
+  { keys: '1 – 9', does: dealPageTexts.putSlipPileNumber },
+  { keys: '0', does: dealPageTexts.takeOffPile },
 ];
 
 /** Splits one code: its mentions are dealt out to others. */
 export function SplitPage() {
   const id = useParams()['code'] ?? '';
   const codebook = useDrawnCodebook(useStudyPlace().id);
-  if (!codebook) return <Waiting what="the code" />;
+  if (!codebook) return <Waiting what={dealPageTexts.code} />;
   const code = codebook.byId.get(id);
-  if (!code) return <EmptyState title="This code is gone">It was merged or removed.</EmptyState>;
+  if (!code)
+    return <EmptyState title={dealPageTexts.codeGone}>{dealPageTexts.mergedRemoved}</EmptyState>;
   return (
     <Deal
       key={id}
-      title={`Split “${code.name}”`}
-      hint="Name what it falls into, then deal the slips out by number. What stays undealt stays with it."
+      title={dealPageTexts.split(code.name)}
+      hint={dealPageTexts.nameWhatFallsInto}
       codes={[id]}
       themeId={code.themeId}
       codebook={codebook}
@@ -48,14 +49,15 @@ export function SplitPage() {
 export function BoilDownPage() {
   const id = useParams()['theme'] ?? '';
   const codebook = useDrawnCodebook(useStudyPlace().id);
-  if (!codebook) return <Waiting what="the theme" />;
+  if (!codebook) return <Waiting what={dealPageTexts.theme} />;
   const theme = codebook.themes.find((one) => one.id === id);
-  if (!theme) return <EmptyState title="This theme is gone">It was removed.</EmptyState>;
+  if (!theme)
+    return <EmptyState title={dealPageTexts.themeGone}>{dealPageTexts.removed}</EmptyState>;
   return (
     <Deal
       key={id}
-      title={`Sort “${theme.name}” into new codes`}
-      hint="Gather what says the same into piles and name each: a pile becomes a code of that name. Slips on no pile keep their codes."
+      title={dealPageTexts.sortIntoNewCodes(theme.name)}
+      hint={dealPageTexts.gatherWhatSaysSame}
       codes={codebook.codes.filter((code) => code.themeId === id).map((code) => code.id)}
       themeId={id}
       codebook={codebook}
@@ -115,27 +117,30 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
     );
   };
   if (error) return <ProblemNote error={error} />;
-  if (isPending) return <Waiting what="what people said" />;
+  if (isPending) return <Waiting what={dealPageTexts.whatPeopleSaid} />;
   return (
     <main className="work-list grid grid-cols-[minmax(0,1fr)_minmax(280px,380px)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
-      <section aria-label="Slips" className="min-h-0 overflow-y-auto px-6 py-5 max-sm:px-3">
+      <section
+        aria-label={dealPageTexts.slips}
+        className="min-h-0 overflow-y-auto px-6 py-5 max-sm:px-3"
+      >
         <header className="mb-3 flex max-w-3xl flex-col gap-1">
           <h1>{title}</h1>
           <p className="text-soft">{hint}</p>
           <p className="flex flex-wrap items-center justify-between gap-3">
             <span className="figures text-soft" role="status">
-              {counted(open.length, 'slip')} of {mentions.length} still to be dealt
+              {dealPageTexts.stillDealt(open.length, mentions.length)}
             </span>
             <Choice
-              label="laid out"
+              label={dealPageTexts.laidOut}
               value={order}
               onChange={(event) => setOrder(event.target.value as typeof order)}
             >
-              <option value="similar">similar together</option>
+              <option value="similar">{dealPageTexts.similarTogether}</option>
               <option value="likeLast" disabled={onLast.length === 0}>
-                likest to the last pile first
+                {dealPageTexts.likestLastPileFirst}
               </option>
-              <option value="asImported">as imported</option>
+              <option value="asImported">{dealPageTexts.imported}</option>
             </Choice>
           </p>
         </header>
@@ -154,7 +159,7 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
         </ul>
       </section>
       <section
-        aria-label="Piles"
+        aria-label={dealPageTexts.piles}
         className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-card px-5 py-5 max-[760px]:border-l-0 max-[760px]:border-t"
       >
         <form
@@ -165,15 +170,15 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
           }}
         >
           <input
-            aria-label="Name of a new pile"
-            placeholder="name a pile …"
+            aria-label={dealPageTexts.nameNewPile}
+            placeholder={dealPageTexts.namePile}
             maxLength={120}
             value={name}
             onChange={(event) => setName(event.target.value)}
             className={`${inputBox} min-w-0 flex-1`}
           />
           <Button type="submit" disabled={name.trim() === ''}>
-            Add pile
+            {dealPageTexts.addPile}
           </Button>
         </form>
         {piles.piles.map((pile, place) => (
@@ -196,7 +201,7 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
           disabled={dealt.length === 0 || change.isPending}
           onClick={apply}
         >
-          Make {counted(dealt.length, 'slip')} these codes
+          {dealPageTexts.makeCodes(dealt.length)}
         </Button>
       </section>
     </main>

@@ -4,14 +4,14 @@ import { useReadCodeList, useTakeCodeList } from '../data/codeList.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
+import { inAndOutTexts } from './texts.js';
 
 const formats: [CodebookFormat, string][] = [
-  ['csv', 'CSV'],
-  ['xlsx', 'XLSX'],
-  ['html', 'HTML'],
-  ['docx', 'DOCX'],
-  ['qdc', 'REFI-QDA (.qdc)'],
+  ['csv', inAndOutTexts.csv],
+  ['xlsx', inAndOutTexts.xlsx],
+  ['html', inAndOutTexts.html],
+  ['docx', inAndOutTexts.docx],
+  ['qdc', inAndOutTexts.refiQdaQdc],
 ];
 
 /** The codebook as a file, and code lists from files. */
@@ -20,10 +20,10 @@ export function InAndOut({ study }: { study: number }) {
   const input = useRef<HTMLInputElement>(null);
   const openDrawer = useDrawer();
   return (
-    <section aria-label="In and out" className="mt-6 flex flex-col gap-2">
-      <h2 className="border-b border-rule pb-1">As a file</h2>
+    <section aria-label={inAndOutTexts.out} className="mt-6 flex flex-col gap-2">
+      <h2 className="border-b border-rule pb-1">{inAndOutTexts.file}</h2>
       <p className="flex flex-wrap gap-x-3">
-        Download:
+        {inAndOutTexts.download}
         {formats.map(([format, name]) => (
           <a
             key={format}
@@ -38,7 +38,7 @@ export function InAndOut({ study }: { study: number }) {
       <input
         ref={input}
         type="file"
-        aria-label="A code list’s file"
+        aria-label={inAndOutTexts.codeListsFile}
         tabIndex={-1}
         className="sr-only"
         accept=".csv,.tsv,.txt,.xlsx,.ods,.qdc,.xml"
@@ -56,7 +56,7 @@ export function InAndOut({ study }: { study: number }) {
         }}
       />
       <Button className="self-start" onClick={() => input.current?.click()}>
-        Bring a code list in …
+        {inAndOutTexts.bringCodeList}
       </Button>
       {read.isError && <ProblemNote error={read.error} />}
     </section>
@@ -65,8 +65,8 @@ export function InAndOut({ study }: { study: number }) {
 
 const what = {
   new: 'new',
-  known: 'there already',
-  filled: 'there already; blank texts are filled in',
+  known: inAndOutTexts.already,
+  filled: inAndOutTexts.alreadyBlankTextsFilled,
 };
 
 /** What a code list would bring, before anything is written. */
@@ -85,11 +85,10 @@ function ListPreview({
   return (
     <div className="flex flex-col gap-4">
       <p>
-        {counted(fresh, 'new code')}, {counted(list.newThemes.length, 'new theme')},{' '}
-        {counted(filled, 'code')} with blank texts filled in
+        {inAndOutTexts.blankTextsFilled(fresh, list.newThemes.length, filled)}
         {list.intoBundles > 0 &&
-          `, ${counted(list.newBundles.length, 'new bundle')}, codes put into bundles ${counted(list.intoBundles, 'time')}`}
-        . What you wrote yourself stays.
+          inAndOutTexts.codesPutIntoBundles(list.newBundles.length, list.intoBundles)}
+        {inAndOutTexts.whatYouWroteYourself}
       </p>
       {list.left.length > 0 && (
         <ul className="text-brick">
@@ -113,7 +112,7 @@ function ListPreview({
           )
         }
       >
-        Take it in
+        {inAndOutTexts.take}
       </Button>
       <ul className="flex flex-col gap-1">
         {list.codes.map((code) => (
@@ -122,7 +121,7 @@ function ListPreview({
               {code.theme && <span className="text-soft">{code.theme} / </span>}
               {code.name}
               {code.bundles.length > 0 && (
-                <span className="text-soft"> in {code.bundles.join(', ')}</span>
+                <span className="text-soft"> {inAndOutTexts.in(code.bundles.join(', '))}</span>
               )}
             </span>
             <span className="shrink-0 text-[13px] text-soft">{what[code.what]}</span>

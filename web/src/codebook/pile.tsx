@@ -1,9 +1,9 @@
 import type { MentionOfCode } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { counted } from '../parts/numbers.js';
 import { DRAGGED_SLIP } from './slip.js';
 import type { Piles } from './usePiles.js';
+import { pileTexts } from './texts.js';
 
 /** A pile of slips that say the same, with the name that it will have as a code. */
 export function Pile({
@@ -49,13 +49,13 @@ export function Pile({
       <p className="flex items-baseline gap-2">
         {number < 10 && <kbd>{number}</kbd>}
         <input
-          aria-label={`Name of pile ${number}`}
+          aria-label={pileTexts.namePile(number)}
           value={pile.name}
           maxLength={120}
           onChange={(event) => onRename(event.target.value)}
           className="min-w-0 flex-1 bg-transparent font-semibold"
         />
-        <button type="button" aria-label={`Remove the pile ${pile.name}`} onClick={onRemove}>
+        <button type="button" aria-label={pileTexts.removePile(pile.name)} onClick={onRemove}>
           <X size={13} aria-hidden className="text-soft" />
         </button>
       </p>
@@ -67,9 +67,9 @@ export function Pile({
           className={slips.length > 0 ? 'underline' : ''}
           onClick={() => setOpen(!open)}
         >
-          {counted(slips.length, 'slip')}
+          {pileTexts.slipCounted(slips.length)}
         </button>
-        {isCode && ' · a code of this name takes them in'}
+        {isCode && pileTexts.codeNameTakesThem}
       </p>
       {open && (
         <ul className="mt-1 flex max-h-60 flex-col gap-1 overflow-y-auto">
@@ -80,7 +80,11 @@ export function Pile({
                   ? slip.text
                   : slip.text.slice(slip.start, slip.end)}
               </span>
-              <button type="button" aria-label="Take it off" onClick={() => onTakeOff(slip.id)}>
+              <button
+                type="button"
+                aria-label={pileTexts.takeOff}
+                onClick={() => onTakeOff(slip.id)}
+              >
                 <X size={12} aria-hidden className="text-soft" />
               </button>
             </li>

@@ -3,6 +3,7 @@ import type { KeyboardEvent } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
 import { Passage } from '../parts/passage.js';
 import type { Piles } from './usePiles.js';
+import { slipTexts } from './texts.js';
 
 /** Under which kind a slip travels while it is dragged. */
 export const DRAGGED_SLIP = 'application/x-yellow-thread-slip';
@@ -50,7 +51,7 @@ export function Slip({
         draggable
         onDragStart={(event) => event.dataTransfer.setData(DRAGGED_SLIP, mention.id)}
         onKeyDown={onKey}
-        aria-label={`Slip of ${mention.externalId}`}
+        aria-label={slipTexts.slip(mention.externalId)}
         className="cursor-grab rounded border border-rule bg-card px-3 py-1.5 focus:border-thread"
       >
         <p className="voice">

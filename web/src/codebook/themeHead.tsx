@@ -4,9 +4,9 @@ import { DropdownMenu } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useChangeCodebook, type DrawnTheme } from '../data/codebook.js';
-import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { useDark } from '../parts/useDark.js';
+import { themeHeadTexts } from './texts.js';
 
 /** A theme's name, look and counts, and what can be done with all of it. */
 export function ThemeHead({
@@ -41,7 +41,7 @@ export function ThemeHead({
     <h2 className="flex items-center gap-2 border-b border-rule pb-1">
       <StitchMark look={theme.look} />
       <input
-        aria-label={`Name of the theme ${theme.name}`}
+        aria-label={themeHeadTexts.nameTheme(theme.name)}
         value={name}
         maxLength={120}
         onChange={(event) => setName(event.target.value)}
@@ -55,13 +55,13 @@ export function ThemeHead({
       />
       <span
         className="figures shrink-0 text-[13px] font-normal text-soft"
-        title="people, counted once · mentions"
+        title={themeHeadTexts.peopleCountedOnceMentions}
       >
         {theme.people} · {theme.mentions}
       </span>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
-          aria-label={`More about ${theme.name}`}
+          aria-label={themeHeadTexts.moreAbout(theme.name)}
           className="rounded p-1 hover:bg-wash"
         >
           <MoreHorizontal size={15} aria-hidden />
@@ -71,7 +71,7 @@ export function ThemeHead({
             align="end"
             className="z-30 w-72 rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
           >
-            <p className="px-3 pb-1 pt-1.5 text-[13px] text-soft">Colour of its codes</p>
+            <p className="px-3 pb-1 pt-1.5 text-[13px] text-soft">{themeHeadTexts.colourCodes}</p>
             <div className="flex flex-wrap gap-1 px-3 pb-1">
               {INKS.map((ink) => (
                 <DropdownMenu.Item
@@ -83,7 +83,7 @@ export function ThemeHead({
                 />
               ))}
             </div>
-            <p className="px-3 pb-1 pt-1.5 text-[13px] text-soft">Stitch</p>
+            <p className="px-3 pb-1 pt-1.5 text-[13px] text-soft">{themeHeadTexts.stitch}</p>
             <div className="grid grid-cols-4 gap-1 px-3 pb-2">
               {STITCHES.map((stitch) => (
                 <DropdownMenu.Item
@@ -102,7 +102,7 @@ export function ThemeHead({
                 change({ do: 'moveTheme', id: theme.id, before: themes[place - 1]!.id })
               }
             >
-              Move up
+              {themeHeadTexts.moveUp}
             </Item>
             <Item
               disabled={place === themes.length - 1}
@@ -110,29 +110,24 @@ export function ThemeHead({
                 change({ do: 'moveTheme', id: theme.id, before: themes[place + 2]?.id ?? null })
               }
             >
-              Move down
+              {themeHeadTexts.moveDown}
             </Item>
             {theme.mentions > 0 && (
               <DropdownMenu.Item asChild className={itemLook}>
                 <Link to={`/studies/${study}/codebook/boil-down/${theme.id}`}>
-                  Sort its {counted(theme.mentions, 'mention')} into new codes …
+                  {themeHeadTexts.sortIntoNewCodes(theme.mentions)}
                 </Link>
               </DropdownMenu.Item>
             )}
             <Item onSelect={() => change({ do: 'themeToCode', id: theme.id })}>
-              Make it one code
+              {themeHeadTexts.makeOneCode}
               {codes > 0 && (
-                <Hint>
-                  takes in {counted(codes, 'code')} with {counted(theme.mentions, 'mention')} of{' '}
-                  {counted(theme.people, 'person', 'people')}; two at the same place become one
-                </Hint>
+                <Hint>{themeHeadTexts.takesTwoSamePlace(codes, theme.mentions, theme.people)}</Hint>
               )}
             </Item>
             <Item onSelect={() => change({ do: 'removeTheme', id: theme.id })}>
-              Remove the theme
-              {codes > 0 && (
-                <Hint>its {counted(codes, 'code')} stay, with their mentions, without a theme</Hint>
-              )}
+              {themeHeadTexts.removeTheme}
+              {codes > 0 && <Hint>{themeHeadTexts.stayMentionsWithoutTheme(codes)}</Hint>}
             </Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

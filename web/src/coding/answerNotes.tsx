@@ -2,6 +2,7 @@ import type { LedgerAnswer } from '@yellow-thread/contract';
 import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { NoteRow } from '../parts/noteRow.js';
+import { answerNotesTexts } from './texts.js';
 
 /** What was noted on an answer, below its lines. */
 export function AnswerNotes({
@@ -15,7 +16,10 @@ export function AnswerNotes({
 }) {
   if (answer.notes.length === 0) return null;
   return (
-    <ul aria-label="Notes" className="mt-1 flex max-w-[1120px] flex-col gap-0.5 text-[13px]">
+    <ul
+      aria-label={answerNotesTexts.notes}
+      className="mt-1 flex max-w-[1120px] flex-col gap-0.5 text-[13px]"
+    >
       {answer.notes.map((note) => (
         <NoteRow
           key={note.id}

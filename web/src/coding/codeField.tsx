@@ -22,6 +22,7 @@ import { ledgerGrid } from './ledgerGrid.js';
 import { RespondentDrawer } from './respondentDrawer.js';
 import { useDeeds, type CodeFieldProps } from './useDeeds.js';
 import { WHOLE, type Place } from './useLedgerPosition.js';
+import { codeFieldTexts } from './texts.js';
 
 /** The field at the foot of the active answer: typing finds codes, Enter applies, moves on or settles. */
 export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<string> }) {
@@ -149,9 +150,9 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
   return (
     <div className={`relative mt-1.5 ${ledgerGrid}`}>
       <p className="self-center text-[13px] text-soft">
-        {place.replacing && 'instead of what is there, '}
+        {place.replacing && codeFieldTexts.insteadWhat}
         <WhereTo text={answer.text} lines={lines} place={place} />
-        {answer.settled && ' · settled'}
+        {answer.settled && codeFieldTexts.settled}
         <FieldMenu
           deeds={deeds}
           // the same place pointed at again asks again
@@ -171,7 +172,7 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
       ) : (
         <CodeInput
           ref={input}
-          label="Code for this line"
+          label={codeFieldTexts.codeLine}
           list={list}
           search={search}
           onKey={(event) => {
@@ -186,7 +187,8 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
         about={about}
         newName={
           <>
-            New code “{search.name}” <kbd className="ml-auto">Shift Enter</kbd>
+            {codeFieldTexts.newCode(search.name)}{' '}
+            <kbd className="ml-auto">{codeFieldTexts.shiftEnter}</kbd>
           </>
         }
         className="right-0 w-[380px] max-w-full"
@@ -201,22 +203,23 @@ function WhereTo({ text, lines, place }: { text: string; lines: Span[]; place: P
   if (place.passage)
     return (
       <>
-        on “<span className="font-serif text-ink">{shorten(text, place.passage)}</span>”
+        {codeFieldTexts.on}
+        <span className="font-serif text-ink">{shorten(text, place.passage)}</span>”
       </>
     );
-  if (place.line === WHOLE) return 'on the whole answer';
-  return lines.length > 1 ? `on line ${place.line + 1} of ${lines.length}` : 'on this line';
+  if (place.line === WHOLE) return codeFieldTexts.wholeAnswer;
+  return lines.length > 1 ? codeFieldTexts.line(place.line, lines.length) : codeFieldTexts.line2;
 }
 
 function NoteField({ onDone }: { onDone: (text: string) => void }) {
   const [text, setText] = useState('');
   return (
     <textarea
-      aria-label="A note"
+      aria-label={codeFieldTexts.note}
       rows={2}
       maxLength={4000}
       autoFocus
-      placeholder="a note; [[a code’s name]] links to it"
+      placeholder={codeFieldTexts.noteCodesNameLinks}
       className={inputBox}
       value={text}
       onChange={(event) => setText(event.target.value)}

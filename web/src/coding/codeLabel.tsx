@@ -3,17 +3,18 @@ import { X } from 'lucide-react';
 import { ContextMenu } from 'radix-ui';
 import type { SeenCode } from '../data/codebook.js';
 import { StitchMark } from '../parts/stitch.js';
+import { codeLabelTexts } from './texts.js';
 
 const origins = {
   hand: '',
-  accepted: 'accepted suggestion',
-  bulk: 'accepted in bulk',
-  import: 'came with the sheet',
-  words: 'by words that were looked for',
+  accepted: codeLabelTexts.acceptedSuggestion,
+  bulk: codeLabelTexts.acceptedBulk,
+  import: codeLabelTexts.cameSheet,
+  words: codeLabelTexts.wordsLooked,
 };
 const shortOrigins = {
-  ...{ hand: '', accepted: 'suggested', bulk: 'in bulk' },
-  ...{ import: 'from the sheet', words: 'by words' },
+  ...{ hand: '', accepted: 'suggested', bulk: codeLabelTexts.bulk },
+  ...{ import: 'from the sheet', words: codeLabelTexts.words },
 };
 
 /** A code as it stands beside its line: its stitch, its name, and what can be done with it. */
@@ -53,7 +54,9 @@ export function CodeLabel({
           <span style={{ color: code.look.ink }} className="font-medium">
             {code.name}
           </span>
-          {mention.typical && <span className="text-[12px] text-soft">typical</span>}
+          {mention.typical && (
+            <span className="text-[12px] text-soft">{codeLabelTexts.typical}</span>
+          )}
           {origin && (
             <span className="text-[12px] text-soft" aria-label={origin}>
               {shortOrigins[mention.origin]}
@@ -62,7 +65,7 @@ export function CodeLabel({
           <button
             type="button"
             tabIndex={-1}
-            aria-label={`Take ${code.name} away`}
+            aria-label={codeLabelTexts.takeAway(code.name)}
             onClick={onRemove}
             className="rounded p-0.5 text-soft opacity-0 hover:text-ink group-hover:opacity-100"
           >
@@ -72,12 +75,12 @@ export function CodeLabel({
       </ContextMenu.Trigger>
       <ContextMenu.Portal>
         <ContextMenu.Content className="z-30 min-w-48 rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]">
-          <Item onSelect={onReplace}>Another code instead …</Item>
-          <Item onSelect={onMove}>Move to the marked passage</Item>
+          <Item onSelect={onReplace}>{codeLabelTexts.anotherCodeInstead}</Item>
+          <Item onSelect={onMove}>{codeLabelTexts.moveMarkedPassage}</Item>
           <Item onSelect={onTypical}>
-            {mention.typical ? 'No longer an example' : 'Pin as an example'}
+            {mention.typical ? codeLabelTexts.noLongerExample : codeLabelTexts.pinExample}
           </Item>
-          <Item onSelect={onRemove}>Take it away</Item>
+          <Item onSelect={onRemove}>{codeLabelTexts.takeAway2}</Item>
         </ContextMenu.Content>
       </ContextMenu.Portal>
     </ContextMenu.Root>

@@ -8,7 +8,6 @@ import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
-import { asCount, counted } from '../parts/numbers.js';
 import { CodesDrawer } from './codesDrawer.js';
 import { FilterBar } from './filterBar.js';
 import { HitsDrawer } from './hitsDrawer.js';
@@ -18,6 +17,7 @@ import { ledgerKeys, readingKeys } from './ledgerKeys.js';
 import { PinBar } from './pinBar.js';
 import { ReadingBar } from './readingBar.js';
 import { SampleDrawer } from './sampleDrawer.js';
+import { codeStopTexts } from './texts.js';
 
 /** The ledger: answers line by line, each line's codes in its own row. */
 export function CodeStop() {
@@ -35,7 +35,7 @@ export function CodeStop() {
   const opensSample = state?.opens === 'sample';
   const openSample = () =>
     openDrawer({
-      title: 'A sample to code by hand',
+      title: codeStopTexts.sampleCodeHand,
       body: <SampleDrawer study={study} question={question} />,
     });
   useEffect(() => {
@@ -52,24 +52,24 @@ export function CodeStop() {
             className="!px-2"
             onClick={() =>
               openDrawer({
-                title: `Code every “${filter.words}”`,
+                title: codeStopTexts.codeEvery(filter.words),
                 body: <HitsDrawer study={study} question={question.id} query={filter.query} />,
               })
             }
           >
-            Code every one …
+            {codeStopTexts.codeEveryOne}
           </Button>
         )}
         <span className="ml-auto flex items-center gap-1">
           <span className="figures text-soft" role="status">
-            {data && counted(data.total, 'answer')}
-            {data && data.ids.length < data.total && ` in ${asCount(data.ids.length)} wordings`}
+            {data && codeStopTexts.answerCounted(data.total)}
+            {data && data.ids.length < data.total && codeStopTexts.wordings(data.ids.length)}
             {question.sample &&
               toReadAgain === 0 &&
-              ` · sample: ${asCount(question.sample.settled)} of ${asCount(question.sample.size)} settled`}
+              codeStopTexts.sampleSettled(question.sample.settled, question.sample.size)}
           </span>
           <Button look="bare" className="!px-2" onClick={openSample}>
-            Sample …
+            {codeStopTexts.sample}
           </Button>
           {toReadAgain > 0 && (
             <Link
@@ -77,7 +77,7 @@ export function CodeStop() {
               relative="path"
               className="rounded px-2 py-1.5 font-medium hover:bg-wash"
             >
-              Second reading: {asCount(toReadAgain)} to code
+              {codeStopTexts.secondReadingCode(toReadAgain)}
             </Link>
           )}
           <Button
@@ -85,21 +85,23 @@ export function CodeStop() {
             className="!px-2"
             onClick={() =>
               openDrawer({
-                title: 'Codebook',
+                title: codeStopTexts.codebook,
                 body: <CodesDrawer study={study.id} question={question.id} />,
               })
             }
           >
-            Codes
+            {codeStopTexts.codes}
           </Button>
         </span>
       </div>
       {isReading && <ReadingBar study={study} question={question} />}
       {ledger.isError && <ProblemNote error={ledger.error} />}
-      {(ledger.isPending || !codebook) && !ledger.isError && <Waiting what="the answers" />}
+      {(ledger.isPending || !codebook) && !ledger.isError && (
+        <Waiting what={codeStopTexts.answers} />
+      )}
       {data && codebook && data.ids.length === 0 && (
-        <EmptyState title="No answer is like that">
-          <p>Nothing fits what is chosen above. Show all answers, or look for other words.</p>
+        <EmptyState title={codeStopTexts.noAnswerLike}>
+          <p>{codeStopTexts.nothingFitsWhatChosen}</p>
         </EmptyState>
       )}
       {data && data.ids.length > 0 && codebook && (

@@ -8,6 +8,7 @@ import { inputBox } from '../parts/field.js';
 import { Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
 import { DRAGGED_CODE, DRAGGED_WORDS, draggedWordsSchema } from '../parts/draggedCode.js';
+import { codesDrawerTexts } from './texts.js';
 
 /** The codebook beside the ledger: to look a code up, and to drag one onto a line. */
 export function CodesDrawer({ study, question }: { study: number; question: number }) {
@@ -15,7 +16,7 @@ export function CodesDrawer({ study, question }: { study: number; question: numb
   const account = useSession().data?.account?.id ?? 0;
   const codebook = useDrawnCodebook(study);
   const [typed, setTyped] = useState('');
-  if (!codebook) return <Waiting what="the codebook" />;
+  if (!codebook) return <Waiting what={codesDrawerTexts.codebook} />;
   const wanted = foldForSearch(typed);
   const codes = codebook.codes.filter(
     (code) =>
@@ -26,8 +27,8 @@ export function CodesDrawer({ study, question }: { study: number; question: numb
   return (
     <div className="flex flex-col gap-4">
       <input
-        aria-label="Find a code"
-        placeholder="find a code …"
+        aria-label={codesDrawerTexts.findCode}
+        placeholder={codesDrawerTexts.findCode2}
         className={inputBox}
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
@@ -36,12 +37,12 @@ export function CodesDrawer({ study, question }: { study: number; question: numb
         const its = codes.filter((code) => code.themeId === (theme?.id ?? null));
         if (its.length === 0) return null;
         return (
-          <section key={theme?.id ?? ''} aria-label={theme?.name ?? 'Without a theme'}>
+          <section key={theme?.id ?? ''} aria-label={theme?.name ?? codesDrawerTexts.withoutTheme}>
             <h2
               className="flex items-baseline justify-between border-b border-rule pb-1"
               style={theme ? { color: theme.look.ink } : undefined}
             >
-              {theme?.name ?? 'Without a theme'}
+              {theme?.name ?? codesDrawerTexts.withoutTheme}
               {theme && <span className="figures text-[13px] text-soft">{theme.people}</span>}
             </h2>
             <ul>
@@ -69,9 +70,7 @@ export function CodesDrawer({ study, question }: { study: number; question: numb
           </section>
         );
       })}
-      <p className="text-[13px] text-soft">
-        Drag a code onto a line, or words that are marked onto a code. Figures are people.
-      </p>
+      <p className="text-[13px] text-soft">{codesDrawerTexts.dragCodeOntoLine}</p>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { useDeeds } from './useDeeds.js';
+import { fieldMenuTexts } from './texts.js';
 
 /** Everything that can be done at a place, for who does not have a keyboard at hand or its keys in mind. */
 export function FieldMenu({
@@ -16,25 +17,25 @@ export function FieldMenu({
   onRespondent: () => void;
 }) {
   const items: [string, string, () => void][] = [
-    ['Mark it, to come back to it', 'Alt M', deeds.mark],
-    ['Write a note', 'Alt N', onNote],
-    ['Mark or unmark as unsure', 'Alt U', deeds.unsure],
-    ['Another code instead of the last', 'Alt X', deeds.exchange],
-    ['Last code to the marked words', 'Alt P', deeds.moveToPassage],
-    ['Last code: typical example on or off', 'Alt E', deeds.typical],
-    ['Accept the likeliest suggestion', 'Alt A', () => deeds.decide(true)],
-    ['Refuse the likeliest suggestion', 'Alt O', () => deeds.decide(false)],
-    ['Code it as the answer before', 'Alt B', deeds.asBefore],
-    ['New line from the marked words', 'Alt S', deeds.part],
-    ['Join with the line before', 'Alt J', deeds.join],
-    ['Nothing applies', 'Ctrl Enter', deeds.nothingApplies],
-    ['The respondent', 'Alt R', onRespondent],
+    [fieldMenuTexts.markComeBack, fieldMenuTexts.altM, deeds.mark],
+    [fieldMenuTexts.writeNote, fieldMenuTexts.altN, onNote],
+    [fieldMenuTexts.markUnmarkUnsure, fieldMenuTexts.altU, deeds.unsure],
+    [fieldMenuTexts.anotherCodeInsteadLast, fieldMenuTexts.altX, deeds.exchange],
+    [fieldMenuTexts.lastCodeMarkedWords, fieldMenuTexts.altP, deeds.moveToPassage],
+    [fieldMenuTexts.lastCodeTypicalExample, fieldMenuTexts.altE, deeds.typical],
+    [fieldMenuTexts.acceptLikeliestSuggestion, fieldMenuTexts.alt, () => deeds.decide(true)],
+    [fieldMenuTexts.refuseLikeliestSuggestion, fieldMenuTexts.altO, () => deeds.decide(false)],
+    [fieldMenuTexts.codeAnswerBefore, fieldMenuTexts.altB, deeds.asBefore],
+    [fieldMenuTexts.newLineMarkedWords, fieldMenuTexts.altS, deeds.part],
+    [fieldMenuTexts.joinLineBefore, fieldMenuTexts.altJ, deeds.join],
+    [fieldMenuTexts.nothingApplies, fieldMenuTexts.ctrlEnter, deeds.nothingApplies],
+    [fieldMenuTexts.respondent, fieldMenuTexts.altR, onRespondent],
   ];
   return (
     <DropdownMenu.Root defaultOpen={opensAtOnce}>
       <DropdownMenu.Trigger
         tabIndex={-1}
-        aria-label="What can be done here"
+        aria-label={fieldMenuTexts.whatCanDoneHere}
         className="ml-1 rounded p-0.5 align-middle hover:bg-wash"
       >
         <MoreHorizontal size={15} aria-hidden />

@@ -10,39 +10,40 @@ import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { CodePicker } from '../parts/codePicker.js';
 import type { FilterChange, LedgerFilter } from './ledgerFilter.js';
+import { filterBarTexts } from './texts.js';
 
 const shows: [LedgerShow, string][] = [
-  ['all', 'all answers'],
+  ['all', filterBarTexts.allAnswers],
   ['unread', 'unread'],
   ['open', 'open'],
   ['settled', 'settled'],
-  ['sample', 'in the sample'],
-  ['sample_open', 'open in sample'],
-  ['suggested', 'with suggestions'],
-  ['nothing_likely', 'no code likely'],
-  ['disputed', 'where the model disagrees'],
+  ['sample', filterBarTexts.sample],
+  ['sample_open', filterBarTexts.openSample],
+  ['suggested', filterBarTexts.suggestions],
+  ['nothing_likely', filterBarTexts.noCodeLikely],
+  ['disputed', filterBarTexts.whereModelDisagrees],
   ['unsure', 'unsure'],
-  ['marked', 'marked or noted'],
-  ['changed', 'corrected since'],
-  ['no_answer', 'no answer'],
+  ['marked', filterBarTexts.markedNoted],
+  ['changed', filterBarTexts.correctedSince],
+  ['no_answer', filterBarTexts.noAnswer],
 ];
 const matches: [WordMatch, string][] = [
-  ['plain', 'as written'],
-  ['word', 'whole words'],
-  ['stem', 'any form of the words'],
+  ['plain', filterBarTexts.written],
+  ['word', filterBarTexts.wholeWords],
+  ['stem', filterBarTexts.anyFormWords],
   ['wildcard', 'with * and ?'],
 ];
 const ofSample = new Set<LedgerShow>(['sample', 'sample_open']);
 const orders: [LedgerOrder, string][] = [
-  ['imported', 'as imported'],
-  ['random', 'at random'],
-  ['longest', 'longest first'],
-  ['shortest', 'shortest first'],
-  ['similar', 'similar together'],
-  ['telling', 'most telling first'],
-  ['surest', 'surest first'],
-  ['likely', 'likeliest first'],
-  ['resembling', 'most like the code first'],
+  ['imported', filterBarTexts.imported],
+  ['random', filterBarTexts.random],
+  ['longest', filterBarTexts.longestFirst],
+  ['shortest', filterBarTexts.shortestFirst],
+  ['similar', filterBarTexts.similarTogether],
+  ['telling', filterBarTexts.mostTellingFirst],
+  ['surest', filterBarTexts.surestFirst],
+  ['likely', filterBarTexts.likeliestFirst],
+  ['resembling', filterBarTexts.mostLikeCodeFirst],
 ];
 
 /** What there is only after a training. */
@@ -67,10 +68,10 @@ export function FilterBar({ filter, onFilter }: FilterBarProps) {
   return (
     <>
       <Choice
-        label="show"
+        label={filterBarTexts.show}
         hideLabel
         className="!py-1 max-w-36"
-        aria-label="Which answers"
+        aria-label={filterBarTexts.whichAnswers}
         value={filter.show}
         onChange={(event) => onFilter({ show: event.target.value as LedgerShow })}
       >
@@ -89,9 +90,9 @@ export function FilterBar({ filter, onFilter }: FilterBarProps) {
       <Containing key={question.id} words={filter.words} onWords={(words) => onFilter({ words })} />
       {filter.words !== '' && (
         <Choice
-          label="found"
+          label={filterBarTexts.found}
           hideLabel
-          aria-label="How words are found"
+          aria-label={filterBarTexts.howWordsFound}
           value={filter.match}
           onChange={(event) => onFilter({ match: event.target.value as WordMatch })}
         >
@@ -103,10 +104,10 @@ export function FilterBar({ filter, onFilter }: FilterBarProps) {
         </Choice>
       )}
       <Choice
-        label="order"
+        label={filterBarTexts.order}
         hideLabel
         className="!py-1 max-w-36"
-        aria-label="Order"
+        aria-label={filterBarTexts.order2}
         value={filter.order}
         onChange={(event) =>
           onFilter({
@@ -128,7 +129,8 @@ export function FilterBar({ filter, onFilter }: FilterBarProps) {
           ))}
       </Choice>
       <Button look="bare" aria-expanded={open} onClick={() => setOpen(!open)} className="!px-2">
-        Narrow{filter.narrowed > 0 && ` · ${filter.narrowed}`}
+        {filterBarTexts.narrow}
+        {filter.narrowed > 0 && ` · ${filter.narrowed}`}
       </Button>
       {(open || filter.narrowed > 0) && <Narrowing filter={filter} onFilter={onFilter} />}
     </>
@@ -137,9 +139,9 @@ export function FilterBar({ filter, onFilter }: FilterBarProps) {
 
 type CodePart = 'all' | 'any' | 'none';
 const codeParts: [CodePart, string, string][] = [
-  ['all', 'coded with', 'coded with all of'],
-  ['any', 'or with', 'coded with any of'],
-  ['none', 'not with', 'not coded with'],
+  ['all', filterBarTexts.coded, filterBarTexts.codedAll],
+  ['any', filterBarTexts.orWith, filterBarTexts.codedAny],
+  ['none', filterBarTexts.notWith, filterBarTexts.coded2],
 ];
 
 function Narrowing({ filter, onFilter }: FilterBarProps) {
@@ -158,7 +160,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
       {codeParts.flatMap(([part, said]) =>
         filter[part].map((id) => (
           <Chip key={part + id} onRemove={() => without(part, id)}>
-            {said} {codebook.byId.get(id)?.name ?? 'a deleted code'}
+            {said} {codebook.byId.get(id)?.name ?? filterBarTexts.deletedCode}
           </Chip>
         )),
       )}
@@ -168,7 +170,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           onRemove={() => onFilter({ where: filter.where.filter((_, i) => i !== place) })}
         >
           {study.variables.find(({ id }) => id === one.variableId)?.name}:{' '}
-          {one.value || 'not stated'}
+          {one.value || filterBarTexts.stated}
         </Chip>
       ))}
       {filter.among.map((id) => (
@@ -176,21 +178,22 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           key={id}
           onRemove={() => onFilter({ among: filter.among.filter((one) => one !== id) })}
         >
-          in {groups.find((group) => group.id === id)?.name ?? 'a deleted group'}
+          {filterBarTexts.in(groups.find((group) => group.id === id)?.name)}
         </Chip>
       ))}
       {filter.like !== undefined && (
-        <Chip onRemove={() => onFilter({ like: undefined, same: 'joined' })}>one answer</Chip>
+        <Chip onRemove={() => onFilter({ like: undefined, same: 'joined' })}>
+          {filterBarTexts.oneAnswer}
+        </Chip>
       )}
       {filter.about !== undefined && (
         <Chip onRemove={() => onFilter({ about: undefined })}>
-          likely about{' '}
-          {codebook.themes.find(({ id }) => id === filter.about)?.name ?? 'a deleted theme'}
+          {filterBarTexts.likelyAbout(codebook.themes.find(({ id }) => id === filter.about)?.name)}
         </Chip>
       )}
       <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">
         <Choice
-          label="Codes"
+          label={filterBarTexts.codes}
           hideLabel
           value={part}
           onChange={(event) => setPart(event.target.value as CodePart)}
@@ -203,7 +206,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
         </Choice>
         <CodePicker
           key={round}
-          label="Code to narrow by"
+          label={filterBarTexts.codeNarrow}
           codes={codebook.codes}
           onPick={(code) => {
             if (!filter[part].includes(code.id)) onFilter({ [part]: [...filter[part], code.id] });
@@ -213,23 +216,23 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
       </span>
       {filter.all.length + filter.any.length > 0 && (
         <Choice
-          label="in one"
+          label={filterBarTexts.one}
           value={filter.together}
           onChange={(event) => onFilter({ together: event.target.value as 'answer' | 'line' })}
         >
-          <option value="answer">answer</option>
-          <option value="line">line</option>
+          <option value="answer">{filterBarTexts.answer}</option>
+          <option value="line">{filterBarTexts.line}</option>
         </Choice>
       )}
       {study.variables.length > 0 && (
         <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">
           <Choice
-            label="Background"
+            label={filterBarTexts.background}
             hideLabel
             value={variable}
             onChange={(event) => setVariable(Number(event.target.value))}
           >
-            <option value={0}>background</option>
+            <option value={0}>{filterBarTexts.background2}</option>
             {study.variables.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
@@ -250,13 +253,13 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
       )}
       {groups.length > 0 && (
         <Choice
-          label="Group"
+          label={filterBarTexts.group}
           hideLabel
           className="max-w-40"
           value=""
           onChange={(event) => onFilter({ among: [...filter.among, event.target.value] })}
         >
-          <option value="">in a group</option>
+          <option value="">{filterBarTexts.group2}</option>
           {groups
             .filter(({ id }) => !filter.among.includes(id))
             .map(({ id, name }) => (
@@ -268,11 +271,11 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
       )}
       {members.length > 1 && (
         <Choice
-          label="coded by"
+          label={filterBarTexts.coded3}
           value={filter.coder ?? 0}
           onChange={(event) => onFilter({ coder: Number(event.target.value) || undefined })}
         >
-          <option value={0}>anybody</option>
+          <option value={0}>{filterBarTexts.anybody}</option>
           {members.map((member) => (
             <option key={member.id} value={member.id}>
               {member.name}
@@ -286,7 +289,7 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           checked={filter.same === 'joined'}
           onChange={(event) => onFilter({ same: event.target.checked ? 'joined' : 'apart' })}
         />
-        same words as one
+        {filterBarTexts.sameWordsOne}
       </label>
     </div>
   );
@@ -306,18 +309,18 @@ function ValueChoice({
   const labels = [...new Set(categories.map(({ label }) => label))];
   return (
     <Choice
-      label="Value"
+      label={filterBarTexts.value}
       hideLabel
       value=""
       onChange={(event) => onPick(event.target.value === ' ' ? '' : event.target.value)}
     >
-      <option value="">is …</option>
+      <option value="">{filterBarTexts.is}</option>
       {labels.map((label) => (
         <option key={label} value={label}>
           {label}
         </option>
       ))}
-      <option value=" ">not stated</option>
+      <option value=" ">{filterBarTexts.stated}</option>
     </Choice>
   );
 }
@@ -326,7 +329,12 @@ function Chip({ children, onRemove }: { children: React.ReactNode; onRemove: () 
   return (
     <span className="inline-flex items-center gap-1 rounded bg-wash px-2 py-0.5">
       <span>{children}</span>
-      <button type="button" aria-label="No longer" onClick={onRemove} className="text-soft">
+      <button
+        type="button"
+        aria-label={filterBarTexts.noLonger}
+        onClick={onRemove}
+        className="text-soft"
+      >
         <X size={12} aria-hidden />
       </button>
     </span>
@@ -338,8 +346,8 @@ function Containing({ words, onWords }: { words: string; onWords: (words: string
   const [typed, setTyped] = useState(words);
   return (
     <input
-      aria-label="Answers containing"
-      placeholder="containing …"
+      aria-label={filterBarTexts.answersContaining}
+      placeholder={filterBarTexts.containing}
       className={`${inputBox} w-36 !py-1`}
       value={typed}
       onChange={(event) => {

@@ -8,13 +8,13 @@ import { useCodeHits, useHits } from '../data/hits.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Choice } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asCount, counted } from '../parts/numbers.js';
 import { CodeList } from '../parts/codeList.js';
+import { hitsDrawerTexts } from './texts.js';
 
 const places: [CodeHits['on'], string][] = [
-  ['line', 'the line that it stands in'],
-  ['passage', 'the words themselves'],
-  ['answer', 'the whole answer'],
+  ['line', hitsDrawerTexts.lineStands],
+  ['passage', hitsDrawerTexts.wordsThemselves],
+  ['answer', hitsDrawerTexts.wholeAnswer],
 ];
 const SHOWN = 200;
 
@@ -36,7 +36,7 @@ export function HitsDrawer({
   // what is taken out; all others are in
   const [out, setOut] = useState<ReadonlySet<number>>(new Set());
   if (hits.isError) return <ProblemNote error={hits.error} />;
-  if (!hits.data || !codebook) return <Waiting what="every place" />;
+  if (!hits.data || !codebook) return <Waiting what={hitsDrawerTexts.everyPlace} />;
   const { answers, found } = hits.data;
   const ticked = answers.filter((answer) => !out.has(answer.id));
   const chosen = ticked.flatMap(({ id, hits }): Hit[] =>
@@ -47,7 +47,7 @@ export function HitsDrawer({
       { codeId, on, hits: chosen, ...(newCode && { newCode }) },
       {
         onSuccess: ({ mentions }) => {
-          toast(`Coded ${counted(mentions, 'place')}. Ctrl Z takes all of it back.`);
+          toast(hitsDrawerTexts.codedCtrlZTakes(mentions));
           openDrawer(null);
         },
       },
@@ -55,15 +55,14 @@ export function HitsDrawer({
   return (
     <div className="flex flex-col gap-4">
       <p>
-        <span className="figures">{counted(found.hits, 'place')}</span> in{' '}
-        {counted(found.answers, 'answer')}
-        {answers.length < found.answers &&
-          `; the first ${asCount(answers.length)} can be coded at once`}
-        . {asCount(ticked.length)} of them ticked.
+        <span className="figures">{hitsDrawerTexts.placeCounted(found.hits)}</span>{' '}
+        {hitsDrawerTexts.in(found.answers)}
+        {answers.length < found.answers && hitsDrawerTexts.firstCanCodedOnce(answers.length)}
+        {hitsDrawerTexts.themTicked(ticked.length)}
       </p>
       <div className="flex flex-wrap items-center gap-3">
         <Choice
-          label="The code rests on"
+          label={hitsDrawerTexts.codeRests}
           value={on}
           onChange={(event) => setOn(event.target.value as CodeHits['on'])}
         >
@@ -74,8 +73,8 @@ export function HitsDrawer({
           ))}
         </Choice>
         <CodePicker
-          label="Code for all that is ticked"
-          placeholder="code for all ticked …"
+          label={hitsDrawerTexts.codeAllTicked}
+          placeholder={hitsDrawerTexts.codeAllTicked2}
           className="w-64"
           codes={codebook.codes.filter((one) => !one.archived)}
           onPick={({ id }) => apply(id)}
@@ -91,7 +90,7 @@ export function HitsDrawer({
           <li key={answer.id} className="flex items-baseline gap-2 border-b border-rule pb-2">
             <input
               type="checkbox"
-              aria-label={`Code the answer of ${answer.externalId}`}
+              aria-label={hitsDrawerTexts.codeAnswer(answer.externalId)}
               checked={!out.has(answer.id)}
               onChange={({ target }) => {
                 const next = new Set(out);
@@ -117,10 +116,7 @@ export function HitsDrawer({
         ))}
       </ul>
       {answers.length > SHOWN && (
-        <p className="text-soft">
-          The first {SHOWN} are shown; what is applied goes to all {asCount(answers.length)} that
-          are ticked.
-        </p>
+        <p className="text-soft">{hitsDrawerTexts.firstShownWhatApplied(SHOWN, answers.length)}</p>
       )}
     </div>
   );

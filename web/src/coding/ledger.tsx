@@ -10,6 +10,7 @@ import { LedgerAnswerRow } from './ledgerAnswer.js';
 import type { LedgerFilter } from './ledgerFilter.js';
 import { useLedgerPosition, type Place } from './useLedgerPosition.js';
 import { useStrayKeys } from './useStrayKeys.js';
+import { ledgerTexts } from './texts.js';
 
 interface LedgerProps {
   ids: readonly number[];
@@ -80,7 +81,7 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
   useKeepInView(rows, place.answer, room);
   const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
   return (
-    <div ref={scroller} role="feed" aria-label="Answers" className="list">
+    <div ref={scroller} role="feed" aria-label={ledgerTexts.answers} className="list">
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 240 }}>
         {items.map((item) => {
           const answer = answerAt(item.index);

@@ -7,7 +7,6 @@ import type { CodingChange } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Knot } from '../parts/knot.js';
-import { asCount } from '../parts/numbers.js';
 import { CodeField } from './codeField.js';
 import { CodeLabel } from './codeLabel.js';
 import { ledgerGrid } from './ledgerGrid.js';
@@ -18,6 +17,7 @@ import { SameAnswers } from './sameAnswers.js';
 import { proposalsOf } from './proposals.js';
 import { AlsoOffered, Proposed, shownSuggestions, Suggested } from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
+import { ledgerAnswerTexts } from './texts.js';
 
 export interface LedgerAnswerProps {
   answer: LedgerAnswer;
@@ -135,7 +135,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
   );
   return (
     <article
-      aria-label={`Answer of ${about}`}
+      aria-label={ledgerAnswerTexts.answer(about)}
       aria-posinset={index + 1}
       aria-setsize={props.total}
       aria-current={place ? 'true' : undefined}
@@ -168,7 +168,9 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           )}
         </div>
       </div>
-      {noAnswer && <p className="voice text-soft">{text.trim() === '' ? '(left empty)' : text}</p>}
+      {noAnswer && (
+        <p className="voice text-soft">{text.trim() === '' ? ledgerAnswerTexts.leftEmpty : text}</p>
+      )}
       {written.map((line) => {
         if (line.isAside)
           return (
@@ -224,10 +226,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
         <AlsoOffered proposals={reading.proposals} codebook={codebook} onToggle={reading.toggle} />
       )}
       {answer.isWithheld && (
-        <p className="mt-1.5 text-[13px] text-soft">
-          You are to code this answer in your second reading. How it was coded is shown when you
-          have.
-        </p>
+        <p className="mt-1.5 text-[13px] text-soft">{ledgerAnswerTexts.youCodeAnswerYour}</p>
       )}
       {place && position && !noAnswer && !answer.isWithheld && (
         <CodeField
@@ -270,7 +269,9 @@ function AnswerHead({
       toSame,
       assisted: shownSuggestions(answer).length > 0,
     });
-  const settled = answer.settled ? 'Settled: open it again' : 'Open: settle it';
+  const settled = answer.settled
+    ? ledgerAnswerTexts.settledOpenAgain
+    : ledgerAnswerTexts.openSettle;
   return (
     <div className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
       {!answer.noAnswer && !answer.isWithheld && (
@@ -283,7 +284,7 @@ function AnswerHead({
         >
           <Knot
             state={answer.settled ? 'accepted' : 'open'}
-            label={answer.settled ? 'settled' : 'open'}
+            label={answer.settled ? ledgerAnswerTexts.settled : ledgerAnswerTexts.open}
           />
         </button>
       )}
@@ -297,7 +298,7 @@ function AnswerHead({
             body: <RespondentDrawer study={study} answer={answer} codebook={codebook} />,
           })
         }
-        title="The whole answer; twice for the respondent"
+        title={ledgerAnswerTexts.wholeAnswerTwiceRespondent}
         className="min-w-0 truncate text-left"
       >
         {about}
@@ -309,7 +310,7 @@ function AnswerHead({
           className="shrink-0 underline"
           onClick={() =>
             openDrawer({
-              title: `${asCount(count)} answers of the same words`,
+              title: ledgerAnswerTexts.answersSameWords(count),
               body: (
                 <SameAnswers
                   study={study.id}
@@ -321,25 +322,27 @@ function AnswerHead({
             })
           }
         >
-          {asCount(count)} with the same words
+          {ledgerAnswerTexts.sameWords(count)}
         </button>
       )}
-      {before && <span className="shrink-0 text-deep">· nearly the same as the one before</span>}
+      {before && (
+        <span className="shrink-0 text-deep">{ledgerAnswerTexts.nearlySameOneBefore}</span>
+      )}
       {answer.changed && (
         <span className="shrink-0 text-deep">
-          · text corrected since it was coded{' '}
+          {ledgerAnswerTexts.textCorrectedSinceCoded}
           <button type="button" tabIndex={-1} className="underline" onClick={() => settle(true)}>
-            looked at
+            {ledgerAnswerTexts.looked}
           </button>
         </span>
       )}
       {answer.notes.some((note) => note.unsure) && (
-        <span className="shrink-0 text-deep">· unsure</span>
+        <span className="shrink-0 text-deep">{ledgerAnswerTexts.unsure}</span>
       )}
       {answer.settled && !answer.isWithheld && answer.mentions.length === 0 && (
-        <span className="shrink-0">· nothing applies</span>
+        <span className="shrink-0">{ledgerAnswerTexts.nothingApplies}</span>
       )}
-      {answer.noAnswer && <span className="shrink-0">· no answer</span>}
+      {answer.noAnswer && <span className="shrink-0">{ledgerAnswerTexts.noAnswer}</span>}
     </div>
   );
 }

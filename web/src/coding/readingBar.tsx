@@ -6,12 +6,12 @@ import { useTrain, useTraining } from '../data/learning.js';
 import { useJob } from '../data/sheets.js';
 import { stopPath } from '../frame/place.js';
 import { Choice } from '../parts/field.js';
-import { counted } from '../parts/numbers.js';
+import { readingBarTexts } from './texts.js';
 
 const orders: readonly [LedgerOrder, string][] = [
-  ['similar', 'like answers together'],
-  ['surest', 'the surest first'],
-  ['telling', 'the least sure first'],
+  ['similar', readingBarTexts.likeAnswersTogether],
+  ['surest', readingBarTexts.surestFirst],
+  ['telling', readingBarTexts.leastSureFirst],
 ];
 
 /** After so many answers more the models are trained again, so that they propose what was learnt meanwhile. */
@@ -47,16 +47,16 @@ export function ReadingBar({ study, question }: { study: StudyDetail; question: 
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule bg-card px-6 py-2">
       <p>
-        <span className="font-semibold">Reading answer by answer.</span> <kbd>Enter</kbd> accepts
-        exactly what is shown.{' '}
+        <span className="font-semibold">{readingBarTexts.readingAnswerAnswer}</span>{' '}
+        <kbd>{readingBarTexts.enter}</kbd> {readingBarTexts.acceptsExactlyWhatShown}
         <span className="figures text-soft" role="status">
-          {counted(left, 'answer')} left
-          {isTraining && ' · learning from what you read'}
+          {readingBarTexts.left(left)}
+          {isTraining && readingBarTexts.learningWhatYouRead}
         </span>
       </p>
       <span className="ml-auto flex items-center gap-4">
         <Choice
-          label="Order"
+          label={readingBarTexts.order}
           value={search.get('order') ?? 'similar'}
           onChange={({ target }) =>
             changeAddress((next) => {
@@ -72,10 +72,10 @@ export function ReadingBar({ study, question }: { study: StudyDetail; question: 
           ))}
         </Choice>
         <Link to={`/studies/${study.id}/questions/${question.id}/left`} className="underline">
-          What is left
+          {readingBarTexts.whatLeft}
         </Link>
         <Link to={stopPath(study.id, 'code', question.id)} className="underline">
-          Stop reading
+          {readingBarTexts.stopReading}
         </Link>
       </span>
     </div>

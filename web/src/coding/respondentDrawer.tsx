@@ -7,6 +7,7 @@ import { ProblemNote, Waiting } from '../parts/notices.js';
 import { AnswerText } from '../parts/answerText.js';
 import { NewNote, NoteList } from '../parts/noteList.js';
 import { CodeList } from '../parts/codeList.js';
+import { respondentDrawerTexts } from './texts.js';
 
 /** Who wrote an answer: background, what else they wrote, and what was noted of them. */
 export function RespondentDrawer({
@@ -31,7 +32,7 @@ export function RespondentDrawer({
         ))}
       </dl>
       {others.isError && <ProblemNote error={others.error} />}
-      {others.isPending && <Waiting what="the answers" />}
+      {others.isPending && <Waiting what={respondentDrawerTexts.answers} />}
       {others.data?.answers.map((one) => (
         <section
           key={one.id}
@@ -42,7 +43,7 @@ export function RespondentDrawer({
           </p>
           <p className={`voice ${one.noAnswer ? 'text-soft' : ''}`}>
             {one.text.trim() === '' ? (
-              '(left empty)'
+              respondentDrawerTexts.leftEmpty
             ) : (
               <AnswerText text={one.text} asides={study.asides} />
             )}
@@ -50,10 +51,10 @@ export function RespondentDrawer({
           <CodeList codeIds={one.codeIds} codebook={codebook} />
         </section>
       ))}
-      <section aria-label="Notes on the respondent" className="flex flex-col gap-2">
+      <section aria-label={respondentDrawerTexts.notesRespondent} className="flex flex-col gap-2">
         <NoteList notes={others.data?.notes ?? []} codebook={codebook} onChange={change} />
         <NewNote
-          label="A note on this respondent"
+          label={respondentDrawerTexts.noteRespondent}
           on={{ respondentId: answer.respondentId }}
           onChange={change}
         />

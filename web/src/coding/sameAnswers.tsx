@@ -3,7 +3,7 @@ import type { SeenCodebook } from '../data/codebook.js';
 import { useAnswers, useCode, useLedger, BLOCK } from '../data/coding.js';
 import { CodeList } from '../parts/codeList.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
+import { sameAnswersTexts } from './texts.js';
 
 /** Answers that were coded as one, each with its own codes, which can be taken away from it alone. */
 export function SameAnswers({
@@ -27,7 +27,7 @@ export function SameAnswers({
     ids.length > 0 ? [0, 1].slice(0, Math.ceil(ids.length / BLOCK)) : [],
   );
   if (ledger.isError) return <ProblemNote error={ledger.error} />;
-  if (ledger.isPending) return <Waiting what="the answers" />;
+  if (ledger.isPending) return <Waiting what={sameAnswersTexts.answers} />;
   return (
     <ul className="flex flex-col gap-3">
       {ids.slice(0, 2 * BLOCK).map((id) => {
@@ -36,7 +36,7 @@ export function SameAnswers({
         return (
           <li key={id} className="border-b border-rule pb-2">
             <p className="text-[13px] text-soft">
-              {one.externalId} · {one.settled ? 'settled' : 'open'}
+              {one.externalId} · {one.settled ? sameAnswersTexts.settled : sameAnswersTexts.open}
             </p>
             <p className="voice">{one.text}</p>
             <CodeList
@@ -50,10 +50,7 @@ export function SameAnswers({
         );
       })}
       {ids.length > 2 * BLOCK && (
-        <li className="text-soft">
-          And {asCount(ids.length - 2 * BLOCK)} more: take “same words as one” off to see each in
-          the ledger.
-        </li>
+        <li className="text-soft">{sameAnswersTexts.moreTakeSameWords(ids.length, BLOCK)}</li>
       )}
     </ul>
   );

@@ -9,25 +9,18 @@ import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount } from '../parts/numbers.js';
 import { SaturationChart } from './saturationChart.js';
+import { sampleDrawerTexts } from './texts.js';
 
 const kinds: [SampleCreate['kind'], string, string][] = [
-  [
-    'random',
-    'at random',
-    'Every answer has the same chance. Only such a sample may carry estimates.',
-  ],
+  ['random', sampleDrawerTexts.random, sampleDrawerTexts.everyAnswerSameChance],
   [
     'stratified',
-    'at random within groups',
-    'Every category of a background variable has its share.',
+    sampleDrawerTexts.randomWithinGroups,
+    sampleDrawerTexts.everyCategoryBackgroundVariable,
   ],
-  [
-    'most_telling',
-    'most telling',
-    'What the model is least sure of, unlike each other. It teaches most and may carry no estimates.',
-  ],
+  ['most_telling', sampleDrawerTexts.mostTelling, sampleDrawerTexts.whatModelLeastSure],
 ];
 const margins = [0.1, 0.07, 0.05, 0.03];
 
@@ -38,10 +31,7 @@ export function SampleDrawer({ study, question }: { study: StudyDetail; question
   if (within === null) return <DrawSample study={study} question={question} />;
   return (
     <>
-      <p>
-        Samples are drawn from everybody who answered, so that they can carry estimates. You are
-        looking at a group only.
-      </p>
+      <p>{sampleDrawerTexts.samplesDrawnEverybodyWho}</p>
       <Button
         className="mt-3"
         onClick={() => {
@@ -50,7 +40,7 @@ export function SampleDrawer({ study, question }: { study: StudyDetail; question
           openDrawer(null);
         }}
       >
-        Look at everybody
+        {sampleDrawerTexts.lookEverybody}
       </Button>
     </>
   );
@@ -72,15 +62,12 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
     <div className="flex flex-col gap-5">
       {drawn && (
         <p>
-          <span className="figures">
-            {asCount(drawn.settled)} of {asCount(drawn.size)}
-          </span>{' '}
-          answers drawn so far are settled, {counted(drawn.random, 'of them', 'of them')} drawn at
-          random. What is drawn now comes on top.
+          <span className="figures">{sampleDrawerTexts.of(drawn.settled, drawn.size)}</span>{' '}
+          {sampleDrawerTexts.answersDrawnFarSettled(drawn.random)}
         </p>
       )}
       <fieldset className="flex flex-col gap-2">
-        <legend className="mb-1 font-medium">How they are drawn</legend>
+        <legend className="mb-1 font-medium">{sampleDrawerTexts.howDrawn}</legend>
         {kinds
           .filter(([one]) => one !== 'most_telling' || question.suggestions)
           .filter(([one]) => one !== 'stratified' || categories.length > 0)
@@ -88,7 +75,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
             <label key={one} className="flex items-baseline gap-2">
               <input
                 type="radio"
-                name="kind"
+                name={sampleDrawerTexts.kind}
                 checked={kind === one}
                 onChange={() => setKind(one)}
               />
@@ -100,7 +87,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
       </fieldset>
       {kind === 'stratified' && (
         <Choice
-          label="groups by"
+          label={sampleDrawerTexts.groups}
           value={variable}
           onChange={(event) => setVariable(Number(event.target.value))}
         >
@@ -113,7 +100,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
       )}
       <div className="flex items-end gap-3">
         <Field
-          label="How many"
+          label={sampleDrawerTexts.howMany}
           type="number"
           min={1}
           max={question.answered}
@@ -122,16 +109,17 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
           className="w-28"
         />
         <span className="pb-1.5 text-soft">
-          {Math.round((100 * size) / Math.max(1, question.answered))} % of{' '}
-          {asCount(question.answered)}
+          {sampleDrawerTexts.of2(
+            Math.round((100 * size) / Math.max(1, question.answered)),
+            question.answered,
+          )}
         </span>
       </div>
       {kind !== 'most_telling' && (
         <div className="flex flex-col gap-1">
           {margin !== null && (
             <p className="text-soft">
-              A share counted in {asCount(size)} answers is known within ±{' '}
-              {(100 * margin).toFixed(1)} points (95 %, at worst).
+              {sampleDrawerTexts.shareCountedAnswersKnown(size, (100 * margin).toFixed(1))}
             </p>
           )}
           <p className="flex flex-wrap gap-2">
@@ -142,7 +130,10 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
                 className="!px-2 !py-0.5"
                 onClick={() => setSize(sampleSizeFor(question.answered, one))}
               >
-                ± {Math.round(100 * one)} points: {asCount(sampleSizeFor(question.answered, one))}
+                {sampleDrawerTexts.points(
+                  Math.round(100 * one),
+                  sampleSizeFor(question.answered, one),
+                )}
               </Button>
             ))}
             <Button className="!px-2 !py-0.5" onClick={() => setSize(tenth)}>
@@ -168,7 +159,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
           )
         }
       >
-        Draw {counted(size, 'answer')} and code them
+        {sampleDrawerTexts.drawCodeThem(size)}
       </Button>
       {saturation.data && <SaturationChart saturation={saturation.data} />}
       <p>
@@ -177,9 +168,9 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
           className="underline"
           onClick={() => openDrawer(null)}
         >
-          A second reading
+          {sampleDrawerTexts.secondReading}
         </Link>{' '}
-        of what is settled shows how far the coding depends on who does it.
+        {sampleDrawerTexts.whatSettledShowsHow}
       </p>
     </div>
   );

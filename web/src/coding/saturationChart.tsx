@@ -5,25 +5,25 @@ import {
   SATURATION_RUN as RUN,
   SATURATION_UNIT as UNIT,
 } from '@yellow-thread/core/codebook';
-import { asCount, asPercent, counted } from '../parts/numbers.js';
+import { saturationChartTexts } from './texts.js';
 
 /** New codes per further ten answers, and in a sentence whether to go on opening codes. */
 export function SaturationChart({ saturation }: { saturation: Saturation }) {
   const { newCodes, answers } = saturation;
   if (newCodes.length < 2)
     return (
-      <p className="text-[13px] text-soft">
-        After twenty settled answers it is shown here whether new codes still appear.
-      </p>
+      <p className="text-[13px] text-soft">{saturationChartTexts.afterTwentySettledAnswers}</p>
     );
   const most = Math.max(1, ...newCodes);
   const width = 380 / newCodes.length;
   return (
-    <figure aria-label="New codes" className="border-t border-rule pt-4">
-      <figcaption className="mb-2 font-medium">New codes per further ten answers</figcaption>
+    <figure aria-label={saturationChartTexts.newCodes} className="border-t border-rule pt-4">
+      <figcaption className="mb-2 font-medium">
+        {saturationChartTexts.newCodesPerFurther}
+      </figcaption>
       <svg
         role="img"
-        aria-label={`New codes in each ten of ${answers} settled answers: ${newCodes.join(', ')}`}
+        aria-label={saturationChartTexts.newCodesEachTen(answers, newCodes.join(', '))}
         viewBox="0 0 400 96"
         className="w-full"
       >
@@ -53,10 +53,10 @@ export function SaturationChart({ saturation }: { saturation: Saturation }) {
         })}
         <path d="M10 72.5H390" className="stroke-rule" />
         <text x="10" y="88" className="fill-soft text-[11px]">
-          first answers
+          {saturationChartTexts.firstAnswers}
         </text>
         <text x="390" y="88" textAnchor="end" className="fill-soft text-[11px]">
-          latest of {answers}
+          {saturationChartTexts.latest(answers)}
         </text>
       </svg>
       <p className="mt-2">{verdict(saturation)}</p>
@@ -66,14 +66,11 @@ export function SaturationChart({ saturation }: { saturation: Saturation }) {
 
 function verdict({ last, codes, richness, newCodes }: Saturation): string {
   const atLeast = Math.round(richness.estimate);
-  const unseen =
-    atLeast > codes
-      ? ` By how many codes were given only once, about ${asCount(atLeast - codes)} more may turn up.`
-      : '';
+  const unseen = atLeast > codes ? saturationChartTexts.howManyCodesGiven(atLeast, codes) : '';
   if (!last)
-    return `${counted(codes, 'code')} so far. After ${UNIT * (BASE + RUN - newCodes.length)} more answers it can be said whether new ones have become rare.`;
-  const share = `${asPercent(last.ratio, 1)} of what the first ${UNIT * BASE} brought`;
+    return saturationChartTexts.farAfterMoreAnswers(codes, UNIT, BASE, RUN, newCodes.length);
+  const share = saturationChartTexts.whatFirstBrought(last.ratio, UNIT, BASE);
   return last.ratio <= RARE_NEW_CODES
-    ? `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): new codes have become rare, it is time to organise them.${unseen}`
-    : `The last ${UNIT * RUN} answers brought ${counted(last.new, 'new code')} (${share}): new codes are still appearing, keep adding them.${unseen}`;
+    ? saturationChartTexts.lastAnswersBroughtNew(UNIT, RUN, last.new, share, unseen)
+    : saturationChartTexts.lastAnswersBroughtNewCodes(UNIT, RUN, last.new, share, unseen);
 }

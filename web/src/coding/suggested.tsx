@@ -6,6 +6,7 @@ import { Knot } from '../parts/knot.js';
 import { asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { Proposal } from './proposals.js';
+import { suggestedTexts } from './texts.js';
 
 const most = 4;
 
@@ -68,13 +69,10 @@ export function Suggested({
   return (
     <>
       {nothing && (
-        <span
-          title="No code that the models learnt reaches its line here; codes with too few examples they know nothing of"
-          className={suggested}
-        >
-          <Knot state="open" label="suggested" />
-          nothing applies?
-          <Act name="Nothing applies: settle it" icon={Check} onClick={onNothing} />
+        <span title={suggestedTexts.noCodeModelsLearnt} className={suggested}>
+          <Knot state="open" label={suggestedTexts.suggested} />
+          {suggestedTexts.nothingApplies}
+          <Act name={suggestedTexts.nothingAppliesSettle} icon={Check} onClick={onNothing} />
         </span>
       )}
       <SuggestedCodes {...{ answer, codebook, onDecide }} />
@@ -103,10 +101,10 @@ function SuggestedCodes({
     return (
       <span
         key={codeId}
-        title={`suggested, probability ${asShare(probability)}`}
+        title={suggestedTexts.suggestedProbability(probability)}
         className={suggested}
       >
-        <Knot state="open" label="suggested" />
+        <Knot state="open" label={suggestedTexts.suggested} />
         <StitchMark look={code.look} width={14} />
         {code.name}
         <span className="figures">{asShare(probability)}</span>
@@ -132,18 +130,18 @@ export function Proposed({
 }) {
   const code = codebook.byId.get(codeId);
   if (!code) return null;
-  const likely = probability === null ? '' : `, probability ${asShare(probability)}`;
+  const likely = probability === null ? '' : suggestedTexts.probability(probability);
   return (
     <span
       data-proposed={codeId}
-      title={`proposed${likely}; ${number} takes it away`}
+      title={suggestedTexts.proposedTakesAway(likely, number)}
       className={suggested}
     >
-      <Knot state="open" label="proposed" />
+      <Knot state="open" label={suggestedTexts.proposed} />
       <StitchMark look={code.look} width={14} />
       <span style={{ color: code.look.ink }}>{code.name}</span>
       <kbd className="text-[11px]">{number}</kbd>
-      <Act name={`Take ${code.name} away`} icon={X} onClick={onToggle} />
+      <Act name={suggestedTexts.takeAway(code.name)} icon={X} onClick={onToggle} />
     </span>
   );
 }
@@ -165,7 +163,7 @@ export function AlsoOffered({
   if (others.length === 0) return null;
   return (
     <p className="mt-1 flex flex-wrap items-center gap-x-3 gap-y-0.5 text-[13px] text-soft">
-      also
+      {suggestedTexts.also}
       {others.map(({ code, number }) => (
         <button
           key={code.id}

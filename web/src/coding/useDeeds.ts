@@ -10,6 +10,7 @@ import { useSession } from '../data/people.js';
 import { mentionOf as proposedMention, type Proposal } from './proposals.js';
 import { shownSuggestions } from './suggested.js';
 import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
+import { useDeedsTexts } from './texts.js';
 
 export interface CodeFieldProps {
   answer: LedgerAnswer;
@@ -41,7 +42,7 @@ export function useDeeds(props: CodeFieldProps) {
   const target = place.passage ?? line ?? null;
   const here = byLine[place.line] ?? answer.mentions.filter(({ start }) => start === null);
   const last = here.at(-1);
-  const noCode = () => void toast('There is no code here yet.');
+  const noCode = () => void toast(useDeedsTexts.noCodeHereYet);
   const assisted = shownSuggestions(answer).length > 0;
   const settle = (settled: boolean) =>
     onChange({ do: 'settle', responseId: answer.id, settled, toSame, assisted });
@@ -99,7 +100,7 @@ export function useDeeds(props: CodeFieldProps) {
         const isThere = answer.mentions.some(
           (one) => one.codeId === codeId && one.start === mention.start && one.end === mention.end,
         );
-        if (isThere) return void toast('This code is here already.');
+        if (isThere) return void toast(useDeedsTexts.codeHereAlready);
         onChange({ do: 'add', mention, toSame, ...made });
         if (replaced) onChange({ do: 'remove', mention: replaced, toSame });
       }
@@ -108,13 +109,13 @@ export function useDeeds(props: CodeFieldProps) {
     /** Takes the likeliest suggestion that is shown, or lays it aside. */
     decide: (accepted: boolean) => {
       const [likeliest] = shownSuggestions(answer);
-      if (!likeliest) return void toast('Nothing is suggested here.');
+      if (!likeliest) return void toast(useDeedsTexts.nothingSuggestedHere);
       const mention: Mention = { ...mentionOf(likeliest.codeId, null), origin: 'accepted' };
       onChange({ do: 'decide', mention, accepted, toSame });
     },
     /** Codes a near duplicate as the answer before it was coded. */
     asBefore: () => {
-      if (!before) return void toast('This answer is not nearly the same as the one before it.');
+      if (!before) return void toast(useDeedsTexts.answerNearlySameOne);
       const there = new Set(answer.mentions.map(({ codeId }) => codeId));
       for (const { codeId, start, end } of before.mentions) {
         if (there.has(codeId)) continue;
@@ -129,7 +130,7 @@ export function useDeeds(props: CodeFieldProps) {
     mark: () =>
       target && place.line !== WHOLE
         ? note('', false, target)
-        : void toast('Go to a line, or mark words with Shift and the arrows, to mark them.'),
+        : void toast(useDeedsTexts.goLineMarkWords),
     unsure: () => {
       const standing = answer.notes.find((one) => one.unsure);
       if (standing) onChange({ do: 'removeNote', note: standing });
@@ -138,7 +139,7 @@ export function useDeeds(props: CodeFieldProps) {
     /** Parts the line before the words that are marked. */
     part: () => {
       if (!line || !place.passage || place.passage.start <= line.start)
-        return void toast('Mark the words that the new line begins with, then part it.');
+        return void toast(useDeedsTexts.markWordsNewLine);
       const at = place.passage.start;
       const joined = answer.cuts.some((cut) => cut.at === at && cut.joined);
       onChange({ do: 'line', responseId: answer.id, at, line: joined ? 'as_written' : 'parted' });
@@ -146,7 +147,7 @@ export function useDeeds(props: CodeFieldProps) {
     },
     /** Joins the line with the one before. */
     join: () => {
-      if (!line || place.line < 1) return void toast('There is no line before this one.');
+      if (!line || place.line < 1) return void toast(useDeedsTexts.noLineBeforeOne);
       const at = line.start;
       const parted = answer.cuts.some((cut) => cut.at === at && !cut.joined);
       onChange({ do: 'line', responseId: answer.id, at, line: parted ? 'as_written' : 'joined' });
@@ -156,7 +157,7 @@ export function useDeeds(props: CodeFieldProps) {
       last ? position.goTo({ ...place, passage: null, replacing: last.id }) : noCode(),
     moveToPassage: () => {
       if (!last) return noCode();
-      if (!place.passage) return void toast('Mark words with Shift and the arrows first.');
+      if (!place.passage) return void toast(useDeedsTexts.markWordsShiftArrows);
       const { start, end } = place.passage;
       onChange({ do: 'edit', from: last, to: { ...last, start, end } });
       position.goTo({ ...place, passage: null });
@@ -175,7 +176,7 @@ export function useDeeds(props: CodeFieldProps) {
         ? isRead
           ? read([])
           : settleAndGoOn()
-        : void toast('Something applies: take its codes away first, or settle with Enter.'),
+        : void toast(useDeedsTexts.somethingAppliesTakeCodes),
     onKey: (event: KeyboardEvent) => {
       const command = event.ctrlKey || event.metaKey;
       switch (event.key) {
@@ -211,12 +212,9 @@ export function useDeeds(props: CodeFieldProps) {
         case 'Enter':
           if (command) return deeds.nothingApplies();
           if (isRead && shown.length + answer.mentions.length > 0) return read(shown);
-          if (isRead)
-            return void toast(
-              'No code is proposed. Give one by its digit or its name, or press Ctrl Enter if nothing applies.',
-            );
+          if (isRead) return void toast(useDeedsTexts.noCodeProposedGive);
           if (answer.mentions.length > 0) return settleAndGoOn();
-          return void toast('No code yet. Type one, or press Ctrl Enter if nothing applies.');
+          return void toast(useDeedsTexts.noCodeYetType);
         default:
           return false;
       }

@@ -1,6 +1,7 @@
 import { problemSchema, sessionSchema, type Problem, type Session } from '@yellow-thread/contract';
 import type { z } from 'zod';
 import { groupFor } from './restriction.js';
+import { clientTexts } from './texts.js';
 
 /** A reply that says what went wrong. */
 export class ProblemError extends Error {
@@ -28,11 +29,11 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof TypeError)
     return {
       code: 'no_connection',
-      sentence: 'The server does not answer: check that it runs, then try again.',
+      sentence: clientTexts.serverAnswerCheckRuns,
     };
   return {
     code: 'unexpected',
-    sentence: 'Something went wrong in this page: reload it, then try again.',
+    sentence: clientTexts.somethingWentWrongPage,
   };
 }
 
@@ -71,7 +72,7 @@ export async function call<Reply extends z.ZodType>(
     response.status,
     problem.success
       ? problem.data
-      : { code: 'unexpected', sentence: 'The server gave an answer that makes no sense here.' },
+      : { code: 'unexpected', sentence: clientTexts.serverGaveAnswerMakes },
   );
 }
 

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { call, failureKind } from './client.js';
 import { useSession } from './people.js';
 import { refresh } from './queryClient.js';
+import { outboxTexts } from './texts.js';
 
 /** A change on its way to the server. Sending it twice does what sending it once does. */
 const sendingSchema = z.object({
@@ -91,7 +92,7 @@ export function useSendLeft(): void {
     sendLeft(account)
       .then((sent) => {
         if (sent === 0) return;
-        toast('What was not saved when the page was left is saved now.');
+        toast(outboxTexts.whatSavedWhenPage);
         void refresh(({ queryKey }) => queryKey[0] !== 'session');
       })
       // the server does not answer: it stays kept, and is sent when the page opens next

@@ -7,6 +7,7 @@ import {
 } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, ProblemError } from './client.js';
+import { queryClientTexts } from './texts.js';
 
 /** What is fetched about a study, by the first part of its query key. */
 export type Resource =
@@ -116,7 +117,7 @@ export const queryClient = new QueryClient({
   mutationCache: new MutationCache({
     onError: (error, _variables, _context, mutation) => {
       if (mutation.options.mutationKey?.[0] === CHANGE[0])
-        toast.error(`Not saved: ${asProblem(error).sentence}`);
+        toast.error(queryClientTexts.saved(asProblem(error).sentence));
       if (error instanceof ProblemError && error.status === 401)
         void queryClient.invalidateQueries({ queryKey: ['session'] });
     },

@@ -10,6 +10,7 @@ import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/r
 import { toast } from 'sonner';
 import { asProblem, call } from './client.js';
 import { refresh } from './queryClient.js';
+import { studiesTexts } from './texts.js';
 
 export const useStudies = () =>
   useQuery({
@@ -72,7 +73,7 @@ export function useHistory(study: number) {
     mutationFn: (way: 'undo' | 'redo') =>
       call(`/api/studies/${study}/${way}`, { method: 'POST', reply: undoneSchema }),
     onSuccess: ({ summary }, way) => {
-      toast(`${way === 'undo' ? 'Undid' : 'Redid'}: ${summary}`);
+      toast(`${way === 'undo' ? studiesTexts.undid : studiesTexts.redid}: ${summary}`);
       // what is done next does not wait for it
       void refresh(({ queryKey }) => queryKey[0] !== 'session');
     },

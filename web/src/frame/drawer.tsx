@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from 'react';
+import { drawerTexts } from './texts.js';
 
 interface DrawerContent {
   title: string;
@@ -52,7 +53,10 @@ export function Drawer() {
         >
           <header className="flex items-start justify-between gap-4 border-b border-rule px-5 py-4">
             <Dialog.Title className="text-[16px] font-semibold">{content?.title}</Dialog.Title>
-            <Dialog.Close aria-label="Close the drawer" className="rounded p-1 hover:bg-wash">
+            <Dialog.Close
+              aria-label={drawerTexts.closeDrawer}
+              className="rounded p-1 hover:bg-wash"
+            >
               <X size={16} aria-hidden />
             </Dialog.Close>
           </header>

@@ -9,6 +9,7 @@ import {
 } from 'react';
 import { useDrawer } from './drawer.js';
 import { isTyping } from './typing.js';
+import { keysTexts } from './texts.js';
 
 /** A key of the screen one is on, and what it does. */
 export interface KeyHelp {
@@ -23,11 +24,11 @@ interface ScreenKeys {
 const Keys = createContext<ScreenKeys>({ here: [], setHere: () => {} });
 
 const everywhere: KeyHelp[] = [
-  { keys: 'Ctrl K', does: 'go to any stop, question, code or action' },
-  { keys: 'Ctrl Z', does: 'undo the last change' },
-  { keys: 'Ctrl Shift Z', does: 'do it again' },
-  { keys: 'Esc', does: 'close the drawer' },
-  { keys: '?', does: 'these keys' },
+  { keys: keysTexts.ctrlK, does: keysTexts.goAnyStopQuestion },
+  { keys: keysTexts.ctrlZ, does: keysTexts.undoLastChange },
+  { keys: keysTexts.ctrlShiftZ, does: keysTexts.again },
+  { keys: keysTexts.esc, does: keysTexts.closeDrawer },
+  { keys: '?', does: keysTexts.keys },
 ];
 
 export function KeysProvider({ children }: { children: ReactNode }) {
@@ -52,11 +53,11 @@ export function useShowKeys(): () => void {
   return useCallback(
     () =>
       openDrawer({
-        title: 'Keys',
+        title: keysTexts.keys2,
         body: (
           <>
-            {here.length > 0 && <KeyList title="Here" keys={here} />}
-            <KeyList title="Everywhere" keys={everywhere} />
+            {here.length > 0 && <KeyList title={keysTexts.here} keys={here} />}
+            <KeyList title={keysTexts.everywhere} keys={everywhere} />
           </>
         ),
       }),

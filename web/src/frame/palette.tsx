@@ -11,6 +11,7 @@ import { useHistory } from '../data/studies.js';
 import { StitchMark } from '../parts/stitch.js';
 import { useShowKeys } from './keys.js';
 import { STOPS, stopPath } from './place.js';
+import { paletteTexts } from './texts.js';
 
 const item =
   'flex items-center gap-2 rounded px-3 py-1.5 aria-selected:bg-wash data-[disabled=true]:opacity-50';
@@ -42,10 +43,10 @@ export function Palette(place: PaletteProps) {
           aria-describedby={undefined}
           className="fixed left-1/2 top-[12vh] z-40 w-[560px] max-w-[92vw] -translate-x-1/2 rounded border border-rule bg-card shadow-[0_12px_40px_#00000029]"
         >
-          <Dialog.Title className="sr-only">Go to anything</Dialog.Title>
-          <Command label="Go to anything" filter={rank}>
+          <Dialog.Title className="sr-only">{paletteTexts.goAnything}</Dialog.Title>
+          <Command label={paletteTexts.goAnything} filter={rank}>
             <Command.Input
-              placeholder="A stop, question, code or action"
+              placeholder={paletteTexts.stopQuestionCodeAction}
               className="w-full border-b-2 border-thread bg-transparent px-4 py-3 text-[16px] outline-none placeholder:text-soft"
             />
             <Choices {...place} onDone={() => setOpen(false)} />
@@ -71,8 +72,8 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
   const go = (path: string) => pick(() => void navigate(path));
   return (
     <Command.List className="max-h-[55vh] overflow-y-auto p-2">
-      <Command.Empty className="px-3 py-6 text-soft">Nothing is called that.</Command.Empty>
-      <Command.Group heading="Stops" className={group}>
+      <Command.Empty className="px-3 py-6 text-soft">{paletteTexts.nothingCalled}</Command.Empty>
+      <Command.Group heading={paletteTexts.stops} className={group}>
         {STOPS.filter(({ key }) => key === 'import' || question).map(({ key, name }) => (
           <Command.Item
             key={key}
@@ -83,45 +84,45 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
           </Command.Item>
         ))}
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/respondents`)}>
-          Respondents
+          {paletteTexts.respondents}
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/about`)}>
-          Study: purpose, questions, what counts as no answer
+          {paletteTexts.studyPurposeQuestionsWhat}
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
-          Codebook
+          {paletteTexts.codebook}
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/groups`)}>
-          Groups
+          {paletteTexts.groups}
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/write-ups`)}>
-          Write-ups
+          {paletteTexts.writeUps}
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
-          Notes
+          {paletteTexts.notes}
         </Command.Item>
         {question && (
           <Command.Item
             className={item}
             onSelect={go(`/studies/${study.id}/questions/${question.id}/second-reading`)}
           >
-            Second readings: how far coders agree
+            {paletteTexts.secondReadingsHowFar}
           </Command.Item>
         )}
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/team`)}>
-          Team: who works on this study
+          {paletteTexts.teamWhoWorksStudy}
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/history`)}>
-          History: what was changed, by whom
+          {paletteTexts.historyWhatChangedWhom}
         </Command.Item>
         <Command.Item className={item} onSelect={go(`/studies/${study.id}/help`)}>
-          Help: the guide, and the terms of statistics
+          {paletteTexts.helpGuideTermsStatistics}
         </Command.Item>
         <Command.Item className={item} onSelect={go('/studies')}>
-          Studies
+          {paletteTexts.studies}
         </Command.Item>
       </Command.Group>
-      <Command.Group heading="Questions" className={group}>
+      <Command.Group heading={paletteTexts.questions} className={group}>
         {study.questions.map((one) => (
           <Command.Item
             key={one.id}
@@ -133,28 +134,28 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
           </Command.Item>
         ))}
       </Command.Group>
-      <Command.Group heading="Actions" className={group}>
+      <Command.Group heading={paletteTexts.actions} className={group}>
         <Command.Item className={item} onSelect={pick(undo)}>
-          Undo
+          {paletteTexts.undo}
         </Command.Item>
         <Command.Item className={item} onSelect={pick(redo)}>
-          Redo
+          {paletteTexts.redo}
         </Command.Item>
         <Command.Item className={item} onSelect={pick(showKeys)}>
-          Keys of this screen
+          {paletteTexts.keysScreen}
         </Command.Item>
         <Command.Item className={item} onSelect={pick(() => signOut.mutate(undefined))}>
-          Sign out
+          {paletteTexts.signOut}
         </Command.Item>
       </Command.Group>
-      <Command.Group heading="Groups" className={group}>
+      <Command.Group heading={paletteTexts.groups} className={group}>
         {groups.map(({ id, name }) => (
           <Command.Item key={id} className={item} onSelect={pick(() => restrictTo(study.id, id))}>
-            Look at {name} only
+            {paletteTexts.lookOnly(name)}
           </Command.Item>
         ))}
       </Command.Group>
-      <Command.Group heading="Codes" className={group}>
+      <Command.Group heading={paletteTexts.codes} className={group}>
         {codebook?.codes.map((code) => (
           <Command.Item
             key={code.id}

@@ -1,5 +1,6 @@
 import { useOutletContext, useParams } from 'react-router';
 import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { placeTexts } from './texts.js';
 
 /** The study that the page is about. */
 export function useStudyId(): number {
@@ -17,12 +18,12 @@ export const useStudyPlace = () => useOutletContext<StudyDetail>();
 
 /** The six stops of the job, in order. */
 export const STOPS = [
-  { key: 'import', name: 'Import' },
-  { key: 'look', name: 'Look' },
-  { key: 'code', name: 'Code' },
-  { key: 'train', name: 'Train' },
-  { key: 'review', name: 'Review' },
-  { key: 'report', name: 'Report' },
+  { key: 'import', name: placeTexts.import },
+  { key: 'look', name: placeTexts.look },
+  { key: 'code', name: placeTexts.code },
+  { key: 'train', name: placeTexts.train },
+  { key: 'review', name: placeTexts.review },
+  { key: 'report', name: placeTexts.report },
 ] as const;
 export type StopKey = (typeof STOPS)[number]['key'];
 

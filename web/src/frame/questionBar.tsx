@@ -1,7 +1,7 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
 import { Link, NavLink, useLocation, useNavigation } from 'react-router';
-import { asCount } from '../parts/numbers.js';
 import { SavedSign } from './savedSign.js';
+import { questionBarTexts } from './texts.js';
 
 /** The question's full wording, the switch between questions, and the base. */
 export function QuestionBar({ study, question }: { study: StudyDetail; question: Question }) {
@@ -12,7 +12,7 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
   return (
     <header className="border-b border-rule bg-card px-6 pb-3 pt-3.5 max-sm:px-3">
       <div className="flex items-baseline justify-between gap-x-6 gap-y-1 max-[760px]:flex-wrap">
-        <nav aria-label="Questions" className="flex min-w-0 gap-4 overflow-x-auto">
+        <nav aria-label={questionBarTexts.questions} className="flex min-w-0 gap-4 overflow-x-auto">
           {study.questions.map((one, place) => (
             <NavLink
               key={one.id}
@@ -28,13 +28,16 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
             <Link
               to={`/studies/${study.id}/questions/${question.id}/left`}
               className="underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-soft"
-              title="What is left of this question"
+              title={questionBarTexts.whatLeftQuestion}
             >
-              {asCount(question.settled + question.decided)} settled of {asCount(question.answered)}{' '}
-              answered
+              {questionBarTexts.settledAnswered(
+                question.settled,
+                question.decided,
+                question.answered,
+              )}
             </Link>
-            {question.byModel > 0 && ` · ${asCount(question.byModel)} left to the models`} ·{' '}
-            {asCount(question.asked)} asked
+            {question.byModel > 0 && questionBarTexts.leftModels(question.byModel)}{' '}
+            {questionBarTexts.asked(question.asked)}
           </span>
           <SavedSign />
         </span>

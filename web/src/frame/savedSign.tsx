@@ -1,8 +1,8 @@
-import { counted } from '../parts/numbers.js';
 import { useMutationState } from '@tanstack/react-query';
 import { asProblem } from '../data/client.js';
 import { useConnected } from '../data/events.js';
 import { CHANGE } from '../data/queryClient.js';
+import { savedSignTexts } from './texts.js';
 
 /** Whether everything that the person did is kept. */
 export function SavedSign() {
@@ -25,8 +25,9 @@ export function SavedSign() {
   if (!connected || states.some((state) => state.isRetried))
     return (
       <span role="status" className="text-right text-brick">
-        no connection
-        {waiting > 0 && `: ${counted(waiting, 'change')} ${waiting === 1 ? 'waits' : 'wait'}`}
+        {savedSignTexts.noConnection}
+        {waiting > 0 &&
+          `: ${savedSignTexts.changeCounted(waiting)} ${waiting === 1 ? 'waits' : 'wait'}`}
       </span>
     );
   return (
@@ -35,7 +36,7 @@ export function SavedSign() {
       className={`w-20 truncate text-right ${failed ? 'text-brick' : 'text-soft'}`}
       title={failed ? asProblem(last?.error).sentence : undefined}
     >
-      {saving ? 'saving …' : failed ? 'not saved' : 'saved'}
+      {saving ? savedSignTexts.saving : failed ? savedSignTexts.saved : savedSignTexts.saved2}
     </span>
   );
 }

@@ -8,7 +8,7 @@ import { KeysProvider, ShowKeys } from './keys.js';
 import { Palette } from './palette.js';
 import { NextStepBar } from './nextStepBar.js';
 import { STOPS, stopIn, useStudyId } from './place.js';
-import { asidePages } from './texts.js';
+import { asidePages, studyFrameTexts } from './texts.js';
 import { ThreadRail } from './threadRail.js';
 import { UndoKeys } from './undoKeys.js';
 import { useRememberPlace } from './useRememberPlace.js';
@@ -24,7 +24,7 @@ export function StudyFrame() {
   const { pathname } = useLocation();
   const match = useMatch('/studies/:study/questions/:question/*');
   if (study.isError) return <PageProblem error={study.error} />;
-  if (!study.data) return <Waiting what="the study" />;
+  if (!study.data) return <Waiting what={studyFrameTexts.study} />;
   const asked = Number(match?.params.question);
   const question =
     study.data.questions.find((one) => one.id === asked) ?? study.data.questions[0] ?? null;
@@ -33,10 +33,10 @@ export function StudyFrame() {
     STOPS.find(({ key }) => key === at)?.name ??
     (pathname.includes('/second-reading') ? 'Second readings' : undefined) ??
     asidePages[pathname.split('/')[3] ?? ''] ??
-    'Codebook';
+    studyFrameTexts.codebook;
   return (
     <DrawerProvider>
-      <title>{`${stop} – ${study.data.name} – Yellow Thread`}</title>
+      <title>{studyFrameTexts.yellowThread(stop, study.data.name)}</title>
       <KeysProvider>
         <div className="frame">
           <ThreadRail study={study.data} question={question} />

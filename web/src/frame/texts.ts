@@ -1,5 +1,5 @@
 import type { NextStep } from '@yellow-thread/core/study';
-import { counted } from '../parts/numbers.js';
+import { asCount, counted } from '../parts/numbers.js';
 
 /** The pages beside the stops, by their address. */
 export const asidePages: Record<string, string> = {
@@ -64,4 +64,115 @@ export const frameTexts = {
   noPageWhy: 'Check the address, or go to your studies.',
   toStudies: 'Go to your studies',
   toStudy: 'Go to the study',
+};
+
+/** frame/place.ts */
+export const placeTexts = {
+  import: 'Import',
+  look: 'Look',
+  code: 'Code',
+  train: 'Train',
+  review: 'Review',
+  report: 'Report',
+};
+
+/** frame/savedSign.tsx */
+export const savedSignTexts = {
+  noConnection: 'no connection',
+  changeCounted: (waiting: number) => counted(waiting, 'change'),
+  saving: 'saving …',
+  saved: 'not saved',
+  saved2: 'saved',
+};
+
+/** frame/questionBar.tsx */
+export const questionBarTexts = {
+  questions: 'Questions',
+  whatLeftQuestion: 'What is left of this question',
+  settledAnswered: (settled: number, decided: number, answered: number) =>
+    `${asCount(settled + decided)} settled of ${asCount(answered)} answered`,
+  leftModels: (byModel: number) => ` · ${asCount(byModel)} left to the models`,
+  asked: (asked: number) => `· ${asCount(asked)} asked`,
+};
+
+/** frame/drawer.tsx */
+export const drawerTexts = {
+  closeDrawer: 'Close the drawer',
+};
+
+/** frame/keys.tsx */
+export const keysTexts = {
+  ctrlK: 'Ctrl K',
+  goAnyStopQuestion: 'go to any stop, question, code or action',
+  ctrlZ: 'Ctrl Z',
+  undoLastChange: 'undo the last change',
+  ctrlShiftZ: 'Ctrl Shift Z',
+  again: 'do it again',
+  esc: 'Esc',
+  closeDrawer: 'close the drawer',
+  keys: 'these keys',
+  keys2: 'Keys',
+  here: 'Here',
+  everywhere: 'Everywhere',
+};
+
+/** frame/palette.tsx */
+export const paletteTexts = {
+  goAnything: 'Go to anything',
+  stopQuestionCodeAction: 'A stop, question, code or action',
+  nothingCalled: 'Nothing is called that.',
+  stops: 'Stops',
+  respondents: 'Respondents',
+  studyPurposeQuestionsWhat: 'Study: purpose, questions, what counts as no answer',
+  codebook: 'Codebook',
+  groups: 'Groups',
+  writeUps: 'Write-ups',
+  notes: 'Notes',
+  secondReadingsHowFar: 'Second readings: how far coders agree',
+  teamWhoWorksStudy: 'Team: who works on this study',
+  historyWhatChangedWhom: 'History: what was changed, by whom',
+  helpGuideTermsStatistics: 'Help: the guide, and the terms of statistics',
+  studies: 'Studies',
+  questions: 'Questions',
+  actions: 'Actions',
+  undo: 'Undo',
+  redo: 'Redo',
+  keysScreen: 'Keys of this screen',
+  signOut: 'Sign out',
+  lookOnly: (name: string) => `Look at ${name} only`,
+  codes: 'Codes',
+};
+
+/** frame/threadRail.tsx */
+export const threadRailTexts = {
+  codebook: 'Codebook',
+  groups: 'Groups',
+  notes: 'Notes',
+  respondents: 'Respondents',
+  team: 'Team',
+  study: 'Study',
+  percentDone: (round: number) => `, ${round} percent done`,
+  ctrlK: 'Ctrl K',
+  anything: 'anything',
+  keysHere: 'keys here',
+};
+
+/** frame/withinBar.tsx */
+export const withinBarTexts = {
+  lookEverybody: 'Look at everybody',
+  only: 'Only',
+  respondents: (people: number, respondents: number) =>
+    `: ${asCount(people)} of ${asCount(respondents)} respondents`,
+};
+
+/** frame/studyFrame.tsx */
+export const studyFrameTexts = {
+  study: 'the study',
+  codebook: 'Codebook',
+  yellowThread: (stop: string, data: string) => `${stop} – ${data} – Yellow Thread`,
+};
+
+/** frame/noPage.tsx */
+export const noPageTexts = {
+  yellowThread: (noPage: string) => `${noPage} – Yellow Thread`,
 };

@@ -13,7 +13,7 @@ import { Link, NavLink, useLocation } from 'react-router';
 import { helpPath } from '../help/helpPath.js';
 import { ProgressKnot } from '../parts/knot.js';
 import { STOPS, stopPath, type StopKey } from './place.js';
-import { asidePages, frameTexts } from './texts.js';
+import { asidePages, frameTexts, threadRailTexts } from './texts.js';
 
 const NEARLY = 0.9;
 
@@ -39,12 +39,12 @@ function sharesDone(study: StudyDetail, question: Question | null): Record<StopK
 
 /** The pages beside the stops. */
 const pages = [
-  { to: 'codebook', name: 'Codebook', icon: BookText },
-  { to: 'groups', name: 'Groups', icon: Shapes },
-  { to: 'notes', name: 'Notes', icon: StickyNote },
-  { to: 'respondents', name: 'Respondents', icon: Users },
-  { to: 'team', name: 'Team', icon: UserRoundPen },
-  { to: 'about', name: 'Study', icon: FileText },
+  { to: 'codebook', name: threadRailTexts.codebook, icon: BookText },
+  { to: 'groups', name: threadRailTexts.groups, icon: Shapes },
+  { to: 'notes', name: threadRailTexts.notes, icon: StickyNote },
+  { to: 'respondents', name: threadRailTexts.respondents, icon: Users },
+  { to: 'team', name: threadRailTexts.team, icon: UserRoundPen },
+  { to: 'about', name: threadRailTexts.study, icon: FileText },
 ] as const;
 
 /** The thread: one yellow line with a knot for each stop of the job. */
@@ -85,7 +85,9 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
                   {name}
                 </span>
                 {key !== 'look' && (
-                  <span className="sr-only">, {Math.round(100 * done[key])} percent done</span>
+                  <span className="sr-only">
+                    {threadRailTexts.percentDone(Math.round(100 * done[key]))}
+                  </span>
                 )}
               </NavLink>
             ) : (
@@ -109,9 +111,9 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
         </NavLink>
       </div>
       <p className="rail-keys">
-        <kbd>Ctrl K</kbd> anything
+        <kbd>{threadRailTexts.ctrlK}</kbd> {threadRailTexts.anything}
         <br />
-        <kbd>?</kbd> keys here
+        <kbd>?</kbd> {threadRailTexts.keysHere}
       </p>
     </nav>
   );

@@ -4,7 +4,7 @@ import { X } from 'lucide-react';
 import { useEffect } from 'react';
 import { restrictTo, useGroups, useRuleNames } from '../data/groups.js';
 import { useRestriction } from '../data/restriction.js';
-import { asCount } from '../parts/numbers.js';
+import { withinBarTexts } from './texts.js';
 
 /** Says on every page whom the study is restricted to, and clears that. */
 export function WithinBar({ study }: { study: Pick<StudyDetail, 'id'> }) {
@@ -28,7 +28,7 @@ export function WithinBar({ study }: { study: Pick<StudyDetail, 'id'> }) {
         className="inline-flex shrink-0 items-center gap-1 underline"
         onClick={() => restrictTo(study.id, null)}
       >
-        <X size={13} aria-hidden /> Look at everybody
+        <X size={13} aria-hidden /> {withinBarTexts.lookEverybody}
       </button>
     </p>
   );
@@ -48,8 +48,8 @@ function Whom({
   const rule = names ? ruleSentence(group.rule, names) : '';
   return (
     <span className="min-w-0 flex-1 truncate" title={rule}>
-      Only <strong>{group.name}</strong>: {asCount(group.people)} of {asCount(respondents)}{' '}
-      respondents
+      {withinBarTexts.only} <strong>{group.name}</strong>
+      {withinBarTexts.respondents(group.people, respondents)}
       {rule !== '' && `, ${rule}`}
     </span>
   );

@@ -1,4 +1,5 @@
 import type { ByRule, Group, Rule } from '@yellow-thread/contract';
+import { byRuleTexts } from './texts.js';
 
 const LONGEST_NAME = 120;
 
@@ -44,8 +45,8 @@ export function ofMentions(
     themeIds: what.kind === 'theme' ? [what.id] : [],
   });
   const rules = [
-    { label: 'Yes', rule: mentions('any') },
-    { label: 'No', rule: mentions('none') },
+    { label: byRuleTexts.yes, rule: mentions('any') },
+    { label: byRuleTexts.no, rule: mentions('none') },
   ];
   const name = `Mentions ${what.name}${where ? `, ${where.label}` : ''}`;
   return { name: name.slice(0, LONGEST_NAME), by: { rules, inSeveral: null, inNone: null } };

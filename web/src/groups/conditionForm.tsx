@@ -6,6 +6,7 @@ import { Choice } from '../parts/field.js';
 import { StitchMark } from '../parts/stitch.js';
 import { Toggles } from '../parts/toggles.js';
 import { VariableCondition } from '../parts/variableCondition.js';
+import { conditionFormTexts } from './texts.js';
 
 interface Props<Condition> {
   study: StudyDetail;
@@ -29,7 +30,8 @@ export function ConditionForm({
     case 'range':
     case 'stated': {
       const variable = study.variables.find(({ id }) => id === condition.variableId);
-      if (!variable) return <span className="py-1.5 text-brick">is gone: take this out</span>;
+      if (!variable)
+        return <span className="py-1.5 text-brick">{conditionFormTexts.goneTakeOut}</span>;
       return (
         <VariableCondition {...props} study={study.id} condition={condition} variable={variable} />
       );
@@ -40,15 +42,15 @@ export function ConditionForm({
       return (
         <>
           <Choice
-            label="Answered or not"
+            label={conditionFormTexts.answered}
             hideLabel
             value={String(condition.answered)}
             onChange={(event) =>
               onChange({ ...condition, answered: event.target.value === 'true' })
             }
           >
-            <option value="true">answered</option>
-            <option value="false">did not answer</option>
+            <option value="true">{conditionFormTexts.answered2}</option>
+            <option value="false">{conditionFormTexts.answer}</option>
           </Choice>
           <QuestionChoice
             study={study}
@@ -72,16 +74,16 @@ export function ConditionForm({
       return (
         <>
           <Choice
-            label="In it or not"
+            label={conditionFormTexts.inItOrNot}
             hideLabel
             value={String(condition.member)}
             onChange={(event) => onChange({ ...condition, member: event.target.value === 'true' })}
           >
-            <option value="true">in</option>
-            <option value="false">not in</option>
+            <option value="true">{conditionFormTexts.in}</option>
+            <option value="false">{conditionFormTexts.notIn}</option>
           </Choice>
           <Choice
-            label="Which group"
+            label={conditionFormTexts.whichGroup}
             hideLabel
             value={condition.groupId}
             onChange={(event) => onChange({ ...condition, groupId: event.target.value })}
@@ -111,7 +113,7 @@ function QuestionChoice({
 }) {
   return (
     <Choice
-      label="Which question"
+      label={conditionFormTexts.whichQuestion}
       hideLabel
       className="max-w-56"
       value={value ?? ''}
@@ -134,11 +136,11 @@ function OnMentions({ study, condition, onChange }: Props<Of<'mentions'>>) {
   const chips = [
     ...themeIds.map((id) => {
       const theme = codebook.themes.find((one) => one.id === id);
-      return { id, name: theme?.name ?? 'a deleted theme', look: theme?.look };
+      return { id, name: theme?.name ?? conditionFormTexts.deletedTheme, look: theme?.look };
     }),
     ...codeIds.map((id) => {
       const code = codebook.byId.get(id);
-      return { id, name: code?.name ?? 'a deleted code', look: code?.look };
+      return { id, name: code?.name ?? conditionFormTexts.deletedCode, look: code?.look };
     }),
   ];
   const without = (id: string) =>
@@ -150,33 +152,37 @@ function OnMentions({ study, condition, onChange }: Props<Of<'mentions'>>) {
   return (
     <>
       <Choice
-        label="Which of them"
+        label={conditionFormTexts.whichThem}
         hideLabel
         value={condition.which}
         onChange={(event) =>
           onChange({ ...condition, which: event.target.value as Of<'mentions'>['which'] })
         }
       >
-        <option value="any">any of</option>
-        <option value="all">all of</option>
-        <option value="none">none of</option>
+        <option value="any">{conditionFormTexts.any}</option>
+        <option value="all">{conditionFormTexts.all}</option>
+        <option value="none">{conditionFormTexts.none}</option>
       </Choice>
       {chips.map(({ id, name, look }) => (
         <span key={id} className="inline-flex items-center gap-1.5 rounded bg-wash px-2 py-1.5">
           {look && <StitchMark look={look} width={14} />} {name}
-          <button type="button" aria-label={`No longer ${name}`} onClick={() => without(id)}>
+          <button
+            type="button"
+            aria-label={conditionFormTexts.noLonger(name)}
+            onClick={() => without(id)}
+          >
             <X size={12} aria-hidden />
           </button>
         </span>
       ))}
       <CodePicker
-        label="Codes that they mention"
+        label={conditionFormTexts.codesMention}
         codes={codebook.codes.filter((code) => !codeIds.includes(code.id))}
         className="w-32 !py-1.5"
         onPick={(code) => onChange({ ...condition, codeIds: [...codeIds, code.id] })}
       />
       <Choice
-        label="Themes that they mention"
+        label={conditionFormTexts.themesMention}
         hideLabel
         className="max-w-36"
         value=""
@@ -184,7 +190,7 @@ function OnMentions({ study, condition, onChange }: Props<Of<'mentions'>>) {
           onChange({ ...condition, themeIds: [...themeIds, event.target.value] })
         }
       >
-        <option value="">a theme …</option>
+        <option value="">{conditionFormTexts.theme}</option>
         {codebook.themes
           .filter((theme) => !themeIds.includes(theme.id))
           .map((theme) => (
@@ -194,11 +200,11 @@ function OnMentions({ study, condition, onChange }: Props<Of<'mentions'>>) {
           ))}
       </Choice>
       <span className="inline-flex items-center gap-2 text-soft">
-        in
+        {conditionFormTexts.in}
         <QuestionChoice
           study={study}
           value={condition.questionId}
-          any="any question"
+          any={conditionFormTexts.anyQuestion}
           onChange={(questionId) => onChange({ ...condition, questionId })}
         />
       </span>

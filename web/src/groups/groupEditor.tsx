@@ -8,6 +8,7 @@ import { ProblemNote, Waiting } from '../parts/notices.js';
 import { Size } from './size.js';
 import { JoinedRule } from './joinedRule.js';
 import { isComplete, type Joined } from './rules.js';
+import { groupEditorTexts } from './texts.js';
 
 /** Builds a group in a form that reads as a sentence, with its size beside it as it is built. */
 export function GroupEditor({
@@ -39,11 +40,11 @@ export function GroupEditor({
       }}
     >
       <h2 id={title} className="sr-only">
-        {group.name === '' ? 'A new group' : `The group ${group.name}`}
+        {group.name === '' ? groupEditorTexts.newGroup : groupEditorTexts.group(group.name)}
       </h2>
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)_170px] items-end gap-5">
         <Field
-          label="Name"
+          label={groupEditorTexts.name}
           value={name}
           maxLength={120}
           required
@@ -51,8 +52,8 @@ export function GroupEditor({
           onChange={(event) => setName(event.target.value)}
         />
         <Field
-          label="What it is for"
-          placeholder="optional"
+          label={groupEditorTexts.what}
+          placeholder={groupEditorTexts.optional}
           value={description}
           maxLength={4000}
           onChange={(event) => setDescription(event.target.value)}
@@ -66,12 +67,14 @@ export function GroupEditor({
       {put.error && <ProblemNote error={put.error} />}
       <div className="mt-4 flex gap-2">
         <Button type="submit" look="main" disabled={!ready || put.isPending}>
-          Save the group
+          {groupEditorTexts.saveGroup}
         </Button>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{groupEditorTexts.cancel}</Button>
         {!ready && (
           <span className="self-center text-soft">
-            {name.trim() === '' ? 'It needs a name.' : 'Some condition says nothing yet.'}
+            {name.trim() === ''
+              ? groupEditorTexts.needsName
+              : groupEditorTexts.someConditionSaysNothing}
           </span>
         )}
       </div>
@@ -83,7 +86,7 @@ function LiveSize({ study, id, rule }: { study: StudyDetail; id: string; rule: R
   const late = useDeferredValue(rule);
   const { data, error, isPlaceholderData } = useGroupSize(study.id, late, id);
   if (error) return <ProblemNote error={error} />;
-  if (!data) return <Waiting what="the size" />;
+  if (!data) return <Waiting what={groupEditorTexts.size} />;
   const isOld = isPlaceholderData || late !== rule;
   return (
     <div aria-busy={isOld} className={isOld ? 'opacity-50' : ''}>

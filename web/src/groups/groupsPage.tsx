@@ -12,6 +12,7 @@ import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.
 import { GroupEditor } from './groupEditor.js';
 import { Size } from './size.js';
 import { VariableMaker } from './variableMaker.js';
+import { groupsPageTexts } from './texts.js';
 
 const blank: GroupFields = { name: '', description: '', rule: { is: 'all_of', rules: [] } };
 
@@ -24,33 +25,30 @@ export function GroupsPage() {
   const edited = search.get('edit');
   const edit = (id: string | null) => setSearch(id ? { edit: id } : {}, { replace: true });
   if (groups.isError) return <PageProblem error={groups.error} />;
-  if (!groups.data) return <Waiting what="the groups" />;
+  if (!groups.data) return <Waiting what={groupsPageTexts.groups} />;
   const { respondents, groups: list } = groups.data;
   const isNew = edited !== null && !list.some(({ id }) => id === edited);
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-5 flex items-end justify-between gap-6">
         <div>
-          <h1>Groups</h1>
-          <p className="max-w-prose text-soft">
-            A group is a rule. Who belongs to it follows from what is known of people and from what
-            is coded, and is up to date at any time.
-          </p>
+          <h1>{groupsPageTexts.groups2}</h1>
+          <p className="max-w-prose text-soft">{groupsPageTexts.groupRuleWhoBelongs}</p>
         </div>
         <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <SavedSign />
           <Button
             onClick={() =>
               openDrawer({
-                title: 'A new variable',
+                title: groupsPageTexts.newVariable,
                 body: <VariableMaker study={study} groups={list} />,
               })
             }
           >
-            Make a variable …
+            {groupsPageTexts.makeVariable}
           </Button>
           <Button look="main" disabled={isNew} onClick={() => edit(crypto.randomUUID())}>
-            <Plus size={15} aria-hidden /> New group
+            <Plus size={15} aria-hidden /> {groupsPageTexts.newGroup}
           </Button>
         </span>
       </header>
@@ -64,11 +62,8 @@ export function GroupsPage() {
         />
       )}
       {list.length === 0 && !isNew && (
-        <EmptyState title="No groups yet">
-          <p>
-            Groups compare kinds of respondents in the report: “women under 40”, “everyone who
-            mentions fares”, or one group without another. The study can be restricted to one.
-          </p>
+        <EmptyState title={groupsPageTexts.noGroupsYet}>
+          <p>{groupsPageTexts.groupsCompareKindsRespondents}</p>
         </EmptyState>
       )}
       <ul className="max-w-[980px]">
@@ -122,10 +117,10 @@ function GroupRow({
           aria-pressed={isWithin}
           onClick={() => restrictTo(study.id, isWithin ? null : group.id)}
         >
-          {isWithin ? 'Look at everybody' : 'Look at these only'}
+          {isWithin ? groupsPageTexts.lookEverybody : groupsPageTexts.lookOnly}
         </Button>
         <Button look="bare" onClick={onEdit} aria-label={`Change ${group.name}`}>
-          Change
+          {groupsPageTexts.change}
         </Button>
         <Button
           look="bare"
@@ -138,7 +133,7 @@ function GroupRow({
             })
           }
         >
-          Remove
+          {groupsPageTexts.remove}
         </Button>
       </span>
     </li>

@@ -7,11 +7,12 @@ import { Choice } from '../parts/field.js';
 import { onVariable } from '../parts/variableCondition.js';
 import { ConditionForm } from './conditionForm.js';
 import { subjectOf, subjectsOf, type Joined } from './rules.js';
+import { joinedRuleTexts } from './texts.js';
 
 const joints: Record<Joined['is'], string> = {
-  all_of: 'all of this holds',
-  any_of: 'any of this holds',
-  none_of: 'none of this holds',
+  all_of: joinedRuleTexts.allHolds,
+  any_of: joinedRuleTexts.anyHolds,
+  none_of: joinedRuleTexts.noneHolds,
 };
 
 /** Conditions joined with each other, each on a line of its own; those joined among themselves stand further in. */
@@ -49,7 +50,7 @@ export function JoinedRule({
     <fieldset className={isOutermost ? '' : 'border-l-2 border-rule pl-4'}>
       <legend className="float-left mb-1 flex w-full items-center gap-2">
         <Choice
-          label={isOutermost ? 'Respondents of whom' : 'of whom'}
+          label={isOutermost ? joinedRuleTexts.respondentsWhom : joinedRuleTexts.whom}
           value={rule.is}
           onChange={(event) => onChange({ ...rule, is: event.target.value as Joined['is'] })}
         >
@@ -59,7 +60,7 @@ export function JoinedRule({
             </option>
           ))}
         </Choice>
-        {onRemove && <RemoveButton what="these conditions" onClick={onRemove} />}
+        {onRemove && <RemoveButton what={joinedRuleTexts.conditions} onClick={onRemove} />}
       </legend>
       <ul className="clear-both flex flex-col gap-1.5 pl-6">
         {rule.rules.map((one, place) => (
@@ -75,7 +76,7 @@ export function JoinedRule({
             ) : (
               <span className="flex flex-wrap items-start gap-x-2 gap-y-1">
                 <Choice
-                  label="What the condition is about"
+                  label={joinedRuleTexts.whatConditionAbout}
                   hideLabel
                   className="max-w-60"
                   value={subjectOf(one)}
@@ -98,7 +99,7 @@ export function JoinedRule({
                   condition={one}
                   onChange={(next) => set(place, next)}
                 />
-                <RemoveButton what="this condition" onClick={() => remove(place)} />
+                <RemoveButton what={joinedRuleTexts.condition} onClick={() => remove(place)} />
               </span>
             )}
           </li>
@@ -109,14 +110,14 @@ export function JoinedRule({
             className="!px-2 underline"
             onClick={() => add(firstVariable ? onVariable(firstVariable) : begin('mentions'))}
           >
-            Add a condition
+            {joinedRuleTexts.addCondition}
           </Button>
           <Button
             look="bare"
             className="!px-2 underline"
             onClick={() => add({ is: rule.is === 'any_of' ? 'all_of' : 'any_of', rules: [] })}
           >
-            Add conditions in brackets
+            {joinedRuleTexts.addConditionsBrackets}
           </Button>
         </li>
       </ul>
@@ -128,8 +129,8 @@ function RemoveButton({ what, onClick }: { what: string; onClick: () => void }) 
   return (
     <button
       type="button"
-      aria-label={`Take out ${what}`}
-      title={`Take out ${what}`}
+      aria-label={joinedRuleTexts.takeOut(what)}
+      title={joinedRuleTexts.takeOut(what)}
       onClick={onClick}
       className="rounded p-1.5 text-soft hover:bg-wash hover:text-ink"
     >

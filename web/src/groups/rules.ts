@@ -1,5 +1,6 @@
 import type { Rule, RuleCondition, StudyDetail } from '@yellow-thread/contract';
 import { onVariable, saysSomething } from '../parts/variableCondition.js';
+import { rulesTexts } from './texts.js';
 
 /** Conditions joined with each other. */
 export type Joined = Extract<Rule, { rules: Rule[] }>;
@@ -36,7 +37,7 @@ export function subjectsOf(
   const first = study.questions[0];
   return [
     {
-      title: 'What is known of them',
+      title: rulesTexts.whatKnownThem,
       subjects: study.variables.map((variable) => ({
         key: `variable-${variable.id}`,
         name: variable.name,
@@ -44,11 +45,11 @@ export function subjectsOf(
       })),
     },
     {
-      title: 'What they wrote',
+      title: rulesTexts.whatWrote,
       subjects: [
         {
           key: 'mentions',
-          name: 'what they mention',
+          name: rulesTexts.whatMention,
           begin: (): RuleCondition => ({
             ...{ is: 'mentions', which: 'any', codeIds: [], themeIds: [], questionId: null },
           }),
@@ -57,7 +58,7 @@ export function subjectsOf(
           ? [
               {
                 key: 'answered',
-                name: 'whether they answered',
+                name: rulesTexts.whetherAnswered,
                 begin: (): RuleCondition => ({
                   ...{ is: 'answered', questionId: first.id, answered: true },
                 }),
@@ -67,13 +68,13 @@ export function subjectsOf(
       ],
     },
     {
-      title: 'Where they belong',
+      title: rulesTexts.whereBelong,
       subjects: [
         ...(others[0]
           ? [
               {
                 key: 'in_group',
-                name: 'another group',
+                name: rulesTexts.anotherGroup,
                 begin: (): RuleCondition => ({
                   ...{ is: 'in_group', groupId: others[0]!.id, member: true },
                 }),
@@ -84,7 +85,7 @@ export function subjectsOf(
           ? [
               {
                 key: 'came_with',
-                name: 'the sheet that they came with',
+                name: rulesTexts.sheetCame,
                 begin: (): RuleCondition => ({ is: 'came_with', importIds: [] }),
               },
             ]

@@ -1,4 +1,5 @@
-import { asCount, asPercent, counted } from '../parts/numbers.js';
+import { asPercent } from '../parts/numbers.js';
+import { sizeTexts } from './texts.js';
 
 /** How many belong to a group, as a count, a share and a length. */
 export function Size({ people, of }: { people: number; of: number }) {
@@ -6,13 +7,13 @@ export function Size({ people, of }: { people: number; of: number }) {
   return (
     <div className="figures">
       <span className="flex items-baseline justify-between gap-3">
-        <strong className="font-semibold">{counted(people, 'person', 'people')}</strong>
+        <strong className="font-semibold">{sizeTexts.peopleCounted(people)}</strong>
         <span className="text-soft">{asPercent(share, of)}</span>
       </span>
       <span aria-hidden className="mt-1 block h-1 bg-rule">
         <span className="block h-1 bg-soft" style={{ width: `${100 * share}%` }} />
       </span>
-      <span className="sr-only">of {asCount(of)}</span>
+      <span className="sr-only">{sizeTexts.of(of)}</span>
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { Choice, Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
 import { Toggles } from '../parts/toggles.js';
 import { ofGroups, ofMentions, type ProposedVariable } from './byRule.js';
+import { variableMakerTexts } from './texts.js';
 
 /** Makes a variable by which reports can be broken down: of groups, or of whether something is mentioned. */
 export function VariableMaker({
@@ -32,12 +33,9 @@ export function VariableMaker({
         if (proposed) add.mutate({ ...proposed, name }, { onSuccess: () => openDrawer(null) });
       }}
     >
-      <p className="text-soft">
-        It puts everybody in one category at most, and can break a report down, be sampled by and be
-        exported like any other variable. It follows the coding.
-      </p>
+      <p className="text-soft">{variableMakerTexts.putsEverybodyOneCategory}</p>
       <Choice
-        label="Its categories are"
+        label={variableMakerTexts.categories}
         value={ofGroups ? 'groups' : 'mentions'}
         onChange={(event) => {
           setOfGroups(event.target.value === 'groups');
@@ -45,9 +43,9 @@ export function VariableMaker({
         }}
       >
         <option value="groups" disabled={groups.length === 0}>
-          groups
+          {variableMakerTexts.groups}
         </option>
-        <option value="mentions">whether something is mentioned</option>
+        <option value="mentions">{variableMakerTexts.whetherSomethingMentioned}</option>
       </Choice>
       {ofGroups ? (
         <OfGroups groups={groups} onChange={propose} />
@@ -55,7 +53,7 @@ export function VariableMaker({
         codebook && <OfMentions study={study} codebook={codebook} onChange={propose} />
       )}
       <Field
-        label="Name of the new variable"
+        label={variableMakerTexts.nameNewVariable}
         required
         maxLength={120}
         value={name}
@@ -67,7 +65,7 @@ export function VariableMaker({
         className="self-start"
         disabled={!proposed || name.trim() === '' || add.isPending}
       >
-        Make the variable
+        {variableMakerTexts.makeVariable}
       </Button>
       {add.error && <ProblemNote error={add.error} />}
     </form>
@@ -95,7 +93,7 @@ function OfGroups({
     <>
       <fieldset>
         <legend className="mb-1 text-[13px] text-soft">
-          Groups, in the order of the categories
+          {variableMakerTexts.groupsOrderCategories}
         </legend>
         <Toggles
           options={groups.map(({ id, name }) => ({ key: id, name }))}
@@ -104,20 +102,20 @@ function OfGroups({
         />
       </fieldset>
       <Choice
-        label="People in several"
+        label={variableMakerTexts.peopleSeveral}
         value={choice.inSeveral ?? ''}
         onChange={(event) => change({ inSeveral: event.target.value || null })}
       >
-        <option value="">count in the first chosen</option>
-        <option value="In several">are a category, “In several”</option>
+        <option value="">{variableMakerTexts.countFirstChosen}</option>
+        <option value="In several">{variableMakerTexts.categorySeveral}</option>
       </Choice>
       <Choice
-        label="People in none"
+        label={variableMakerTexts.peopleNone}
         value={choice.inNone ?? ''}
         onChange={(event) => change({ inNone: event.target.value || null })}
       >
-        <option value="">are not stated</option>
-        <option value="In none">are a category, “In none”</option>
+        <option value="">{variableMakerTexts.stated}</option>
+        <option value="In none">{variableMakerTexts.categoryNone}</option>
       </Choice>
     </>
   );
@@ -146,19 +144,19 @@ function OfMentions({
   return (
     <>
       <Choice
-        label="Theme or code"
+        label={variableMakerTexts.themeCode}
         value={what}
         onChange={(event) => change(event.target.value, question)}
       >
-        <option value="">choose one …</option>
-        <optgroup label="Themes">
+        <option value="">{variableMakerTexts.chooseOne}</option>
+        <optgroup label={variableMakerTexts.themes}>
           {themes.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
             </option>
           ))}
         </optgroup>
-        <optgroup label="Codes">
+        <optgroup label={variableMakerTexts.codes}>
           {codes.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
@@ -167,21 +165,18 @@ function OfMentions({
         </optgroup>
       </Choice>
       <Choice
-        label="Mentioned in"
+        label={variableMakerTexts.mentioned}
         value={question}
         onChange={(event) => change(what, event.target.value)}
       >
-        <option value="">any question</option>
+        <option value="">{variableMakerTexts.anyQuestion}</option>
         {study.questions.map(({ id, label }) => (
           <option key={id} value={id}>
             {label}
           </option>
         ))}
       </Choice>
-      <p className="text-[13px] text-soft">
-        “No” is for those whose answers are decided for it; who is not decided, or gave no answer,
-        is not stated.
-      </p>
+      <p className="text-[13px] text-soft">{variableMakerTexts.noWhoseAnswersDecided}</p>
     </>
   );
 }

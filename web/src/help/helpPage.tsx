@@ -4,6 +4,7 @@ import { Link, NavLink, useLocation, useParams } from 'react-router';
 import { EmptyState } from '../parts/notices.js';
 import { anchorOf } from './anchors.js';
 import { GUIDE } from './helpPath.js';
+import { helpPageTexts } from './texts.js';
 
 const pages = import.meta.glob<string>('../../../docs/guide/*.md', {
   query: '?raw',
@@ -64,7 +65,7 @@ export function HelpPage() {
   return (
     <main className="work grid grid-cols-[11rem_minmax(0,1fr)] gap-x-10 gap-y-4 px-8 py-6 max-sm:grid-cols-1 max-sm:px-4">
       <nav
-        aria-label="Pages of the guide"
+        aria-label={helpPageTexts.pagesGuide}
         className="flex flex-col gap-1 max-sm:flex-row max-sm:flex-wrap max-sm:gap-x-4"
       >
         {GUIDE.map(({ key, name }) => (
@@ -79,8 +80,8 @@ export function HelpPage() {
         ))}
       </nav>
       {text === undefined ? (
-        <EmptyState title="The guide has no such page">
-          <p>Choose another page in the list.</p>
+        <EmptyState title={helpPageTexts.guideNoSuchPage}>
+          <p>{helpPageTexts.chooseAnotherPageList}</p>
         </EmptyState>
       ) : (
         <article className="written max-w-[46rem] pb-16">

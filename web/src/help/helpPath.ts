@@ -1,19 +1,20 @@
 import { stopIn } from '../frame/place.js';
+import { helpPathTexts } from './texts.js';
 
 /** Pages of the guide, in order. */
 export const GUIDE = [
-  { key: 'start', name: 'The job in short' },
-  { key: 'import', name: 'Import' },
-  { key: 'look', name: 'Look' },
-  { key: 'code', name: 'Code' },
-  { key: 'codebook', name: 'Codebook' },
-  { key: 'train', name: 'Train' },
-  { key: 'review', name: 'Review' },
-  { key: 'report', name: 'Report' },
-  { key: 'second-reading', name: 'Second readings' },
-  { key: 'groups', name: 'Groups and respondents' },
-  { key: 'team', name: 'Team and studies' },
-  { key: 'terms', name: 'Terms of statistics' },
+  { key: 'start', name: helpPathTexts.jobShort },
+  { key: 'import', name: helpPathTexts.import },
+  { key: 'look', name: helpPathTexts.look },
+  { key: 'code', name: helpPathTexts.code },
+  { key: 'codebook', name: helpPathTexts.codebook },
+  { key: 'train', name: helpPathTexts.train },
+  { key: 'review', name: helpPathTexts.review },
+  { key: 'report', name: helpPathTexts.report },
+  { key: 'second-reading', name: helpPathTexts.secondReadings },
+  { key: 'groups', name: helpPathTexts.groupsRespondents },
+  { key: 'team', name: helpPathTexts.teamStudies },
+  { key: 'terms', name: helpPathTexts.termsStatistics },
 ] as const;
 export type GuidePage = (typeof GUIDE)[number]['key'];
 

@@ -8,8 +8,9 @@ import { useBringBack, useStrike, useTrain, useTraining } from '../data/learning
 import { stopPath, type Place } from '../frame/place.js';
 import { Term } from '../help/term.js';
 import { Button } from '../parts/button.js';
-import { asCount, asMeasured, asShare, counted } from '../parts/numbers.js';
+import { asCount, asMeasured, asShare } from '../parts/numbers.js';
 import { Curve, gainWords } from './curve.js';
+import { codeModelTexts } from './texts.js';
 
 /** What a code's model goes by: its figures, its words for and against, and where it is most wrong. */
 export function CodeModel({
@@ -20,22 +21,25 @@ export function CodeModel({
 }: Place & { codeId: string; drawn: DrawnCode }) {
   const training = useTraining(study.id, question.id).data;
   const code = training?.run?.codes.find((one) => one.codeId === codeId);
-  if (!training || !code || code.state === 'too_few') return <p>It has no model any more.</p>;
+  if (!training || !code || code.state === 'too_few') return <p>{codeModelTexts.noModelAnyMore}</p>;
   const struck = training.struck.filter((one) => one.codeId === codeId || one.codeId === null);
   return (
     <div className="flex flex-col gap-6">
       {drawn.definition && <p>{drawn.definition}</p>}
       <Figures code={code} />
       <section>
-        <h2>With more answers</h2>
-        <p className="text-soft">
-          Average precision by how many answers were learnt from. 50 more: {gainWords(code)}.
-        </p>
+        <h2>{codeModelTexts.moreAnswers}</h2>
+        <p className="text-soft">{codeModelTexts.averagePrecisionHowMany(gainWords(code))}</p>
         <Curve code={code} wide />
       </section>
-      <Words title="Words for it" words={code.wordsFor} {...{ codeId, struck }} study={study.id} />
       <Words
-        title="Words against it"
+        title={codeModelTexts.words}
+        words={code.wordsFor}
+        {...{ codeId, struck }}
+        study={study.id}
+      />
+      <Words
+        title={codeModelTexts.wordsAgainst}
         words={code.wordsAgainst}
         {...{ codeId, struck }}
         study={study.id}
@@ -43,14 +47,14 @@ export function CodeModel({
       <Struck key={training.run?.id} struck={struck} training={training} {...{ study, question }} />
       <Mistakes
         place={{ study, question }}
-        title="Likely, but not given by hand"
-        hint="A slip in hand-coding, or words that mislead the model."
+        title={codeModelTexts.likelyButGivenHand}
+        hint={codeModelTexts.slipHandCodingWords}
         mistakes={code.wrongFor}
       />
       <Mistakes
         place={{ study, question }}
-        title="Given by hand, but unlikely"
-        hint="Said in other words than the rest, or a definition that is not clear."
+        title={codeModelTexts.givenHandButUnlikely}
+        hint={codeModelTexts.saidOtherWordsRest}
         mistakes={code.wrongAgainst}
       />
     </div>
@@ -60,28 +64,28 @@ export function CodeModel({
 function Figures({ code }: { code: Trained }) {
   const { quality } = code;
   const figures: [name: string, value: string, term?: string][] = [
-    ['settled examples', asCount(code.examples)],
+    [codeModelTexts.settledExamples, asCount(code.examples)],
     ...(code.decidedFor + code.decidedAgainst > 0
       ? ([
           [
-            'suggestions read: accepted, refused',
+            codeModelTexts.suggestionsReadAcceptedRefused,
             `${asCount(code.decidedFor)}, ${asCount(code.decidedAgainst)}`,
           ],
         ] as [string, string][])
       : []),
     [
-      'precision at its line',
+      codeModelTexts.precisionLine,
       asMeasured(quality.precision, quality.precisionInterval),
       'precision',
     ],
-    ['recall at its line', asMeasured(quality.recall, quality.recallInterval), 'recall'],
+    [codeModelTexts.recallLine, asMeasured(quality.recall, quality.recallInterval), 'recall'],
     ['F1', asMeasured(quality.f1, quality.f1Interval), 'f1'],
-    ['average precision', asShare(quality.averagePrecision), 'average-precision'],
+    [codeModelTexts.averagePrecision, asShare(quality.averagePrecision), 'average-precision'],
     ...(code.nearest === null
       ? []
-      : ([['by the nearest coded answers', asShare(code.nearest)]] as [string, string][])),
-    ['Brier score (0 is best)', asShare(quality.brier), 'brier-score'],
-    ['default line', asShare(code.line)],
+      : ([[codeModelTexts.nearestCodedAnswers, asShare(code.nearest)]] as [string, string][])),
+    [codeModelTexts.brierScore0Best, asShare(quality.brier), 'brier-score'],
+    [codeModelTexts.defaultLine, asShare(code.line)],
   ];
   return (
     <dl className="figures grid grid-cols-[1fr_max-content] gap-y-1">
@@ -119,7 +123,7 @@ function Words({
   return (
     <section>
       <h2>{title}</h2>
-      {shown.length === 0 && <p className="text-soft">none</p>}
+      {shown.length === 0 && <p className="text-soft">{codeModelTexts.none}</p>}
       <ul>
         {shown.map(({ word, weight, answers }) => (
           <li
@@ -137,30 +141,29 @@ function Words({
               style={{ width: `${(70 * Math.abs(weight)) / strongest}px` }}
             />
             <span className="figures ml-auto whitespace-nowrap text-soft">
-              {weight > 0 ? '+' : '−'}
-              {asShare(Math.abs(weight))} in {counted(answers, 'answer')}
+              {codeModelTexts.in(weight, Math.abs(weight), answers)}
             </span>
             {gone.has(word) ? (
-              <span className="w-24 text-right text-soft">struck out</span>
+              <span className="w-24 text-right text-soft">{codeModelTexts.struckOut}</span>
             ) : (
               <span className="flex w-24 justify-end gap-2">
                 <button
                   type="button"
                   className="rounded underline"
-                  aria-label={`Strike “${word}” out for this code`}
-                  title="Strike it out for this code"
+                  aria-label={codeModelTexts.strikeOutCode(word)}
+                  title={codeModelTexts.strikeOutCode2}
                   onClick={() => strikeFor(word, codeId)}
                 >
-                  strike
+                  {codeModelTexts.strike}
                 </button>
                 <button
                   type="button"
                   className="rounded underline"
-                  aria-label={`Strike “${word}” out for every code`}
-                  title="Strike it out for every code"
+                  aria-label={codeModelTexts.strikeOutEveryCode(word)}
+                  title={codeModelTexts.strikeOutEveryCode2}
                   onClick={() => strikeFor(word, null)}
                 >
-                  for all
+                  {codeModelTexts.all}
                 </button>
               </span>
             )}
@@ -175,7 +178,7 @@ function Words({
             checked={showsAll}
             onChange={() => setShowsAll(!showsAll)}
           />
-          also words like “the”, “and”, “more” ({asCount(words.length - telling.length)})
+          {codeModelTexts.alsoWordsLikeMore(words.length, telling.length)}
         </label>
       )}
     </section>
@@ -198,10 +201,10 @@ function Struck({
   if (struck.length === 0 && !isAhead) return null;
   return (
     <section>
-      <h2>Struck out</h2>
+      <h2>{codeModelTexts.struckOut2}</h2>
       {isAhead && (
         <p className="flex items-center justify-between gap-3 text-soft">
-          What was struck out or brought back takes effect with the next training.
+          {codeModelTexts.whatStruckOutBrought}
           <Button
             className="shrink-0"
             disabled={train.isPending || train.isSuccess}
@@ -212,7 +215,7 @@ function Struck({
               })
             }
           >
-            Train now
+            {codeModelTexts.trainNow}
           </Button>
         </p>
       )}
@@ -221,14 +224,14 @@ function Struck({
           <li key={id} className="flex items-center gap-3 border-b border-rule py-0.5">
             <span className="font-serif text-[16px]">{word}</span>
             <span className="text-[13px] text-soft">
-              {codeId === null ? 'for every code' : 'for this code'}
+              {codeId === null ? codeModelTexts.everyCode : codeModelTexts.code}
             </span>
             <button
               type="button"
               className="ml-auto rounded text-[13px] underline"
               onClick={() => bringBack.mutate(id)}
             >
-              bring back
+              {codeModelTexts.bringBack}
             </button>
           </li>
         ))}
@@ -260,12 +263,12 @@ function Mistakes({
           <li key={responseId} className="border-b border-rule py-2">
             <p className="font-serif text-[16px]">{answers.get(responseId)?.text ?? '…'}</p>
             <p className="figures flex justify-between text-[13px] text-soft">
-              probability {asShare(probability)}
+              {codeModelTexts.probability(probability)}
               <Link
                 to={`${stopPath(study.id, 'code', question.id)}?like=${responseId}`}
                 className="underline"
               >
-                see it in Code
+                {codeModelTexts.seeCode}
               </Link>
             </p>
           </li>

@@ -7,7 +7,7 @@ import { useRun } from '../data/learning.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Choice } from '../parts/field.js';
-import { asShare, counted } from '../parts/numbers.js';
+import { asShare } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
 import { verdictWords } from '../parts/verdictWords.js';
@@ -16,6 +16,7 @@ import { Wide } from '../parts/wide.js';
 import { NotLearnable } from './notLearnable.js';
 import { CodeModel } from './codeModel.js';
 import { Curve, gainWords } from './curve.js';
+import { codesTableTexts } from './texts.js';
 
 /** What a narrow window has no room for; the code's drawer has it. */
 const onlyWide = 'hidden xl:table-cell';
@@ -32,30 +33,35 @@ const valueOf: Record<Exclude<SortKey, 'name'>, (code: Trained) => number> = {
 };
 
 const heads: { key: SortKey; label: string; title: string; number?: boolean; wide?: boolean }[] = [
-  { key: 'name', label: 'Code', title: 'By name' },
-  { key: 'examples', label: 'examples', title: 'Settled answers with the code', number: true },
+  { key: 'name', label: codesTableTexts.code, title: codesTableTexts.name },
+  {
+    key: 'examples',
+    label: codesTableTexts.examples,
+    title: codesTableTexts.settledAnswersCode,
+    number: true,
+  },
   {
     key: 'precision',
-    label: 'precision',
-    title: 'Of what the model would suggest at its line, the share that is right',
+    label: codesTableTexts.precision,
+    title: codesTableTexts.whatModelWouldSuggest,
   },
   {
     key: 'recall',
-    label: 'recall',
-    title: 'Of all answers that mention the code, the share that the model finds',
+    label: codesTableTexts.recall,
+    title: codesTableTexts.allAnswersMentionCode,
   },
-  { key: 'f1', label: 'F1', title: 'Right and found in one number', number: true },
+  { key: 'f1', label: 'F1', title: codesTableTexts.rightFoundOneNumber, number: true },
   {
     key: 'averagePrecision',
-    label: 'avg. precision',
-    title: 'Average precision: how well likely ones stand before unlikely ones; 1 is perfect',
+    label: codesTableTexts.avgPrecision,
+    title: codesTableTexts.averagePrecisionHowWell,
     number: true,
     wide: true,
   },
   {
     key: 'gain',
-    label: '50 more answers',
-    title: 'What coding 50 more answers would add to the average precision',
+    label: codesTableTexts.n50MoreAnswers,
+    title: codesTableTexts.whatCoding50More,
   },
 ];
 
@@ -97,7 +103,7 @@ export function CodesTable({
     .sort((x, y) => y.examples - x.examples || nameOf(x).localeCompare(nameOf(y)));
   return (
     <>
-      <Wide label="Codes">
+      <Wide label={codesTableTexts.codes}>
         <table className="w-full">
           <thead className="border-b border-rule text-left text-soft">
             <tr>
@@ -125,8 +131,8 @@ export function CodesTable({
                   </button>
                 </th>
               ))}
-              <th className="py-1.5 pr-4 font-normal">state</th>
-              <th className={`w-[16%] py-1.5 font-normal ${onlyWide}`}>words for it</th>
+              <th className="py-1.5 pr-4 font-normal">{codesTableTexts.state}</th>
+              <th className={`w-[16%] py-1.5 font-normal ${onlyWide}`}>{codesTableTexts.words}</th>
             </tr>
           </thead>
           <tbody>
@@ -144,21 +150,23 @@ export function CodesTable({
       </Wide>
       <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
         <p>
-          <Term of="precision">Precision</Term> and <Term of="recall">recall</Term> are measured on
-          settled answers that the model had not seen (<Term of="out-of-fold">out-of-fold</Term>);
-          the lines are 95% <Term of="interval">intervals</Term>.
+          <Term of="precision">{codesTableTexts.precision2}</Term> {codesTableTexts.and}{' '}
+          <Term of="recall">{codesTableTexts.recall}</Term>{' '}
+          {codesTableTexts.measuredSettledAnswersModel}
+          <Term of="out-of-fold">{codesTableTexts.outFold}</Term>
+          {codesTableTexts.lines95} <Term of="interval">{codesTableTexts.intervals}</Term>.
         </p>
         {others.length > 0 && (
           <span className="ml-auto">
             <Choice
-              label="compare with"
+              label={codesTableTexts.compare}
               value={against ?? ''}
               onChange={(event) => setAgainst(Number(event.target.value) || null)}
             >
-              <option value="">no other run</option>
+              <option value="">{codesTableTexts.noOtherRun}</option>
               {others.map((one) => (
                 <option key={one.id} value={one.id}>
-                  run {one.id}: {counted(one.settled, 'answer')}
+                  {codesTableTexts.run(one.id, one.settled)}
                 </option>
               ))}
             </Choice>
@@ -212,23 +220,31 @@ function CodeRow({
       <td className="figures py-1.5 pr-4 text-right">
         {code.examples}
         {code.decidedFor > 0 && (
-          <span className="text-soft" title="and so many accepted suggestions that were read">
+          <span className="text-soft" title={codesTableTexts.manyAcceptedSuggestionsRead}>
             {' '}
             + {code.decidedFor}
           </span>
         )}
       </td>
       <td className="py-1.5 pr-4">
-        <ShareRange label="right" value={quality.precision} interval={quality.precisionInterval} />
+        <ShareRange
+          label={codesTableTexts.right}
+          value={quality.precision}
+          interval={quality.precisionInterval}
+        />
       </td>
       <td className="py-1.5 pr-4">
-        <ShareRange label="found" value={quality.recall} interval={quality.recallInterval} />
+        <ShareRange
+          label={codesTableTexts.found}
+          value={quality.recall}
+          interval={quality.recallInterval}
+        />
       </td>
       <td className="figures whitespace-nowrap py-1.5 pr-4 text-right">
         {asShare(quality.f1)}
         {before !== undefined && (
           <span className="block text-[12px] text-soft">
-            {before ? `was ${asShare(before.quality.f1)}` : 'no model'}
+            {before ? `was ${asShare(before.quality.f1)}` : codesTableTexts.noModel}
           </span>
         )}
       </td>
@@ -247,7 +263,7 @@ function CodeRow({
       </td>
       <td
         className="whitespace-nowrap py-1.5 pr-4 text-[13px]"
-        title={code.state === 'weak' ? `under ${few} examples` : undefined}
+        title={code.state === 'weak' ? codesTableTexts.underExamples(few) : undefined}
       >
         {verdictWords(modelVerdict(code.quality, code.state === 'weak'), code.line)}
       </td>
@@ -270,20 +286,17 @@ function Confused({ run, codebook }: { run: TrainingRun; codebook: DrawnCodebook
   if (pairs.length === 0) return null;
   return (
     <section className="mt-6" aria-labelledby="confused">
-      <h2 id="confused">Often confused</h2>
-      <p className="text-soft">
-        Where a person gave the first code, the model saw only the second. A sharper definition of
-        what belongs to which, or one code in place of two, would help.
-      </p>
+      <h2 id="confused">{codesTableTexts.oftenConfused}</h2>
+      <p className="text-soft">{codesTableTexts.wherePersonGaveFirst}</p>
       <ul className="mt-2">
         {pairs.map(({ missed, seen, answers }) => (
           <li key={`${missed.id} ${seen.id}`} className="flex items-center gap-2 py-1">
             <StitchMark look={missed.look} />
             {missed.name}
-            <span className="text-soft">for</span>
+            <span className="text-soft">{codesTableTexts.for}</span>
             <StitchMark look={seen.look} />
             {seen.name}
-            <span className="figures text-soft">in {counted(answers, 'answer')}</span>
+            <span className="figures text-soft">{codesTableTexts.in(answers)}</span>
           </li>
         ))}
       </ul>

@@ -1,13 +1,14 @@
 import type { Trained } from '@yellow-thread/contract';
 import { asShare } from '../parts/numbers.js';
+import { curveTexts } from './texts.js';
 
 const signed = (value: number) => `${value < 0 ? '−' : '+'}${asShare(Math.abs(value))}`;
 
 /** What so many more settled answers would likely add, in words. */
 export function gainWords({ gain }: Pick<Trained, 'gain'>): string {
-  if (!gain) return 'not known';
+  if (!gain) return curveTexts.known;
   const [low, high] = gain.interval;
-  return `${signed(gain.value)} (${signed(low)} to ${signed(high)})`;
+  return curveTexts.to(signed(gain.value), signed(low), signed(high));
 }
 
 /** How good the model was with a quarter, half … of what it learnt from, as a small line. */
@@ -29,7 +30,7 @@ export function Curve({ code, wide = false }: { code: Trained; wide?: boolean })
   return (
     <svg
       role="img"
-      aria-label={`average precision ${said}; ${gain?.answers ?? 50} more: ${gainWords(code)}`}
+      aria-label={curveTexts.averagePrecisionMore(said, gain?.answers, gainWords(code))}
       width={wide ? undefined : width}
       height={wide ? undefined : height}
       viewBox={`0 0 ${width} ${height}`}

@@ -10,14 +10,14 @@ import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { nextBatchTexts } from './texts.js';
 
 const sizes = [10, 20, 50];
 /** A gain in average precision that is not worth fifty answers of work. */
 const littleGain = 0.01;
 
-const keyHelp: readonly KeyHelp[] = [{ keys: 'C', does: 'code these answers' }];
+const keyHelp: readonly KeyHelp[] = [{ keys: 'C', does: nextBatchTexts.codeAnswers }];
 
 /** What to code by hand next, and why; or that more coding will not help. */
 export function NextBatch({ training, codebook }: { training: Training; codebook: DrawnCodebook }) {
@@ -44,14 +44,14 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
     return () => window.removeEventListener('keydown', onKey);
   });
   if (telling.isError) return <PageProblem error={telling.error} />;
-  if (!telling.data) return <Waiting what="the answers that would teach most" />;
+  if (!telling.data) return <Waiting what={nextBatchTexts.answersWouldTeachMost} />;
   const { answers } = telling.data;
   return (
     <>
       <p className="max-w-3xl">{whatMoreBrings(training)}</p>
       <div className="my-4 flex flex-wrap items-center gap-3">
         <Choice
-          label="how many"
+          label={nextBatchTexts.howMany}
           value={size}
           onChange={(event) => setSize(Number(event.target.value))}
         >
@@ -64,19 +64,16 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
           disabled={found === 0 || draw.isPending}
           onClick={() => code('most_telling')}
         >
-          Code these {found} <kbd className="border-soft bg-transparent">C</kbd>
+          {nextBatchTexts.code(found)}{' '}
+          <kbd className="border-soft bg-transparent">{nextBatchTexts.c}</kbd>
         </Button>
         <Button disabled={draw.isPending} onClick={() => code('random')}>
-          Code {size} at random instead
+          {nextBatchTexts.codeRandomInstead(size)}
         </Button>
-        <span className="text-[13px] text-soft">
-          Only answers drawn at random can carry estimated shares.
-        </span>
+        <span className="text-[13px] text-soft">{nextBatchTexts.onlyAnswersDrawnRandom}</span>
       </div>
       {draw.error && <ProblemNote error={draw.error} />}
-      {found === 0 && (
-        <p className="text-soft">No open answer is left that the model has an opinion of.</p>
-      )}
+      {found === 0 && <p className="text-soft">{nextBatchTexts.noOpenAnswerLeft}</p>}
       <ul>
         {answers.map(({ responseId, text, nearLineOf }) => {
           const drawn = nearLineOf === null ? null : codebook.byId.get(nearLineOf);
@@ -89,12 +86,12 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
               <p className="flex items-center gap-2 self-start text-[13px] text-soft">
                 {drawn ? (
                   <>
-                    near the line for
+                    {nextBatchTexts.nearLine}
                     <StitchMark look={drawn.look} />
                     {drawn.name}
                   </>
                 ) : (
-                  'unlike anything coded'
+                  nextBatchTexts.unlikeAnythingCoded
                 )}
               </p>
             </li>
@@ -110,12 +107,11 @@ function whatMoreBrings({ run }: Training): string {
   const gains = (run?.codes ?? []).flatMap((code) =>
     code.state === 'too_few' || !code.gain ? [] : [code.gain],
   );
-  if (gains.length === 0) return 'How much more coding would help is not known yet.';
+  if (gains.length === 0) return nextBatchTexts.howMuchMoreCoding;
   const mean = gains.reduce((sum, gain) => sum + gain.value, 0) / gains.length;
   const helped = gains.filter((gain) => gain.value >= littleGain).length;
-  if (helped === 0)
-    return `Coding 50 more answers would help little: less than ${asShare(littleGain)} of average precision for every code.`;
+  if (helped === 0) return nextBatchTexts.coding50MoreAnswers(littleGain);
   return mean < littleGain
-    ? `Coding 50 more answers would help ${helped} of ${gains.length} codes, and the others little.`
-    : `Coding 50 more answers would help ${helped} of ${gains.length} codes: average precision would rise by about ${asShare(mean)}.`;
+    ? nextBatchTexts.coding50MoreAnswersWould(helped, gains.length)
+    : nextBatchTexts.coding50MoreAnswersWouldHelp(helped, gains.length, mean);
 }

@@ -1,8 +1,8 @@
 import type { TrainingRun } from '@yellow-thread/contract';
 import { Link } from 'react-router';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
-import { asShare, counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { notLearnableTexts } from './texts.js';
 
 /** Codes that have too few examples for a model, with how many they have. */
 export function NotLearnable({
@@ -21,24 +21,21 @@ export function NotLearnable({
   if (codes.length === 0 && unused === 0) return null;
   return (
     <section className="mt-6" aria-labelledby="not-yet">
-      <h2 id="not-yet">Not learnable yet</h2>
-      <p className="text-soft">A code needs {fewest} settled examples before it gets a model.</p>
+      <h2 id="not-yet">{notLearnableTexts.learnableYet}</h2>
+      <p className="text-soft">{notLearnableTexts.codeNeedsSettledExamples(fewest)}</p>
       <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-x-6">
         {codes.map(({ codeId, examples, drawn }) => (
           <li key={codeId} className="flex items-center gap-2 py-1">
             <StitchMark look={drawn.look} />
             <span className="min-w-0 truncate">{drawn.name}</span>
             <span className="figures ml-auto text-soft">
-              {examples} of {fewest}
+              {notLearnableTexts.of(examples, fewest)}
             </span>
           </li>
         ))}
       </ul>
       {unused > 0 && (
-        <p className="mt-2 text-soft">
-          {counted(unused, 'code')} of the codebook {unused === 1 ? 'has' : 'have'} no example in
-          this question.
-        </p>
+        <p className="mt-2 text-soft">{notLearnableTexts.codebookNoExampleQuestion(unused)}</p>
       )}
       <LearntThemes themes={themes} codebook={codebook} />
     </section>
@@ -60,10 +57,7 @@ function LearntThemes({
   if (shown.length === 0) return null;
   return (
     <>
-      <p className="mt-4 max-w-3xl text-soft">
-        Their themes can be learnt: examples of these codes are likeliest among the open answers
-        that are about the theme.
-      </p>
+      <p className="mt-4 max-w-3xl text-soft">{notLearnableTexts.themesCanLearntExamples}</p>
       <ul className="mt-2">
         {shown.map(({ drawn, examples, quality, likely }) => (
           <li key={drawn.id} className="flex flex-wrap items-center gap-2 py-1">
@@ -72,15 +66,14 @@ function LearntThemes({
               {drawn.name}
             </span>
             <span className="figures min-w-72 text-soft">
-              {counted(examples, 'example')}, right {asShare(quality.precision)}, found{' '}
-              {asShare(quality.recall)}
+              {notLearnableTexts.rightFound(examples, quality.precision, quality.recall)}
             </span>
             {likely > 0 ? (
               <Link to={`../code?about=${drawn.id}`} className="underline">
-                Read {counted(likely, 'open answer')} likely about it
+                {notLearnableTexts.readLikelyAbout(likely)}
               </Link>
             ) : (
-              <span className="text-soft">no open answer is likely about it</span>
+              <span className="text-soft">{notLearnableTexts.noOpenAnswerLikely}</span>
             )}
           </li>
         ))}

@@ -5,6 +5,7 @@ import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount, asDate } from '../parts/numbers.js';
 import { Wide } from '../parts/wide.js';
+import { runsTexts } from './texts.js';
 
 /** Every training of the question, with what it learnt from; an earlier one can be put in force again. */
 export function Runs({ runs }: Pick<Training, 'runs'>) {
@@ -12,21 +13,19 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
   const reinstate = useReinstate(study.id, question.id);
   return (
     <>
-      <Wide label="Training runs">
+      <Wide label={runsTexts.trainingRuns}>
         <table>
           <thead className="border-b border-rule text-left text-soft">
             <tr>
-              <th className="py-1.5 pr-6 font-normal">Run</th>
-              <th className="py-1.5 pr-6 text-right font-normal">settled</th>
-              <th className="py-1.5 pr-6 text-right font-normal">answers</th>
-              <th className="py-1.5 pr-6 font-normal">struck out</th>
+              <th className="py-1.5 pr-6 font-normal">{runsTexts.run}</th>
+              <th className="py-1.5 pr-6 text-right font-normal">{runsTexts.settled}</th>
+              <th className="py-1.5 pr-6 text-right font-normal">{runsTexts.answers}</th>
+              <th className="py-1.5 pr-6 font-normal">{runsTexts.struckOut}</th>
               <th className="py-1.5 pr-6 font-normal">
-                <span title="Runs of the same data, words and seed are the same to the last bit">
-                  data
-                </span>
+                <span title={runsTexts.runsSameDataWords}>{runsTexts.data}</span>
               </th>
-              <th className="py-1.5 pr-6 text-right font-normal">seconds</th>
-              <th className="py-1.5 font-normal">state</th>
+              <th className="py-1.5 pr-6 text-right font-normal">{runsTexts.seconds}</th>
+              <th className="py-1.5 font-normal">{runsTexts.state}</th>
             </tr>
           </thead>
           <tbody>
@@ -38,29 +37,29 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
                 </th>
                 <td className="figures py-1.5 pr-6 text-right">
                   {asCount(run.settled)}
-                  {run.learntFromBulk && ' and bulk'}
+                  {run.learntFromBulk && runsTexts.bulk}
                 </td>
                 <td className="figures py-1.5 pr-6 text-right">{asCount(run.answers)}</td>
                 <td className="max-w-60 truncate py-1.5 pr-6 font-serif">
                   {run.struck.map((one) => one.word).join(', ') || '–'}
                 </td>
                 <td className="figures py-1.5 pr-6 text-[13px] text-soft">
-                  {run.fingerprint || 'not kept'}
+                  {run.fingerprint || runsTexts.kept}
                 </td>
                 <td className="figures py-1.5 pr-6 text-right">{run.seconds.toFixed(1)}</td>
                 <td className="py-1.5">
                   {run.inForce ? (
-                    'in use'
+                    runsTexts.use
                   ) : run.isKept ? (
                     <Button
                       className="py-0.5"
                       disabled={reinstate.isPending}
                       onClick={() => reinstate.mutate(run.id)}
                     >
-                      Use again
+                      {runsTexts.useAgain}
                     </Button>
                   ) : (
-                    <span className="text-soft">its suggestions are no longer kept</span>
+                    <span className="text-soft">{runsTexts.suggestionsNoLongerKept}</span>
                   )}
                 </td>
               </tr>
@@ -69,10 +68,7 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
         </table>
       </Wide>
       {reinstate.error && <ProblemNote error={reinstate.error} />}
-      <p className="mt-3 max-w-3xl text-[13px] text-soft">
-        Using a run again puts its suggestions in place of the open ones. What was accepted or
-        refused stays as it is.
-      </p>
+      <p className="mt-3 max-w-3xl text-[13px] text-soft">{runsTexts.usingRunAgainPuts}</p>
     </>
   );
 }

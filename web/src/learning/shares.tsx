@@ -1,11 +1,12 @@
 import type { Training, TrainingRun } from '@yellow-thread/contract';
 import { Link } from 'react-router';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { asCount, asPercent, counted } from '../parts/numbers.js';
+import { asPercent } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
 import { Term } from '../help/term.js';
 import { Wide } from '../parts/wide.js';
+import { sharesTexts } from './texts.js';
 
 /** How many of all who answered mention each code, estimated before everything is read. */
 export function Shares({
@@ -28,11 +29,10 @@ export function Shares({
   if (!first)
     return (
       <p>
-        Shares can be estimated from answers that were drawn at random and settled to the last of
-        them{training.canEstimate ? ': there are such now, train again to see what they say.' : '.'}{' '}
+        {sharesTexts.sharesCanEstimatedAnswers(training.canEstimate)}
         {!training.canEstimate && (
           <Link to="../code?sample=draw" className="underline">
-            Draw a random sample in Code
+            {sharesTexts.drawRandomSampleCode}
           </Link>
         )}
       </p>
@@ -46,22 +46,20 @@ export function Shares({
   return (
     <>
       <p className="max-w-3xl">
-        {counted(first.share.sampled, 'answer')} drawn at random and settled, of{' '}
-        {asCount(run.answers)}. The model reads the rest; how far it was off on the drawn ones,
-        which it had not seen, puts it right (
-        <Term of="difference-estimator">difference estimator</Term>). The nearer the two lines below
-        are to each other in length, the less the model knows.
+        {sharesTexts.drawnRandomSettledModel(first.share.sampled, run.answers)}
+        <Term of="difference-estimator">{sharesTexts.differenceEstimator}</Term>
+        {sharesTexts.nearerTwoLinesBelow}
       </p>
-      <Wide label="Estimated shares">
+      <Wide label={sharesTexts.estimatedShares}>
         <table className="mt-4">
           <thead className="border-b border-rule text-left text-soft">
             <tr>
-              <th className="py-1.5 pr-6 font-normal">Code</th>
+              <th className="py-1.5 pr-6 font-normal">{sharesTexts.code}</th>
               <th className="py-1.5 pr-6 font-normal" colSpan={2}>
-                from the sample alone
+                {sharesTexts.sampleAlone}
               </th>
               <th className="py-1.5 pr-6 font-normal" colSpan={2}>
-                with the model’s help
+                {sharesTexts.modelsHelp}
               </th>
             </tr>
           </thead>
@@ -78,36 +76,42 @@ export function Shares({
                   </th>
                   <td className="py-1.5 pr-2">
                     <ShareRange
-                      label="sample"
+                      label={sharesTexts.sample}
                       value={sample}
                       interval={share.sampleInterval}
                       most={most}
                     />
                   </td>
                   <td className="figures whitespace-nowrap py-1.5 pr-8 text-[13px] text-soft">
-                    {asCount(share.mentioned)} of {asCount(share.sampled)},{' '}
-                    {asInterval(share.sampleInterval, share.sampled)}
+                    {sharesTexts.of(
+                      share.mentioned,
+                      share.sampled,
+                      asInterval(share.sampleInterval, share.sampled),
+                    )}
                   </td>
                   {share.estimate ? (
                     <>
                       <td className="py-1.5 pr-2">
                         <ShareRange
-                          label="estimate"
+                          label={sharesTexts.estimate}
                           value={share.estimate.value}
                           interval={share.estimate.interval}
                           most={most}
                         />
                       </td>
                       <td className="figures whitespace-nowrap py-1.5 text-[13px]">
-                        {asPercent(share.estimate.value, run.answers)} of {asCount(run.answers)},{' '}
-                        {asInterval(share.estimate.interval, run.answers)}
+                        {sharesTexts.of2(
+                          share.estimate.value,
+                          run.answers,
+                          asInterval(share.estimate.interval, run.answers),
+                        )}
                       </td>
                     </>
                   ) : (
                     <td colSpan={2} className="py-1.5 text-[13px] text-soft">
                       {state === 'too_few'
-                        ? 'too few examples for a model'
-                        : 'too few in the sample mention it'}
+                        ? sharesTexts.tooFewExamplesModel
+                        : sharesTexts.tooFewSampleMention}
                     </td>
                   )}
                 </tr>
@@ -117,11 +121,11 @@ export function Shares({
         </table>
       </Wide>
       <p className="mt-3 text-[13px] text-soft">
-        95% <Term of="interval">intervals</Term>: <Term of="wilson-interval">Wilson’s</Term> for the
-        sample, Wilson’s at the equally exact sample size for the estimate. These are estimates, not
-        counts; as a table, by group too, they are in the{' '}
+        95% <Term of="interval">{sharesTexts.intervals}</Term>:{' '}
+        <Term of="wilson-interval">{sharesTexts.wilsons}</Term>{' '}
+        {sharesTexts.sampleWilsonsEquallyExact}
         <Link to="../report?counts=estimated" className="underline">
-          report with estimates
+          {sharesTexts.reportEstimates}
         </Link>
         .
       </p>

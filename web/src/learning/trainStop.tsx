@@ -11,19 +11,19 @@ import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asCount, asDate, counted } from '../parts/numbers.js';
 import { ProgressLine } from '../parts/progressLine.js';
 import { CodesTable } from './codesTable.js';
 import { NextBatch } from './nextBatch.js';
 import { NotLearnable } from './notLearnable.js';
 import { Runs } from './runs.js';
 import { Shares } from './shares.js';
+import { trainStopTexts } from './texts.js';
 
 const views = [
-  { key: 'codes', name: 'Code by code' },
-  { key: 'shares', name: 'Estimated shares' },
-  { key: 'next', name: 'What to code next' },
-  { key: 'runs', name: 'Runs' },
+  { key: 'codes', name: trainStopTexts.codeCode },
+  { key: 'shares', name: trainStopTexts.estimatedShares },
+  { key: 'next', name: trainStopTexts.whatCodeNext },
+  { key: 'runs', name: trainStopTexts.runs },
 ] as const;
 
 /** Trains the models of a question, and says how good each is before anything is suggested. */
@@ -33,17 +33,14 @@ export function TrainStop() {
   const codebook = useDrawnCodebook(study.id);
   const [search] = useSearchParams();
   if (training.isError) return <PageProblem error={training.error} />;
-  if (!training.data || !codebook) return <Waiting what="the training" />;
+  if (!training.data || !codebook) return <Waiting what={trainStopTexts.training} />;
   const { settled, run, runs } = training.data;
   if (settled === 0)
     return (
-      <EmptyState title="Nothing to learn from yet">
-        <p>
-          A model learns from answers that you have settled. Common practice is to code about 10% by
-          hand first.
-        </p>
+      <EmptyState title={trainStopTexts.nothingLearnYet}>
+        <p>{trainStopTexts.modelLearnsAnswersYou}</p>
         <Link to="../code?show=open" className="underline">
-          Code some answers
+          {trainStopTexts.codeSomeAnswers}
         </Link>
       </EmptyState>
     );
@@ -54,7 +51,10 @@ export function TrainStop() {
       <TrainHead training={training.data} study={study} question={question.id} />
       {run ? (
         <>
-          <nav aria-label="Training" className="mb-4 flex gap-6 border-b border-rule">
+          <nav
+            aria-label={trainStopTexts.training2}
+            className="mb-4 flex gap-6 border-b border-rule"
+          >
             {views.map(({ key, name }) => (
               <Link
                 key={key}
@@ -101,20 +101,16 @@ function TrainHead({
   return (
     <header className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-3">
       <div className="min-w-0">
-        <h1>What would help</h1>
+        <h1>{trainStopTexts.whatWouldHelp}</h1>
         <p className="text-soft">
-          Learns from {counted(settled, 'settled answer')} ({howChosen(training)}) and the
-          codebook’s words.
-          {within && ' Models learn from everybody; the group is who gets suggestions.'}
-          {run &&
-            ` Last trained ${asDate(run.finishedAt)} on ${asCount(run.settled)}${
-              fresh > 0 ? `; ${asCount(fresh)} settled since` : ''
-            }.`}
+          {trainStopTexts.learnsCodebooksWords(settled, howChosen(training))}
+          {within && trainStopTexts.modelsLearnEverybodyGroup}
+          {run && trainStopTexts.lastTrained(run.finishedAt, run.settled, fresh)}
         </p>
         {training.unreadInBulk > 0 && (
           <label
             className="flex items-center gap-2 text-soft"
-            title="They are the models’ own guesses: learning from them makes models surer, not righter"
+            title={trainStopTexts.modelsOwnGuessesLearning}
           >
             <input
               type="checkbox"
@@ -123,7 +119,7 @@ function TrainHead({
               disabled={underWay}
               onChange={(event) => setLearnFromBulk(event.target.checked)}
             />
-            learn also from {counted(training.unreadInBulk, 'decision')} in bulk that nobody read
+            {trainStopTexts.learnAlsoBulkNobody(training.unreadInBulk)}
           </label>
         )}
       </div>
@@ -136,7 +132,7 @@ function TrainHead({
                 share={job?.progress ? job.progress.done / job.progress.of : null}
               />
             </span>
-            <Button onClick={cancel}>Cancel</Button>
+            <Button onClick={cancel}>{trainStopTexts.cancel}</Button>
           </>
         ) : (
           <Scope study={study} open={answered - settled} value={scope} onChange={setScope} />
@@ -146,7 +142,11 @@ function TrainHead({
           disabled={underWay || train.isPending}
           onClick={() => train.mutate({ scope, learnFromBulk })}
         >
-          {underWay ? 'Training …' : run ? 'Train again' : 'Train'}
+          {underWay
+            ? trainStopTexts.training3
+            : run
+              ? trainStopTexts.trainAgain
+              : trainStopTexts.train}
         </Button>
       </div>
       {train.error && <ProblemNote error={train.error} />}
@@ -161,18 +161,18 @@ function TrainHead({
 
 /** What a training is at. */
 function underWayWith(codes: Progress['codes']): string {
-  if (!codes || codes.of === 0) return 'Training';
-  if (codes.done === codes.of) return 'Reading all answers';
-  return `${asCount(codes.done)} of ${counted(codes.of, 'code')} learnt`;
+  if (!codes || codes.of === 0) return trainStopTexts.training2;
+  if (codes.done === codes.of) return trainStopTexts.readingAllAnswers;
+  return trainStopTexts.learnt(codes.done, codes.of);
 }
 
 /** How the settled answers came to be chosen: only those drawn at random can carry estimates. */
 function howChosen({ settled, settledInRandom, settledInTelling }: Training): string {
   const rest = settled - settledInRandom - settledInTelling;
   return [
-    settledInRandom > 0 && `${asCount(settledInRandom)} drawn at random`,
-    settledInTelling > 0 && `${asCount(settledInTelling)} most telling`,
-    rest > 0 && `${asCount(rest)} in no sample`,
+    settledInRandom > 0 && trainStopTexts.drawnRandom(settledInRandom),
+    settledInTelling > 0 && trainStopTexts.mostTelling(settledInTelling),
+    rest > 0 && trainStopTexts.noSample(rest),
   ]
     .filter(Boolean)
     .join(', ');
@@ -194,17 +194,17 @@ function Scope({
   const categories = study.variables.filter((one) => one.kind === 'category');
   return (
     <Choice
-      label="suggest for"
+      label={trainStopTexts.suggest}
       className="max-w-56"
       value={value}
       onChange={(event) => onChange(event.target.value)}
     >
-      <option value="">all {asCount(open)} open answers</option>
-      <option value="show=unread">what nobody has worked on</option>
-      <option value="show=sample">the sample only</option>
+      <option value="">{trainStopTexts.allOpenAnswers(open)}</option>
+      <option value="show=unread">{trainStopTexts.whatNobodyWorked}</option>
+      <option value="show=sample">{trainStopTexts.sampleOnly}</option>
       {groups.map(({ id, name }) => (
         <option key={id} value={`among=${id}`}>
-          the group {name}
+          {trainStopTexts.group(name)}
         </option>
       ))}
       {categories.map((variable) => (
@@ -237,8 +237,8 @@ function BeforeRun({ training, codebook }: { training: Training; codebook: Drawn
     <>
       <p>
         {ready === 0
-          ? 'No code has enough settled examples yet: training would find nothing to learn.'
-          : `${counted(ready, 'code')} ${ready === 1 ? 'has' : 'have'} enough settled examples.`}
+          ? trainStopTexts.noCodeEnoughSettled
+          : trainStopTexts.enoughSettledExamples(ready)}
       </p>
       <NotLearnable
         codes={waiting}

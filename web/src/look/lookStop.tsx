@@ -5,7 +5,8 @@ import { useChangeStudy } from '../data/respondents.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount } from '../parts/numbers.js';
+import { lookStopTexts } from './texts.js';
 
 /** A first look: how long the answers are and which words people use, before any coding. */
 export function LookStop() {
@@ -13,7 +14,7 @@ export function LookStop() {
   const look = useLook(study.id, question.id);
   const change = useChangeStudy(study.id);
   if (look.isError) return <PageProblem error={look.error} />;
-  if (!look.data) return <Waiting what="the words" />;
+  if (!look.data) return <Waiting what={lookStopTexts.words} />;
   const { words, lengths, answered } = look.data;
   const { setAside } = study;
   const keepAside = (list: string[]) => change.mutate({ setAside: list });
@@ -22,17 +23,17 @@ export function LookStop() {
   const binName = (place: number) => {
     const from = lengths[place]!.from;
     const next = lengths[place + 1]?.from;
-    return next === undefined ? `${from} and more` : `${from}–${next - 1}`;
+    return next === undefined ? lookStopTexts.more(from) : `${from}–${next - 1}`;
   };
   return (
     <main className="work grid grid-cols-[260px_minmax(0,1fr)] content-start gap-10 px-6 py-6 max-[760px]:grid-cols-1 max-sm:px-4">
       <section aria-labelledby="lengths">
-        <h2 id="lengths">How long answers are</h2>
+        <h2 id="lengths">{lookStopTexts.howLongAnswers}</h2>
         <table className="mt-3 w-full">
           <thead className="text-left text-soft">
             <tr>
-              <th className="pb-1 font-normal">words</th>
-              <th className="pb-1 pl-3 font-normal">answers</th>
+              <th className="pb-1 font-normal">{lookStopTexts.words2}</th>
+              <th className="pb-1 pl-3 font-normal">{lookStopTexts.answers}</th>
             </tr>
           </thead>
           <tbody className="figures">
@@ -52,25 +53,23 @@ export function LookStop() {
             ))}
           </tbody>
         </table>
-        <p className="mt-4 text-soft">Out of {counted(answered, 'answer')} that say something.</p>
+        <p className="mt-4 text-soft">{lookStopTexts.outSaySomething(answered)}</p>
       </section>
       <section aria-labelledby="words" className="min-w-0">
         <div className="flex flex-wrap items-baseline justify-between gap-3">
-          <h2 id="words">Words people use</h2>
-          <span className="text-soft">
-            The words of the question are set aside. Pick a word to read its answers.
-          </span>
+          <h2 id="words">{lookStopTexts.wordsPeopleUse}</h2>
+          <span className="text-soft">{lookStopTexts.wordsQuestionSetAside}</span>
         </div>
         {setAside.length > 0 && (
           <p className="mt-2 flex flex-wrap items-center gap-2">
-            <span className="text-soft">Also set aside:</span>
+            <span className="text-soft">{lookStopTexts.alsoSetAside}</span>
             {setAside.map((word) => (
               <Button
                 key={word}
                 look="plain"
                 className="!px-2 !py-0.5"
                 onClick={() => keepAside(setAside.filter((one) => one !== word))}
-                aria-label={`Bring back ${word}`}
+                aria-label={lookStopTexts.bringBack(word)}
               >
                 <s>{word}</s>
               </Button>
@@ -98,8 +97,8 @@ export function LookStop() {
                 type="button"
                 className="rounded p-1 text-soft hover:text-ink"
                 onClick={() => keepAside([...setAside, word])}
-                aria-label={`Set ${word} aside`}
-                title="Set aside"
+                aria-label={lookStopTexts.setAside(word)}
+                title={lookStopTexts.setAside2}
               >
                 <X size={13} aria-hidden />
               </button>

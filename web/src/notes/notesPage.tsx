@@ -8,7 +8,7 @@ import { useChangeNote, useNotes } from '../data/notes.js';
 import { useStudyPlace } from '../frame/place.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
+import { notesPageTexts } from './texts.js';
 
 const kinds = { all: 'everything', notes: 'notes', marks: 'marks', unsure: 'unsure' };
 type Kind = keyof typeof kinds;
@@ -25,7 +25,7 @@ export function NotesPage() {
   const [kind, setKind] = useState<Kind>('all');
   const [typed, setTyped] = useState('');
   if (notes.isError) return <ProblemNote error={notes.error} />;
-  if (!notes.data || !codebook) return <Waiting what="the notes" />;
+  if (!notes.data || !codebook) return <Waiting what={notesPageTexts.notes} />;
   const wanted = foldForSearch(typed);
   const shown = notes.data.notes.filter(
     (note) =>
@@ -35,10 +35,10 @@ export function NotesPage() {
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 flex max-w-4xl flex-wrap items-baseline justify-between gap-4">
-        <h1>Notes</h1>
+        <h1>{notesPageTexts.notes2}</h1>
         <span className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <Choice
-            label="Which"
+            label={notesPageTexts.which}
             hideLabel
             value={kind}
             onChange={(event) => setKind(event.target.value as Kind)}
@@ -50,19 +50,21 @@ export function NotesPage() {
             ))}
           </Choice>
           <input
-            aria-label="Notes containing"
-            placeholder="containing …"
+            aria-label={notesPageTexts.notesContaining}
+            placeholder={notesPageTexts.containing}
             className={`${inputBox} w-48`}
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
           />
-          <span className="figures text-soft">{counted(shown.length, 'note')}</span>
+          <span className="figures text-soft">{notesPageTexts.noteCounted(shown.length)}</span>
         </span>
       </header>
       {notes.data.notes.length === 0 && (
         <p className="max-w-prose text-soft">
-          Nothing is noted yet. While coding, <kbd>Alt N</kbd> writes a note on the line one is on,{' '}
-          <kbd>Alt M</kbd> marks it to come back to, and <kbd>Alt U</kbd> says that one is unsure.
+          {notesPageTexts.nothingNotedYetWhile} <kbd>{notesPageTexts.altN}</kbd>{' '}
+          {notesPageTexts.writesNoteLineOne}
+          <kbd>{notesPageTexts.altM}</kbd> {notesPageTexts.marksComeBack}{' '}
+          <kbd>{notesPageTexts.altU}</kbd> {notesPageTexts.saysOneUnsure}
         </p>
       )}
       <ul className="flex max-w-4xl flex-col">
@@ -101,7 +103,8 @@ function WhatItIsOn({
   if (note.codeId)
     return (
       <Link className="text-[13px] underline" to={`/studies/${study}/codebook?code=${note.codeId}`}>
-        on the code “{codeName}”
+        {notesPageTexts.code}
+        {codeName}”
       </Link>
     );
   if (note.on === null) return null;
@@ -110,14 +113,14 @@ function WhatItIsOn({
     <p className="text-[13px] text-soft">
       {questionId === null ? (
         <Link className="underline" to={`/studies/${study}/respondents?find=${externalId}`}>
-          on {externalId}
+          {notesPageTexts.on(externalId)}
         </Link>
       ) : (
         <Link
           className="underline"
           to={`/studies/${study}/questions/${questionId}/code?like=${note.responseId}&same=apart`}
         >
-          on the answer of {externalId}
+          {notesPageTexts.answer(externalId)}
         </Link>
       )}
       {words !== null && <span className="voice ml-2 text-ink">{words}</span>}

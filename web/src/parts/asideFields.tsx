@@ -1,5 +1,6 @@
 import type { AsideMarks } from '@yellow-thread/contract';
 import { Field } from './field.js';
+import { asideFieldsTexts } from './texts.js';
 
 const BRACKETS = ['[]', '()', '{}', '<>'] as const;
 
@@ -14,7 +15,7 @@ export function AsideFields({
   return (
     <span className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
       <fieldset className="flex items-center gap-4">
-        <legend className="float-left mr-3 font-medium">In brackets</legend>
+        <legend className="float-left mr-3 font-medium">{asideFieldsTexts.brackets}</legend>
         {BRACKETS.map((pair) => (
           <label key={pair} className="inline-flex items-center gap-1.5">
             <input
@@ -35,8 +36,8 @@ export function AsideFields({
         ))}
       </fieldset>
       <Field
-        label="On lines that begin with"
-        hint="Separated by commas, like INT:, Probe:"
+        label={asideFieldsTexts.linesBegin}
+        hint={asideFieldsTexts.separatedCommasLikeInt}
         className="w-72"
         defaultValue={asides.leading.join(', ')}
         onBlur={(event) => {

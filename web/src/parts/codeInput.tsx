@@ -1,5 +1,6 @@
 import type { KeyboardEvent, Ref } from 'react';
 import type { CodeSearch } from './foundCodes.js';
+import { codeInputTexts } from './texts.js';
 
 /** The field in which codes are found by typing; what is found stands in the list of this id. */
 export function CodeInput({
@@ -29,7 +30,7 @@ export function CodeInput({
       aria-activedescendant={search.choices > 0 ? `${list}-${search.chosen}` : undefined}
       autoComplete="off"
       spellCheck={false}
-      placeholder="type a code"
+      placeholder={codeInputTexts.typeCode}
       value={search.typed}
       onChange={(event) => search.type(event.target.value)}
       onKeyDown={(event) => {

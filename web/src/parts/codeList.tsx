@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import type { SeenCodebook } from '../data/codebook.js';
 import { StitchMark } from './stitch.js';
+import { codeListTexts } from './texts.js';
 
 /** Codes in a row, by their stitches and names. */
 export function CodeList({
@@ -24,7 +25,7 @@ export function CodeList({
             {onRemove && (
               <button
                 type="button"
-                aria-label={`Take ${code.name} away`}
+                aria-label={codeListTexts.takeAway(code.name)}
                 onClick={() => onRemove(place)}
                 className="text-soft hover:text-ink"
               >

@@ -3,6 +3,7 @@ import type { DrawnCode } from '../data/codebook.js';
 import { searchKey } from './codeInput.js';
 import { inputBox } from './field.js';
 import { FoundCodes, useCodeSearch } from './foundCodes.js';
+import { codePickerTexts } from './texts.js';
 
 /** Finds a code by a few letters of its name, theme or definition. */
 export function CodePicker({
@@ -54,7 +55,7 @@ export function CodePicker({
       <FoundCodes
         id={list}
         search={search}
-        newName={<>New code “{search.name}”</>}
+        newName={<>{codePickerTexts.newCode(search.name)}</>}
         className="left-0 w-[320px] max-w-[80vw]"
         onPick={pick}
       />

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { TextField } from './field.js';
+import { editedTextTexts } from './texts.js';
 
 /** A text that is saved when one leaves it. What others write in the meantime is shown, never overwritten unseen. */
 export function EditedText({
@@ -54,8 +55,7 @@ export function EditedText({
       />
       {changedByOthers && (
         <p role="status" className="text-brick">
-          Somebody changed this in the meantime to “{value}”. What you wrote is kept here; leave the
-          field to put yours in its place.
+          {editedTextTexts.somebodyChangedMeantimeWhat(value)}
         </p>
       )}
     </div>

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { useState } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
 import { StitchMark } from './stitch.js';
+import { foundCodesTexts } from './texts.js';
 
 /** What is being typed to find a code, and what it finds. */
 export interface CodeSearch {
@@ -80,7 +81,7 @@ export function FoundCodes({
     <ul
       id={id}
       role="listbox"
-      aria-label="Codes found"
+      aria-label={foundCodesTexts.codesFound}
       hidden={choices === 0}
       className={`absolute top-full z-20 mt-1 rounded border border-rule bg-card py-1 shadow-[0_6px_20px_#0000001f] ${className}`}
     >

@@ -1,4 +1,5 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
+import { moveButtonsTexts } from './texts.js';
 
 /** Moves one thing of an ordered list up or down. */
 export function MoveButtons({
@@ -19,7 +20,7 @@ export function MoveButtons({
     <span className="flex flex-col">
       <button
         type="button"
-        aria-label={`Move ${what} up`}
+        aria-label={moveButtonsTexts.moveUp(what)}
         disabled={disabled || index === 0}
         className={look}
         onClick={() => onMove(index, index - 1)}
@@ -28,7 +29,7 @@ export function MoveButtons({
       </button>
       <button
         type="button"
-        aria-label={`Move ${what} down`}
+        aria-label={moveButtonsTexts.moveDown(what)}
         disabled={disabled || index === count - 1}
         className={look}
         onClick={() => onMove(index, index + 1)}

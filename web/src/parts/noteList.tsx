@@ -6,6 +6,7 @@ import { useSession } from '../data/people.js';
 import { Button } from './button.js';
 import { TextField } from './field.js';
 import { NoteRow } from './noteRow.js';
+import { noteListTexts } from './texts.js';
 
 /** Notes that stand outside the ledger. */
 export function NoteList({
@@ -70,7 +71,7 @@ export function NewNote({
         onChange={(event) => setText(event.target.value)}
       />
       <Button disabled={text.trim() === ''} onClick={add} className="self-start">
-        Add the note
+        {noteListTexts.addNote}
       </Button>
     </>
   );

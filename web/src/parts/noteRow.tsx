@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { SeenCodebook } from '../data/codebook.js';
 import { asDate } from './numbers.js';
 import { NoteText } from './noteText.js';
+import { noteRowTexts } from './texts.js';
 
 /** A note with who wrote it and when; its text is written anew where it stands. */
 export function NoteRow({
@@ -21,7 +22,11 @@ export function NoteRow({
   onRemove: () => void;
 }) {
   const [writing, setWriting] = useState<string | null>(null);
-  const kind = note.unsure ? 'Unsure' : note.text === '' ? 'Marked' : 'Note';
+  const kind = note.unsure
+    ? noteRowTexts.unsure
+    : note.text === ''
+      ? noteRowTexts.marked
+      : noteRowTexts.note;
   const leave = () => {
     if (writing !== null && writing.trim() !== note.text) onEdit(writing.trim());
     setWriting(null);
@@ -32,7 +37,8 @@ export function NoteRow({
       <span className="min-w-0 flex-1">
         {passage !== null && (
           <span className="text-soft">
-            on “<span className="font-serif">{passage}</span>”{' '}
+            {noteRowTexts.on}
+            <span className="font-serif">{passage}</span>”{' '}
           </span>
         )}
         {writing === null ? (
@@ -40,14 +46,14 @@ export function NoteRow({
             type="button"
             tabIndex={-1}
             className="text-left"
-            aria-label={note.text === '' ? 'Write something here' : undefined}
+            aria-label={note.text === '' ? noteRowTexts.writeSomethingHere : undefined}
             onClick={() => setWriting(note.text)}
           >
             <NoteText text={note.text} codebook={codebook} />
           </button>
         ) : (
           <textarea
-            aria-label="The note"
+            aria-label={noteRowTexts.note2}
             rows={2}
             maxLength={4000}
             autoFocus
@@ -70,7 +76,7 @@ export function NoteRow({
       <button
         type="button"
         tabIndex={-1}
-        aria-label={`Remove this ${kind.toLowerCase()}`}
+        aria-label={noteRowTexts.remove(kind.toLowerCase())}
         onClick={onRemove}
         className="shrink-0 text-soft opacity-0 focus:opacity-100 group-hover:opacity-100"
       >

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { asProblem } from '../data/client.js';
+import { noticesTexts } from './texts.js';
 
 /** What went wrong, in words, where it went wrong. */
 export function ProblemNote({ error }: { error: unknown }) {
@@ -14,10 +15,10 @@ export function ProblemNote({ error }: { error: unknown }) {
 /** A page that could not be shown, with the way back. */
 export function PageProblem({ error }: { error: unknown }) {
   return (
-    <EmptyState title="This cannot be shown">
+    <EmptyState title={noticesTexts.cannotShown}>
       <ProblemNote error={error} />
       <Link to="/studies" className="underline">
-        Go to your studies
+        {noticesTexts.goYourStudies}
       </Link>
     </EmptyState>
   );
@@ -27,7 +28,7 @@ export function PageProblem({ error }: { error: unknown }) {
 export function Waiting({ what }: { what: string }) {
   return (
     <p role="status" className="text-soft p-6">
-      Fetching {what} …
+      {noticesTexts.fetching(what)}
     </p>
   );
 }

@@ -1,4 +1,5 @@
 import { asShare, isOfNothing } from './numbers.js';
+import { rangeTexts } from './texts.js';
 
 /** A measured share as a dot on a scale from 0 to 1, or to less, with its interval as a line. */
 export function ShareRange({
@@ -22,8 +23,8 @@ export function ShareRange({
         role="img"
         aria-label={
           isMeasured
-            ? `${label} ${asShare(value)}, between ${asShare(low)} and ${asShare(high)}`
-            : `${label}: nothing to measure`
+            ? rangeTexts.between(label, value, low, high)
+            : rangeTexts.nothingMeasure(label)
         }
         width="100"
         height="16"

@@ -1,6 +1,7 @@
 import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { inputBox } from './field.js';
+import { togglesTexts } from './texts.js';
 
 /** More than these are found by their letters. */
 const MOST_SHOWN = 40;
@@ -28,8 +29,8 @@ export function Toggles({
     <span className="flex max-w-[520px] flex-wrap gap-1">
       {isMany && (
         <input
-          aria-label="Find a value"
-          placeholder={`find among ${options.length}`}
+          aria-label={togglesTexts.findValue}
+          placeholder={togglesTexts.findAmong(options.length)}
           className={`${inputBox} w-40 !py-1`}
           value={letters}
           onChange={(event) => setLetters(event.target.value)}
@@ -52,7 +53,9 @@ export function Toggles({
         );
       })}
       {isMany && fitting.length > MOST_SHOWN && (
-        <span className="self-center text-soft">and {fitting.length - MOST_SHOWN} more</span>
+        <span className="self-center text-soft">
+          {togglesTexts.more(fitting.length, MOST_SHOWN)}
+        </span>
       )}
     </span>
   );

@@ -3,6 +3,7 @@ import { categoriesOf } from '../data/background.js';
 import { useVariable } from '../data/respondents.js';
 import { Choice, inputBox } from './field.js';
 import { Toggles } from './toggles.js';
+import { variableConditionTexts } from './texts.js';
 
 type Of<Is extends RuleCondition['is']> = Extract<RuleCondition, { is: Is }>;
 /** A condition on a background variable. */
@@ -46,10 +47,10 @@ export function VariableCondition({
   const begun = onVariable(variable);
   const tests: [string, string][] =
     begun.is === 'range'
-      ? [['range', 'is between']]
+      ? [['range', variableConditionTexts.between]]
       : [
-          ['any_of', 'is any of'],
-          ['none_of', 'is stated, and none of'],
+          ['any_of', variableConditionTexts.any],
+          ['none_of', variableConditionTexts.statedNone],
         ];
   const test =
     condition.is === 'stated'
@@ -74,18 +75,20 @@ export function VariableCondition({
   return (
     <>
       <Choice
-        label={`How ${variable.name} is asked`}
+        label={variableConditionTexts.howAsked(variable.name)}
         hideLabel
         value={test}
         onChange={(event) => choose(event.target.value)}
       >
-        {[...tests, ['stated', 'is stated'] as const, ['missing', 'is not stated'] as const].map(
-          ([key, name]) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ),
-        )}
+        {[
+          ...tests,
+          ['stated', variableConditionTexts.stated] as const,
+          ['missing', variableConditionTexts.stated2] as const,
+        ].map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
       </Choice>
       {condition.is === 'value' && (
         <ValueToggles
@@ -121,7 +124,7 @@ function Limits({
       type={isDate ? 'date' : 'number'}
       step="any"
       aria-label={`${variable.name} ${name}`}
-      placeholder={side === 'from' ? 'lowest' : 'highest'}
+      placeholder={side === 'from' ? variableConditionTexts.lowest : variableConditionTexts.highest}
       className={`${inputBox} ${isDate ? 'w-40' : 'figures w-24'}`}
       value={condition[side] ?? ''}
       onChange={({ target: { value } }) =>
@@ -131,7 +134,8 @@ function Limits({
   );
   return (
     <span className="inline-flex items-center gap-2">
-      {field('from', 'from')} <span className="text-soft">and</span> {field('to', 'to')}
+      {field('from', 'from')} <span className="text-soft">{variableConditionTexts.and}</span>{' '}
+      {field('to', 'to')}
     </span>
   );
 }
@@ -151,7 +155,7 @@ function ValueToggles({
   if (!detail) return <span className="py-1.5 text-soft">…</span>;
   const labels =
     variable.kind === 'yes_no'
-      ? ['Yes', 'No']
+      ? [variableConditionTexts.yes, variableConditionTexts.no]
       : detail.derived
         ? categoriesOf(detail.derived)
         : detail.categories.map(({ label }) => label);

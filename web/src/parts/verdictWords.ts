@@ -1,5 +1,5 @@
 import type { ModelVerdict } from '@yellow-thread/core/review';
-import { asShare } from './numbers.js';
+import { verdictWordsTexts } from './texts.js';
 
 /** What a code's model is good for, in words. */
 export function verdictWords(verdict: ModelVerdict, line: number): string {
@@ -7,10 +7,10 @@ export function verdictWords(verdict: ModelVerdict, line: number): string {
     case 'good':
       return 'good';
     case 'usable':
-      return `usable above ${asShare(line)}`;
+      return verdictWordsTexts.usableAbove(line);
     case 'little_evidence':
-      return 'little evidence';
+      return verdictWordsTexts.littleEvidence;
     case 'unreliable':
-      return 'not to be relied on';
+      return verdictWordsTexts.relied;
   }
 }

@@ -5,14 +5,15 @@ import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
 import { Door } from './door.js';
+import { choosePasswordTexts } from './texts.js';
 
 const SHORTEST = 10;
 
 /** In place of the one-time password. */
 export function ChoosePassword() {
   return (
-    <Door title="Choose your password">
-      <PasswordForm hint={`It replaces the one-time password; at least ${SHORTEST} characters.`} />
+    <Door title={choosePasswordTexts.chooseYourPassword}>
+      <PasswordForm hint={choosePasswordTexts.replacesOneTimePassword(SHORTEST)} />
     </Door>
   );
 }
@@ -21,21 +22,19 @@ export function ChoosePassword() {
 export function ChangePassword() {
   const [isKept, setKept] = useState(false);
   return (
-    <Door title="Change your password">
-      <title>Password – Yellow Thread</title>
+    <Door title={choosePasswordTexts.changeYourPassword}>
+      <title>{choosePasswordTexts.passwordYellowThread}</title>
       {isKept ? (
-        <p role="status">
-          The new password holds from now on. Wherever else you were signed in you no longer are.
-        </p>
+        <p role="status">{choosePasswordTexts.newPasswordHoldsNow}</p>
       ) : (
         <PasswordForm
           asksOld
-          hint={`At least ${SHORTEST} characters: several words that do not belong together are best.`}
+          hint={choosePasswordTexts.leastCharactersSeveralWords(SHORTEST)}
           onKept={() => setKept(true)}
         />
       )}
       <Link to="/studies" className="self-start underline">
-        Back to the studies
+        {choosePasswordTexts.backStudies}
       </Link>
     </Door>
   );
@@ -63,7 +62,7 @@ function PasswordForm({
     >
       {asksOld && (
         <Field
-          label="Present password"
+          label={choosePasswordTexts.presentPassword}
           type="password"
           autoComplete="current-password"
           required
@@ -72,7 +71,7 @@ function PasswordForm({
         />
       )}
       <Field
-        label="New password"
+        label={choosePasswordTexts.newPassword}
         type="password"
         autoComplete="new-password"
         required
@@ -83,7 +82,7 @@ function PasswordForm({
       />
       {choose.error && <ProblemNote error={choose.error} />}
       <Button type="submit" look="main" className="self-start" disabled={choose.isPending}>
-        Keep this password
+        {choosePasswordTexts.keepPassword}
       </Button>
     </form>
   );

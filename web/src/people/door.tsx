@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { doorTexts } from './texts.js';
 
 /** The page before the app: its name, the thread, and a form. */
 export function Door({ title, children }: { title: string; children: ReactNode }) {
@@ -7,11 +8,9 @@ export function Door({ title, children }: { title: string; children: ReactNode }
       <div className="hidden shrink-0 self-stretch border-l-[3px] border-thread md:block" />
       <div className="flex max-w-md flex-col gap-6">
         <div>
-          <p className="text-soft">Yellow Thread</p>
+          <p className="text-soft">{doorTexts.yellowThread}</p>
           <h1 className="text-[28px]">{title}</h1>
-          <p className="mt-2 text-soft">
-            What people wrote, what it comes to, and one line of judgement through all of it.
-          </p>
+          <p className="mt-2 text-soft">{doorTexts.whatPeopleWroteWhat}</p>
         </div>
         {children}
       </div>

@@ -4,6 +4,7 @@ import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
 import { Door } from './door.js';
+import { signInTexts } from './texts.js';
 
 export function SignIn({ demoOffered }: { demoOffered: boolean }) {
   const signIn = useSignIn();
@@ -12,7 +13,7 @@ export function SignIn({ demoOffered }: { demoOffered: boolean }) {
   const [password, setPassword] = useState('');
   const problem = signIn.error ?? enterDemo.error;
   return (
-    <Door title="Sign in">
+    <Door title={signInTexts.sign}>
       <form
         className="flex flex-col gap-4"
         onSubmit={(event) => {
@@ -21,29 +22,29 @@ export function SignIn({ demoOffered }: { demoOffered: boolean }) {
         }}
       >
         <Field
-          label="Name"
+          label={signInTexts.name}
           autoComplete="username"
           required
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
         <Field
-          label="Password"
+          label={signInTexts.password}
           type="password"
           autoComplete="current-password"
           required
           value={password}
           onChange={(event) => setPassword(event.target.value)}
-          hint="A one-time password comes from whoever invited you; the owner’s was printed in the terminal at the first start."
+          hint={signInTexts.oneTimePasswordComes}
         />
         {problem && <ProblemNote error={problem} />}
         <div className="flex flex-wrap gap-3">
           <Button type="submit" look="main" disabled={signIn.isPending}>
-            Sign in
+            {signInTexts.sign}
           </Button>
           {demoOffered && (
             <Button onClick={() => enterDemo.mutate(undefined)} disabled={enterDemo.isPending}>
-              Enter as the demo researcher
+              {signInTexts.enterDemoResearcher}
             </Button>
           )}
         </div>

@@ -13,6 +13,7 @@ import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
+import { teamPageTexts } from './texts.js';
 
 /** A one-time password that was just made, and whose it is. */
 interface Made {
@@ -30,15 +31,12 @@ export function TeamPage() {
   const [name, setName] = useState('');
   const [made, setMade] = useState<Made | null>(null);
   if (members.isError) return <PageProblem error={members.error} />;
-  if (!members.data) return <Waiting what="the team" />;
+  if (!members.data) return <Waiting what={teamPageTexts.team} />;
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 max-w-3xl">
-        <h1>Team</h1>
-        <p className="mt-1 max-w-prose text-soft">
-          Everybody in the team sees all of this study, codes in it and undoes their own changes.
-          What somebody coded stays when they are removed.
-        </p>
+        <h1>{teamPageTexts.team2}</h1>
+        <p className="mt-1 max-w-prose text-soft">{teamPageTexts.everybodyTeamSeesAll}</p>
       </header>
       <ul className="max-w-3xl border-t border-rule">
         {members.data.members.map((member) => (
@@ -65,23 +63,22 @@ export function TeamPage() {
           add.mutate(name, {
             onSuccess: ({ password }) => {
               setMade(password === null ? null : { name: name.trim(), password });
-              if (password === null)
-                toast(`${name.trim()} has an account here and can open the study now.`);
+              if (password === null) toast(teamPageTexts.accountHereCanOpen(name.trim()));
               setName('');
             },
           });
         }}
       >
         <Field
-          label="Invite somebody"
-          hint="The name they sign in with; whoever has no account here gets one."
+          label={teamPageTexts.inviteSomebody}
+          hint={teamPageTexts.nameSignWhoeverNo}
           className="w-[28rem]"
           maxLength={120}
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
         <Button type="submit" look="main" className="mt-[25px]" disabled={name.trim() === ''}>
-          Invite
+          {teamPageTexts.invite}
         </Button>
       </form>
       {add.error && <ProblemNote error={add.error} />}
@@ -109,30 +106,27 @@ function MemberRow({
     <li className="flex min-h-12 flex-wrap items-center gap-x-4 border-b border-rule py-1">
       <span className="font-medium">{member.name}</span>
       <span className="text-soft">
-        {isMe ? 'you' : member.hasEntered ? '' : 'has not chosen a password yet'}
+        {isMe ? teamPageTexts.you : member.hasEntered ? '' : teamPageTexts.chosenPasswordYet}
       </span>
       <span className="ml-auto flex items-center gap-2">
         {asks ? (
           <>
-            <span>
-              {isMe ? 'Leave this study?' : `Remove ${member.name} from the team?`} What{' '}
-              {isMe ? 'you' : 'they'} coded stays.
-            </span>
+            <span>{teamPageTexts.whatCodedStays(isMe, member.name)}</span>
             <Button look="grave" onClick={() => remove.mutate(member.id)}>
-              {isMe ? 'Leave' : 'Remove'}
+              {isMe ? teamPageTexts.leave : teamPageTexts.remove}
             </Button>
-            <Button onClick={() => setAsks(false)}>Cancel</Button>
+            <Button onClick={() => setAsks(false)}>{teamPageTexts.cancel}</Button>
           </>
         ) : (
           <>
             {member.mayBeGivenPassword && (
               <Button look="bare" onClick={onPassword}>
-                New one-time password
+                {teamPageTexts.newOneTimePassword}
               </Button>
             )}
             {!isAlone && (
               <Button look="bare" onClick={() => setAsks(true)}>
-                {isMe ? 'Leave …' : 'Remove …'}
+                {isMe ? teamPageTexts.leave2 : teamPageTexts.remove2}
               </Button>
             )}
           </>
@@ -147,21 +141,18 @@ function MemberRow({
 function OneTimePassword({ made: { name, password } }: { made: Made }) {
   return (
     <div role="status" className="mt-2 max-w-3xl border-l-[3px] border-thread bg-card px-4 py-3">
-      <p>
-        Tell {name} this one-time password. It is shown only now; on signing in with it they choose
-        a password of their own.
-      </p>
+      <p>{teamPageTexts.tellOneTimePassword(name)}</p>
       <p className="mt-2 flex items-center gap-3">
         <code className="text-[18px] font-semibold tracking-wide">{password}</code>
         <Button
           onClick={() =>
             void navigator.clipboard.writeText(password).then(
               () => toast('Copied.'),
-              () => toast('It could not be copied: mark it and copy it by hand.'),
+              () => toast(teamPageTexts.couldCopiedMarkCopy),
             )
           }
         >
-          <Copy size={14} aria-hidden /> Copy
+          <Copy size={14} aria-hidden /> {teamPageTexts.copy}
         </Button>
       </p>
     </div>

@@ -11,10 +11,10 @@ import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { CountingRule } from '@yellow-thread/core/report';
 import { codesOf, groupOf, ledgerOf } from './cell.js';
+import { answersBehindTexts } from './texts.js';
 
 /** The answers that a number counts, in people's own words; from here on to the ledger, or to a group of these people. */
 export function AnswersBehind({
@@ -39,7 +39,7 @@ export function AnswersBehind({
   const [words, setWords] = useState('');
   const behind = useAnswersBehind(study.id, question, query, cell, useDeferredValue(words));
   if (behind.isError) return <ProblemNote error={behind.error} />;
-  if (!behind.data) return <Waiting what="the answers" />;
+  if (!behind.data) return <Waiting what={answersBehindTexts.answers} />;
   const answers = behind.data.pages.flatMap((page) => page.answers);
   const { people, total } = behind.data.pages[0]!;
   const meant = new Set(codesOf(cell.row, codebook));
@@ -47,15 +47,15 @@ export function AnswersBehind({
   return (
     <>
       <p className="figures text-soft">
-        {counted(people, 'person', 'people')}
+        {answersBehindTexts.peopleCounted(people)}
         {total !== people &&
-          `, ${counted(total, 'answer')}${words.trim() ? ' with these words' : ''}`}
-        {counts === 'estimated' && ' of the random sample, from which the share is estimated'}
+          `, ${answersBehindTexts.answerCounted(total)}${words.trim() ? answersBehindTexts.words : ''}`}
+        {counts === 'estimated' && answersBehindTexts.randomSampleWhichShare}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-2 border-b border-rule pb-3">
         <input
-          aria-label="Answers containing"
-          placeholder="containing …"
+          aria-label={answersBehindTexts.answersContaining}
+          placeholder={answersBehindTexts.containing}
           className={`${inputBox} w-36 !py-1`}
           value={words}
           onChange={(event) => setWords(event.target.value)}
@@ -64,7 +64,7 @@ export function AnswersBehind({
           className="!px-2 !py-1"
           onClick={() => void copyAnswers(answers, behind.hasNextPage)}
         >
-          <Copy size={14} aria-hidden /> Copy
+          <Copy size={14} aria-hidden /> {answersBehindTexts.copy}
         </Button>
         <GroupOf
           study={study}
@@ -79,7 +79,7 @@ export function AnswersBehind({
           to={`/studies/${study.id}/questions/${question}/code?${ledgerOf(cell, codebook, counts)}`}
           className="underline"
         >
-          In Code
+          {answersBehindTexts.code}
         </Link>
       </div>
       <ul>
@@ -117,7 +117,7 @@ export function AnswersBehind({
           disabled={behind.isFetchingNextPage}
           onClick={() => void behind.fetchNextPage()}
         >
-          Show more
+          {answersBehindTexts.showMore}
         </Button>
       )}
     </>
@@ -129,11 +129,9 @@ async function copyAnswers(answers: Behind['answers'], areThereMore: boolean) {
     await navigator.clipboard.writeText(
       answers.map(({ text, externalId }) => `“${text}” (${externalId})`).join('\n\n'),
     );
-    toast(
-      `Copied ${counted(answers.length, 'answer')}${areThereMore ? ': show more to copy the rest' : ''}.`,
-    );
+    toast(answersBehindTexts.copied(answers.length, areThereMore));
   } catch {
-    toast('The browser does not let this page copy: mark the answers and copy them by hand.');
+    toast(answersBehindTexts.browserLetPageCopy);
   }
 }
 
@@ -153,11 +151,12 @@ function QuoteButton({
     <button
       type="button"
       aria-pressed={picked !== undefined}
-      title={picked ? 'No longer a quote' : 'Pick it as a quote for the write-up'}
+      title={picked ? answersBehindTexts.noLongerQuote : answersBehindTexts.pickQuoteWriteUp}
       className={`inline-flex items-center gap-1 rounded px-1.5 ${picked ? 'bg-wash text-ink' : 'hover:bg-wash'}`}
       onClick={() => edit.mutate({ id: mention.id, edit: { typical: !picked } })}
     >
-      <Quote size={12} aria-hidden /> {picked ? 'quoted' : 'quote'}
+      <Quote size={12} aria-hidden />{' '}
+      {picked ? answersBehindTexts.quoted : answersBehindTexts.quote}
     </button>
   );
 }
@@ -198,9 +197,9 @@ function GroupOf({
       { id, ...group },
       {
         onSuccess: () =>
-          toast(`Made the group “${group.name}”.`, {
+          toast(answersBehindTexts.madeGroup(group.name), {
             action: {
-              label: 'See it',
+              label: answersBehindTexts.see,
               onClick: () => void navigate(`/studies/${study.id}/groups?edit=${id}`),
             },
           }),
@@ -210,7 +209,7 @@ function GroupOf({
   return (
     <>
       <Button className="!px-2 !py-1" disabled={put.isPending} onClick={make}>
-        <Shapes size={14} aria-hidden /> Make a group
+        <Shapes size={14} aria-hidden /> {answersBehindTexts.makeGroup}
       </Button>
       {put.error && <ProblemNote error={put.error} />}
     </>

@@ -28,6 +28,7 @@ import {
 } from './chartFrame.js';
 import { columnLook, PAPER, printedLook, stitchPattern } from './chartLook.js';
 import { heat } from './heatGrid.js';
+import { chartConfigTexts } from './texts.js';
 
 Chart.register(
   ...[BarController, BarElement, CategoryScale, Legend, LinearScale, LineController],
@@ -35,11 +36,11 @@ Chart.register(
 );
 
 export const chartKinds = {
-  bars: 'bars with intervals',
-  stacked: 'shares of all mentions, stacked',
-  slope: 'slope between two columns',
-  differences: 'differences of two columns',
-  heat: 'heat grid',
+  bars: chartConfigTexts.barsIntervals,
+  stacked: chartConfigTexts.sharesAllMentionsStacked,
+  slope: chartConfigTexts.slopeBetweenTwoColumns,
+  differences: chartConfigTexts.differencesTwoColumns,
+  heat: chartConfigTexts.heatGrid,
 } as const;
 export type ChartKind = keyof typeof chartKinds;
 
@@ -230,7 +231,7 @@ function differences(input: ChartInput): ChartPicture {
     labels: rows.map((row) => `${row.name}  ${asPoints(row.difference!.value, report.decimals)}`),
     datasets: [
       {
-        label: 'difference',
+        label: chartConfigTexts.difference,
         // a bar of no thickness keeps its place for the point and the interval
         data: rows.map((row) => 100 * row.difference!.value),
         barThickness: 1,
@@ -246,7 +247,7 @@ function differences(input: ChartInput): ChartPicture {
         ticks: { ...percentAxis, callback: (value) => String(value) },
         title: {
           display: true,
-          text: 'percentage points',
+          text: chartConfigTexts.percentagePoints,
           color: PAPER.soft,
           font: { family: FONT },
         },

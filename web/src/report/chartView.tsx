@@ -18,6 +18,7 @@ import { PutInWriteUp } from './putInWriteUp.js';
 import { useTableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
 import { isEmptyTable } from './tableView.js';
+import { chartViewTexts } from './texts.js';
 
 const sizes = ['10', '20', 'all'] as const;
 
@@ -57,7 +58,11 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
-        <Choice label="Chart" value={kind} onChange={(event) => set('chart', event.target.value)}>
+        <Choice
+          label={chartViewTexts.chart}
+          value={kind}
+          onChange={(event) => set('chart', event.target.value)}
+        >
           {Object.entries(chartKinds).map(([key, name]) => (
             <option key={key} value={key}>
               {name}
@@ -65,30 +70,27 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
           ))}
         </Choice>
         <Choice
-          label="of the"
+          label={chartViewTexts.ofThe}
           value={size}
           onChange={(event) => set('rows-shown', event.target.value)}
         >
-          <option value="10">10 most mentioned</option>
-          <option value="20">20 most mentioned</option>
-          <option value="all">whole table</option>
+          <option value="10">{chartViewTexts.n10MostMentioned}</option>
+          <option value="20">{chartViewTexts.n20MostMentioned}</option>
+          <option value="all">{chartViewTexts.wholeTable}</option>
         </Choice>
         <TableChoices study={study} choice={choice} change={change} report={report.data} />
       </div>
       {shown.isError ? (
         <PageProblem error={shown.error} />
       ) : !shown.data || !codebook ? (
-        <Waiting what="the figures" />
+        <Waiting what={chartViewTexts.figures} />
       ) : isEmptyTable(shown.data) ? (
-        <EmptyState title="Nothing to draw yet">
-          <p>Code and settle some answers, then their figures can be drawn here.</p>
+        <EmptyState title={chartViewTexts.nothingDrawYet}>
+          <p>{chartViewTexts.codeSettleSomeAnswers}</p>
         </EmptyState>
       ) : (kind === 'slope' || kind === 'differences') && !pair ? (
-        <EmptyState title="This takes two columns">
-          <p>
-            Put groups, waves or a background variable across; which two columns are meant is chosen
-            at “Difference: … minus …” under “More choices”.
-          </p>
+        <EmptyState title={chartViewTexts.takesTwoColumns}>
+          <p>{chartViewTexts.putGroupsWavesBackground}</p>
         </EmptyState>
       ) : (
         <Picture
@@ -152,10 +154,10 @@ function Picture({
       caption: [
         study.name,
         `${ruleNames[report.counts]}: ${baseNote(report)}`,
-        report.rows.some((row) => row.isAtLeast) ? 'rows with * are at least so many' : '',
+        report.rows.some((row) => row.isAtLeast) ? chartViewTexts.rowsLeastMany : '',
         report.weighted ? 'weighted' : '',
         kind === 'bars' || kind === 'differences'
-          ? `${Math.round(100 * report.level)}% intervals`
+          ? chartViewTexts.intervals(Math.round(100 * report.level))
           : '',
         today(),
       ]
@@ -165,25 +167,29 @@ function Picture({
   }, [report, rows, kind, pair, codebook, study, question]);
   const fileName = (extension: string) =>
     fileNameOf([study.name, 'chart', question.label, kind], today(), extension);
-  const summary = `${chartKinds[kind]}: ${rows.length} rows, ${report.columns.map(({ label }) => label).join(', ')}`;
+  const summary = chartViewTexts.rows(
+    chartKinds[kind],
+    rows.length,
+    report.columns.map(({ label }) => label).join(', '),
+  );
   return (
     <div className="list overflow-x-auto px-6 py-4 max-sm:px-3">
       <div className="mb-3 flex gap-2">
         <Button
           onClick={() => void chartAsPng(picture).then((blob) => download(blob, fileName('png')))}
         >
-          <Download size={15} aria-hidden /> PNG
+          <Download size={15} aria-hidden /> {chartViewTexts.png}
         </Button>
         <Button onClick={() => download(chartAsSvg(picture), fileName('svg'))}>
-          <Download size={15} aria-hidden /> SVG
+          <Download size={15} aria-hidden /> {chartViewTexts.svg}
         </Button>
         <Button onClick={() => void copyPicture(picture)}>
-          <Copy size={15} aria-hidden /> Copy
+          <Copy size={15} aria-hidden /> {chartViewTexts.copy}
         </Button>
         <PutInWriteUp
           study={study}
           question={question}
-          name="This chart"
+          name={chartViewTexts.chart2}
           what={async () => ({
             picture: { alt: summary, width: picture.width, height: picture.height },
             png: await chartAsPng(picture),
@@ -200,17 +206,17 @@ const today = () => new Date().toISOString().slice(0, 10);
 /** What a chart's percentages are out of. */
 function baseNote({ counts, base, columns: [first] }: Report): string {
   const { counted = 0, answered = 0 } = first ?? {};
-  if (counts === 'estimated') return `share of all ${answered} who answered, from ${counted} read`;
-  const of = `percent of ${baseWords[base]}`;
-  return base === 'mentions' ? of : `${of}, ${counted} of ${answered}`;
+  if (counts === 'estimated') return chartViewTexts.shareAllWhoAnswered(answered, counted);
+  const of = chartViewTexts.percent(baseWords[base]);
+  return base === 'mentions' ? of : chartViewTexts.of(of, counted, answered);
 }
 
 async function copyPicture(picture: ChartPicture) {
   try {
     await navigator.clipboard.write([new ClipboardItem({ 'image/png': chartAsPng(picture) })]);
-    toast('Copied the picture.');
+    toast(chartViewTexts.copiedPicture);
   } catch {
-    toast('The browser does not let this page copy pictures: save it as PNG.');
+    toast(chartViewTexts.browserLetPageCopy);
   }
 }
 

@@ -2,6 +2,7 @@ import type { Report } from '@yellow-thread/contract';
 import { columnName, FEWEST_SAMPLED } from '@yellow-thread/core/report';
 import { asCount } from '../parts/numbers.js';
 import type { TableChoice } from './tableChoice.js';
+import { clothHeadTexts } from './texts.js';
 
 type Column = Report['columns'][number];
 
@@ -71,16 +72,19 @@ export function ClothHead({
           className={`sticky left-0 ${top} z-20 min-w-[220px] border-b border-rule bg-paper py-2 text-left font-normal text-soft`}
         >
           {
-            { book: 'Theme and code', themes: 'Theme', codes: 'Code', bundles: 'Bundle and code' }[
-              choice.rows
-            ]
+            {
+              book: clothHeadTexts.themeCode,
+              themes: clothHeadTexts.theme,
+              codes: clothHeadTexts.code,
+              bundles: clothHeadTexts.bundleCode,
+            }[choice.rows]
           }
         </th>
         {columns.map((column) => (
           <th key={column.key} scope="col" className={`${head} ${top} min-w-[108px] font-semibold`}>
             {column.label}
             {column.letter && (
-              <span className="ml-1.5 font-normal text-soft" title="its letter in tests">
+              <span className="ml-1.5 font-normal text-soft" title={clothHeadTexts.letterTests}>
                 {column.letter}
               </span>
             )}
@@ -89,15 +93,17 @@ export function ClothHead({
             </span>
             {weighted && (
               <span className="figures block text-[12px] font-normal text-soft">
-                weighted {asCount(Math.round(column.countedWeighted))}, effective{' '}
-                {asCount(Math.round(column.countedEffective))}
+                {clothHeadTexts.weightedEffective(
+                  Math.round(column.countedWeighted),
+                  Math.round(column.countedEffective),
+                )}
               </span>
             )}
           </th>
         ))}
         {beside.difference && pair && (
           <th scope="col" className={`${head} ${top} min-w-[130px] font-semibold`}>
-            Difference
+            {clothHeadTexts.difference}
             <span className="block text-[12px] font-normal text-soft">
               {pair.join(' minus ')}, {percent}%
             </span>
@@ -111,14 +117,16 @@ export function ClothHead({
           >
             {columnName(columns[c]!)}
             <span className="block text-[12px] font-normal text-soft">
-              estimated, of all who answered
+              {clothHeadTexts.estimatedAllWhoAnswered}
             </span>
           </th>
         ))}
         {beside.whole && (
           <th scope="col" className={`${head} ${top} min-w-[90px] font-semibold`}>
-            Any difference
-            <span className="block text-[12px] font-normal text-soft">across the columns</span>
+            {clothHeadTexts.anyDifference}
+            <span className="block text-[12px] font-normal text-soft">
+              {clothHeadTexts.acrossColumns}
+            </span>
           </th>
         )}
       </tr>
@@ -133,11 +141,11 @@ function baseOf(counts: Report['counts'], { counted, settled, answered }: Column
       return `${asCount(answered)} answered`;
     case 'estimated':
       return counted < FEWEST_SAMPLED
-        ? `${asCount(counted)} read, ${FEWEST_SAMPLED} needed`
-        : `${asCount(counted)} read of ${asCount(answered)}`;
+        ? clothHeadTexts.readNeeded(counted, FEWEST_SAMPLED)
+        : clothHeadTexts.read(counted, answered);
     case 'sample':
-      return `${asCount(counted)} of the sample`;
+      return clothHeadTexts.sample(counted);
     case 'settled':
-      return `${asCount(settled)} settled of ${asCount(answered)}`;
+      return clothHeadTexts.settled(settled, answered);
   }
 }

@@ -7,6 +7,7 @@ import { StitchBar, StitchMark } from '../parts/stitch.js';
 import type { Look } from '../parts/stitches.js';
 import type { Beside } from './clothHead.js';
 import type { TableChoice } from './tableChoice.js';
+import { clothRowTexts } from './texts.js';
 
 export type Row = Report['rows'][number];
 export type Column = Report['columns'][number];
@@ -97,7 +98,7 @@ export function ClothRow({
             <span style={{ color: isHead ? look.ink : undefined }}>{row.name}</span>
             {undecided > 0 && (
               <span className="figures block text-[12px] font-normal text-soft">
-                {asCount(undecided)} undecided
+                {clothRowTexts.undecided(undecided)}
               </span>
             )}
           </span>
@@ -105,7 +106,7 @@ export function ClothRow({
             <button
               type="button"
               aria-expanded={!folded}
-              aria-label={`Codes of ${row.name}`}
+              aria-label={clothRowTexts.codes(row.name)}
               className="rounded p-0.5 text-soft hover:bg-wash"
               onClick={onFold}
             >
@@ -153,7 +154,7 @@ export function ClothRow({
       {beside.whole && (
         <td
           className={`pl-5 ${figures}`}
-          title={row.whole ? `Cramér’s V ${row.whole.strength.toFixed(2)}` : undefined}
+          title={row.whole ? clothRowTexts.crameRsV(row.whole.strength.toFixed(2)) : undefined}
         >
           <Whole whole={row.whole} />
         </td>
@@ -172,19 +173,19 @@ function Difference({ difference, decimals }: Pick<Row, 'difference'> & { decima
         {difference.interval.map((end) => asPoints(end, decimals)).join(' to ')}
       </span>
       {asPoints(difference.value, decimals)}{' '}
-      <span className="text-[12px] text-soft">p {asP(difference.p)}</span>
+      <span className="text-[12px] text-soft">{clothRowTexts.p(asP(difference.p))}</span>
     </>
   );
 }
 
 function Whole({ whole }: Pick<Row, 'whole'>) {
-  if (!whole) return <span className="text-[12px] text-soft">too few</span>;
+  if (!whole) return <span className="text-[12px] text-soft">{clothRowTexts.tooFew}</span>;
   return (
     <>
       <span className="block text-[12px] text-soft">
-        {whole.test === 'chi_square' ? 'χ²' : 'F'} {whole.value.toFixed(1)}
+        {whole.test === 'chi_square' ? 'χ²' : clothRowTexts.f} {whole.value.toFixed(1)}
       </span>
-      p {asP(whole.p)}
+      {clothRowTexts.p(asP(whole.p))}
     </>
   );
 }
@@ -202,10 +203,10 @@ function Estimated({ estimated, decimals }: { estimated: Cell['estimated']; deci
   return (
     <>
       <span className="block text-[12px] text-soft">
-        {asPercent(low, sampled, decimals)} to {asPercent(high, sampled, decimals)}
+        {clothRowTexts.to(low, sampled, decimals, high)}
       </span>
       {asPercent(value, sampled, decimals)}
-      {!estimate && <span className="text-[12px] text-soft"> sample only</span>}
+      {!estimate && <span className="text-[12px] text-soft"> {clothRowTexts.sampleOnly}</span>}
     </>
   );
 }
@@ -246,13 +247,13 @@ function ClothCell({
     : choice.interval && ends
       ? ends
       : `${asCount(part)} of ${asCount(people)}`;
-  const atLeast = cell.undecided > 0 ? `at least, ${asCount(cell.undecided)} undecided` : '';
+  const atLeast = cell.undecided > 0 ? clothRowTexts.leastUndecided(cell.undecided) : '';
   const rest =
     cell.rest &&
-    { higher: 'higher than everyone else', lower: 'lower than everyone else' }[cell.rest];
+    { higher: clothRowTexts.higherEveryoneElse, lower: clothRowTexts.lowerEveryoneElse }[cell.rest];
   const marks = [
     atLeast,
-    cell.exceeds.length > 0 ? `higher than ${cell.exceeds.join(', ')}` : '',
+    cell.exceeds.length > 0 ? clothRowTexts.higher(cell.exceeds.join(', ')) : '',
     rest ?? '',
   ].filter(Boolean);
   return (
@@ -262,12 +263,12 @@ function ClothCell({
       onClick={() => onCell(row, column)}
       title={
         isWeighted
-          ? `weighted ${cell.weighted.toFixed(1)} of ${cell.base.weighted.toFixed(1)}`
+          ? clothRowTexts.weighted(cell.weighted.toFixed(1), cell.base.weighted.toFixed(1))
           : undefined
       }
       aria-label={[
         `${row.name}, ${column.label}: ${text}`,
-        isEstimated ? `estimated, ${about}` : `${part} of ${people}`,
+        isEstimated ? clothRowTexts.estimated(about) : `${part} of ${people}`,
         ...marks,
       ].join(', ')}
       className="block w-full rounded text-right enabled:hover:bg-wash"
@@ -280,7 +281,7 @@ function ClothCell({
         >
           {atLeast && (
             <span className="mr-1 text-[12px] font-normal text-soft" title={atLeast}>
-              at least
+              {clothRowTexts.least}
             </span>
           )}
           {text}

@@ -3,6 +3,7 @@ import { Download } from 'lucide-react';
 import { reportFileAddress, respondentFileAddress } from '../data/report.js';
 import { Menu, MenuFile, MenuTitle } from '../parts/menu.js';
 import { useTableChoice } from './tableChoice.js';
+import { filesMenuTexts } from './texts.js';
 
 /** Everything that leaves the report as a file. */
 export function FilesMenu({
@@ -14,24 +15,24 @@ export function FilesMenu({
 }) {
   const [{ query }] = useTableChoice(variables);
   const table = [
-    ['xlsx', 'Workbook (XLSX)', 'with all answers and their codes'],
-    ['docx', 'Document (DOCX)', 'for a word processor'],
-    ['html', 'Page (HTML)', 'to be shown, printed or saved as PDF'],
-    ['csv', 'CSV', 'for any other program'],
+    ['xlsx', filesMenuTexts.workbookXlsx, filesMenuTexts.allAnswersCodes],
+    ['docx', filesMenuTexts.documentDocx, filesMenuTexts.wordProcessor],
+    ['html', filesMenuTexts.pageHtml, filesMenuTexts.shownPrintedSavedPdf],
+    ['csv', filesMenuTexts.csv, filesMenuTexts.anyOtherProgram],
   ] as const;
   const people = [
-    ['zip', 'Data package (CSV)', 'with a data dictionary, as a ZIP'],
-    ['xlsx', 'Workbook (XLSX)', 'with a data dictionary'],
+    ['zip', filesMenuTexts.dataPackageCsv, filesMenuTexts.dataDictionaryZip],
+    ['xlsx', filesMenuTexts.workbookXlsx, filesMenuTexts.dataDictionary],
   ] as const;
   return (
     <Menu
       name={
         <>
-          <Download size={15} aria-hidden /> Files
+          <Download size={15} aria-hidden /> {filesMenuTexts.files}
         </>
       }
     >
-      <MenuTitle>This table</MenuTitle>
+      <MenuTitle>{filesMenuTexts.table}</MenuTitle>
       {table.map(([format, name, about]) => (
         <MenuFile
           key={format}
@@ -41,7 +42,7 @@ export function FilesMenu({
           isPage={format === 'html'}
         />
       ))}
-      <MenuTitle>One row a respondent, 0 and 1 for each code</MenuTitle>
+      <MenuTitle>{filesMenuTexts.oneRowRespondent0}</MenuTitle>
       {people.map(([format, name, about]) => (
         <MenuFile
           key={format}

@@ -14,6 +14,7 @@ import {
   type ChartTable,
 } from './chartFrame.js';
 import { PAPER, printedLook } from './chartLook.js';
+import { heatGridTexts } from './texts.js';
 
 Chart.register(CategoryScale, MatrixController, MatrixElement);
 
@@ -53,7 +54,7 @@ export function heat(input: ChartTable): ChartPicture {
   config.data = {
     datasets: [
       {
-        label: 'share',
+        label: heatGridTexts.share,
         // the plugin takes places by name: numbers, since a code that is in a bundle too stands there twice
         data: cells.map(({ x, y }) => ({ x, y })) as unknown as { x: number; y: number }[],
         backgroundColor: ({ dataIndex }: { dataIndex: number }) => {

@@ -6,8 +6,17 @@ import { useDrawnCodebook } from '../data/codebook.js';
 import { CodePicker } from '../parts/codePicker.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { Toggles } from '../parts/toggles.js';
-import { barScales, cellKinds, type ChangeTable, type TableChoice } from './tableChoice.js';
-import { choiceHelp, decimalNames, orderNames, rowNames, testNames } from './texts.js';
+import type { ChangeTable, TableChoice } from './tableChoice.js';
+import {
+  barScales,
+  cellKinds,
+  choiceHelp,
+  decimalNames,
+  moreChoicesTexts,
+  orderNames,
+  rowNames,
+  testNames,
+} from './texts.js';
 import { Tick } from './tick.js';
 
 const options = <Key extends string>(names: Readonly<Record<Key, string>>) =>
@@ -60,10 +69,10 @@ const Helped = ({ help, children }: { help: string; children: ReactNode }) => (
 
 function Rows({ study, choice, change }: Props) {
   return (
-    <Part name="Rows">
+    <Part name={moreChoicesTexts.rows}>
       <Helped help={choiceHelp.rows}>
         <Choice
-          label="Rows"
+          label={moreChoicesTexts.rows}
           value={choice.rows}
           onChange={(event) => change({ rows: event.target.value })}
         >
@@ -72,7 +81,7 @@ function Rows({ study, choice, change }: Props) {
       </Helped>
       <Helped help={choiceHelp.order}>
         <Choice
-          label="in order"
+          label={moreChoicesTexts.order}
           value={choice.order}
           onChange={(event) => change({ order: event.target.value })}
         >
@@ -82,7 +91,7 @@ function Rows({ study, choice, change }: Props) {
       {choice.rows !== 'bundles' && <OnlyCodes study={study} choice={choice} change={change} />}
       <Helped help={choiceHelp.empty}>
         <Tick
-          name="hide empty rows"
+          name={moreChoicesTexts.hideEmptyRows}
           checked={choice.empty === 'hidden'}
           onChange={(hidden) => change({ empty: hidden ? 'hidden' : null })}
         />
@@ -102,16 +111,17 @@ function OnlyCodes({ study, choice, change }: Pick<Props, 'study' | 'choice' | '
           <button
             key={id}
             type="button"
-            title="Remove"
+            title={moreChoicesTexts.remove}
             className="inline-flex items-center gap-1 rounded bg-wash px-2 py-1"
             onClick={() => change({ chosen: chosen.filter((one) => one !== id).join(',') })}
           >
-            {codebook.byId.get(id)?.name ?? 'a deleted code'} <X size={12} aria-hidden />
+            {codebook.byId.get(id)?.name ?? moreChoicesTexts.deletedCode}{' '}
+            <X size={12} aria-hidden />
           </button>
         ))}
         <CodePicker
-          label="Only these codes"
-          placeholder={chosen.length > 0 ? 'and …' : 'only the code …'}
+          label={moreChoicesTexts.onlyCodes}
+          placeholder={chosen.length > 0 ? moreChoicesTexts.and : moreChoicesTexts.onlyCode}
           className="w-40 !py-1.5"
           codes={codebook.codes.filter(({ id }) => !chosen.includes(id))}
           onPick={({ id }) => change({ chosen: [...chosen, id].join(',') })}
@@ -138,16 +148,16 @@ function Columns({ study, choice, change, report, groups }: Props) {
   const hasEstimates = report?.counts !== 'estimated';
   if (!hasAny && !hasEstimates && comparable.length < 2 && choice.by !== 'groups') return null;
   return (
-    <Part name="Columns">
+    <Part name={moreChoicesTexts.columns}>
       {hasAny && (
         <Helped help={choiceHelp.questions}>
           <Choice
-            label="Mentioned in"
+            label={moreChoicesTexts.mentioned}
             value={choice.questions}
             onChange={(event) => change({ questions: event.target.value })}
           >
-            <option value="one">this question</option>
-            <option value="all">any question</option>
+            <option value="one">{moreChoicesTexts.question}</option>
+            <option value="all">{moreChoicesTexts.anyQuestion}</option>
           </Choice>
         </Helped>
       )}
@@ -157,12 +167,12 @@ function Columns({ study, choice, change, report, groups }: Props) {
             {[0, 1].map((side) => (
               <Choice
                 key={side}
-                label={side === 0 ? 'Difference:' : 'minus'}
+                label={side === 0 ? moreChoicesTexts.difference : moreChoicesTexts.minus}
                 className="max-w-40"
                 value={pair[side]}
                 onChange={(event) => setSide(side, event.target.value)}
               >
-                <option value="">none</option>
+                <option value="">{moreChoicesTexts.none}</option>
                 {comparable.map(({ place, ...column }) => (
                   <option key={place} value={place}>
                     {columnName(column)}
@@ -176,7 +186,7 @@ function Columns({ study, choice, change, report, groups }: Props) {
       {hasEstimates && (
         <Helped help={choiceHelp.estimated}>
           <Tick
-            name="estimated columns beside"
+            name={moreChoicesTexts.estimatedColumnsBeside}
             checked={choice.estimated}
             onChange={(estimated) => change({ estimated: estimated ? 'true' : null })}
           />
@@ -197,10 +207,10 @@ function Columns({ study, choice, change, report, groups }: Props) {
 
 function Cells({ choice, change }: Props) {
   return (
-    <Part name="Cells">
+    <Part name={moreChoicesTexts.cells}>
       <Helped help={choiceHelp.cells}>
         <Choice
-          label="Cells"
+          label={moreChoicesTexts.cells}
           value={choice.cells}
           onChange={(event) => change({ cells: event.target.value })}
         >
@@ -209,7 +219,7 @@ function Cells({ choice, change }: Props) {
       </Helped>
       <Helped help={choiceHelp.bars}>
         <Choice
-          label="Bars against"
+          label={moreChoicesTexts.barsAgainst}
           value={choice.bars}
           onChange={(event) => change({ bars: event.target.value })}
         >
@@ -218,7 +228,7 @@ function Cells({ choice, change }: Props) {
       </Helped>
       <Helped help={choiceHelp.decimals}>
         <Choice
-          label="Decimals"
+          label={moreChoicesTexts.decimals}
           value={choice.decimals}
           onChange={(event) => change({ decimals: event.target.value })}
         >
@@ -231,7 +241,7 @@ function Cells({ choice, change }: Props) {
       </Helped>
       <Helped help={choiceHelp.interval}>
         <Tick
-          name="intervals"
+          name={moreChoicesTexts.intervals}
           checked={choice.interval}
           onChange={(interval) => change({ interval: interval ? 'true' : null })}
         />
@@ -242,10 +252,10 @@ function Cells({ choice, change }: Props) {
 
 function Tests({ choice, change }: Props) {
   return (
-    <Part name="Tests">
+    <Part name={moreChoicesTexts.tests}>
       <Helped help={choiceHelp.test}>
         <Choice
-          label="Differences"
+          label={moreChoicesTexts.differences}
           value={choice.test}
           onChange={(event) => change({ test: event.target.value })}
         >
@@ -255,18 +265,18 @@ function Tests({ choice, change }: Props) {
       {choice.test !== 'off' && (
         <Helped help={choiceHelp.against}>
           <Choice
-            label="between"
+            label={moreChoicesTexts.between}
             value={choice.against}
             onChange={(event) => change({ against: event.target.value })}
           >
-            <option value="each">every two columns</option>
-            <option value="rest">each and everyone else</option>
+            <option value="each">{moreChoicesTexts.everyTwoColumns}</option>
+            <option value="rest">{moreChoicesTexts.eachEveryoneElse}</option>
           </Choice>
         </Helped>
       )}
       <Helped help={choiceHelp.level}>
         <Choice
-          label="at"
+          label={moreChoicesTexts.at}
           value={choice.level}
           onChange={(event) => change({ level: event.target.value })}
         >
@@ -282,13 +292,13 @@ function Tests({ choice, change }: Props) {
 }
 
 const limits = [
-  ['low', 'italic below'],
-  ['lowest', 'grey below'],
+  ['low', moreChoicesTexts.italicBelow],
+  ['lowest', moreChoicesTexts.greyBelow],
 ] as const;
 
 function Bases({ choice, change }: Props) {
   return (
-    <Part name="Bases">
+    <Part name={moreChoicesTexts.bases}>
       <Helped help={choiceHelp.limits}>
         <span className="flex flex-wrap items-center gap-2 text-soft">
           {limits.map(([limit, name]) => (
@@ -303,7 +313,7 @@ function Bases({ choice, change }: Props) {
               />
             </label>
           ))}
-          people
+          {moreChoicesTexts.people}
         </span>
       </Helped>
     </Part>

@@ -8,6 +8,7 @@ import { useRestriction } from '../data/restriction.js';
 import { usePutIn, useWriteUps, type PutIn } from '../data/writeUps.js';
 import { Menu, MenuItem, MenuRule } from '../parts/menu.js';
 import { useTableChoice } from './tableChoice.js';
+import { putInWriteUpTexts } from './texts.js';
 
 /** Puts the table that is shown into a write-up, a new one or one that is there. */
 export function PutTableIn({ study, question }: { study: StudyDetail; question: Question }) {
@@ -21,7 +22,9 @@ export function PutTableIn({ study, question }: { study: StudyDetail; question: 
     if (within) query.set('group', within);
     return Promise.resolve({ table: { questionId: question.id, query: query.toString() } });
   };
-  return <PutInWriteUp study={study} question={question} name="This table" what={table} />;
+  return (
+    <PutInWriteUp study={study} question={question} name={putInWriteUpTexts.table} what={table} />
+  );
 }
 
 /** Puts something of the report into a write-up, a new one or one that is there. */
@@ -48,7 +51,10 @@ export function PutInWriteUp({
       });
       const open = () => void navigate(`/studies/${study.id}/write-ups/${done.id}`);
       if (writeUp === null) open();
-      else toast(`Put into “${done.name}”.`, { action: { label: 'Open it', onClick: open } });
+      else
+        toast(putInWriteUpTexts.putInto(done.name), {
+          action: { label: putInWriteUpTexts.open, onClick: open },
+        });
     } catch (error) {
       toast.error(asProblem(error).sentence);
     }
@@ -57,23 +63,23 @@ export function PutInWriteUp({
     <Menu
       name={
         <>
-          <FileText size={15} aria-hidden /> Write up
+          <FileText size={15} aria-hidden /> {putInWriteUpTexts.writeUp}
         </>
       }
     >
-      <MenuItem name={`${name} in a new write-up`} onSelect={() => void into(null)} />
+      <MenuItem name={putInWriteUpTexts.newWriteUp(name)} onSelect={() => void into(null)} />
       {writeUps
         .filter(({ frozenAt }) => frozenAt === null)
         .map((one) => (
           <MenuItem
             key={one.id}
-            name={`${name} in “${one.name}”`}
+            name={putInWriteUpTexts.in(name, one.name)}
             onSelect={() => void into(one.id)}
           />
         ))}
       <MenuRule />
       <MenuItem
-        name="All write-ups"
+        name={putInWriteUpTexts.allWriteUps}
         onSelect={() => void navigate(`/studies/${study.id}/write-ups`)}
       />
     </Menu>

@@ -6,14 +6,15 @@ import { FilesMenu } from './filesMenu.js';
 import { PutTableIn } from './putInWriteUp.js';
 import { TableView } from './tableView.js';
 import { TogetherView } from './togetherView.js';
+import { reportStopTexts } from './texts.js';
 
 /** Charts bring a library of their own: fetched when they are first looked at. */
 const ChartView = lazy(async () => ({ default: (await import('./chartView.js')).ChartView }));
 
 const views = [
-  { key: 'table', name: 'Table' },
-  { key: 'chart', name: 'Charts' },
-  { key: 'together', name: 'Codes together' },
+  { key: 'table', name: reportStopTexts.table },
+  { key: 'chart', name: reportStopTexts.charts },
+  { key: 'together', name: reportStopTexts.codesTogether },
 ] as const;
 
 /** What was found: the cloth, charts of it, and which codes occur together. */
@@ -29,7 +30,7 @@ export function ReportStop() {
   return (
     <main className="work-list flex flex-col">
       <nav
-        aria-label="Report"
+        aria-label={reportStopTexts.report}
         className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-6 pt-1.5 max-sm:gap-x-4 max-sm:px-3"
       >
         {views.map(({ key, name }) => (
@@ -47,7 +48,7 @@ export function ReportStop() {
           to={`/studies/${study.id}/write-ups`}
           className="-mb-px border-b-2 border-transparent py-1.5 text-soft hover:text-ink"
         >
-          Write-ups
+          {reportStopTexts.writeUps}
         </Link>
         {view === 'table' && (
           <span className="ml-auto flex gap-2">
@@ -58,7 +59,7 @@ export function ReportStop() {
       </nav>
       {view === 'table' && <TableView study={study} question={question} />}
       {view === 'chart' && (
-        <Suspense fallback={<Waiting what="the charts" />}>
+        <Suspense fallback={<Waiting what={reportStopTexts.charts2} />}>
           <ChartView study={study} question={question} />
         </Suspense>
       )}

@@ -1,22 +1,8 @@
 import { reportQuery, type ReportQuery, type Variable } from '@yellow-thread/contract';
 import { useAddress } from '../frame/address.js';
+import { barScales, cellKinds } from './texts.js';
 
-/** What stands in the cells of the cloth. */
-export const cellKinds = {
-  percent: 'percentages',
-  people: 'people',
-  mentions: 'mentions',
-  mean: 'mentions per person',
-  yes: 'yes or no',
-} as const;
 export type CellKind = keyof typeof cellKinds;
-
-/** What the longest bar stands for. */
-export const barScales = {
-  table: 'the whole table',
-  column: 'its column',
-  row: 'its row',
-} as const;
 export type BarScale = keyof typeof barScales;
 
 /** The parts of the address that the API takes; the group that the study is restricted to goes its own way. */

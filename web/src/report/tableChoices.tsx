@@ -6,7 +6,8 @@ import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { MoreChoices, type TableChoicesProps } from './moreChoices.js';
 import { acrossable } from './tableChoice.js';
-import { baseNames, unusualChoices } from './texts.js';
+import { baseNames, tableChoicesTexts } from './texts.js';
+import { unusualChoices } from './unusualChoices.js';
 import { Tick } from './tick.js';
 
 /** Which table is shown: what stands across and down, what a percentage is out of, what is compared. */
@@ -21,7 +22,7 @@ export function TableChoices(props: TableChoicesProps) {
     <>
       {report && (
         <Choice
-          label="Counts"
+          label={tableChoicesTexts.counts}
           className="max-w-64"
           value={report.counts}
           onChange={(event) => change({ counts: event.target.value })}
@@ -34,18 +35,20 @@ export function TableChoices(props: TableChoicesProps) {
         </Choice>
       )}
       <Choice
-        label="Across"
+        label={tableChoicesTexts.across}
         className="max-w-56"
         value={first}
         onChange={(event) => change({ by: event.target.value, difference: null })}
       >
-        <option value="none">nothing: the total</option>
-        <option value="question">the questions</option>
-        {groups.length > 0 && <option value="groups">groups</option>}
-        <option value="wave">imported waves</option>
-        <option value="coder">coders</option>
-        {study.respondents <= 30 && <option value="respondent">single respondents</option>}
-        <optgroup label="Background">
+        <option value="none">{tableChoicesTexts.nothingTotal}</option>
+        <option value="question">{tableChoicesTexts.questions}</option>
+        {groups.length > 0 && <option value="groups">{tableChoicesTexts.groups}</option>}
+        <option value="wave">{tableChoicesTexts.importedWaves}</option>
+        <option value="coder">{tableChoicesTexts.coders}</option>
+        {study.respondents <= 30 && (
+          <option value="respondent">{tableChoicesTexts.singleRespondents}</option>
+        )}
+        <optgroup label={tableChoicesTexts.background}>
           {variables.map((variable) => (
             <option key={variable.id} value={variable.id}>
               {variable.name}
@@ -55,7 +58,7 @@ export function TableChoices(props: TableChoicesProps) {
       </Choice>
       {/^\d/u.test(choice.by) && variables.length > 1 && (
         <Choice
-          label="broken down by"
+          label={tableChoicesTexts.brokenDown}
           className="max-w-44"
           value={second ?? ''}
           onChange={(event) =>
@@ -65,7 +68,7 @@ export function TableChoices(props: TableChoicesProps) {
             })
           }
         >
-          <option value="">nothing</option>
+          <option value="">{tableChoicesTexts.nothing}</option>
           {variables
             .filter(({ id }) => String(id) !== first)
             .map((variable) => (
@@ -77,7 +80,7 @@ export function TableChoices(props: TableChoicesProps) {
       )}
       {report && (
         <Choice
-          label="Percent of"
+          label={tableChoicesTexts.percent}
           value={report.base}
           onChange={(event) => change({ base: event.target.value })}
         >
@@ -90,7 +93,7 @@ export function TableChoices(props: TableChoicesProps) {
       )}
       {study.weighted && (
         <Tick
-          name="weighted"
+          name={tableChoicesTexts.weighted}
           checked={choice.weighted}
           onChange={(weighted) => change({ weighted: weighted ? 'true' : null })}
         />
@@ -101,7 +104,8 @@ export function TableChoices(props: TableChoicesProps) {
         className="!px-2"
         onClick={() => setMore((was) => !was)}
       >
-        <SlidersHorizontal size={15} aria-hidden /> {more ? 'Fewer choices' : 'More choices'}
+        <SlidersHorizontal size={15} aria-hidden />{' '}
+        {more ? tableChoicesTexts.fewerChoices : tableChoicesTexts.moreChoices}
       </Button>
       {!more && unusual.length > 0 && <span className="text-soft">{unusual.join(', ')}</span>}
       {more && <MoreChoices {...props} groups={groups} />}

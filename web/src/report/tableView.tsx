@@ -7,11 +7,12 @@ import { useReport } from '../data/report.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Term } from '../help/term.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asDate, asList, asShare, counted } from '../parts/numbers.js';
+import { asCount, asList, asShare } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { Cloth } from './cloth.js';
 import { useTableChoice, type TableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
+import { tableViewTexts } from './texts.js';
 
 /** Whether there is nothing that could be counted yet. */
 export const isEmptyTable = ({ rows, columns }: Report): boolean =>
@@ -24,7 +25,7 @@ function WhatCounts({ report }: { report: Report }) {
       {countsSentence(report, asCount)}{' '}
       {!report.isFinished && (
         <Link to="../left" className="underline">
-          What is left
+          {tableViewTexts.whatLeft}
         </Link>
       )}
     </p>
@@ -46,12 +47,12 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
       {report.isError ? (
         <PageProblem error={report.error} />
       ) : !report.data || !codebook ? (
-        <Waiting what="the report" />
+        <Waiting what={tableViewTexts.report} />
       ) : isEmptyTable(report.data) ? (
-        <EmptyState title="Nothing to count yet">
-          <p>No answer is settled yet. Code some answers, then their figures stand here.</p>
+        <EmptyState title={tableViewTexts.nothingCountYet}>
+          <p>{tableViewTexts.noAnswerSettledYet}</p>
           <Link to="../code" className="underline">
-            Code some answers
+            {tableViewTexts.codeSomeAnswers}
           </Link>
         </EmptyState>
       ) : (
@@ -94,9 +95,9 @@ const testTerms: Partial<Record<CorrectionChoice, string>> = {
   benjamini_hochberg: 'benjaminihochberg',
 };
 const testWords: Record<CorrectionChoice, string> = {
-  holm: 'Holm-corrected within a row',
-  benjamini_hochberg: 'false discovery rate within a row',
-  none: 'not corrected: with many pairs some differ by chance alone',
+  holm: tableViewTexts.holmCorrectedWithinRow,
+  benjamini_hochberg: tableViewTexts.falseDiscoveryRateWithin,
+  none: tableViewTexts.correctedManyPairsSome,
   off: '',
 };
 
@@ -106,15 +107,11 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
   return (
     <p className="mt-4 max-w-prose text-[13px] text-soft">
       {counts === 'estimated' ? (
-        <>
-          A code without a model, and one that nobody in the sample mentions, has the sample’s own
-          share. A theme is held to be no less than any of its codes and no more than their sum. A
-          column needs {FEWEST_SAMPLED} answers of the sample.{' '}
-        </>
+        <>{tableViewTexts.codeWithoutModelOne(FEWEST_SAMPLED)}</>
       ) : (
         <OriginSentence origins={report.origins} />
       )}
-      Percentages are out of {baseWords[base]}.{' '}
+      {tableViewTexts.percentagesOut(baseWords[base])}
       {checked.map((check) => (
         <CheckedSentence key={check.code + check.side} check={check} />
       ))}
@@ -122,9 +119,9 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
       <TestSentence report={report} />
       {overlapping.length > 0 && (
         <>
-          Not compared, since they have respondents in common:{' '}
-          {overlapping.map((pair) => pair.join(' and ')).join('; ')}. Choose “each and everyone
-          else” to compare them.{' '}
+          {tableViewTexts.comparedSinceRespondentsCommon(
+            overlapping.map((pair) => pair.join(' and ')).join('; '),
+          )}
         </>
       )}
       {counts !== 'estimated' &&
@@ -132,8 +129,7 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
           <EstimatedSentence key={`${from.sampled} ${from.trainedAt}`} from={from} />
         ))}
       {notEstimated && `${notEstimated} `}
-      Figures on fewer than {choice.low} people are set in italics, on fewer than {choice.lowest} in
-      grey.
+      {tableViewTexts.figuresFewerPeopleSet(choice.low, choice.lowest)}
     </p>
   );
 }
@@ -142,11 +138,11 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
 function OriginSentence({ origins }: Pick<Report, 'origins'>) {
   const parts = (
     [
-      [origins.hand, 'coded by hand'],
-      [origins.accepted, 'suggested, read and accepted'],
-      [origins.bulk, 'accepted in bulk'],
-      [origins.import, 'imported with the sheet'],
-      [origins.words, 'coded by a search for words'],
+      [origins.hand, tableViewTexts.codedHand],
+      [origins.accepted, tableViewTexts.suggestedReadAccepted],
+      [origins.bulk, tableViewTexts.acceptedBulk],
+      [origins.import, tableViewTexts.importedSheet],
+      [origins.words, tableViewTexts.codedSearchWords],
     ] as const
   ).filter(([count]) => count > 0);
   const all = parts.reduce((sum, [count]) => sum + count, 0);
@@ -156,13 +152,10 @@ function OriginSentence({ origins }: Pick<Report, 'origins'>) {
   );
   return (
     <>
-      People count once in a code and once in a theme.{' '}
+      {tableViewTexts.peopleCountOnceCode}
       {only &&
-        (parts.length === 1
-          ? `The ${counted(all, 'mention')} ${all === 1 ? 'was' : 'were'} ${only[1]}. `
-          : `Of the ${counted(all, 'mention')}, ${asList(said)}. `)}
-      {origins.notCounted > 0 &&
-        `${counted(origins.notCounted, 'mention')} on other answers ${origins.notCounted === 1 ? 'is' : 'are'} not counted. `}
+        (parts.length === 1 ? tableViewTexts.the(all, only[1]) : tableViewTexts.ofThe(all, said))}
+      {origins.notCounted > 0 && tableViewTexts.otherAnswersCounted(origins.notCounted)}
     </>
   );
 }
@@ -175,22 +168,22 @@ function TestSentence({
   const chance = `${Math.round(100 * (1 - level))}%`;
   if (counts === 'estimated')
     return columns.some(({ letter }) => letter !== null)
-      ? `A letter behind a share names a column whose estimated share is significantly lower (z test at the effective sizes of the estimates, ${chance}, ${testWords[test]}). Estimates are not compared with everyone else, nor tested across all columns: they share one sample. `
+      ? tableViewTexts.letterBehindShareNames(chance, testWords[test])
       : null;
   const correction = testTerms[test];
   const how = (
     <>
       {weighted ? (
         <>
-          <Term of="raoscott-correction">Rao–Scott</Term> corrected
+          <Term of="raoscott-correction">{tableViewTexts.raoScott}</Term> {tableViewTexts.corrected}
         </>
       ) : (
-        'two-proportion z test, Fisher’s exact test on small counts'
+        tableViewTexts.twoProportionZTest
       )}
       , {chance}, {correction ? <Term of={correction}>{testWords[test]}</Term> : testWords[test]}
     </>
   );
-  const significantly = <Term of="significance">significantly</Term>;
+  const significantly = <Term of="significance">{tableViewTexts.significantly}</Term>;
   const hasLetters = columns.some(({ letter }) => letter !== null);
   const hasRest = test !== 'off' && against === 'rest' && columns.length > 1;
   const hasWhole = rows.some(({ whole }) => whole);
@@ -198,19 +191,19 @@ function TestSentence({
     <>
       {hasLetters && (
         <>
-          A letter behind a percentage names a column whose percentage is {significantly} lower (
+          {tableViewTexts.letterBehindPercentageNames} {significantly} {tableViewTexts.lower}
           {how}
           ).{' '}
         </>
       )}
       {hasRest && (
         <>
-          + or − behind a percentage says that it is {significantly} higher or lower than among
-          everyone else ({how}).{' '}
+          {tableViewTexts.behindPercentageSays} {significantly}{' '}
+          {tableViewTexts.higherLowerAmongEveryone}
+          {how}).{' '}
         </>
       )}
-      {hasWhole &&
-        `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” stands where expected counts are too small for it. `}
+      {hasWhole && tableViewTexts.lastColumnTestsEach(weighted)}
     </>
   );
 }
@@ -220,9 +213,13 @@ function CheckedSentence({ check }: { check: Report['checked'][number] }) {
   const { code, side, read, applies, interval } = check;
   return (
     <>
-      A spot check of {code} read {counted(read, 'answer')} {side} in bulk: it applied to{' '}
-      {asShare(applies / read)} of them (95% interval {interval.map(asShare).join(' to ')}), before
-      anything was corrected.{' '}
+      {tableViewTexts.spotCheckReadBulk(
+        code,
+        read,
+        side,
+        applies,
+        interval.map(asShare).join(' to '),
+      )}
     </>
   );
 }
@@ -230,23 +227,19 @@ function CheckedSentence({ check }: { check: Report['checked'][number] }) {
 /** Codes of which somebody said that whatever is left does not mention them. */
 function ClosedSentence({ closed }: Pick<Report, 'closed'>) {
   const names = asList(closed.map(({ code }) => code));
-  return (
-    <>
-      {names} {closed.length === 1 ? 'is' : 'are'} closed: answers that nobody coded so count as not
-      mentioning {closed.length === 1 ? 'it' : 'them'}.{' '}
-    </>
-  );
+  return <>{tableViewTexts.closedAnswersNobodyCoded(names, closed.length)}</>;
 }
 
 /** What estimated columns rest on. */
 function EstimatedSentence({ from }: { from: Report['estimatedFrom'][number] }) {
   return (
     <>
-      Estimated columns are not counts:{' '}
-      {from.trainedAt
-        ? `the models of ${asDate(from.trainedAt)} read all ${counted(from.answers, 'answer')}, and what they say is corrected by ${asCount(from.sampled)} that were drawn at random and read (difference estimator)`
-        : `they rest on ${asCount(from.sampled)} answers that were drawn at random and read`}
-      ; a column needs {FEWEST_SAMPLED} of these.{' '}
+      {tableViewTexts.estimatedColumnsCountsColumn(
+        from.trainedAt,
+        from.answers,
+        from.sampled,
+        FEWEST_SAMPLED,
+      )}
     </>
   );
 }

@@ -1,6 +1,6 @@
+import { asCount, asDate, asList, asPercent, asShare, counted } from '../parts/numbers.js';
 import type { BaseKind, CorrectionChoice, RowKind, RowOrder } from '@yellow-thread/contract';
 import type { Decimals } from '@yellow-thread/core/report';
-import { barScales, cellKinds, USUAL_LIMITS, type TableChoice } from './tableChoice.js';
 
 export const baseNames: Record<BaseKind, string> = {
   settled: 'those who count',
@@ -56,25 +56,328 @@ export const choiceHelp = {
   limits: 'Percentages on few people are easily chance: they are set in italics, and in grey.',
 };
 
-/** How a table differs from the usual one, in a few words each; what stands beside the button is left out. */
-export function unusualChoices(choice: TableChoice): string[] {
-  const { rows, order, cells, bars, questions, test, against, level, difference } = choice;
-  const said: (string | false)[] = [
-    rows !== 'book' && rowNames[rows],
-    order !== 'frequency' && orderNames[order],
-    choice.chosen.length > 0 && 'some codes only',
-    choice.empty === 'hidden' && 'empty rows hidden',
-    questions === 'all' && 'mentioned in any question',
-    difference !== undefined && 'difference of two columns',
-    choice.estimated && 'estimates beside',
-    cells !== 'percent' && cellKinds[cells],
-    bars !== 'table' && `bars against ${barScales[bars]}`,
-    choice.decimals !== 'fitting' && `${choice.decimals} decimals`,
-    choice.interval && 'intervals',
-    test !== 'holm' && testNames[test],
-    test !== 'off' && against === 'rest' && 'against everybody else',
-    level !== '95' && `${level}%`,
-    (choice.low !== USUAL_LIMITS.low || choice.lowest !== USUAL_LIMITS.lowest) && 'other low bases',
-  ];
-  return said.filter((one) => one !== false);
-}
+/** What stands in the cells of the table. */
+export const cellKinds = {
+  percent: 'percentages',
+  people: 'people',
+  mentions: 'mentions',
+  mean: 'mentions per person',
+  yes: 'yes or no',
+} as const;
+
+/** What the longest bar stands for. */
+export const barScales = {
+  table: 'the whole table',
+  column: 'its column',
+  row: 'its row',
+} as const;
+
+export const unusualTexts = {
+  someCodes: 'some codes only',
+  emptyHidden: 'empty rows hidden',
+  anyQuestion: 'mentioned in any question',
+  difference: 'difference of two columns',
+  estimated: 'estimates beside',
+  bars: (scale: string) => `bars against ${scale}`,
+  decimals: (decimals: string) => `${decimals} decimals`,
+  intervals: 'intervals',
+  againstRest: 'against everybody else',
+  level: (level: string) => `${level}%`,
+  lowBases: 'other low bases',
+};
+
+/** report/filesMenu.tsx */
+export const filesMenuTexts = {
+  workbookXlsx: 'Workbook (XLSX)',
+  allAnswersCodes: 'with all answers and their codes',
+  documentDocx: 'Document (DOCX)',
+  wordProcessor: 'for a word processor',
+  pageHtml: 'Page (HTML)',
+  shownPrintedSavedPdf: 'to be shown, printed or saved as PDF',
+  csv: 'CSV',
+  anyOtherProgram: 'for any other program',
+  dataPackageCsv: 'Data package (CSV)',
+  dataDictionaryZip: 'with a data dictionary, as a ZIP',
+  dataDictionary: 'with a data dictionary',
+  files: 'Files',
+  table: 'This table',
+  oneRowRespondent0: 'One row a respondent, 0 and 1 for each code',
+};
+
+/** report/putInWriteUp.tsx */
+export const putInWriteUpTexts = {
+  table: 'This table',
+  putInto: (done: string) => `Put into “${done}”.`,
+  open: 'Open it',
+  writeUp: 'Write up',
+  newWriteUp: (name: string) => `${name} in a new write-up`,
+  in: (name: string, name2: string) => `${name} in “${name2}”`,
+  allWriteUps: 'All write-ups',
+};
+
+/** report/answersBehind.tsx */
+export const answersBehindTexts = {
+  answers: 'the answers',
+  peopleCounted: (people: number) => counted(people, 'person', 'people'),
+  answerCounted: (total: number) => counted(total, 'answer'),
+  words: ' with these words',
+  randomSampleWhichShare: ' of the random sample, from which the share is estimated',
+  answersContaining: 'Answers containing',
+  containing: 'containing …',
+  copy: 'Copy',
+  code: 'In Code',
+  showMore: 'Show more',
+  copied: (answers: number, areThereMore: boolean) =>
+    `Copied ${counted(answers, 'answer')}${areThereMore ? ': show more to copy the rest' : ''}.`,
+  browserLetPageCopy:
+    'The browser does not let this page copy: mark the answers and copy them by hand.',
+  noLongerQuote: 'No longer a quote',
+  pickQuoteWriteUp: 'Pick it as a quote for the write-up',
+  quoted: 'quoted',
+  quote: 'quote',
+  madeGroup: (group: string) => `Made the group “${group}”.`,
+  see: 'See it',
+  makeGroup: 'Make a group',
+};
+
+/** report/clothHead.tsx */
+export const clothHeadTexts = {
+  themeCode: 'Theme and code',
+  theme: 'Theme',
+  code: 'Code',
+  bundleCode: 'Bundle and code',
+  letterTests: 'its letter in tests',
+  weightedEffective: (round: number, round2: number) =>
+    `weighted ${asCount(round)}, effective ${asCount(round2)}`,
+  difference: 'Difference',
+  estimatedAllWhoAnswered: 'estimated, of all who answered',
+  anyDifference: 'Any difference',
+  acrossColumns: 'across the columns',
+  readNeeded: (value: number, fewestSampled: number) =>
+    `${asCount(value)} read, ${fewestSampled} needed`,
+  read: (value: number, answered: number) => `${asCount(value)} read of ${asCount(answered)}`,
+  sample: (value: number) => `${asCount(value)} of the sample`,
+  settled: (settled: number, answered: number) =>
+    `${asCount(settled)} settled of ${asCount(answered)}`,
+};
+
+/** report/clothRow.tsx */
+export const clothRowTexts = {
+  undecided: (undecided: number) => `${asCount(undecided)} undecided`,
+  codes: (row: string) => `Codes of ${row}`,
+  crameRsV: (toFixed: string) => `Cramér’s V ${toFixed}`,
+  p: (asP: string) => `p ${asP}`,
+  tooFew: 'too few',
+  f: 'F',
+  to: (low: number, sampled: number, decimals: Decimals, high: number) =>
+    `${asPercent(low, sampled, decimals)} to ${asPercent(high, sampled, decimals)}`,
+  sampleOnly: 'sample only',
+  leastUndecided: (undecided: number) => `at least, ${asCount(undecided)} undecided`,
+  higherEveryoneElse: 'higher than everyone else',
+  lowerEveryoneElse: 'lower than everyone else',
+  higher: (exceeds: string) => `higher than ${exceeds}`,
+  weighted: (toFixed: string, toFixed2: string) => `weighted ${toFixed} of ${toFixed2}`,
+  estimated: (about: undefined | string) => `estimated, ${about}`,
+  least: 'at least',
+};
+
+/** report/moreChoices.tsx */
+export const moreChoicesTexts = {
+  rows: 'Rows',
+  order: 'in order',
+  hideEmptyRows: 'hide empty rows',
+  remove: 'Remove',
+  deletedCode: 'a deleted code',
+  onlyCodes: 'Only these codes',
+  and: 'and …',
+  onlyCode: 'only the code …',
+  columns: 'Columns',
+  mentioned: 'Mentioned in',
+  question: 'this question',
+  anyQuestion: 'any question',
+  difference: 'Difference:',
+  minus: 'minus',
+  none: 'none',
+  estimatedColumnsBeside: 'estimated columns beside',
+  cells: 'Cells',
+  barsAgainst: 'Bars against',
+  decimals: 'Decimals',
+  intervals: 'intervals',
+  tests: 'Tests',
+  differences: 'Differences',
+  between: 'between',
+  everyTwoColumns: 'every two columns',
+  eachEveryoneElse: 'each and everyone else',
+  at: 'at',
+  italicBelow: 'italic below',
+  greyBelow: 'grey below',
+  bases: 'Bases',
+  people: 'people',
+};
+
+/** report/tableChoices.tsx */
+export const tableChoicesTexts = {
+  counts: 'Counts',
+  across: 'Across',
+  nothingTotal: 'nothing: the total',
+  questions: 'the questions',
+  groups: 'groups',
+  importedWaves: 'imported waves',
+  coders: 'coders',
+  singleRespondents: 'single respondents',
+  background: 'Background',
+  brokenDown: 'broken down by',
+  nothing: 'nothing',
+  percent: 'Percent of',
+  weighted: 'weighted',
+  fewerChoices: 'Fewer choices',
+  moreChoices: 'More choices',
+};
+
+/** report/tableView.tsx */
+export const tableViewTexts = {
+  whatLeft: 'What is left',
+  report: 'the report',
+  nothingCountYet: 'Nothing to count yet',
+  noAnswerSettledYet: 'No answer is settled yet. Code some answers, then their figures stand here.',
+  codeSomeAnswers: 'Code some answers',
+  holmCorrectedWithinRow: 'Holm-corrected within a row',
+  falseDiscoveryRateWithin: 'false discovery rate within a row',
+  correctedManyPairsSome: 'not corrected: with many pairs some differ by chance alone',
+  codeWithoutModelOne: (fewestSampled: number) =>
+    `A code without a model, and one that nobody in the sample mentions, has the sample’s own share. A theme is held to be no less than any of its codes and no more than their sum. A column needs ${fewestSampled} answers of the sample. `,
+  percentagesOut: (baseWords: string) => `Percentages are out of ${baseWords}. `,
+  comparedSinceRespondentsCommon: (overlapping: string) =>
+    `Not compared, since they have respondents in common: ${overlapping}. Choose “each and everyone else” to compare them. `,
+  figuresFewerPeopleSet: (low: number, lowest: number) =>
+    `Figures on fewer than ${low} people are set in italics, on fewer than ${lowest} in grey.`,
+  codedHand: 'coded by hand',
+  suggestedReadAccepted: 'suggested, read and accepted',
+  acceptedBulk: 'accepted in bulk',
+  importedSheet: 'imported with the sheet',
+  codedSearchWords: 'coded by a search for words',
+  peopleCountOnceCode: 'People count once in a code and once in a theme. ',
+  the: (all: number, only: string) =>
+    `The ${counted(all, 'mention')} ${all === 1 ? 'was' : 'were'} ${only}. `,
+  ofThe: (all: number, said: readonly string[]) =>
+    `Of the ${counted(all, 'mention')}, ${asList(said)}. `,
+  otherAnswersCounted: (notCounted: number) =>
+    `${counted(notCounted, 'mention')} on other answers ${notCounted === 1 ? 'is' : 'are'} not counted. `,
+  letterBehindShareNames: (chance: string, testWords: string) =>
+    `A letter behind a share names a column whose estimated share is significantly lower (z test at the effective sizes of the estimates, ${chance}, ${testWords}). Estimates are not compared with everyone else, nor tested across all columns: they share one sample. `,
+  raoScott: 'Rao–Scott',
+  corrected: 'corrected',
+  twoProportionZTest: 'two-proportion z test, Fisher’s exact test on small counts',
+  significantly: 'significantly',
+  letterBehindPercentageNames: 'A letter behind a percentage names a column whose percentage is',
+  lower: 'lower (',
+  behindPercentageSays: '+ or − behind a percentage says that it is',
+  higherLowerAmongEveryone: 'higher or lower than among everyone else (',
+  lastColumnTestsEach: (weighted: boolean) =>
+    `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” stands where expected counts are too small for it. `,
+  spotCheckReadBulk: (
+    code: string,
+    read: number,
+    side: string,
+    applies: number,
+    interval: string,
+  ) =>
+    `A spot check of ${code} read ${counted(read, 'answer')} ${side} in bulk: it applied to ${asShare(applies / read)} of them (95% interval ${interval}), before anything was corrected. `,
+  closedAnswersNobodyCoded: (names: string, closed: number) =>
+    `${names} ${closed === 1 ? 'is' : 'are'} closed: answers that nobody coded so count as not mentioning ${closed === 1 ? 'it' : 'them'}. `,
+  estimatedColumnsCountsColumn: (
+    trainedAt: null | string,
+    answers: number,
+    sampled: number,
+    fewestSampled: number,
+  ) =>
+    `Estimated columns are not counts: ${trainedAt ? `the models of ${asDate(trainedAt)} read all ${counted(answers, 'answer')}, and what they say is corrected by ${asCount(sampled)} that were drawn at random and read (difference estimator)` : `they rest on ${asCount(sampled)} answers that were drawn at random and read`}; a column needs ${fewestSampled} of these. `,
+};
+
+/** report/togetherView.tsx */
+export const togetherViewTexts = {
+  howManyBoth: 'how many have both',
+  jaccardBothAmongEither: 'Jaccard: both among either',
+  phiCorrelation11: 'phi: correlation, −1 to 1',
+  liftTimesOftenChance: 'lift: times as often as by chance',
+  codes: 'the codes',
+  one: 'In one',
+  answer: 'answer',
+  lineSettledAnswer: 'line of a settled answer',
+  shown: 'Shown',
+  allCodes: (codes: number) => `all ${codes} codes`,
+  files: 'Files',
+  everyTwoCodesOccur: 'Every two codes that occur together',
+  workbookXlsx: 'Workbook (XLSX)',
+  csv: 'CSV',
+  noTwoCodesYet: 'No two codes yet',
+  whenSettledAnswersMention:
+    'When settled answers mention at least two codes, it is seen here which go together.',
+  oneLine: ', in one line',
+  counts: (ruleNames: string) => `Counts ${ruleNames}`,
+  line: ', by line',
+  weightedUnweightedNumberShows: ', weighted; the unweighted number shows on pointing at one',
+  darkerCellMoreStands:
+    '. The darker a cell, the more it stands out among the others; the diagonal says how many mention the code at all.',
+  jaccard: 'Jaccard',
+  n1901PhiYule1912: '(1901), phi (Yule 1912) and ',
+  lift: 'lift',
+  descriptionsTests: 'are descriptions, not tests.',
+  mentionCounted: (found: number) => counted(found, 'mention'),
+  with: (code: string, other: string, text: string) => `${code} with ${other}: ${text}`,
+};
+
+/** report/heatGrid.ts */
+export const heatGridTexts = {
+  share: 'share',
+};
+
+/** report/chartConfig.ts */
+export const chartConfigTexts = {
+  barsIntervals: 'bars with intervals',
+  sharesAllMentionsStacked: 'shares of all mentions, stacked',
+  slopeBetweenTwoColumns: 'slope between two columns',
+  differencesTwoColumns: 'differences of two columns',
+  heatGrid: 'heat grid',
+  difference: 'difference',
+  percentagePoints: 'percentage points',
+};
+
+/** report/chartView.tsx */
+export const chartViewTexts = {
+  chart: 'Chart',
+  ofThe: 'of the',
+  n10MostMentioned: '10 most mentioned',
+  n20MostMentioned: '20 most mentioned',
+  wholeTable: 'whole table',
+  figures: 'the figures',
+  nothingDrawYet: 'Nothing to draw yet',
+  codeSettleSomeAnswers: 'Code and settle some answers, then their figures can be drawn here.',
+  takesTwoColumns: 'This takes two columns',
+  putGroupsWavesBackground:
+    'Put groups, waves or a background variable across; which two columns are meant is chosen at “Difference: … minus …” under “More choices”.',
+  rowsLeastMany: 'rows with * are at least so many',
+  intervals: (round: number) => `${round}% intervals`,
+  rows: (chartKinds: string, rows: number, columns: string) =>
+    `${chartKinds}: ${rows} rows, ${columns}`,
+  png: 'PNG',
+  svg: 'SVG',
+  copy: 'Copy',
+  chart2: 'This chart',
+  shareAllWhoAnswered: (answered: number, value: number) =>
+    `share of all ${answered} who answered, from ${value} read`,
+  percent: (baseWords: string) => `percent of ${baseWords}`,
+  of: (value: string, value2: number, answered: number) => `${value}, ${value2} of ${answered}`,
+  copiedPicture: 'Copied the picture.',
+  browserLetPageCopy: 'The browser does not let this page copy pictures: save it as PNG.',
+};
+
+/** report/reportStop.tsx */
+export const reportStopTexts = {
+  table: 'Table',
+  charts: 'Charts',
+  codesTogether: 'Codes together',
+  report: 'Report',
+  writeUps: 'Write-ups',
+  charts2: 'the charts',
+};

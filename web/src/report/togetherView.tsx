@@ -9,15 +9,16 @@ import { Term } from '../help/term.js';
 import { Choice } from '../parts/field.js';
 import { Menu, MenuFile, MenuTitle } from '../parts/menu.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asShare, counted } from '../parts/numbers.js';
+import { asCount, asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { AnswersBehind } from './answersBehind.js';
+import { togetherViewTexts } from './texts.js';
 
 const measures = {
-  both: 'how many have both',
-  jaccard: 'Jaccard: both among either',
-  phi: 'phi: correlation, −1 to 1',
-  lift: 'lift: times as often as by chance',
+  both: togetherViewTexts.howManyBoth,
+  jaccard: togetherViewTexts.jaccardBothAmongEither,
+  phi: togetherViewTexts.phiCorrelation11,
+  lift: togetherViewTexts.liftTimesOftenChance,
 } as const;
 type Measure = keyof typeof measures;
 
@@ -33,21 +34,21 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
   const codebook = useDrawnCodebook(study.id);
   const openDrawer = useDrawer();
   if (together.isError) return <PageProblem error={together.error} />;
-  if (!together.data || !codebook) return <Waiting what="the codes" />;
+  if (!together.data || !codebook) return <Waiting what={togetherViewTexts.codes} />;
   const codes = all ? together.data.codes : together.data.codes.slice(0, MOST);
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-6 py-2.5">
         <Choice
-          label="In one"
+          label={togetherViewTexts.one}
           value={inOne}
           onChange={(event) => setInOne(event.target.value === 'line' ? 'line' : 'answer')}
         >
-          <option value="answer">answer</option>
-          <option value="line">line of a settled answer</option>
+          <option value="answer">{togetherViewTexts.answer}</option>
+          <option value="line">{togetherViewTexts.lineSettledAnswer}</option>
         </Choice>
         <Choice
-          label="Shown"
+          label={togetherViewTexts.shown}
           value={measure}
           onChange={(event) => setMeasure(event.target.value as Measure)}
         >
@@ -59,23 +60,23 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
         </Choice>
         {together.data.codes.length > MOST && (
           <label className="inline-flex items-center gap-2">
-            <input type="checkbox" checked={all} onChange={() => setAll((was) => !was)} /> all{' '}
-            {together.data.codes.length} codes
+            <input type="checkbox" checked={all} onChange={() => setAll((was) => !was)} />{' '}
+            {togetherViewTexts.allCodes(together.data.codes.length)}
           </label>
         )}
         <span className="ml-auto">
           <Menu
             name={
               <>
-                <Download size={15} aria-hidden /> Files
+                <Download size={15} aria-hidden /> {togetherViewTexts.files}
               </>
             }
           >
-            <MenuTitle>Every two codes that occur together</MenuTitle>
+            <MenuTitle>{togetherViewTexts.everyTwoCodesOccur}</MenuTitle>
             {(['xlsx', 'csv'] as const).map((format) => (
               <MenuFile
                 key={format}
-                name={format === 'xlsx' ? 'Workbook (XLSX)' : 'CSV'}
+                name={format === 'xlsx' ? togetherViewTexts.workbookXlsx : togetherViewTexts.csv}
                 about="with counts, Jaccard, phi and lift"
                 address={togetherFileAddress(study.id, question.id, format, inOne)}
                 isPage={false}
@@ -85,8 +86,8 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
         </span>
       </div>
       {codes.length < 2 ? (
-        <EmptyState title="No two codes yet">
-          <p>When settled answers mention at least two codes, it is seen here which go together.</p>
+        <EmptyState title={togetherViewTexts.noTwoCodesYet}>
+          <p>{togetherViewTexts.whenSettledAnswersMention}</p>
         </EmptyState>
       ) : (
         <div className="list overflow-x-auto px-6 pb-8 max-sm:px-3">
@@ -97,7 +98,7 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
             codebook={codebook}
             onPair={(one, other) =>
               openDrawer({
-                title: `${one.name} with ${other.name}${inOne === 'line' ? ', in one line' : ''}`,
+                title: `${one.name} with ${other.name}${inOne === 'line' ? togetherViewTexts.oneLine : ''}`,
                 body: (
                   <AnswersBehind
                     key={one.id + other.id}
@@ -113,12 +114,13 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
             }
           />
           <p className="mt-4 max-w-prose text-[13px] text-soft">
-            Counts {ruleNames[together.data.counts]}
-            {inOne === 'line' && ', by line'}
-            {together.data.weighted && ', weighted; the unweighted number shows on pointing at one'}
-            . The darker a cell, the more it stands out among the others; the diagonal says how many
-            mention the code at all. <Term of="jaccard">Jaccard</Term> (1901), phi (Yule 1912) and{' '}
-            <Term of="lift">lift</Term> are descriptions, not tests.
+            {togetherViewTexts.counts(ruleNames[together.data.counts])}
+            {inOne === 'line' && togetherViewTexts.line}
+            {together.data.weighted && togetherViewTexts.weightedUnweightedNumberShows}
+            {togetherViewTexts.darkerCellMoreStands}{' '}
+            <Term of="jaccard">{togetherViewTexts.jaccard}</Term>{' '}
+            {togetherViewTexts.n1901PhiYule1912}
+            <Term of="lift">{togetherViewTexts.lift}</Term> {togetherViewTexts.descriptionsTests}
           </p>
         </div>
       )}
@@ -187,7 +189,7 @@ function Matrix({
                 return (
                   <td
                     key={other.id}
-                    title={`${counted(code.unweighted.found, 'mention')} of ${asCount(code.unweighted.n)}${weighted ? ', unweighted' : ''}`}
+                    title={`${togetherViewTexts.mentionCounted(code.unweighted.found)} of ${asCount(code.unweighted.n)}${weighted ? ', unweighted' : ''}`}
                     className="figures border-b border-rule px-1.5 py-1 text-right text-soft"
                   >
                     {c === o ? asCount(Math.round(code.found)) : '–'}
@@ -214,7 +216,7 @@ function Matrix({
                     type="button"
                     disabled={cell.unweighted === 0}
                     title={weighted ? `${asCount(cell.unweighted)} unweighted` : undefined}
-                    aria-label={`${code.name} with ${other.name}: ${text}`}
+                    aria-label={togetherViewTexts.with(code.name, other.name, text)}
                     className="block w-full px-1.5 py-1 text-right enabled:hover:bg-wash disabled:cursor-default"
                     onClick={() => onPair(code, other)}
                   >

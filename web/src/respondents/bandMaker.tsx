@@ -5,12 +5,13 @@ import { useAddBands } from '../data/respondents.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
+import { bandMakerTexts } from './texts.js';
 
 /** Makes a new variable of bands of a number or a date. */
 export function BandMaker({ study, variable }: { study: number; variable: VariableDetail }) {
   const add = useAddBands(study, variable.id);
   const isDate = variable.kind === 'date';
-  const [name, setName] = useState(`${variable.name}, banded`.slice(0, 120));
+  const [name, setName] = useState(bandMakerTexts.banded(variable.name).slice(0, 120));
   const [limits, setLimits] = useState('');
   const [labels, setLabels] = useState<Record<string, string>>({});
   const bands = bandsFrom(parseLimits(limits, isDate)).map((band) => ({
@@ -25,14 +26,14 @@ export function BandMaker({ study, variable }: { study: number; variable: Variab
         add.mutate({ name, bands });
       }}
     >
-      <h3 className="font-semibold">Make bands of it</h3>
+      <h3 className="font-semibold">{bandMakerTexts.makeBands}</h3>
       <Field
-        label="Bands begin at"
+        label={bandMakerTexts.bandsBegin}
         placeholder={isDate ? '2026-04-01, 2026-07-01' : '0, 7, 9'}
         hint={
           isDate
-            ? 'Days separated by commas, written year first; everything before the first is a band too.'
-            : 'Numbers separated by commas: 0, 7, 9 makes 0–6, 7–8 and 9 and over.'
+            ? bandMakerTexts.daysSeparatedCommasWritten
+            : bandMakerTexts.numbersSeparatedCommas0
         }
         value={limits}
         onChange={(event) => setLimits(event.target.value)}
@@ -43,10 +44,10 @@ export function BandMaker({ study, variable }: { study: number; variable: Variab
             {bands.map((band) => (
               <li key={String(band.from)} className="flex items-center gap-3">
                 <span className="figures w-28 shrink-0 text-soft">
-                  {band.from === null ? 'before' : `from ${band.from}`}
+                  {band.from === null ? bandMakerTexts.before : `from ${band.from}`}
                 </span>
                 <input
-                  aria-label={`Name of the band from ${band.from ?? 'the beginning'}`}
+                  aria-label={bandMakerTexts.nameBand(band.from)}
                   maxLength={120}
                   required
                   value={band.label}
@@ -59,21 +60,19 @@ export function BandMaker({ study, variable }: { study: number; variable: Variab
             ))}
           </ul>
           <Field
-            label="Name of the new variable"
+            label={bandMakerTexts.nameNewVariable}
             required
             maxLength={120}
             value={name}
             onChange={(event) => setName(event.target.value)}
           />
           <Button type="submit" look="main" className="self-start" disabled={add.isPending}>
-            Make the variable
+            {bandMakerTexts.makeVariable}
           </Button>
         </>
       )}
       {add.error && <ProblemNote error={add.error} />}
-      {add.isSuccess && (
-        <p role="status">“{name}” is made: reports can be by it, and it follows later values.</p>
-      )}
+      {add.isSuccess && <p role="status">{bandMakerTexts.madeReportsCanFollows(name)}</p>}
     </form>
   );
 }

@@ -8,6 +8,7 @@ import {
   VariableCondition,
   type BackgroundCondition,
 } from '../parts/variableCondition.js';
+import { respondentFilterTexts } from './texts.js';
 
 const PLACE = 'where';
 
@@ -52,7 +53,7 @@ export function RespondentFilter({
   });
   if (lines.length === 0) return null;
   return (
-    <ul aria-label="Only those of whom" className="mb-4 space-y-2">
+    <ul aria-label={respondentFilterTexts.onlyWhom} className="mb-4 space-y-2">
       {lines.map(({ condition, variable, at }) => (
         <li key={at} className="flex flex-wrap items-start gap-2">
           <span className="py-1.5 font-medium">{variable.name}</span>
@@ -66,7 +67,7 @@ export function RespondentFilter({
           />
           <button
             type="button"
-            aria-label={`No longer narrow by ${variable.name}`}
+            aria-label={respondentFilterTexts.noLongerNarrow(variable.name)}
             className="rounded p-2 text-soft hover:bg-wash hover:text-ink"
             onClick={() => onChange((before) => before.filter((_, c) => c !== at))}
           >
@@ -84,7 +85,7 @@ export const NarrowBy = ({
   onChange,
 }: Pick<Parameters<typeof RespondentFilter>[0], 'study' | 'onChange'>) => (
   <Choice
-    label="Narrow by"
+    label={respondentFilterTexts.narrow}
     hideLabel
     className="max-w-44"
     value=""
@@ -93,7 +94,7 @@ export const NarrowBy = ({
       if (variable) onChange((before) => [...before, onVariable(variable)]);
     }}
   >
-    <option value="">Narrow by …</option>
+    <option value="">{respondentFilterTexts.narrow2}</option>
     {study.variables.map(({ id, name }) => (
       <option key={id} value={id}>
         {name}

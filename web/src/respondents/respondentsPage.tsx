@@ -16,12 +16,13 @@ import { useStudyPlace } from '../frame/place.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
-import { asCount, asNumber, counted } from '../parts/numbers.js';
+import { asCount, asNumber } from '../parts/numbers.js';
 import { useAtRest } from '../parts/useAtRest.js';
 import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js';
 import { ValueEditor } from './valueEditor.js';
 import { nameIn } from '../data/background.js';
 import { VariableDrawer } from './variableDrawer.js';
+import { respondentsPageTexts } from './texts.js';
 
 const ROW = 36;
 
@@ -40,10 +41,10 @@ export function RespondentsPage() {
   const within = useRestriction(study.id);
   if (study.respondents === 0 && within === null)
     return (
-      <EmptyState title="Nobody is here yet">
-        <p>Respondents come in with a sheet, each with an id and what is known of them.</p>
+      <EmptyState title={respondentsPageTexts.nobodyHereYet}>
+        <p>{respondentsPageTexts.respondentsComeSheetEach}</p>
         <Link to={`/studies/${study.id}/import`} className="underline">
-          Import a sheet
+          {respondentsPageTexts.importSheet}
         </Link>
       </EmptyState>
     );
@@ -51,19 +52,19 @@ export function RespondentsPage() {
     <main className="work-list flex flex-col px-8 py-6 max-sm:px-4">
       <header className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <div>
-          <h1>Respondents</h1>
+          <h1>{respondentsPageTexts.respondents}</h1>
           <p role="status" className="figures text-soft">
             {ids.data && ids.data.length < study.respondents
-              ? `${asCount(ids.data.length)} of ${counted(study.respondents, 'respondent')}`
-              : counted(study.respondents, 'respondent')}
+              ? `${asCount(ids.data.length)} of ${respondentsPageTexts.respondentCounted(study.respondents)}`
+              : respondentsPageTexts.respondentCounted(study.respondents)}
           </p>
         </div>
         <span className="flex flex-wrap items-end gap-x-4 gap-y-2">
           <SavedSign />
           {study.variables.length > 0 && <NarrowBy study={study} onChange={changeConditions} />}
           <Field
-            label="Find"
-            placeholder="an id or a value"
+            label={respondentsPageTexts.find}
+            placeholder={respondentsPageTexts.idValue}
             value={order.words}
             onChange={(event) => setOrder({ ...order, words: event.target.value })}
           />
@@ -121,7 +122,7 @@ function Grid({
   const known = useRespondentRows(study.id, ids, stretches, isAtRest);
   const { variables } = study;
   const lead = study.weighted ? 2 : 1;
-  const template = `160px ${study.weighted ? '90px ' : ''}repeat(${variables.length}, minmax(150px, 1fr))`;
+  const template = respondentsPageTexts.n160pxRepeatMinmax150px(study.weighted, variables.length);
   const stop = (focus: boolean) => {
     setEditing(false);
     if (focus) scroller.current?.focus();
@@ -153,10 +154,12 @@ function Grid({
     <div
       ref={scroller}
       role="grid"
-      aria-label="Respondents and their background"
+      aria-label={respondentsPageTexts.respondentsBackground}
       aria-rowcount={ids.length + 1}
       aria-colcount={variables.length + lead}
-      aria-activedescendant={ids.length > 0 ? `cell-${at.row}-${at.column}` : undefined}
+      aria-activedescendant={
+        ids.length > 0 ? respondentsPageTexts.cell(at.row, at.column) : undefined
+      }
       tabIndex={0}
       onKeyDown={onKeyDown}
       className="list overflow-x-auto rounded border border-rule bg-card -outline-offset-2"
@@ -168,10 +171,10 @@ function Grid({
           className="sticky top-0 z-10 grid border-b border-rule bg-card"
           style={{ gridTemplateColumns: template, height: ROW }}
         >
-          <Head name="Id" sort="id" order={order} setOrder={setOrder} />
+          <Head name={respondentsPageTexts.id} sort="id" order={order} setOrder={setOrder} />
           {study.weighted && (
             <span role="columnheader" className="px-3 py-2 text-right text-soft">
-              Weight
+              {respondentsPageTexts.weight}
             </span>
           )}
           {variables.map((variable) => (
@@ -236,7 +239,7 @@ function Head({
     >
       <button
         type="button"
-        title={`Sort by ${name}`}
+        title={respondentsPageTexts.sort(name)}
         className="flex min-h-6 min-w-0 items-center gap-1 text-soft hover:text-ink"
         onClick={() => setOrder({ ...order, sort, descending: sorted && !order.descending })}
       >
@@ -247,7 +250,7 @@ function Head({
         <button
           type="button"
           aria-label={`About ${name}`}
-          title={`About ${name}: its name, categories, bands`}
+          title={respondentsPageTexts.aboutNameCategoriesBands(name)}
           className="min-h-6 min-w-6 shrink-0 rounded p-1 text-soft hover:bg-wash hover:text-ink"
           onClick={() =>
             openDrawer({

@@ -2,6 +2,7 @@ import type { RespondentRow, Variable } from '@yellow-thread/contract';
 import { useId, useRef, useState } from 'react';
 import { useChangeBackground, useVariable } from '../data/respondents.js';
 import { typedValue } from '../data/background.js';
+import { valueEditorTexts } from './texts.js';
 
 /** One value of one respondent being typed: Enter keeps it, Escape leaves it as it was. */
 export function ValueEditor({
@@ -20,7 +21,12 @@ export function ValueEditor({
   const { data } = useVariable(study, variable.id);
   const list = useId();
   const stored = respondent.background[String(variable.id)] ?? null;
-  const before = typeof stored === 'boolean' ? (stored ? 'Yes' : 'No') : String(stored ?? '');
+  const before =
+    typeof stored === 'boolean'
+      ? stored
+        ? valueEditorTexts.yes
+        : valueEditorTexts.no
+      : String(stored ?? '');
   const [typed, setTyped] = useState(before);
   const value = typedValue(variable.kind, typed);
   // Enter gives the focus back, which is left once more before the field is gone
@@ -33,7 +39,9 @@ export function ValueEditor({
     onStop(focus);
   };
   const options =
-    variable.kind === 'yes_no' ? ['Yes', 'No'] : (data?.categories.map((one) => one.value) ?? []);
+    variable.kind === 'yes_no'
+      ? [valueEditorTexts.yes, valueEditorTexts.no]
+      : (data?.categories.map((one) => one.value) ?? []);
   return (
     <>
       <input
@@ -64,7 +72,7 @@ export function ValueEditor({
 
 const hints = {
   category: '',
-  number: 'This must be a number.',
-  date: 'This must be a date.',
-  yes_no: 'This must be yes or no.',
+  number: valueEditorTexts.mustNumber,
+  date: valueEditorTexts.mustDate,
+  yes_no: valueEditorTexts.mustYesNo,
 };

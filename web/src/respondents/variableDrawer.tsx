@@ -14,8 +14,14 @@ import { moved, MoveButtons } from '../parts/moveButtons.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
 import { BandMaker } from './bandMaker.js';
+import { variableDrawerTexts } from './texts.js';
 
-const kinds = { category: 'category', number: 'number', date: 'date', yes_no: 'yes or no' };
+const kinds = {
+  category: 'category',
+  number: 'number',
+  date: 'date',
+  yes_no: variableDrawerTexts.yesNo,
+};
 
 /** A background variable: its name, what its categories are called and in which order, bands of it. */
 export function VariableDrawer({ study, id }: { study: number; id: number }) {
@@ -24,11 +30,11 @@ export function VariableDrawer({ study, id }: { study: number; id: number }) {
   const remove = useRemoveVariable(study, id);
   const openDrawer = useDrawer();
   if (error) return <ProblemNote error={error} />;
-  if (!data) return <Waiting what="the variable" />;
+  if (!data) return <Waiting what={variableDrawerTexts.variable} />;
   return (
     <div className="flex flex-col gap-6">
       <EditedText
-        label="Name"
+        label={variableDrawerTexts.name}
         value={data.name}
         rows={1}
         maxLength={500}
@@ -52,7 +58,7 @@ export function VariableDrawer({ study, id }: { study: number; id: number }) {
             disabled={remove.isPending}
             onClick={() => remove.mutate(undefined, { onSuccess: () => openDrawer(null) })}
           >
-            Remove this variable
+            {variableDrawerTexts.removeVariable}
           </Button>
           {remove.error && <ProblemNote error={remove.error} />}
         </section>
@@ -66,13 +72,13 @@ export function VariableDrawer({ study, id }: { study: number; id: number }) {
 
 const Bands = ({ bands }: { bands: readonly Band[] }) => (
   <>
-    <h3 className="font-semibold">Bands</h3>
+    <h3 className="font-semibold">{variableDrawerTexts.bands2}</h3>
     <ul>
       {bands.map((band) => (
         <li key={band.label} className="border-b border-rule py-1">
           {band.label}
           <span className="text-soft">
-            {band.from === null ? ' everything below' : ` from ${band.from}`}
+            {band.from === null ? variableDrawerTexts.everythingBelow : ` from ${band.from}`}
           </span>
         </li>
       ))}
@@ -95,16 +101,16 @@ function ByRules({
   const areMentions = by.rules.every(({ rule }) => rule.is === 'mentions');
   const meaning = (label: string): string => {
     const rules = by.rules.filter((one) => one.label === label);
-    if (label === by.inSeveral) return 'in several of these';
-    if (label === by.inNone) return 'in none of these';
+    if (label === by.inSeveral) return variableDrawerTexts.several;
+    if (label === by.inNone) return variableDrawerTexts.none;
     return names ? rules.map(({ rule }) => ruleSentence(rule, names)).join('; or ') : '…';
   };
   return (
     <>
-      <h3 className="font-semibold">Categories</h3>
+      <h3 className="font-semibold">{variableDrawerTexts.categories}</h3>
       <p className="text-[13px] text-soft">
-        Who is in which follows from its rule, and is up to date at any time.
-        {by.inSeveral === null && !areMentions && ' Who is in several counts in the first.'}
+        {variableDrawerTexts.whoWhichFollowsRule}
+        {by.inSeveral === null && !areMentions && variableDrawerTexts.whoSeveralCountsFirst}
       </p>
       <ul className="mt-2">
         {categories.map(({ label, count }) => (
@@ -124,9 +130,9 @@ function ByRules({
 /** What kind a variable is, and what its values run from and to. */
 function about({ derived, kind, stated, lowest, highest }: VariableDetail): string {
   const ranges = kind === 'number' || kind === 'date';
-  const range = ranges && lowest !== null ? `, from ${lowest} to ${highest}` : '';
-  const how = derived && ('bands' in derived ? 'bands' : 'worked out by rules');
-  return `${how ?? kinds[kind]}, ${asCount(stated)} stated${range}`;
+  const range = ranges && lowest !== null ? variableDrawerTexts.fromTo(lowest, highest) : '';
+  const how = derived && ('bands' in derived ? 'bands' : variableDrawerTexts.workedOutRules);
+  return variableDrawerTexts.stated(how, kinds[kind], stated, range);
 }
 
 function Categories({ study, variable }: { study: number; variable: VariableDetail }) {
@@ -135,11 +141,8 @@ function Categories({ study, variable }: { study: number; variable: VariableDeta
   const alike = (label: string) => categories.filter((one) => one.label === label).length > 1;
   return (
     <section>
-      <h3 className="font-semibold">Categories</h3>
-      <p className="text-[13px] text-soft">
-        Reports follow this order and these names; categories of one name are joined. What stands in
-        the sheet stays on record.
-      </p>
+      <h3 className="font-semibold">{variableDrawerTexts.categories}</h3>
+      <p className="text-[13px] text-soft">{variableDrawerTexts.reportsFollowOrderNames}</p>
       <ul className="mt-2">
         {categories.map((category, c) => (
           <li key={category.value} className="flex items-center gap-2 border-b border-rule py-1.5">
@@ -153,7 +156,7 @@ function Categories({ study, variable }: { study: number; variable: VariableDeta
               <input
                 // what is being typed stays, unless this very name is changed
                 key={category.label}
-                aria-label={`What ${category.value} is called`}
+                aria-label={variableDrawerTexts.whatCalled(category.value)}
                 list="category-labels"
                 maxLength={120}
                 defaultValue={category.label}
@@ -169,7 +172,7 @@ function Categories({ study, variable }: { study: number; variable: VariableDeta
               />
               {category.label !== category.value && (
                 <span className="px-1.5 text-[12px] text-soft">
-                  {alike(category.label) ? 'joined; ' : ''}in the sheet “{category.value}”
+                  {variableDrawerTexts.sheet(alike(category.label), category.value)}
                 </span>
               )}
             </span>

@@ -5,8 +5,8 @@ import { useDrawer } from '../frame/drawer.js';
 import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
 import { SaidLine } from '../parts/saidLine.js';
+import { byHandTexts } from './texts.js';
 
 const FEW = 20;
 
@@ -14,7 +14,7 @@ const FEW = 20;
 export function useOpenByHand(place: { study: StudyDetail; question: Question; code: DrawnCode }) {
   const openDrawer = useDrawer();
   return () =>
-    openDrawer({ title: `${place.code.name}, coded by hand`, body: <ByHand {...place} /> });
+    openDrawer({ title: byHandTexts.codedHand(place.code.name), body: <ByHand {...place} /> });
 }
 
 /** A code's definition, and the answers to this question to which people gave it, to compare suggestions with. */
@@ -35,9 +35,9 @@ function ByHand({
       questionId === question.id && origin !== 'accepted' && origin !== 'bulk',
   );
   const words: [string, string][] = [
-    ['What it is', code.definition],
-    ['Include', code.include],
-    ['Exclude', code.exclude],
+    [byHandTexts.what, code.definition],
+    [byHandTexts.include, code.include],
+    [byHandTexts.exclude, code.exclude],
   ];
   return (
     <div className="flex flex-col gap-4">
@@ -53,9 +53,9 @@ function ByHand({
         )}
       </dl>
       {given.length === 0 && !mentions.isPending && (
-        <p className="text-soft">Nothing in this question was given this code by hand.</p>
+        <p className="text-soft">{byHandTexts.nothingQuestionGivenCode}</p>
       )}
-      <ul aria-label="Coded by hand" className="flex flex-col gap-3">
+      <ul aria-label={byHandTexts.codedHand2} className="flex flex-col gap-3">
         {given.slice(0, shown).map((mention) => (
           <li key={mention.id} className="flex items-baseline gap-3">
             <SaidLine
@@ -68,7 +68,7 @@ function ByHand({
       </ul>
       {given.length > shown && (
         <Button look="bare" className="self-start" onClick={() => setShown(shown + 50)}>
-          Show more of {asCount(given.length)}
+          {byHandTexts.showMore(given.length)}
         </Button>
       )}
     </div>

@@ -9,21 +9,21 @@ import { usePlace } from '../frame/place.js';
 import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
 import { ReadRow } from '../parts/readRow.js';
 import { useReadRows } from '../parts/useReadRows.js';
 import { StitchMark } from '../parts/stitch.js';
 import { SpotChecks } from './spotChecks.js';
+import { checkReadingTexts } from './texts.js';
 
 const keyHelp: readonly KeyHelp[] = [
-  { keys: '↑ ↓', does: 'answer before, next answer' },
-  { keys: 'A', does: 'the code applies' },
-  { keys: 'R', does: 'it does not apply' },
+  { keys: '↑ ↓', does: checkReadingTexts.answerBeforeNextAnswer },
+  { keys: 'A', does: checkReadingTexts.codeApplies },
+  { keys: 'R', does: checkReadingTexts.apply },
   { keys: 'U', does: 'unsure' },
 ];
 const verdicts: { verdict: Verdict; key: string; name: string }[] = [
   { verdict: 'applies', key: 'a', name: 'applies' },
-  { verdict: 'not', key: 'r', name: 'does not apply' },
+  { verdict: 'not', key: 'r', name: checkReadingTexts.apply2 },
   { verdict: 'unsure', key: 'u', name: 'unsure' },
 ];
 
@@ -32,7 +32,7 @@ export function CheckReading({ code, check }: { code: DrawnCode; check: string }
   const { study, question } = usePlace();
   const answers = useCheck(study.id, question.id, code.id, check);
   if (answers.isError) return <PageProblem error={answers.error} />;
-  if (!answers.data) return <Waiting what="the answers of the spot check" />;
+  if (!answers.data) return <Waiting what={checkReadingTexts.answersSpotCheck} />;
   return <Reading key={check} code={code} check={check} answers={answers.data.answers} />;
 }
 
@@ -72,36 +72,36 @@ function Reading({
       <header className="border-b border-rule px-6 py-3">
         <div className="flex flex-wrap items-baseline gap-x-3">
           <StitchMark look={code.look} />
-          <h1 style={{ color: code.look.ink }}>{code.name}: spot check</h1>
+          <h1 style={{ color: code.look.ink }}>{checkReadingTexts.spotCheck(code.name)}</h1>
           <span className="min-w-0 flex-1 text-soft">{code.definition}</span>
           <span className="figures" role="status">
-            {asCount(read)} of {asCount(answers.length)} read
+            {checkReadingTexts.read(read, answers.length)}
           </span>
         </div>
         <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
-          {code.include && <p>Include: {code.include}</p>}
-          {code.exclude && <p>Exclude: {code.exclude}</p>}
+          {code.include && <p>{checkReadingTexts.include(code.include)}</p>}
+          {code.exclude && <p>{checkReadingTexts.exclude(code.exclude)}</p>}
           <span className="ml-auto flex gap-2">
             {read === answers.length && (
               <Button
                 look="main"
                 onClick={() =>
                   openDrawer({
-                    title: `Spot checks of ${code.name}`,
+                    title: checkReadingTexts.spotChecks(code.name),
                     body: <SpotChecks {...{ code, study, question }} />,
                   })
                 }
               >
-                See what was found
+                {checkReadingTexts.seeWhatFound}
               </Button>
             )}
             <Link to="?" className="self-center underline">
-              back to the line
+              {checkReadingTexts.backLine}
             </Link>
           </span>
         </div>
       </header>
-      <div role="feed" aria-label="Answers of the spot check" className="list">
+      <div role="feed" aria-label={checkReadingTexts.answersSpotCheck2} className="list">
         {answers.map(({ responseId, text, verdict }, at) => (
           <ReadRow key={responseId} {...rowOf(at)} className="grid-cols-[minmax(0,1fr)_270px]">
             <p className="voice max-w-[44rem] break-words">{text}</p>

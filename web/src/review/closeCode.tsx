@@ -4,7 +4,7 @@ import { useCloseCodes, useReopenCode } from '../data/finish.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
+import { closeCodeTexts } from './texts.js';
 
 /** Closes a code once every suggestion of it is decided, or opens it again. */
 export function CloseCode({ code, review }: { code: DrawnCode; review: Review }) {
@@ -15,9 +15,9 @@ export function CloseCode({ code, review }: { code: DrawnCode; review: Review })
   if (review.isClosed && review.undecided === 0)
     return (
       <p className="mt-2 flex flex-wrap items-center gap-3">
-        Later trainings leave it as it is; answers that come with later sheets are open again.
+        {closeCodeTexts.laterTrainingsLeaveAnswers}
         <Button look="bare" disabled={reopen.isPending} onClick={() => reopen.mutate(code.id)}>
-          Open it again
+          {closeCodeTexts.openAgain}
         </Button>
         {error && <ProblemNote error={error} />}
       </p>
@@ -26,15 +26,18 @@ export function CloseCode({ code, review }: { code: DrawnCode; review: Review })
   return (
     <p className="mt-2 flex flex-wrap items-center gap-3">
       <span>
-        {counted(review.undecided, 'answer')} had no suggestion of {code.name}; the model expects{' '}
-        {review.unsuggested.toFixed(1)} mentions among them.
+        {closeCodeTexts.noSuggestionModelExpects(
+          review.undecided,
+          code.name,
+          review.unsuggested.toFixed(1),
+        )}
       </span>
       <Button
         look="main"
         disabled={close.isPending}
         onClick={() => close.mutate({ codes: [{ codeId: code.id, how: 'suggestions' }] })}
       >
-        They do not mention it: close the code
+        {closeCodeTexts.mentionCloseCode}
       </Button>
       {error && <ProblemNote error={error} />}
     </p>

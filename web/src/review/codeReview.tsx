@@ -20,6 +20,7 @@ import { useLine } from './useLine.js';
 import { useReviewKeys } from './useReviewKeys.js';
 import { useRowDeeds } from './useRowDeeds.js';
 import { useWantedRight } from './useWantedRight.js';
+import { codeReviewTexts } from './texts.js';
 
 /** What is decided of a code, and what is expected among what nobody read. */
 const decidedOf = (review: Review): DecidedSoFar => ({
@@ -96,7 +97,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
 
   if (review.isError) return <PageProblem error={review.error} />;
   if (list.isError) return <PageProblem error={list.error} />;
-  if (!review.data || !outlook || !list.data) return <Waiting what="the suggestions" />;
+  if (!review.data || !outlook || !list.data) return <Waiting what={codeReviewTexts.suggestions} />;
   return (
     <div className="grid min-h-0 grid-cols-[72px_minmax(0,1fr)] grid-rows-[auto_minmax(var(--list),1fr)]">
       <LineFigures

@@ -5,9 +5,10 @@ import { useCloseCodes, useReopenCode } from '../data/finish.js';
 import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount, asDate, counted } from '../parts/numbers.js';
+import { asCount } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { Wide } from '../parts/wide.js';
+import { codesLeftTexts } from './texts.js';
 
 /** How far each code is decided, and how it is closed. */
 export function CodesLeft({
@@ -34,12 +35,8 @@ export function CodesLeft({
   );
   return (
     <section aria-labelledby="codes-left">
-      <h2 id="codes-left">Code by code</h2>
-      <p className="max-w-prose text-soft">
-        Where no suggestion of a code is open, say that the rest does not mention it: that closes
-        the code. It stays closed through later trainings. An answer is settled when every code is
-        decided for it.
-      </p>
+      <h2 id="codes-left">{codesLeftTexts.codeCode}</h2>
+      <p className="max-w-prose text-soft">{codesLeftTexts.whereNoSuggestionCode}</p>
       {ready.length > 1 && (
         <p className="mt-2 flex flex-wrap items-center gap-3">
           <Button
@@ -50,26 +47,28 @@ export function CodesLeft({
               })
             }
           >
-            Close {asCount(ready.length)} codes whose suggestions are decided
+            {codesLeftTexts.closeCodesWhoseSuggestions(ready.length)}
           </Button>
           <span className="text-soft">
-            The models expect{' '}
-            {ready.reduce((sum, { expected }) => sum + (expected ?? 0), 0).toFixed(1)} mentions
-            among what is left of these.
+            {codesLeftTexts.modelsExpectMentionsAmong(
+              ready.reduce((sum, { expected }) => sum + (expected ?? 0), 0).toFixed(1),
+            )}
           </span>
         </p>
       )}
       {error && <ProblemNote error={error} />}
-      <Wide label="Codes">
+      <Wide label={codesLeftTexts.codes}>
         <table className="mt-3 w-full max-w-[1040px]">
           <thead className="border-b border-rule text-left text-[13px] text-soft">
             <tr>
-              <th className="py-1 pr-4 font-normal">Code</th>
-              <th className="py-1 pr-4 text-right font-normal">open suggestions</th>
-              <th className="py-1 pr-4 text-right font-normal">undecided answers</th>
-              <th className="py-1 pr-4 font-normal">how it stands</th>
+              <th className="py-1 pr-4 font-normal">{codesLeftTexts.code}</th>
+              <th className="py-1 pr-4 text-right font-normal">{codesLeftTexts.openSuggestions}</th>
+              <th className="py-1 pr-4 text-right font-normal">
+                {codesLeftTexts.undecidedAnswers}
+              </th>
+              <th className="py-1 pr-4 font-normal">{codesLeftTexts.howStands}</th>
               <th className="py-1 font-normal">
-                <span className="sr-only">What can be done</span>
+                <span className="sr-only">{codesLeftTexts.whatCanDone}</span>
               </th>
             </tr>
           </thead>
@@ -122,15 +121,15 @@ function standing(
   fewest: number,
 ): string {
   if (closed && closed.newAnswers > 0)
-    return `closed by ${closed.by}, ${asDate(closed.at)}; ${counted(closed.newAnswers, 'answer')} came or changed since`;
-  if (closed) return `closed by ${closed.by}, ${asDate(closed.at)}`;
+    return codesLeftTexts.closedCameChangedSince(closed.by, closed.at, closed.newAnswers);
+  if (closed) return codesLeftTexts.closed(closed.by, closed.at);
   if (undecided === 0) return 'decided';
   if (verdict === null)
     return examples < fewest
-      ? `no model: ${counted(examples, 'example')} of the ${asCount(fewest)} that it takes`
-      : 'no model yet: train again';
+      ? codesLeftTexts.noModelTakes(examples, fewest)
+      : codesLeftTexts.noModelYetTrain;
   if (open > 0) return '';
-  return `every suggestion decided; ${expected?.toFixed(1) ?? '0'} mentions expected among the rest`;
+  return codesLeftTexts.everySuggestionDecidedMentions(expected?.toFixed(1));
 }
 
 function Acts({
@@ -154,7 +153,7 @@ function Acts({
   if (code.closed && code.closed.newAnswers === 0)
     return (
       <Button look="bare" className="!py-0.5" disabled={busy} onClick={onReopen}>
-        Open again
+        {codesLeftTexts.openAgain}
       </Button>
     );
   if (code.undecided === 0 || code.open > 0) return null;
@@ -166,19 +165,19 @@ function Acts({
           <Link
             to={`${ledger}?show=open&order=resembling&code=${code.codeId}`}
             className="underline"
-            title="Open answers, those most like its definition and examples first"
+            title={codesLeftTexts.openAnswersMostLike}
           >
-            Search by likeness
+            {codesLeftTexts.searchLikeness}
           </Link>
           <Link
             to={`${ledger}?show=open&words=${encodeURIComponent(drawn.name)}&match=stem`}
             className="underline"
           >
-            by words
+            {codesLeftTexts.words}
           </Link>
           {drawn.themeId && (
             <Link to={`${ledger}?about=${drawn.themeId}`} className="underline">
-              by its theme
+              {codesLeftTexts.theme}
             </Link>
           )}
         </>
@@ -186,10 +185,10 @@ function Acts({
       <Button
         className="!py-0.5"
         disabled={busy}
-        aria-label={`Close ${drawn.name}: the rest does not mention it`}
+        aria-label={codesLeftTexts.closeRestMention(drawn.name)}
         onClick={() => onClose(isSearched ? 'search' : 'suggestions')}
       >
-        The rest does not mention it
+        {codesLeftTexts.restMention}
       </Button>
     </span>
   );

@@ -5,6 +5,7 @@ import type { Place } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { contradictedTexts } from './texts.js';
 
 const mostShown = 50;
 
@@ -17,10 +18,7 @@ export function Contradicted({ study, question, codebook }: Place & { codebook: 
   const decide = useDecideOne(study.id, question.id);
   return (
     <>
-      <p className="text-soft">
-        They were decided in bulk, and models trained since are sure of the opposite. Nothing is
-        changed until you read it and decide.
-      </p>
+      <p className="text-soft">{contradictedTexts.decidedBulkModelsTrained}</p>
       <ul>
         {shown.map(({ codeId, responseId, state, probability }) => {
           const code = codebook.byId.get(codeId);
@@ -28,7 +26,7 @@ export function Contradicted({ study, question, codebook }: Place & { codebook: 
             <li key={`${codeId} ${responseId}`} className="border-b border-rule py-2">
               <p className="flex items-center gap-2 text-[13px] text-soft">
                 {code && <StitchMark look={code.look} />}
-                {code?.name} {state} in bulk; now{' '}
+                {code?.name} {contradictedTexts.bulkNow(state)}
                 <span className="figures">{asShare(probability)}</span>
               </p>
               <p className="voice">{answers.get(responseId)?.text ?? '…'}</p>
@@ -40,7 +38,7 @@ export function Contradicted({ study, question, codebook }: Place & { codebook: 
                     disabled={decide.isPending}
                     onClick={() => decide.mutate({ codeId, responseId, state: to })}
                   >
-                    {to === 'accepted' ? 'It applies' : 'It does not apply'}
+                    {to === 'accepted' ? contradictedTexts.applies : contradictedTexts.apply}
                   </Button>
                 ))}
               </p>

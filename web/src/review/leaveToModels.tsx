@@ -6,7 +6,7 @@ import { useDecideByModel } from '../data/finish.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
+import { leaveToModelsTexts } from './texts.js';
 
 /** How many of the models' decisions are checked unless somebody says otherwise. */
 export const USUAL_CHECK = 50;
@@ -35,12 +35,9 @@ export function LeaveToModels({
   );
   return (
     <div className="col-span-2 mt-3 flex flex-col items-start gap-3 rounded border border-rule bg-card p-4">
-      <p>
-        The models decide {counted(left.open, 'answer')} at their codes’ lines. A random few of
-        these are read by you, without suggestions: what you find corrects the estimates.
-      </p>
+      <p>{leaveToModelsTexts.modelsDecideCodesLines(left.open)}</p>
       <Field
-        label="Answers to check"
+        label={leaveToModelsTexts.answersCheck}
         type="number"
         min={2}
         max={left.open}
@@ -56,10 +53,7 @@ export function LeaveToModels({
             checked={relies}
             onChange={(event) => setRelies(event.target.checked)}
           />
-          <span>
-            {names}: there is no model here to rely on. Leave{' '}
-            {unreliable.length === 1 ? 'it' : 'them'} to the check alone.
-          </span>
+          <span>{leaveToModelsTexts.noModelHereRely(names, unreliable.length)}</span>
         </label>
       )}
       <Button
@@ -72,7 +66,7 @@ export function LeaveToModels({
           )
         }
       >
-        Leave {counted(left.open, 'answer')} to the models
+        {leaveToModelsTexts.leaveModels(left.open)}
       </Button>
       {decide.error && <ProblemNote error={decide.error} />}
     </div>

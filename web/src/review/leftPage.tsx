@@ -5,11 +5,12 @@ import { useDrawnCodebook } from '../data/codebook.js';
 import { useWhatIsLeft } from '../data/finish.js';
 import { stopPath, usePlace } from '../frame/place.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount } from '../parts/numbers.js';
 import { CodesLeft } from './codesLeft.js';
 import { USUAL_CHECK } from './leaveToModels.js';
 import { ModelDecision } from './modelDecision.js';
 import { Ways } from './ways.js';
+import { leftPageTexts } from './texts.js';
 
 /** What is left of a question: where its answers stand, and the ways to its end. */
 export function LeftPage() {
@@ -17,19 +18,19 @@ export function LeftPage() {
   const left = useWhatIsLeft(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
   if (left.isError) return <PageProblem error={left.error} />;
-  if (!left.data || !codebook) return <Waiting what="what is left" />;
+  if (!left.data || !codebook) return <Waiting what={leftPageTexts.whatLeft} />;
   const { data } = left;
   return (
     <main className="work px-6 py-5 max-sm:px-4">
       <div className="flex max-w-[1120px] flex-col gap-7">
         <section aria-labelledby="stands">
-          <h1 id="stands">{data.isFinished ? 'Finished' : 'What is left'}</h1>
+          <h1 id="stands">{data.isFinished ? leftPageTexts.finished : leftPageTexts.whatLeft2}</h1>
           <Standing left={data} />
           {data.isFinished && (
             <p className="mt-3">
-              Every answer is settled.{' '}
+              {leftPageTexts.everyAnswerSettled}
               <Link to={stopPath(study.id, 'report', question.id)} className="underline">
-                Go to the report
+                {leftPageTexts.goReport}
               </Link>
             </p>
           )}
@@ -65,13 +66,13 @@ function Standing({ left }: { left: WhatIsLeft }) {
   const { answered, settled, assisted, decided, byModel, open } = left;
   const parts = [
     {
-      name: `settled by hand${assisted > 0 ? `, ${asCount(assisted)} of them with suggestions in view` : ''}`,
+      name: leftPageTexts.settledHand(assisted),
       count: settled,
       fill: 'bg-thread',
     },
-    { name: 'decided in review, code by code', count: decided, fill: 'bg-thread/60' },
+    { name: leftPageTexts.decidedReviewCodeCode, count: decided, fill: 'bg-thread/60' },
     {
-      name: 'left to the models: estimated, not counted',
+      name: leftPageTexts.leftModelsEstimatedCounted,
       count: byModel,
       fill: 'bg-[repeating-linear-gradient(90deg,var(--color-thread)_0_4px,transparent_4px_9px)]',
     },
@@ -94,7 +95,7 @@ function Standing({ left }: { left: WhatIsLeft }) {
             <span className="font-semibold">{asCount(count)}</span> {name}
           </li>
         ))}
-        <li className="text-soft">of {counted(answered, 'answer')}</li>
+        <li className="text-soft">{leftPageTexts.of(answered)}</li>
       </ul>
     </>
   );

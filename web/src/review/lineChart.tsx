@@ -2,6 +2,7 @@ import type { Review } from '@yellow-thread/contract';
 import { measureAtLine, measureCalibration } from '@yellow-thread/core/review';
 import { useMemo } from 'react';
 import { asShare } from '../parts/numbers.js';
+import { lineChartTexts } from './texts.js';
 
 const [width, height] = [100, 78];
 const [left, top, foot] = [4, 6, 62];
@@ -22,7 +23,7 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
       <figure>
         <svg
           role="img"
-          aria-label={`At ${asShare(line)}: precision ${at.precision === null ? 'none' : asShare(at.precision)}, recall ${asShare(at.recall ?? 0)}, measured on settled answers`}
+          aria-label={lineChartTexts.precisionRecallMeasuredSettled(line, at.precision, at.recall)}
           width={width}
           height={height}
         >
@@ -45,13 +46,18 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
           />
         </svg>
         <figcaption className="-mt-4 text-[11px] text-soft">
-          precision <Dash /> recall <Dash dashed /> at each line
+          {lineChartTexts.precision} <Dash /> {lineChartTexts.recall} <Dash dashed />{' '}
+          {lineChartTexts.eachLine}
         </figcaption>
       </figure>
       <figure>
         <svg
           role="img"
-          aria-label={`How often each probability was right: ${calibration.map((one) => `${asShare(one.found)} of those at ${asShare(one.said)}`).join('; ')}`}
+          aria-label={lineChartTexts.howOftenEachProbability(
+            calibration
+              .map((one) => `${asShare(one.found)} of those at ${asShare(one.said)}`)
+              .join('; '),
+          )}
           width={width}
           height={height}
         >
@@ -67,7 +73,7 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
           ))}
         </svg>
         <figcaption className="-mt-4 text-[11px] text-soft">
-          how often each probability was right
+          {lineChartTexts.howOftenEachProbabilityRight}
         </figcaption>
       </figure>
     </div>

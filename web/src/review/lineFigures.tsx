@@ -6,13 +6,14 @@ import type { DrawnCode } from '../data/codebook.js';
 import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
-import { asCount, asMeasured, asShare, counted } from '../parts/numbers.js';
+import { asCount, asMeasured, asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { verdictWords } from '../parts/verdictWords.js';
 import { useOpenByHand } from './byHand.js';
 import { CloseCode } from './closeCode.js';
 import { LineChart } from './lineChart.js';
 import { SpotChecks } from './spotChecks.js';
+import { lineFiguresTexts } from './texts.js';
 
 /** What lies above the line, how much of it is expected to be right, and settling either side. */
 export function LineFigures({
@@ -56,30 +57,30 @@ export function LineFigures({
             {code.definition}
           </span>
           <span className="figures text-soft">
-            {asCount(review.accepted)} accepted
-            {review.acceptedInBulk > 0 && ` (${asCount(review.acceptedInBulk)} in bulk)`} ·{' '}
-            {asCount(review.refused)} refused ·{' '}
+            {lineFiguresTexts.accepted(review.accepted)}
+            {review.acceptedInBulk > 0 && lineFiguresTexts.bulk(review.acceptedInBulk)}{' '}
+            {lineFiguresTexts.refused(review.refused)}
             <button
               type="button"
               className="underline hover:text-ink"
-              title="What was coded by hand, to compare with: H"
+              title={lineFiguresTexts.whatCodedHandCompare}
               onClick={openByHand}
             >
-              {counted(review.examples, 'example')}
+              {lineFiguresTexts.exampleCounted(review.examples)}
             </button>
           </span>
         </div>
         <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
           <dl className="figures flex flex-wrap gap-x-4">
-            <Figure name="line at" value={asShare(line)} />
-            <Figure name="above it" value={asCount(expected.above)} />
+            <Figure name={lineFiguresTexts.line} value={asShare(line)} />
+            <Figure name={lineFiguresTexts.above} value={asCount(expected.above)} />
             <Figure
-              name="expected right"
+              name={lineFiguresTexts.expectedRight}
               value={expected.shareRight ? asShare(expected.shareRight.value) : '–'}
               interval={expected.shareRight?.interval.map(asShare).join('–')}
             />
             <Figure
-              name="found of all"
+              name={lineFiguresTexts.foundAll}
               value={expected.shareFound === null ? '–' : asShare(expected.shareFound)}
             />
           </dl>
@@ -89,54 +90,57 @@ export function LineFigures({
                 look="bare"
                 onClick={() =>
                   openDrawer({
-                    title: `Spot checks of ${code.name}`,
+                    title: lineFiguresTexts.spotChecks(code.name),
                     body: <SpotChecks {...{ code, study, question }} />,
                   })
                 }
               >
-                Spot check
+                {lineFiguresTexts.spotCheck}
               </Button>
             )}
             {Math.abs(line - review.defaultLine) > 0.005 && (
               <Button look="bare" onClick={() => onLine(review.defaultLine)}>
-                Back to {asShare(review.defaultLine)}
+                {lineFiguresTexts.back(review.defaultLine)}
               </Button>
             )}
             <span
               className="self-center text-[13px] text-soft"
-              title="What Train says of the model"
+              title={lineFiguresTexts.whatTrainSaysModel}
             >
-              model: {verdictWords(review.verdict, review.defaultLine)}
+              {lineFiguresTexts.model(verdictWords(review.verdict, review.defaultLine))}
             </span>
             <Button disabled={busy || below === 0} onClick={() => onSettle('below')}>
-              Refuse {asCount(below)} below
+              {lineFiguresTexts.refuseBelow(below)}
             </Button>
             <Button look="main" disabled={busy || expected.above === 0} onClick={accept}>
-              Accept {asCount(expected.above)} above
+              {lineFiguresTexts.acceptAbove(expected.above)}
             </Button>
           </div>
         </div>
         {asking && expected.above > 0 && (
           <div
             role="alertdialog"
-            aria-label="Accept all the same?"
+            aria-label={lineFiguresTexts.acceptAllSame}
             className="mt-2 flex flex-wrap items-center gap-3 rounded border border-brick px-3 py-2"
           >
             <p className="min-w-0 flex-1">
-              About {asCount(Math.round((1 - right) * expected.above))} of these{' '}
-              {asCount(expected.above)} would be wrong. You want {asShare(wanted)} right; expected
-              are {asShare(right)}.
+              {lineFiguresTexts.aboutWouldWrongYou(
+                Math.round((1 - right) * expected.above),
+                expected.above,
+                wanted,
+                right,
+              )}
             </p>
-            <Button onClick={() => ask(false)}>Do not accept</Button>
+            <Button onClick={() => ask(false)}>{lineFiguresTexts.accept}</Button>
             <Button look="grave" disabled={busy} onClick={accept}>
-              Accept all the same
+              {lineFiguresTexts.acceptAllSame2}
             </Button>
           </div>
         )}
         <p className="mt-1.5 text-[13px] text-soft">
           {standing(review)} <Believe review={review} />{' '}
           <Link to={`/studies/${study.id}/questions/${question.id}/left`} className="underline">
-            What is left of this question
+            {lineFiguresTexts.whatLeftQuestion}
           </Link>
         </p>
         <CloseCode key={code.id} code={code} review={review} />
@@ -163,18 +167,16 @@ function Figure({ name, value, interval }: { name: string; value: string; interv
 /** How far the code is decided, and what the report makes of it. */
 function standing(review: Review): string {
   const { suggested, open, defaultLine, quality, isClosed, undecided } = review;
-  if (isClosed && undecided === 0) return 'Closed: the code is decided for everybody.';
-  if (!suggested) return 'Nothing is suggested: the model knows too little of this code.';
-  if (open.length === 0)
-    return `Every suggestion is decided. For ${counted(undecided, 'answer')} without one it is not decided yet.`;
+  if (isClosed && undecided === 0) return lineFiguresTexts.closedCodeDecidedEverybody;
+  if (!suggested) return lineFiguresTexts.nothingSuggestedModelKnows;
+  if (open.length === 0) return lineFiguresTexts.everySuggestionDecidedWithout(undecided);
   const right = asMeasured(quality.precision, quality.precisionInterval);
   const found = asMeasured(quality.recall, quality.recallInterval);
-  return `Measured out-of-fold at ${asShare(defaultLine)}: right ${right}, found ${found}.`;
+  return lineFiguresTexts.measuredOutFoldRight(defaultLine, right, found);
 }
 
 /** Which of two figures to believe, where what is expected and what was measured differ. */
 function Believe({ review: { checked } }: { review: Review }) {
-  if (checked.accepted !== null)
-    return `A spot check found ${asShare(checked.accepted)} of those accepted to be right: believe that before what is expected.`;
-  return '“Expected right” is of these very answers, by the model’s own probabilities; “measured” is of answers that people coded. Where they differ much, believe the lower one until a spot check settles it.';
+  if (checked.accepted !== null) return lineFiguresTexts.spotCheckFoundAccepted(checked.accepted);
+  return lineFiguresTexts.expectedRightVeryAnswers;
 }

@@ -1,7 +1,7 @@
 import { lineForShareRight, type Outlook } from '@yellow-thread/core/review';
 import { memo, useMemo, useRef, type PointerEvent } from 'react';
 import { toast } from 'sonner';
-import { asShare } from '../parts/numbers.js';
+import { lineScaleTexts } from './texts.js';
 
 const BINS = 40;
 
@@ -26,8 +26,7 @@ export function LineScale({
   const { probabilities } = outlook;
   const layFor = (share: number) => {
     const to = lineForShareRight(outlook, share);
-    if (to === null)
-      toast(`No line is expected to be right in ${asShare(share)} of what lies above it.`);
+    if (to === null) toast(lineScaleTexts.noLineExpectedRight(share));
     else onLine(to);
   };
   const scale = useRef<HTMLDivElement>(null);
@@ -62,7 +61,7 @@ export function LineScale({
   };
   return (
     <div className="flex flex-col border-r border-rule px-3 py-4">
-      <span className="figures text-center text-[12px] text-soft">sure</span>
+      <span className="figures text-center text-[12px] text-soft">{lineScaleTexts.sure}</span>
       <div
         ref={scale}
         onPointerDown={drag}
@@ -82,17 +81,22 @@ export function LineScale({
             }}
           />
         ))}
-        <span className="sr-only">{`${byHand.length} answers coded by hand, ${byHand.filter((p) => p >= line).length} of them above the line`}</span>
+        <span className="sr-only">
+          {lineScaleTexts.answersCodedHandThem(
+            byHand.length,
+            byHand.filter((p) => p >= line).length,
+          )}
+        </span>
         <ByHandMarks byHand={byHand} />
         <div
           role="slider"
           tabIndex={0}
-          aria-label="The line"
+          aria-label={lineScaleTexts.line}
           aria-orientation="vertical"
           aria-valuemin={0}
           aria-valuemax={1}
           aria-valuenow={Number(line.toFixed(2))}
-          aria-valuetext={`trust from ${asShare(line)}`}
+          aria-valuetext={lineScaleTexts.trust(line)}
           onKeyDown={(event) => {
             if (step(event)) event.stopPropagation();
           }}
@@ -103,23 +107,23 @@ export function LineScale({
           <span className="absolute -right-1 top-px size-[14px] rounded-full border-2 border-ink bg-thread" />
         </div>
       </div>
-      <span className="text-center text-[12px] text-soft">unsure</span>
+      <span className="text-center text-[12px] text-soft">{lineScaleTexts.unsure}</span>
       <span
         className="-mx-2 mt-1 whitespace-nowrap text-center text-[11px] leading-4 text-soft"
-        title="Where answers that people gave this code stand, by what the model said before it knew them"
+        title={lineScaleTexts.whereAnswersPeopleGave}
       >
         <span aria-hidden className="mr-1 inline-block size-[5px] rounded-full bg-ink opacity-40" />
-        by hand
+        {lineScaleTexts.hand}
       </span>
       <label className="mt-3 flex flex-col items-center text-[12px] leading-4 text-soft">
-        wanted right
+        {lineScaleTexts.wantedRight}
         <input
           type="number"
           min={0}
           max={1}
           step={0.01}
           defaultValue={wanted}
-          title="Accepting fewer right than this asks once. Enter lays the line as low as so many are expected to be right"
+          title={lineScaleTexts.acceptingFewerRightAsks}
           className="figures mt-0.5 w-14 rounded border border-rule bg-card px-1 py-0.5 text-center text-ink"
           onKeyDown={(event) => {
             const to = event.currentTarget.valueAsNumber;

@@ -3,6 +3,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
 import { asCount } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
+import { progressTexts } from './texts.js';
 
 /** What was decided of each code's suggestions, and by whom; it follows what is decided beside it. */
 export function Progress({
@@ -19,10 +20,10 @@ export function Progress({
     <table className="figures w-full">
       <thead className="text-left text-[13px] text-soft">
         <tr>
-          <th className="pb-1 font-normal">Code</th>
-          <th className="pb-1 text-right font-normal">open</th>
-          <th className="pb-1 text-right font-normal">accepted</th>
-          <th className="pb-1 text-right font-normal">refused</th>
+          <th className="pb-1 font-normal">{progressTexts.code}</th>
+          <th className="pb-1 text-right font-normal">{progressTexts.open}</th>
+          <th className="pb-1 text-right font-normal">{progressTexts.accepted}</th>
+          <th className="pb-1 text-right font-normal">{progressTexts.refused}</th>
         </tr>
       </thead>
       {codes.map(({ codeId, open, accepted, refused, deciders }) => {
@@ -60,8 +61,8 @@ export function Progress({
 
 function sayDecider({ name, read, bulk }: ReviewList['codes'][number]['deciders'][number]) {
   const parts = [
-    read > 0 && `${asCount(read)} one by one`,
-    bulk > 0 && `${asCount(bulk)} in bulk`,
+    read > 0 && progressTexts.oneOne(read),
+    bulk > 0 && progressTexts.bulk(bulk),
   ].filter(Boolean);
   return `${name}: ${parts.join(', ')}`;
 }

@@ -5,12 +5,12 @@ import { useDrawer } from '../frame/drawer.js';
 import { usePlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { counted } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { CheckReading } from './checkReading.js';
 import { CodeReview } from './codeReview.js';
 import { Contradicted } from './contradicted.js';
 import { Progress } from './progress.js';
+import { reviewStopTexts } from './texts.js';
 
 /** The suggestions of a question, one code at a time. */
 export function ReviewStop() {
@@ -21,7 +21,7 @@ export function ReviewStop() {
   const reviews = useReviews(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
   if (reviews.isError) return <PageProblem error={reviews.error} />;
-  if (!reviews.data || !codebook) return <Waiting what="the suggestions" />;
+  if (!reviews.data || !codebook) return <Waiting what={reviewStopTexts.suggestions} />;
   const places = new Map([...codebook.byId.keys()].map((id, place) => [id, place]));
   const { contradicted } = reviews.data;
   // by book, so that the list keeps still while one decides
@@ -30,10 +30,10 @@ export function ReviewStop() {
     .sort((x, y) => places.get(x.codeId)! - places.get(y.codeId)!);
   if (codes.length === 0)
     return (
-      <EmptyState title="No suggestions yet">
-        <p>Suggestions come from training on the answers that you have settled.</p>
+      <EmptyState title={reviewStopTexts.noSuggestionsYet}>
+        <p>{reviewStopTexts.suggestionsComeTrainingAnswers}</p>
         <Link to={`/studies/${study.id}/questions/${question.id}/train`} className="underline">
-          Go to Train
+          {reviewStopTexts.goTrain}
         </Link>
       </EmptyState>
     );
@@ -44,7 +44,7 @@ export function ReviewStop() {
   return (
     <main className="work-list grid grid-cols-[224px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
       <nav
-        aria-label="Codes with suggestions"
+        aria-label={reviewStopTexts.codesSuggestions}
         className="min-h-0 overflow-y-auto border-r border-rule py-3 pl-4 pr-2 max-[760px]:max-h-32 max-[760px]:border-b max-[760px]:border-r-0"
       >
         {contradicted.length > 0 && (
@@ -53,12 +53,12 @@ export function ReviewStop() {
             className="mb-2 w-full rounded border border-rule bg-card px-2 py-1.5 text-left text-[13px] hover:border-soft"
             onClick={() =>
               openDrawer({
-                title: 'Contradicted by the models',
+                title: reviewStopTexts.contradictedModels,
                 body: <Contradicted {...{ study, question, codebook }} />,
               })
             }
           >
-            {counted(contradicted.length, 'bulk decision')} contradicted by the models
+            {reviewStopTexts.contradictedModels2(contradicted.length)}
           </button>
         )}
         <ul>
@@ -87,19 +87,19 @@ export function ReviewStop() {
           to={`/studies/${study.id}/questions/${question.id}/left`}
           className="mt-3 block border border-transparent px-2 py-1.5 underline"
         >
-          What is left
+          {reviewStopTexts.whatLeft}
         </Link>
         <Button
           look="bare"
           className="mt-1 !px-2"
           onClick={() =>
             openDrawer({
-              title: 'Suggestions decided so far',
+              title: reviewStopTexts.suggestionsDecidedFar,
               body: <Progress study={study.id} question={question.id} codebook={codebook} />,
             })
           }
         >
-          Who decided what
+          {reviewStopTexts.whoDecidedWhat}
         </Button>
       </nav>
       {check ? (

@@ -7,8 +7,9 @@ import { useChecks, useDrawCheck, useReopenBulk } from '../data/review.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
+import { asShare } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
+import { spotChecksTexts } from './texts.js';
 
 const sizes = [25, 50, 100, 200];
 const sides: readonly CheckSide[] = ['accepted', 'refused'];
@@ -25,15 +26,11 @@ export function SpotChecks({
 }) {
   const checks = useChecks(study.id, question.id, code.id);
   if (checks.isError) return <PageProblem error={checks.error} />;
-  if (!checks.data) return <Waiting what="the spot checks" />;
+  if (!checks.data) return <Waiting what={spotChecksTexts.spotChecks} />;
   const place = { code, study: study.id, question: question.id };
   return (
     <div className="flex flex-col gap-6">
-      <p>
-        A random few of what was decided in bulk, read without knowing what the model said, show how
-        often it was right. What you find is kept for this code as you found it, and corrected at
-        once.
-      </p>
+      <p>{spotChecksTexts.randomFewWhatDecided}</p>
       {sides.map((side) => (
         <DrawCheck key={side} side={side} unread={checks.data.unread[side]} {...place} />
       ))}
@@ -70,16 +67,16 @@ function DrawCheck({ side, unread, ...place }: CheckPlace & { side: CheckSide; u
   return (
     <section className="rounded border border-rule p-4">
       <h2>
-        {side === 'accepted' ? 'Of what was accepted in bulk' : 'Of what was refused in bulk'}
+        {side === 'accepted' ? spotChecksTexts.whatAcceptedBulk : spotChecksTexts.whatRefusedBulk}
       </h2>
       <p className="text-soft">
-        {counted(unread, 'answer')} that nobody has read
-        {side === 'refused' && ': how many mention it after all'}.
+        {spotChecksTexts.nobodyRead(unread)}
+        {side === 'refused' && spotChecksTexts.howManyMentionAfter}.
       </p>
       <div className="mt-2 flex items-center gap-3">
         <Choice
-          label="read"
-          aria-label={`How many of those ${side} to read`}
+          label={spotChecksTexts.read}
+          aria-label={spotChecksTexts.howManyRead(side)}
           value={size}
           onChange={(event) => setSize(Number(event.target.value))}
         >
@@ -87,10 +84,7 @@ function DrawCheck({ side, unread, ...place }: CheckPlace & { side: CheckSide; u
             <option key={one}>{one}</option>
           ))}
         </Choice>
-        <span className="figures text-[13px] text-soft">
-          {side === 'accepted' ? 'at .90 right' : 'at .10 missed'}: {asShare(low)} to{' '}
-          {asShare(high)}
-        </span>
+        <span className="figures text-[13px] text-soft">{spotChecksTexts.to(side, low, high)}</span>
         <Button
           look="main"
           className="ml-auto"
@@ -100,15 +94,15 @@ function DrawCheck({ side, unread, ...place }: CheckPlace & { side: CheckSide; u
             draw.mutate({ id, side, size: wanted }, { onSuccess: () => setDrawn(id) });
           }}
         >
-          Draw {asCount(wanted)}
+          {spotChecksTexts.draw(wanted)}
         </Button>
       </div>
       {draw.error && <ProblemNote error={draw.error} />}
       {drawn && (
         <p className="mt-2">
-          Drawn.{' '}
+          {spotChecksTexts.drawn}
           <Link to={checkPath(place, drawn)} className="underline">
-            Read them
+            {spotChecksTexts.readThem}
           </Link>
         </p>
       )}
@@ -124,34 +118,30 @@ function CheckFound({ check, unread, ...place }: CheckPlace & { check: Checked; 
   const changed = side === 'accepted' ? not : applies;
   return (
     <section className="border-t border-rule pt-3">
-      <h2>
-        {asCount(size)} of {asCount(drawnFrom)} {side} in bulk
-      </h2>
+      <h2>{spotChecksTexts.bulk(size, drawnFrom, side)}</h2>
       <p className="text-[13px] text-soft">
-        drawn {asDate(check.drawnAt)} · {asCount(read)} read
-        {unsure > 0 && `, ${asCount(unsure)} unsure`}
+        {spotChecksTexts.drawnRead(check.drawnAt, read)}
+        {unsure > 0 && spotChecksTexts.unsure(unsure)}
       </p>
       {found && (
         <p className="figures my-1 flex items-center gap-3">
           {name} <ShareRange label={name} value={found.value} interval={found.interval} />
           <span className="text-[13px] text-soft">
-            {found.interval.map(asShare).join(' to ')}; expected {asShare(expected)}
+            {spotChecksTexts.expected(found.interval.map(asShare).join(' to '), expected)}
           </span>
         </p>
       )}
       {changed > 0 && (
         <p className="text-[13px] text-soft">
-          {counted(changed, 'of these was', 'of these were')}{' '}
-          {side === 'accepted' ? 'refused' : 'accepted'} by reading them; the figures above are as
-          found before that.
+          {spotChecksTexts.readingThemFiguresAbove(changed, side)}
         </p>
       )}
       {isWorse && (
         <div role="status" className="my-2 flex items-center gap-3 text-brick">
           <p>
             {side === 'accepted'
-              ? 'Clearly fewer were right than the model led one to expect.'
-              : 'Clearly more were missed than the model led one to expect.'}
+              ? spotChecksTexts.clearlyFewerRightModel
+              : spotChecksTexts.clearlyMoreMissedModel}
           </p>
           {unread > 0 && (
             <Button
@@ -160,13 +150,13 @@ function CheckFound({ check, unread, ...place }: CheckPlace & { check: Checked; 
               disabled={reopen.isPending}
               onClick={() => reopen.mutate(side)}
             >
-              Open the {asCount(unread)} unread again
+              {spotChecksTexts.openUnreadAgain(unread)}
             </Button>
           )}
         </div>
       )}
       <Link to={checkPath(place, check.id)} className="underline">
-        {read < size ? `Read the ${asCount(size - read)} left` : 'Read them again'}
+        {read < size ? spotChecksTexts.readLeft(size, read) : spotChecksTexts.readThemAgain}
       </Link>
     </section>
   );

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useRef, type PointerEvent } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { useKeepInView } from '../parts/keepInView.js';
 import { SuggestionRow, type Asking, type RowDeeds } from './suggestionRow.js';
+import { suggestionListTexts } from './texts.js';
 
 /** All suggested answers in order of probability, the yellow line lying across them. */
 export function SuggestionList({
@@ -72,7 +73,7 @@ export function SuggestionList({
       ref={scroller}
       role="feed"
       tabIndex={0}
-      aria-label={`Suggestions of ${code.name}`}
+      aria-label={suggestionListTexts.suggestions(code.name)}
       className="list outline-offset-[-2px] contain-strict"
     >
       <div className="relative w-full" style={{ height: rows.getTotalSize() + 120 }}>
@@ -105,7 +106,7 @@ export function SuggestionList({
         >
           <span className="absolute inset-x-0 top-1/2 h-[3px] -translate-y-1/2 bg-thread" />
           <span className="absolute right-4 top-1/2 -translate-y-1/2 rounded bg-thread px-2 text-[12px] font-semibold text-[#23211c]">
-            the line
+            {suggestionListTexts.line}
           </span>
         </div>
       </div>

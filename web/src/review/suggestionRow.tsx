@@ -6,9 +6,10 @@ import { CodeList } from '../parts/codeList.js';
 import { CodePicker } from '../parts/codePicker.js';
 import { Knot } from '../parts/knot.js';
 import { Menu, MenuItem } from '../parts/menu.js';
-import { asCount, asShare } from '../parts/numbers.js';
+import { asShare } from '../parts/numbers.js';
 import { readSelection } from '../parts/readSelection.js';
 import { Evidence } from './evidence.js';
+import { suggestionRowTexts } from './texts.js';
 
 /** Another code in place of the suggested one, or beside it. */
 export type Asking = 'instead' | 'as well';
@@ -44,7 +45,7 @@ export const SuggestionRow = memo(function SuggestionRow({
   onPick: (index: number) => void;
 }) {
   const { state, bulk, by, probability, mentions, unsure, count } = suggestion;
-  const words = state === 'open' ? 'open' : `${state}${bulk ? ' in bulk' : ''}`;
+  const words = state === 'open' ? 'open' : `${state}${bulk ? suggestionRowTexts.bulk : ''}`;
   const others = [...new Set(mentions.map(({ codeId }) => codeId))].filter((id) => id !== code.id);
   return (
     <article
@@ -65,13 +66,14 @@ export const SuggestionRow = memo(function SuggestionRow({
           <Evidence suggestion={suggestion} code={code} passage={active?.passage ?? null} />
         </p>
         {count > 1 && (
-          <p className="text-[13px] text-soft">{asCount(count)} answers of the same words</p>
+          <p className="text-[13px] text-soft">{suggestionRowTexts.answersSameWords(count)}</p>
         )}
         {others.length > 0 && <CodeList codeIds={others} codebook={codebook} />}
         {active?.asking && (
           <div className="mt-1 flex items-center gap-3" ref={focusField}>
             <span className="text-soft">
-              {active.asking === 'instead' ? 'Instead of' : 'As well as'} {code.name}
+              {active.asking === 'instead' ? suggestionRowTexts.instead : suggestionRowTexts.well}{' '}
+              {code.name}
             </span>
             <span
               onKeyDown={(event) => {
@@ -81,7 +83,7 @@ export const SuggestionRow = memo(function SuggestionRow({
               }}
             >
               <CodePicker
-                label={`The code ${active.asking} ${active.asking === 'instead' ? 'of' : 'as'} ${code.name}`}
+                label={suggestionRowTexts.code(active.asking, code.name)}
                 codes={codebook.codes.filter(({ id }) => id !== code.id)}
                 onPick={({ id }) => active.deeds.give(id)}
               />
@@ -139,19 +141,19 @@ function Deeds({
             {name}
           </button>
         ))}
-      <Menu name="…" label="More to do with this suggestion" look={act}>
+      <Menu name="…" label={suggestionRowTexts.moreSuggestion} look={act}>
         <MenuItem
-          name={`Another code instead of ${code.name}`}
+          name={suggestionRowTexts.anotherCodeInstead(code.name)}
           about="I"
           onSelect={() => deeds.ask('instead')}
         />
         <MenuItem
-          name={`Another code as well as ${code.name}`}
+          name={suggestionRowTexts.anotherCodeWell(code.name)}
           about="W"
           onSelect={() => deeds.ask('as well')}
         />
         <MenuItem
-          name={isUnsure ? 'No longer unsure' : 'Unsure'}
+          name={isUnsure ? suggestionRowTexts.noLongerUnsure : suggestionRowTexts.unsure}
           about="U"
           onSelect={deeds.unsure}
         />

@@ -5,19 +5,20 @@ import { useLayoutEffect } from 'react';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { isKeyAlone } from '../frame/typing.js';
 import type { Asking, RowDeeds } from './suggestionRow.js';
+import { useReviewKeysTexts } from './texts.js';
 
 const keyHelp: readonly KeyHelp[] = [
-  { keys: '↑ ↓', does: 'suggestion before, next suggestion' },
-  { keys: 'A', does: 'accept it' },
-  { keys: 'R', does: 'refuse it' },
-  { keys: 'O', does: 'open it again' },
-  { keys: 'Shift ← →', does: 'mark words, on which it is then accepted' },
-  { keys: 'I', does: 'another code instead' },
-  { keys: 'W', does: 'another code as well' },
-  { keys: 'U', does: 'mark or unmark as unsure' },
-  { keys: 'H', does: 'what was coded by hand, to compare' },
-  { keys: 'Shift ↑ ↓', does: 'move the line by one suggestion' },
-  { keys: 'L', does: 'go to the line' },
+  { keys: '↑ ↓', does: useReviewKeysTexts.suggestionBeforeNextSuggestion },
+  { keys: 'A', does: useReviewKeysTexts.accept },
+  { keys: 'R', does: useReviewKeysTexts.refuse },
+  { keys: 'O', does: useReviewKeysTexts.openAgain },
+  { keys: 'Shift ← →', does: useReviewKeysTexts.markWordsWhichAccepted },
+  { keys: 'I', does: useReviewKeysTexts.anotherCodeInstead },
+  { keys: 'W', does: useReviewKeysTexts.anotherCodeWell },
+  { keys: 'U', does: useReviewKeysTexts.markUnmarkUnsure },
+  { keys: 'H', does: useReviewKeysTexts.whatCodedHandCompare },
+  { keys: 'Shift ↑ ↓', does: useReviewKeysTexts.moveLineOneSuggestion },
+  { keys: 'L', does: useReviewKeysTexts.goLine },
 ];
 
 /** What the keys do on the list of a code's suggestions. */

@@ -4,17 +4,17 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { stopPath } from '../frame/place.js';
 import { Button } from '../parts/button.js';
-import { asCount, counted } from '../parts/numbers.js';
 import { LeaveToModels } from './leaveToModels.js';
+import { waysTexts } from './texts.js';
 
 const percent = new Intl.NumberFormat(undefined, { style: 'percent' });
 
 /** "about 4 minutes", "about 2 hours". */
 function asDuration(seconds: number): string {
-  if (seconds < 45) return 'less than a minute';
+  if (seconds < 45) return waysTexts.lessMinute;
   const minutes = Math.round(seconds / 60);
-  if (minutes < 90) return `about ${counted(minutes, 'minute')}`;
-  return `about ${counted(Math.round(minutes / 60), 'hour')}`;
+  if (minutes < 90) return `about ${waysTexts.minuteCounted(minutes)}`;
+  return `about ${waysTexts.hourCounted(Math.round(minutes / 60))}`;
 }
 
 interface WaysProps {
@@ -32,13 +32,11 @@ export function Ways({ ways, left, study, question }: WaysProps) {
   const own = left.pace.answer !== null;
   return (
     <section aria-labelledby="ways">
-      <h2 id="ways">Ways to the end</h2>
+      <h2 id="ways">{waysTexts.waysEnd}</h2>
       <p className="text-soft">
-        {first?.way === 'read' &&
-          `What is open can be read in ${asDuration(first.seconds)}. That is the surest way. `}
-        {left.sampleOpen > 0 &&
-          `${counted(left.sampleOpen, 'answer')} drawn for coding by hand ${left.sampleOpen === 1 ? 'is' : 'are'} read without suggestions. `}
-        Times are by {own ? 'your own pace of late' : 'a usual pace, until yours is known'}.
+        {first?.way === 'read' && waysTexts.whatOpenCanRead(asDuration(first.seconds))}
+        {left.sampleOpen > 0 && waysTexts.drawnCodingHandRead(left.sampleOpen)}
+        {waysTexts.times(own)}
       </p>
       <ol className="mt-2 max-w-[920px] border-t border-rule">
         {ways.map((way) => (
@@ -59,7 +57,7 @@ export function Ways({ ways, left, study, question }: WaysProps) {
                 aria-expanded={leaving}
                 onClick={() => setLeaving(!leaving)}
               >
-                Leave the rest to the models …
+                {waysTexts.leaveRestModels}
               </Button>
             ) : way.isOpen ? (
               <Link
@@ -77,10 +75,10 @@ export function Ways({ ways, left, study, question }: WaysProps) {
               </Link>
             ) : (
               <span className="text-[13px] text-soft">
-                {way.way === 'estimates' ? '' : 'train first'}{' '}
+                {way.way === 'estimates' ? '' : waysTexts.trainFirst}{' '}
                 {way.way !== 'estimates' && (
                   <Link to={`${base}/train`} className="underline">
-                    Train
+                    {waysTexts.train}
                   </Link>
                 )}
               </span>
@@ -101,30 +99,30 @@ export function Ways({ ways, left, study, question }: WaysProps) {
 }
 
 const names: Record<Way, string> = {
-  estimates: 'Report estimates now',
-  read: 'Read answer by answer, with suggestions filled in',
-  codes: 'Decide code by code',
-  hand: 'Code by hand what is left',
-  models: 'Let the models decide the rest',
+  estimates: waysTexts.reportEstimatesNow,
+  read: waysTexts.readAnswerAnswerSuggestions,
+  codes: waysTexts.decideCodeCode,
+  hand: waysTexts.codeHandWhatLeft,
+  models: waysTexts.letModelsDecideRest,
 };
 const buttons: Record<Exclude<Way, 'models'>, string> = {
-  estimates: 'See the estimates',
-  read: 'Read them',
-  codes: 'Go to Review',
-  hand: 'Go to Code',
+  estimates: waysTexts.seeEstimates,
+  read: waysTexts.readThem,
+  codes: waysTexts.goReview,
+  hand: waysTexts.goCode,
 };
 
 function workOf({ way, work, seconds }: WayToFinish): string {
   switch (way) {
     case 'estimates':
-      return 'No more work.';
+      return waysTexts.noMoreWork;
     case 'codes':
-      return `${counted(work, 'suggestion')} that the models are unsure of, ${asDuration(seconds)}; the others in bulk.`;
+      return waysTexts.modelsUnsureOthersBulk(work, asDuration(seconds));
     case 'models':
-      return `${counted(work, 'answer')} to check, ${asDuration(seconds)}.`;
+      return waysTexts.check(work, asDuration(seconds));
     case 'read':
     case 'hand':
-      return `${counted(work, 'answer')} of different words, ${asDuration(seconds)}.`;
+      return waysTexts.differentWords(work, asDuration(seconds));
   }
 }
 
@@ -135,15 +133,19 @@ function certaintyOf({ way }: WayToFinish, { widest, notEstimated, codes }: What
   switch (way) {
     case 'estimates':
       return widest
-        ? `The widest interval among the themes is that of ${widest.name}: ${percent.format(widest.interval[0])} to ${percent.format(widest.interval[1])}.`
+        ? waysTexts.widestIntervalAmongThemes(
+            widest.name,
+            percent.format(widest.interval[0]),
+            percent.format(widest.interval[1]),
+          )
         : (notEstimated ?? '');
     case 'read':
-      return 'Every answer is read; the table is a plain count.';
+      return waysTexts.everyAnswerReadTable;
     case 'codes':
-      return `A plain count in the end, as good as the models’ suggestions.${without > 0 ? ` ${asCount(without)} ${without === 1 ? 'code has no model and is' : 'codes have no model and are'} searched for.` : ''}`;
+      return waysTexts.plainCountEndGood(without);
     case 'hand':
-      return 'Every answer is coded without suggestions.';
+      return waysTexts.everyAnswerCodedWithout;
     case 'models':
-      return 'Nothing is counted: shares are estimated, corrected by what you read of the check.';
+      return waysTexts.nothingCountedSharesEstimated;
   }
 }

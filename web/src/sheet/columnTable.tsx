@@ -9,10 +9,10 @@ import type {
 import { closedNames, withRole, wordingsOf } from '@yellow-thread/core/sheet';
 import { useRef, useState } from 'react';
 import { Choice } from '../parts/field.js';
-import { counted } from '../parts/numbers.js';
 import { FillHandle, rangeOf, useFillDown } from './fillDown.js';
 import { roleNames } from './roles.js';
 import { writingsOf } from './writings.js';
+import { columnTableTexts } from './texts.js';
 
 /** What each column is for; changed one by one or many at once. */
 export function ColumnTable({
@@ -62,18 +62,15 @@ export function ColumnTable({
   return (
     <>
       <div className="mt-4 flex min-h-9 items-center justify-between gap-4">
-        <p className="text-soft">
-          What is each column for? The guesses can be changed. Hold Shift to choose a range of
-          columns, or drag a role down by its corner.
-        </p>
+        <p className="text-soft">{columnTableTexts.whatEachColumnGuesses}</p>
         {chosen.size > 0 && (
           <Choice
-            label={`The ${counted(chosen.size, 'chosen column')}:`}
+            label={columnTableTexts.the(chosen.size)}
             value=""
             onChange={(event) => setRole(chosen, event.target.value as ColumnRole)}
           >
             <option value="" disabled>
-              set what they are
+              {columnTableTexts.setWhat}
             </option>
             <RoleOptions />
           </Choice>
@@ -85,15 +82,15 @@ export function ColumnTable({
             <th className="w-8 py-1.5">
               <input
                 type="checkbox"
-                aria-label="Choose all columns"
+                aria-label={columnTableTexts.chooseAllColumns}
                 className="size-4 accent-ink"
                 checked={all}
                 onChange={() => setChosen(all ? new Set() : new Set(settings.columns.keys()))}
               />
             </th>
-            <th className="w-[27%] py-1.5 pr-4 font-normal">Column</th>
-            <th className="w-[214px] py-1.5 pr-4 font-normal">Is</th>
-            <th className="py-1.5 font-normal">First values</th>
+            <th className="w-[27%] py-1.5 pr-4 font-normal">{columnTableTexts.column}</th>
+            <th className="w-[214px] py-1.5 pr-4 font-normal">{columnTableTexts.is}</th>
+            <th className="py-1.5 font-normal">{columnTableTexts.firstValues}</th>
           </tr>
         </thead>
         <tbody>
@@ -128,7 +125,7 @@ export function ColumnTable({
                 </th>
                 <td className="relative py-2 pr-4">
                   <Choice
-                    label={`What ${column.head} is`}
+                    label={columnTableTexts.what(column.head)}
                     hideLabel
                     className="w-full"
                     value={setting.role}
@@ -194,9 +191,9 @@ function ColumnDetails({
   const small = 'mt-1 w-full text-[13px]';
   const parts = (
     <>
-      <option value=";">separated by ;</option>
-      <option value=",">separated by ,</option>
-      <option value="|">separated by |</option>
+      <option value=";">{columnTableTexts.separated}</option>
+      <option value=",">{columnTableTexts.separated2}</option>
+      <option value="|">{columnTableTexts.separated3}</option>
     </>
   );
   if (role === 'question') {
@@ -209,18 +206,20 @@ function ColumnDetails({
       <>
         {others.length > 0 && (
           <Choice
-            label={`Which question ${head} belongs to`}
+            label={columnTableTexts.whichQuestionBelongs(head)}
             hideLabel
             className={small}
             value={name}
             onChange={(event) => set({ name: event.target.value })}
           >
             <option value={head}>
-              {known.includes(head) ? 'the study’s question' : 'a question of its own'}
+              {known.includes(head)
+                ? columnTableTexts.studysQuestion
+                : columnTableTexts.questionOwn}
             </option>
             {others.map((wording) => (
               <option key={wording} value={wording}>
-                {wording === name ? '' : 'part of: '}
+                {wording === name ? '' : columnTableTexts.part}
                 {wording}
               </option>
             ))}
@@ -228,16 +227,16 @@ function ColumnDetails({
         )}
         {closed.length > 0 && (of !== '' || /other|specify|sonst|autre/iu.test(head)) && (
           <Choice
-            label={`Which closed question ${head} belongs to`}
+            label={columnTableTexts.whichClosedQuestionBelongs(head)}
             hideLabel
             className={small}
             value={of}
             onChange={(event) => set({ of: event.target.value })}
           >
-            <option value="">asked of everybody</option>
+            <option value="">{columnTableTexts.askedEverybody}</option>
             {closed.map((variable) => (
               <option key={variable} value={variable}>
-                what “other” in {variable} is
+                {columnTableTexts.whatOther(variable)}
               </option>
             ))}
           </Choice>
@@ -249,7 +248,7 @@ function ColumnDetails({
     return (
       <>
         <Choice
-          label={`Which question the codes in ${head} were given to`}
+          label={columnTableTexts.whichQuestionCodesGiven(head)}
           hideLabel
           className={small}
           value={name}
@@ -257,18 +256,18 @@ function ColumnDetails({
         >
           {wordingsOf(settings).map((wording) => (
             <option key={wording} value={wording}>
-              for: {wording}
+              {columnTableTexts.for(wording)}
             </option>
           ))}
         </Choice>
         <Choice
-          label={`How ${head} holds codes`}
+          label={columnTableTexts.howHoldsCodes(head)}
           hideLabel
           className={small}
           value={separator}
           onChange={(event) => set({ separator: event.target.value })}
         >
-          <option value="">one code: 0, 1, 2 … or yes</option>
+          <option value="">{columnTableTexts.oneCode01}</option>
           {parts}
         </Choice>
       </>
@@ -276,7 +275,7 @@ function ColumnDetails({
   if (role === 'choices')
     return (
       <Choice
-        label={`What parts the choices in ${head}`}
+        label={columnTableTexts.whatPartsChoices(head)}
         hideLabel
         className={small}
         value={separator}
@@ -292,7 +291,7 @@ function ColumnDetails({
     <>
       {writings.length > 0 && (
         <Choice
-          label={`How ${head} is written`}
+          label={columnTableTexts.howWritten(head)}
           hideLabel
           className={small}
           value={setting.writing}
@@ -307,18 +306,18 @@ function ColumnDetails({
       )}
       {known.length > 0 && (
         <Choice
-          label={`Which variable ${head} is`}
+          label={columnTableTexts.whichVariable(head)}
           hideLabel
           className={small}
           value={name}
           onChange={(event) => set({ name: event.target.value })}
         >
           {!known.some((variable) => variable.name === head) && (
-            <option value={head}>a new variable</option>
+            <option value={head}>{columnTableTexts.newVariable}</option>
           )}
           {known.map((variable) => (
             <option key={variable.id} value={variable.name}>
-              the study’s {variable.name}
+              {columnTableTexts.studys(variable.name)}
             </option>
           ))}
         </Choice>

@@ -1,6 +1,7 @@
 import type { SheetDifference, SheetSettings } from '@yellow-thread/contract';
 import { Button } from '../parts/button.js';
 import { asCount } from '../parts/numbers.js';
+import { differenceTexts } from './texts.js';
 
 /** What a sheet of details or corrections would change, and whom it could not find. */
 export function Difference({
@@ -20,45 +21,43 @@ export function Difference({
   const csv = (side: string) => `/api/studies/${study}/sheets/${sheet}/unmatched.csv?side=${side}`;
   return (
     <section aria-labelledby="difference" className="rounded border border-rule bg-card px-5 py-4">
-      <h2 id="difference">What would change</h2>
+      <h2 id="difference">{differenceTexts.whatWouldChange}</h2>
       <dl className="figures mt-2 grid grid-cols-[1fr_max-content] gap-y-1">
-        <dt>respondents found by their id</dt>
+        <dt>{differenceTexts.respondentsFoundId}</dt>
         <dd className="text-right">{asCount(difference.found)}</dd>
-        <dt>of them with other background</dt>
+        <dt>{differenceTexts.themOtherBackground}</dt>
         <dd className="text-right">{asCount(difference.changedPeople)}</dd>
         {as !== 'details' && (
           <>
-            <dt>answers that are new</dt>
+            <dt>{differenceTexts.answersNew}</dt>
             <dd className="text-right">{asCount(difference.newAnswers)}</dd>
           </>
         )}
         {as === 'corrections' && (
           <>
-            <dt>answers with another text</dt>
+            <dt>{differenceTexts.answersAnotherText}</dt>
             <dd className="text-right">{asCount(difference.changedTexts)}</dd>
-            <dt>of them coded or settled</dt>
+            <dt>{differenceTexts.themCodedSettled}</dt>
             <dd className="text-right">{asCount(difference.changedCoded)}</dd>
           </>
         )}
-        <dt>{as === 'corrections' ? 'new respondents' : 'ids the study does not have'}</dt>
+        <dt>{as === 'corrections' ? differenceTexts.newRespondents : differenceTexts.idsStudy}</dt>
         <dd className="text-right">{asCount(difference.unknown)}</dd>
-        <dt>respondents not in the sheet</dt>
+        <dt>{differenceTexts.respondentsSheet}</dt>
         <dd className="text-right">{asCount(difference.absent)}</dd>
       </dl>
       {(difference.proposals.length > 0 || matches.length > 0) && (
         <div className="mt-3 border-t border-rule pt-2">
-          <p>Written differently? Nothing is matched until you say so.</p>
+          <p>{differenceTexts.writtenDifferentlyNothingMatched}</p>
           <ul className="mt-1">
             {matches.map((match) => (
               <li key={match.from} className="flex items-center justify-between gap-2 py-0.5">
-                <span>
-                  {match.from} is {match.to}
-                </span>
+                <span>{differenceTexts.is(match.from, match.to)}</span>
                 <Button
                   className="px-2 py-0.5"
                   onClick={() => change({ matches: matches.filter((one) => one !== match) })}
                 >
-                  Undo
+                  {differenceTexts.undo}
                 </Button>
               </li>
             ))}
@@ -74,7 +73,7 @@ export function Difference({
                     aria-label={`${from} is ${to}`}
                     onClick={() => change({ matches: [...matches, { from, to }] })}
                   >
-                    It is
+                    {differenceTexts.itIs}
                   </Button>
                 </li>
               ))}
@@ -91,19 +90,19 @@ export function Difference({
                 })
               }
             >
-              All {asCount(difference.proposals.length)} are
+              {differenceTexts.all(difference.proposals.length)}
             </Button>
           )}
         </div>
       )}
       <Ids
-        title="Only in the sheet"
+        title={differenceTexts.onlySheet}
         ids={difference.firstUnknown}
         count={difference.unknown}
         href={csv('sheet')}
       />
       <Ids
-        title="Only in the study"
+        title={differenceTexts.onlyStudy}
         ids={difference.firstAbsent}
         count={difference.absent}
         href={csv('study')}
@@ -112,8 +111,8 @@ export function Difference({
         <details className="mt-3 border-t border-rule pt-2" open>
           <summary>
             {difference.changes.length === 1
-              ? 'The change'
-              : `The first ${asCount(difference.changes.length)} changes`}
+              ? differenceTexts.change
+              : differenceTexts.firstChanges(difference.changes.length)}
           </summary>
           <ul>
             {difference.changes.map((one, i) => (
@@ -127,7 +126,7 @@ export function Difference({
                   </del>
                 )}
                 <ins className="block font-serif no-underline [overflow-wrap:anywhere]">
-                  {one.after === '' ? '(blank)' : one.after}
+                  {one.after === '' ? differenceTexts.blank : one.after}
                 </ins>
               </li>
             ))}
@@ -160,7 +159,7 @@ function Ids({
         {count > ids.length && ' …'}
       </p>
       <a href={href} className="underline">
-        All of them as CSV
+        {differenceTexts.allThemCsv}
       </a>
     </details>
   );

@@ -2,13 +2,19 @@ import type { FileSettings } from '@yellow-thread/contract';
 import { useReadAgain } from '../data/sheets.js';
 import { Choice } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
+import { fileReadingTexts } from './texts.js';
 
-const formats = { text: 'separated text', xlsx: 'XLSX', ods: 'ODS', json_lines: 'JSON lines' };
+const formats = {
+  text: fileReadingTexts.separatedText,
+  xlsx: fileReadingTexts.xlsx,
+  ods: fileReadingTexts.ods,
+  json_lines: fileReadingTexts.jsonLines,
+};
 const encodings: Record<FileSettings['encoding'], string> = {
   'utf-8': 'UTF-8',
-  'utf-16le': 'UTF-16 (little end first)',
-  'utf-16be': 'UTF-16 (big end first)',
-  'windows-1252': 'Windows-1252 (Western European)',
+  'utf-16le': fileReadingTexts.utf16LittleEnd,
+  'utf-16be': fileReadingTexts.utf16BigEnd,
+  'windows-1252': fileReadingTexts.windows1252WesternEuropean,
 };
 const separators = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 
@@ -34,10 +40,10 @@ export function FileReading({
     });
   return (
     <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
-      <span className="text-soft">Read as {formats[file.format]}</span>
+      <span className="text-soft">{fileReadingTexts.read(formats[file.format])}</span>
       {file.worksheets.length > 1 && (
         <Choice
-          label="worksheet"
+          label={fileReadingTexts.worksheet}
           value={file.worksheet}
           // another worksheet has another head
           onChange={(event) => readAgain.mutate({ worksheet: event.target.value })}
@@ -50,7 +56,7 @@ export function FileReading({
       {isText && (
         <>
           <Choice
-            label="encoding"
+            label={fileReadingTexts.encoding}
             value={file.encoding}
             onChange={(event) => read({ encoding: event.target.value as FileSettings['encoding'] })}
           >
@@ -61,7 +67,7 @@ export function FileReading({
             ))}
           </Choice>
           <Choice
-            label="separated by"
+            label={fileReadingTexts.separated}
             value={file.separator}
             onChange={(event) => read({ separator: event.target.value })}
           >
@@ -76,7 +82,7 @@ export function FileReading({
       {file.format !== 'json_lines' && (
         <>
           <label className="inline-flex items-center gap-2">
-            <span className="text-soft">header in row</span>
+            <span className="text-soft">{fileReadingTexts.headerRow}</span>
             <input
               key={file.headRow}
               type="number"
@@ -94,12 +100,12 @@ export function FileReading({
             />
           </label>
           <Choice
-            label="of"
+            label={fileReadingTexts.of}
             value={file.headRows}
             onChange={(event) => read({ headRows: Number(event.target.value) === 2 ? 2 : 1 })}
           >
-            <option value={1}>one row</option>
-            <option value={2}>two rows: code and wording</option>
+            <option value={1}>{fileReadingTexts.oneRow}</option>
+            <option value={2}>{fileReadingTexts.twoRowsCodeWording}</option>
           </Choice>
         </>
       )}

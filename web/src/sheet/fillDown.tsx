@@ -1,4 +1,5 @@
 import { useState, type PointerEvent } from 'react';
+import { fillDownTexts } from './texts.js';
 
 /** The places from one to another, both among them. */
 export const rangeOf = (from: number, to: number): number[] =>
@@ -44,7 +45,7 @@ export function useFillDown(onFill: (from: number, to: number) => void) {
 export const FillHandle = ({ name, ...drag }: HandleProps & { name: string }) => (
   <span
     aria-hidden
-    title={`Drag to give other columns the role of ${name}`}
+    title={fillDownTexts.dragGiveOtherColumns(name)}
     className="absolute right-2.5 top-[36px] size-2.5 cursor-ns-resize touch-none bg-soft opacity-0 hover:bg-thread [tr:hover_&]:opacity-100"
     {...drag}
   />

@@ -1,7 +1,7 @@
 import type { Finding, SheetCheck, SheetSettings } from '@yellow-thread/contract';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
-import { asCount } from '../parts/numbers.js';
+import { findingsTexts } from './texts.js';
 
 interface Deciding {
   settings: SheetSettings;
@@ -16,7 +16,7 @@ export function Findings({ check, ...deciding }: { check: SheetCheck } & Decidin
   );
   return (
     <section aria-labelledby="findings" className="rounded border border-rule bg-card px-5 py-4">
-      <h2 id="findings">What was found</h2>
+      <h2 id="findings">{findingsTexts.whatFound}</h2>
       <ul>
         {findings.map((finding) => (
           <li
@@ -39,8 +39,8 @@ function Rows({ finding: { count, rows } }: { finding: Finding }) {
   if (count === 0) return null;
   const rest = count - rows.length;
   const numbers = (list: number[]) => list.join(', ');
-  const beyond = rest > 0 ? ` and ${asCount(rest)} more` : '';
-  const name = count === 1 ? 'Row' : 'Rows';
+  const beyond = rest > 0 ? findingsTexts.more(rest) : '';
+  const name = count === 1 ? findingsTexts.row : findingsTexts.rows;
   if (rows.length <= SHORT)
     return (
       <p className="figures text-[13px] text-soft">
@@ -50,9 +50,7 @@ function Rows({ finding: { count, rows } }: { finding: Finding }) {
     );
   return (
     <details className="figures text-[13px] text-soft">
-      <summary>
-        {asCount(count)} rows: {numbers(rows.slice(0, SHORT))} …
-      </summary>
+      <summary>{findingsTexts.rows2(count, numbers(rows.slice(0, SHORT)))}</summary>
       {numbers(rows)}
       {beyond}
     </details>
@@ -64,17 +62,19 @@ function Decision({ finding: { code, about }, settings, change }: { finding: Fin
   if (code === 'duplicate_id')
     return (
       <Choice
-        label="Repeated ids:"
+        label={findingsTexts.repeatedIds}
         className="mt-1"
         value={settings.duplicates}
         onChange={(event) =>
           change({ duplicates: event.target.value as SheetSettings['duplicates'] })
         }
       >
-        <option value="stop">choose …</option>
-        <option value="first">keep the first row</option>
-        <option value="last">keep the last row</option>
-        {settings.as === 'respondents' && <option value="suffix">keep all, numbered</option>}
+        <option value="stop">{findingsTexts.choose}</option>
+        <option value="first">{findingsTexts.keepFirstRow}</option>
+        <option value="last">{findingsTexts.keepLastRow}</option>
+        {settings.as === 'respondents' && (
+          <option value="suffix">{findingsTexts.keepAllNumbered}</option>
+        )}
       </Choice>
     );
   if (code === 'spellings') {
@@ -90,7 +90,7 @@ function Decision({ finding: { code, about }, settings, change }: { finding: Fin
           })
         }
       >
-        {apart ? 'Join them' : 'Keep them apart'}
+        {apart ? findingsTexts.joinThem : findingsTexts.keepThemApart}
       </Button>
     );
   }
@@ -106,7 +106,7 @@ function Decision({ finding: { code, about }, settings, change }: { finding: Fin
           })
         }
       >
-        Exclude it
+        {findingsTexts.exclude}
       </Button>
     );
   return null;

@@ -11,8 +11,9 @@ import {
 import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount, asDate, asSize, counted } from '../parts/numbers.js';
 import { roleNames } from './roles.js';
+import { asSize } from '../parts/numbers.js';
+import { importHistoryTexts } from './texts.js';
 
 /** Everything that was ever brought in, and the way back from it. */
 export function ImportHistory({ study }: { study: number }) {
@@ -20,7 +21,7 @@ export function ImportHistory({ study }: { study: number }) {
   if (!data || data.imports.length === 0) return null;
   return (
     <section aria-labelledby="history">
-      <h2 id="history">Sheets of this study</h2>
+      <h2 id="history">{importHistoryTexts.sheetsStudy}</h2>
       <ul className="mt-2">
         {data.imports.map((one) => (
           <OneImport key={one.id} study={study} one={one} />
@@ -32,13 +33,13 @@ export function ImportHistory({ study }: { study: number }) {
 
 const whatCameIn = (one: ImportRecord) =>
   [
-    one.respondents > 0 && counted(one.respondents, 'respondent'),
-    one.changedPeople > 0 && `background of ${asCount(one.changedPeople)}`,
-    one.changedTexts > 0 && `${counted(one.changedTexts, 'text')} corrected`,
-    one.wave && `wave “${one.wave}”`,
+    one.respondents > 0 && importHistoryTexts.respondentCounted(one.respondents),
+    one.changedPeople > 0 && importHistoryTexts.background(one.changedPeople),
+    one.changedTexts > 0 && `${importHistoryTexts.textCounted(one.changedTexts)} corrected`,
+    one.wave && importHistoryTexts.wave(one.wave),
   ]
     .filter(Boolean)
-    .join(', ') || 'nothing new';
+    .join(', ') || importHistoryTexts.nothingNew;
 
 function OneImport({ study, one }: { study: number; one: ImportRecord }) {
   const openDrawer = useDrawer();
@@ -52,10 +53,7 @@ function OneImport({ study, one }: { study: number; one: ImportRecord }) {
         >
           {one.fileName}
         </button>
-        <span className="text-soft">
-          {' '}
-          {whatCameIn(one)}; by {one.by}, {asDate(one.at)}
-        </span>
+        <span className="text-soft">{importHistoryTexts.by(whatCameIn(one), one.by, one.at)}</span>
       </span>
       {one.undone ? (
         <Restore study={study} one={one} undone={one.undone} />
@@ -70,16 +68,16 @@ function ImportDetails({ one }: { one: ImportRecord }) {
   return (
     <div className="flex flex-col gap-4">
       <dl className="grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1">
-        <dt className="text-soft">size</dt>
+        <dt className="text-soft">{importHistoryTexts.size}</dt>
         <dd>{asSize(one.size)}</dd>
-        <dt className="text-soft">SHA-256</dt>
+        <dt className="text-soft">{importHistoryTexts.sha256}</dt>
         <dd className="figures text-[12px] [overflow-wrap:anywhere]">{one.checksum}</dd>
-        <dt className="text-soft">came in</dt>
+        <dt className="text-soft">{importHistoryTexts.came}</dt>
         <dd>{whatCameIn(one)}</dd>
       </dl>
       {one.decisions.length > 0 && (
         <section>
-          <h3 className="font-semibold">Decided</h3>
+          <h3 className="font-semibold">{importHistoryTexts.decided}</h3>
           <ul className="list-disc pl-5">
             {one.decisions.map((decision) => (
               <li key={decision}>{decision}</li>
@@ -89,13 +87,16 @@ function ImportDetails({ one }: { one: ImportRecord }) {
       )}
       {one.findings.length > 0 && (
         <section>
-          <h3 className="font-semibold">Found</h3>
+          <h3 className="font-semibold">{importHistoryTexts.found}</h3>
           <ul className="list-disc pl-5">
             {one.findings.map((finding) => (
               <li key={finding.sentence}>
                 {finding.sentence}
                 {finding.count > 0 && (
-                  <span className="figures text-soft"> {counted(finding.count, 'row')}</span>
+                  <span className="figures text-soft">
+                    {' '}
+                    {importHistoryTexts.rowCounted(finding.count)}
+                  </span>
                 )}
               </li>
             ))}
@@ -103,7 +104,7 @@ function ImportDetails({ one }: { one: ImportRecord }) {
         </section>
       )}
       <section>
-        <h3 className="font-semibold">Columns</h3>
+        <h3 className="font-semibold">{importHistoryTexts.columns}</h3>
         <dl className="grid grid-cols-[1fr_max-content] gap-x-4">
           {one.roles.map(({ column, role }) => (
             <div key={column} className="contents">
@@ -133,16 +134,16 @@ function Restore({
   const isKept = new Date(undone.until) > new Date();
   return (
     <span className="flex shrink-0 items-baseline gap-3 text-soft">
-      undone by {undone.by}, {asDate(undone.at)}
+      {importHistoryTexts.undone(undone.by, undone.at)}
       {isKept && (
         <Button
           look="bare"
           disabled={underWay}
           aria-label={`Restore ${one.fileName}`}
-          title={`Kept until ${asDate(undone.until)}`}
+          title={importHistoryTexts.keptUntil(undone.until)}
           onClick={() => restore.mutate()}
         >
-          {underWay ? 'Restoring …' : 'Restore'}
+          {underWay ? importHistoryTexts.restoring : importHistoryTexts.restore}
         </Button>
       )}
       {(restore.error || job?.problem) && <ProblemNote error={restore.error ?? job?.problem} />}
@@ -157,22 +158,26 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
   const undo = useUndoImport(study, one.id);
   const { job, underWay } = useJob(study, undo.data?.id ?? null);
   const counts = takes.data && [
-    counted(takes.data.respondents, 'respondent'),
-    counted(takes.data.responses, 'response'),
-    takes.data.settled > 0 && counted(takes.data.settled, 'settled answer'),
-    takes.data.mentions > 0 && `${counted(takes.data.mentions, 'mention')} made since`,
-    takes.data.suggestions > 0 && counted(takes.data.suggestions, 'suggestion'),
+    importHistoryTexts.respondentCounted(takes.data.respondents),
+    importHistoryTexts.responseCounted(takes.data.responses),
+    takes.data.settled > 0 && importHistoryTexts.settledAnswerCounted(takes.data.settled),
+    takes.data.mentions > 0 && importHistoryTexts.madeSince(takes.data.mentions),
+    takes.data.suggestions > 0 && importHistoryTexts.suggestionCounted(takes.data.suggestions),
     takes.data.codedTwice > 0 &&
-      counted(takes.data.codedTwice, 'answer of a second reading', 'answers of second readings'),
-    ...takes.data.questions.map((question) => `the question “${question}”`),
-    ...takes.data.variables.map((variable) => `the variable “${variable}”`),
+      importHistoryTexts.answersSecondReadingsCounted(takes.data.codedTwice),
+    ...takes.data.questions.map((question) => importHistoryTexts.question(question)),
+    ...takes.data.variables.map((variable) => importHistoryTexts.variable(variable)),
   ];
   const coded = (takes.data?.settled ?? 0) + (takes.data?.mentions ?? 0) > 0;
   return (
     <AlertDialog.Root open={open} onOpenChange={setOpen}>
       <AlertDialog.Trigger asChild>
-        <Button look="bare" disabled={underWay} aria-label={`Take ${one.fileName} back`}>
-          {underWay ? 'Undoing …' : 'Undo import'}
+        <Button
+          look="bare"
+          disabled={underWay}
+          aria-label={importHistoryTexts.takeBack(one.fileName)}
+        >
+          {underWay ? importHistoryTexts.undoing : importHistoryTexts.undoImport}
         </Button>
       </AlertDialog.Trigger>
       {(undo.error || job?.problem) && <ProblemNote error={undo.error ?? job?.problem} />}
@@ -180,7 +185,7 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
         <AlertDialog.Overlay className="fixed inset-0 z-30 bg-[#23211c33]" />
         <AlertDialog.Content className="fixed left-1/2 top-1/4 z-30 flex w-[520px] max-w-[90vw] -translate-x-1/2 flex-col gap-4 rounded border border-rule bg-card px-6 py-5">
           <AlertDialog.Title className="text-[17px] font-semibold">
-            Undo the import of {one.fileName}?
+            {importHistoryTexts.undoImport2(one.fileName)}
           </AlertDialog.Title>
           <AlertDialog.Description asChild>
             <div>
@@ -189,8 +194,8 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
                 <>
                   <p>
                     {coded
-                      ? 'People have worked on what came in. With it would go:'
-                      : 'Nothing was coded on it. What would go:'}
+                      ? importHistoryTexts.peopleWorkedWhatCame
+                      : importHistoryTexts.nothingCodedWhatWould}
                   </p>
                   <ul className="figures mt-1 list-disc pl-5">
                     {counts.filter(Boolean).map((line) => (
@@ -199,11 +204,10 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
                   </ul>
                   {takes.data.restored > 0 && (
                     <p className="mt-2">
-                      {counted(takes.data.restored, 'value')} or texts get back what they were
-                      before.
+                      {importHistoryTexts.textsGetBackWhat(takes.data.restored)}
                     </p>
                   )}
-                  <p className="mt-2">For thirty days it can be restored with all of that.</p>
+                  <p className="mt-2">{importHistoryTexts.thirtyDaysCanRestored}</p>
                 </>
               )}
             </div>
@@ -211,11 +215,11 @@ function TakeBack({ study, one }: { study: number; one: ImportRecord }) {
           <span className="flex gap-3">
             <AlertDialog.Action asChild>
               <Button look="grave" disabled={!takes.data} onClick={() => undo.mutate()}>
-                Undo the import
+                {importHistoryTexts.undoImport3}
               </Button>
             </AlertDialog.Action>
             <AlertDialog.Cancel asChild>
-              <Button look="main">Keep it</Button>
+              <Button look="main">{importHistoryTexts.keep}</Button>
             </AlertDialog.Cancel>
           </span>
         </AlertDialog.Content>

@@ -5,11 +5,12 @@ import { useLeaveSheet, useSheets, useUploadSheet } from '../data/sheets.js';
 import { stopPath, useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount, asDate, asSize, counted } from '../parts/numbers.js';
 import { ProgressLine } from '../parts/progressLine.js';
 import { Wide } from '../parts/wide.js';
 import { ImportHistory } from './importHistory.js';
 import { SheetPage } from './sheetPage.js';
+import { asCount, asDate, asSize } from '../parts/numbers.js';
+import { importStopTexts } from './texts.js';
 
 /** Brings a sheet in, and shows what was brought in so far. */
 export function ImportStop() {
@@ -52,7 +53,7 @@ function DropFile({ study }: { study: StudyDetail }) {
     });
   };
   return (
-    <section aria-label="Import a sheet" className="flex flex-col gap-3">
+    <section aria-label={importStopTexts.importSheet} className="flex flex-col gap-3">
       <div
         className={`flex flex-col items-center gap-2 rounded border-2 border-dashed bg-card px-8 py-10 text-center ${over ? 'border-thread' : 'border-soft'}`}
         onDragOver={(event) => {
@@ -67,17 +68,19 @@ function DropFile({ study }: { study: StudyDetail }) {
         }}
       >
         <span className="text-[17px] font-semibold">
-          {study.allRespondents === 0 ? 'Import a sheet' : 'Import another sheet'}
+          {study.allRespondents === 0
+            ? importStopTexts.importSheet
+            : importStopTexts.importAnotherSheet}
         </span>
         <span className="max-w-prose text-soft">
           {study.allRespondents === 0
-            ? 'Drop the file that your survey service exported, or choose it: CSV or other separated text, XLSX, ODS or JSON lines, one row a respondent, up to 200 MB. Nothing is written until you have seen what it holds.'
-            : 'More respondents, more about those who are here, or a corrected version of a sheet. Nothing is written until you have seen what would change.'}
+            ? importStopTexts.dropFileYourSurvey
+            : importStopTexts.moreRespondentsMoreAbout}
         </span>
         <input
           ref={input}
           type="file"
-          aria-label="The sheet’s file"
+          aria-label={importStopTexts.sheetsFile}
           tabIndex={-1}
           accept=".csv,.tsv,.tab,.txt,.xlsx,.xlsm,.ods,.jsonl,.ndjson,.json"
           className="sr-only"
@@ -88,12 +91,12 @@ function DropFile({ study }: { study: StudyDetail }) {
         />
         {upload.isPending ? (
           <span className="mt-2 flex w-80 items-center gap-3">
-            <ProgressLine label="Sending the file" share={upload.share} />
-            <Button onClick={upload.cancel}>Cancel</Button>
+            <ProgressLine label={importStopTexts.sendingFile} share={upload.share} />
+            <Button onClick={upload.cancel}>{importStopTexts.cancel}</Button>
           </span>
         ) : (
           <Button look="main" className="mt-2" onClick={() => input.current?.click()}>
-            Choose a file
+            {importStopTexts.chooseFile}
           </Button>
         )}
       </div>
@@ -109,7 +112,7 @@ function PendingSheets({ study }: { study: StudyDetail }) {
   if (!data || data.sheets.length === 0) return null;
   return (
     <section aria-labelledby="pending">
-      <h2 id="pending">Not imported yet</h2>
+      <h2 id="pending">{importStopTexts.importedYet}</h2>
       <ul className="mt-2">
         {data.sheets.map((sheet) => (
           <li
@@ -133,7 +136,7 @@ function PendingSheets({ study }: { study: StudyDetail }) {
               aria-label={`Leave ${sheet.fileName}`}
               onClick={() => leave.mutate(sheet.id)}
             >
-              Cancel
+              {importStopTexts.cancel}
             </Button>
           </li>
         ))}
@@ -145,29 +148,29 @@ function PendingSheets({ study }: { study: StudyDetail }) {
 function BroughtIn({ study }: { study: StudyDetail }) {
   return (
     <section aria-labelledby="brought-in">
-      <h2 id="brought-in">Imported</h2>
+      <h2 id="brought-in">{importStopTexts.imported}</h2>
       <p className="mt-1">
         <Link
           to={stopPath(study.id, 'look', study.questions[0]?.id)}
           className="float-right underline"
         >
-          Have a first look
+          {importStopTexts.firstLook}
         </Link>
         <Link to={`/studies/${study.id}/respondents`} className="underline">
-          {counted(study.allRespondents, 'respondent')}
+          {importStopTexts.respondentCounted(study.allRespondents)}
         </Link>
-        , {counted(study.questions.length, 'open question')},{' '}
-        {counted(study.variables.length, 'background variable')}
-        {study.weighted ? ', weighted' : ''}.
+        , {importStopTexts.openQuestionCounted(study.questions.length)},{' '}
+        {importStopTexts.backgroundVariableCounted(study.variables.length)}
+        {study.weighted ? importStopTexts.weighted : ''}.
       </p>
-      <Wide label="What was imported">
+      <Wide label={importStopTexts.whatImported}>
         <table className="mt-3 w-full">
           <thead className="border-b border-rule text-left text-soft">
             <tr>
-              <th className="py-1.5 pr-4 font-normal">Question</th>
-              <th className="py-1.5 pl-4 text-right font-normal">asked</th>
-              <th className="py-1.5 pl-4 text-right font-normal">answered</th>
-              <th className="py-1.5 pl-4 text-right font-normal">no answer</th>
+              <th className="py-1.5 pr-4 font-normal">{importStopTexts.question}</th>
+              <th className="py-1.5 pl-4 text-right font-normal">{importStopTexts.asked}</th>
+              <th className="py-1.5 pl-4 text-right font-normal">{importStopTexts.answered}</th>
+              <th className="py-1.5 pl-4 text-right font-normal">{importStopTexts.noAnswer}</th>
             </tr>
           </thead>
           <tbody>

@@ -5,6 +5,7 @@ import { Button } from '../parts/button.js';
 import { AsideFields } from '../parts/asideFields.js';
 import { Field } from '../parts/field.js';
 import { asCount } from '../parts/numbers.js';
+import { noAnswersTexts } from './texts.js';
 
 /** Short responses that may say nothing, for the researcher to confirm, question by question. */
 export function NoAnswers({
@@ -18,11 +19,8 @@ export function NoAnswers({
 }) {
   return (
     <section aria-labelledby="no-answers">
-      <h2 id="no-answers">What counts as no answer</h2>
-      <p className="max-w-prose text-soft">
-        Responses that say nothing are kept, but stay out of coding and of every base. Blank ones
-        always do; these are for you to confirm, since “nothing” can be an answer.
-      </p>
+      <h2 id="no-answers">{noAnswersTexts.whatCountsNoAnswer}</h2>
+      <p className="max-w-prose text-soft">{noAnswersTexts.responsesSayNothingKept}</p>
       {check.questions
         .filter((question) => question.proposed.length > 0)
         .map((question) => (
@@ -74,7 +72,7 @@ function MoreWords({
   const { noAnswers } = settings;
   return (
     <details className="mt-3 border-t border-rule pt-2">
-      <summary>The study’s list of what says nothing ({asCount(noAnswers.length)})</summary>
+      <summary>{noAnswersTexts.studysListWhatSays(noAnswers.length)}</summary>
       <form
         className="mt-2 flex items-end gap-3"
         onSubmit={(event) => {
@@ -86,12 +84,12 @@ function MoreWords({
         }}
       >
         <Field
-          label="Another"
+          label={noAnswersTexts.another}
           maxLength={80}
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <Button type="submit">Add to the list</Button>
+        <Button type="submit">{noAnswersTexts.addList}</Button>
       </form>
       <ul className="mt-2 flex flex-wrap gap-2">
         {noAnswers.map((one) => (
@@ -100,7 +98,7 @@ function MoreWords({
             <Button
               look="bare"
               className="px-2 py-0.5"
-              aria-label={`Take “${one}” off the list`}
+              aria-label={noAnswersTexts.takeOffList(one)}
               onClick={() => change({ noAnswers: noAnswers.filter((other) => other !== one) })}
             >
               ×
@@ -119,10 +117,8 @@ function Asides({ asides, change }: { asides: AsideMarks; change: (asides: Aside
       className="mt-3 border-t border-rule pt-2"
       open={asides.brackets.length + asides.leading.length > 0}
     >
-      <summary>Interviewer’s words inside answers</summary>
-      <p className="mt-1 max-w-prose text-soft">
-        What is marked as said by somebody else is shown dimmed, and is neither coded nor counted.
-      </p>
+      <summary>{noAnswersTexts.interviewersWordsInsideAnswers}</summary>
+      <p className="mt-1 max-w-prose text-soft">{noAnswersTexts.whatMarkedSaidSomebody}</p>
       <AsideFields asides={asides} change={change} />
     </details>
   );

@@ -1,15 +1,16 @@
 import type { ColumnRole } from '@yellow-thread/contract';
+import { rolesTexts } from './texts.js';
 
 export const roleNames: Record<ColumnRole, string> = {
-  id: 'respondent id',
-  question: 'open question',
-  category: 'background: category',
-  number: 'background: number',
-  date: 'background: date',
-  yes_no: 'background: yes or no',
-  ticked: 'background: tick box',
-  choices: 'background: several choices',
+  id: rolesTexts.respondentId,
+  question: rolesTexts.openQuestion,
+  category: rolesTexts.backgroundCategory,
+  number: rolesTexts.backgroundNumber,
+  date: rolesTexts.backgroundDate,
+  yes_no: rolesTexts.backgroundYesNo,
+  ticked: rolesTexts.backgroundTickBox,
+  choices: rolesTexts.backgroundSeveralChoices,
   weight: 'weight',
-  codes: 'existing codes',
+  codes: rolesTexts.existingCodes,
   leave_out: 'exclude',
 };

@@ -1,26 +1,27 @@
 import type { SheetSettings } from '@yellow-thread/contract';
 import { Field } from '../parts/field.js';
+import { rowsAreTexts } from './texts.js';
 
 const kinds: { as: SheetSettings['as']; name: string; what: string }[] = [
   {
     as: 'respondents',
-    name: 'new respondents',
-    what: 'Rows whose id the study already has are skipped.',
+    name: rowsAreTexts.newRespondents,
+    what: rowsAreTexts.rowsWhoseIdStudy,
   },
   {
     as: 'details',
-    name: 'more about respondents who are here',
-    what: 'Background is added to respondents with the same id; a blank cell changes nothing.',
+    name: rowsAreTexts.moreAboutRespondentsWho,
+    what: rowsAreTexts.backgroundAddedRespondentsSame,
   },
   {
     as: 'answers',
-    name: 'answers to a new question by respondents who are here',
-    what: 'Answers, and background if there is some, are added to respondents with the same id. Answers that are there already stay as they are.',
+    name: rowsAreTexts.answersNewQuestionRespondents,
+    what: rowsAreTexts.answersBackgroundIfSome,
   },
   {
     as: 'corrections',
-    name: 'a corrected version',
-    what: 'Respondents with the same id get the sheet’s background and answers; new ones are added, nobody is removed. Changed answers keep their codes and are marked for another look.',
+    name: rowsAreTexts.correctedVersion,
+    what: rowsAreTexts.respondentsSameIdGet,
   },
 ];
 
@@ -35,7 +36,7 @@ export function RowsAre({
   return (
     <div className="mt-4 flex items-start justify-between gap-6 rounded border border-rule bg-card px-4 py-3">
       <fieldset className="flex flex-col gap-1.5">
-        <legend className="float-left mb-1 w-full font-medium">The rows are</legend>
+        <legend className="float-left mb-1 w-full font-medium">{rowsAreTexts.rows}</legend>
         {kinds.map(({ as, name, what }) => (
           <label key={as} className="flex max-w-prose items-start gap-2">
             <input
@@ -54,8 +55,8 @@ export function RowsAre({
       </fieldset>
       {settings.as === 'respondents' && (
         <Field
-          label="Wave"
-          hint="Tells these respondents apart; may stay blank."
+          label={rowsAreTexts.wave}
+          hint={rowsAreTexts.tellsRespondentsApartMay}
           maxLength={120}
           className="w-56"
           defaultValue={settings.wave}

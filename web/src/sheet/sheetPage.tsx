@@ -14,7 +14,7 @@ import {
 } from '../data/sheets.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asSize, counted } from '../parts/numbers.js';
+import { asSize } from '../parts/numbers.js';
 import { ProgressLine } from '../parts/progressLine.js';
 import { ColumnTable } from './columnTable.js';
 import { Difference } from './difference.js';
@@ -24,12 +24,13 @@ import { NoAnswers } from './noAnswers.js';
 import { RowsPreview } from './rowsPreview.js';
 import { RowsAre } from './rowsAre.js';
 import { WhatComesIn } from './whatComesIn.js';
+import { sheetPageTexts } from './texts.js';
 
 /** A sheet between its upload and its import: first it is read, then it is decided upon. */
 export function SheetPage({ study, id }: { study: StudyDetail; id: number }) {
   const sheet = useSheet(study.id, id);
   if (sheet.isError) return <PageProblem error={sheet.error} />;
-  if (!sheet.data) return <Waiting what="the sheet" />;
+  if (!sheet.data) return <Waiting what={sheetPageTexts.sheet} />;
   const { ready } = sheet.data;
   return ready ? (
     // read again, the columns are others and what was decided about them is void
@@ -47,24 +48,24 @@ function Reading({ study, sheet }: { study: number; sheet: Sheet }) {
   const goBack = () =>
     leave.mutate(sheet.id, { onSettled: () => void navigate(`/studies/${study}/import`) });
   return (
-    <section aria-label="Reading the sheet" className="flex max-w-prose flex-col gap-4">
+    <section aria-label={sheetPageTexts.readingSheet} className="flex max-w-prose flex-col gap-4">
       <h1>{sheet.fileName}</h1>
       <p className="text-soft">{asSize(sheet.size)}</p>
       {isUnderWay(reading) && reading ? (
         <span className="flex items-center gap-4">
           <ProgressLine
-            label="Reading the sheet"
+            label={sheetPageTexts.readingSheet}
             share={reading.progress && reading.progress.done / reading.progress.of}
           />
-          <Button onClick={() => cancel.mutate(reading.id)}>Cancel</Button>
+          <Button onClick={() => cancel.mutate(reading.id)}>{sheetPageTexts.cancel}</Button>
         </span>
       ) : (
         <>
           <p role="alert" className="text-brick">
-            {reading?.problem?.sentence ?? 'The reading was called off.'}
+            {reading?.problem?.sentence ?? sheetPageTexts.readingCalledOff}
           </p>
           <Button look="main" className="self-start" onClick={goBack}>
-            Choose another file
+            {sheetPageTexts.chooseAnotherFile}
           </Button>
         </>
       )}
@@ -98,8 +99,8 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
         <section aria-labelledby="columns" className="min-w-0">
           <h1 id="columns">{sheet.fileName}</h1>
           <p className="text-soft">
-            {counted(ready.columns.length, 'column')}, {counted(ready.rows, 'row')},{' '}
-            {asSize(sheet.size)}
+            {sheetPageTexts.columnCounted(ready.columns.length)},{' '}
+            {sheetPageTexts.rowCounted(ready.rows)}, {asSize(sheet.size)}
           </p>
           <FileReading study={study.id} sheet={sheet.id} file={ready.file} />
           {study.allRespondents > 0 && <RowsAre settings={settings} change={change} />}
@@ -111,7 +112,7 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
         {check.data && <RowsPreview check={check.data} />}
       </div>
       <aside
-        aria-label="What will be imported"
+        aria-label={sheetPageTexts.whatWillImported}
         className="sticky top-0 -m-1 flex max-h-[calc(100vh-3rem)] min-w-0 flex-col gap-4 overflow-y-auto p-1 max-[760px]:static max-[760px]:order-first max-[760px]:m-0 max-[760px]:max-h-none"
       >
         {check.error && <ProblemNote error={check.error} />}
@@ -121,20 +122,22 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
             disabled={stops || busy || underWay || bringIn.isPending}
             onClick={() => bringIn.mutate(settings)}
           >
-            {underWay ? 'Importing …' : 'Import'}
+            {underWay ? sheetPageTexts.importing : sheetPageTexts.import}
           </Button>
           {underWay ? (
-            <Button onClick={cancel}>Cancel</Button>
+            <Button onClick={cancel}>{sheetPageTexts.cancel}</Button>
           ) : (
-            <Button onClick={() => leave.mutate(sheet.id, { onSettled: goBack })}>Cancel</Button>
+            <Button onClick={() => leave.mutate(sheet.id, { onSettled: goBack })}>
+              {sheetPageTexts.cancel}
+            </Button>
           )}
           <span role="status" className="text-soft">
-            {busy && !underWay ? 'counting …' : ''}
+            {busy && !underWay ? sheetPageTexts.counting : ''}
           </span>
         </div>
         {underWay && (
           <ProgressLine
-            label="Importing"
+            label={sheetPageTexts.importing2}
             share={job?.progress ? job.progress.done / job.progress.of : null}
           />
         )}
@@ -166,13 +169,10 @@ function Decide({ study, sheet, ready }: { study: StudyDetail; sheet: Sheet; rea
 function BroughtInNow({ sheet, onLeave }: { sheet: Sheet; onLeave: () => void }) {
   return (
     <div className="flex max-w-prose flex-col items-start gap-4">
-      <h1 role="status">{sheet.fileName} is in.</h1>
-      <p>
-        Look at what came in, then have a first look at the words people use, or begin to code. The
-        import can be undone in Import.
-      </p>
+      <h1 role="status">{sheetPageTexts.isIn(sheet.fileName)}</h1>
+      <p>{sheetPageTexts.lookWhatCameFirst}</p>
       <Button look="main" onClick={onLeave} autoFocus>
-        See what was imported
+        {sheetPageTexts.seeWhatImported}
       </Button>
     </div>
   );

@@ -1,13 +1,14 @@
 import type { ColumnSetting, Writing } from '@yellow-thread/contract';
 import { writingsFor } from '@yellow-thread/core/sheet';
+import { writingsTexts } from './texts.js';
 
 const names: Record<'number' | 'date', Partial<Record<Writing, string>>> = {
   number: {
-    '': '4,5 and 4.5 have decimals',
+    '': writingsTexts.n4545,
     comma_groups: '45,000 is 45 thousand',
     point_groups: '45.000 is 45 thousand',
   },
-  date: { '': 'the day comes first', month_first: 'the month comes first' },
+  date: { '': writingsTexts.dayComesFirst, month_first: writingsTexts.monthComesFirst },
 };
 
 /** In which ways a column may be read, by what it is and its first values; none where there is just one. */

@@ -2,10 +2,11 @@ import { useChanges } from '../data/history.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { asDate, counted } from '../parts/numbers.js';
+import { changeListTexts } from './texts.js';
 
 const kinds: Record<string, [one: string, many?: string]> = {
   mention: ['mention'],
-  settlement: ['answer settled or opened', 'answers settled or opened'],
+  settlement: [changeListTexts.answerSettledOpened, changeListTexts.answersSettledOpened],
   suggestion: ['suggestion'],
   code: ['code'],
   theme: ['theme'],
@@ -21,11 +22,11 @@ const kinds: Record<string, [one: string, many?: string]> = {
 export function ChangeList({ study, ...of }: { study: number; code?: string; by?: number }) {
   const changes = useChanges(study, of);
   if (changes.isError) return <ProblemNote error={changes.error} />;
-  if (!changes.data) return <Waiting what="the history" />;
+  if (!changes.data) return <Waiting what={changeListTexts.history} />;
   const all = changes.data.pages.flatMap((page) => page.changes);
   return (
     <>
-      {all.length === 0 && <p className="text-soft">Nothing was changed yet.</p>}
+      {all.length === 0 && <p className="text-soft">{changeListTexts.nothingChangedYet}</p>}
       <ol className="flex max-w-4xl flex-col">
         {all.map((change) => (
           <li
@@ -45,7 +46,7 @@ export function ChangeList({ study, ...of }: { study: number; code?: string; by?
                     return one && count > 1 ? [counted(count, one, many)] : [];
                   })
                   .join(', ')}
-                {change.undone && ' undone'}
+                {change.undone && changeListTexts.undone}
               </span>
             </span>
           </li>
@@ -53,7 +54,7 @@ export function ChangeList({ study, ...of }: { study: number; code?: string; by?
       </ol>
       {changes.hasNextPage && (
         <Button look="bare" className="mt-2" onClick={() => void changes.fetchNextPage()}>
-          Show earlier ones
+          {changeListTexts.showEarlierOnes}
         </Button>
       )}
     </>

@@ -6,7 +6,7 @@ import { useArchiveStudy, useDeleteStudy, useStudies } from '../data/studies.js'
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { studyTexts } from './texts.js';
+import { endStudyTexts, studyTexts } from './texts.js';
 
 /** Laying a study aside, or deleting it for good. */
 export function EndStudy({ study }: { study: StudyDetail }) {
@@ -20,7 +20,7 @@ export function EndStudy({ study }: { study: StudyDetail }) {
       aria-labelledby="end-study"
       className="flex flex-col items-start gap-3 border-t border-rule pt-6"
     >
-      <h2 id="end-study">Archive or delete</h2>
+      <h2 id="end-study">{endStudyTexts.archiveDelete}</h2>
       <p className="max-w-prose text-soft">
         {isArchived && `${studyTexts.isArchived} `}
         {studyTexts.archiveWhy}

@@ -6,6 +6,7 @@ import { useStudyPlace } from '../frame/place.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { ChangeList } from './changeList.js';
+import { historyPageTexts } from './texts.js';
 
 /** What was changed in a study, when and by whom; of one code, or by one person. */
 export function HistoryPage() {
@@ -25,14 +26,14 @@ export function HistoryPage() {
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 flex max-w-4xl flex-wrap items-center justify-between gap-4">
-        <h1>History</h1>
+        <h1>{historyPageTexts.history}</h1>
         <span className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <Choice
-            label="about"
+            label={historyPageTexts.about}
             value={code}
             onChange={(event) => choose('code', event.target.value)}
           >
-            <option value="">everything</option>
+            <option value="">{historyPageTexts.everything}</option>
             {codebook?.codes.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
@@ -40,8 +41,12 @@ export function HistoryPage() {
             ))}
           </Choice>
           {members.length > 1 && (
-            <Choice label="by" value={by} onChange={(event) => choose('by', event.target.value)}>
-              <option value={0}>anybody</option>
+            <Choice
+              label={historyPageTexts.by}
+              value={by}
+              onChange={(event) => choose('by', event.target.value)}
+            >
+              <option value={0}>{historyPageTexts.anybody}</option>
               {members.map((member) => (
                 <option key={member.id} value={member.id}>
                   {member.name}
@@ -49,14 +54,11 @@ export function HistoryPage() {
               ))}
             </Choice>
           )}
-          <Button onClick={undo}>Undo my last</Button>
-          <Button onClick={redo}>Redo</Button>
+          <Button onClick={undo}>{historyPageTexts.undoMyLast}</Button>
+          <Button onClick={redo}>{historyPageTexts.redo}</Button>
         </span>
       </header>
-      <p className="mb-4 max-w-prose text-soft">
-        Everybody undoes their own changes, latest first, also after closing the page. Where
-        somebody else went on from a change since, undoing it is refused and says so.
-      </p>
+      <p className="mb-4 max-w-prose text-soft">{historyPageTexts.everybodyUndoesOwnChanges}</p>
       <ChangeList study={study.id} {...(code && { code })} {...(by > 0 && { by })} />
     </main>
   );

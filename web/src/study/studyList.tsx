@@ -7,16 +7,16 @@ import { useCreateStudy, useStudies } from '../data/studies.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asDate, asList, counted } from '../parts/numbers.js';
-import { studyTexts } from './texts.js';
+import { asDate } from '../parts/numbers.js';
+import { studyListTexts, studyTexts } from './texts.js';
 
 /** From so many on they can be searched and sorted. */
 const MANY = 6;
 
 const orders = {
-  opened: 'last opened first',
-  name: 'by name',
-  newest: 'newest first',
+  opened: studyListTexts.lastOpenedFirst,
+  name: studyListTexts.name,
+  newest: studyListTexts.newestFirst,
 } as const;
 type Order = keyof typeof orders;
 const byOrder: Record<Order, (x: ListedStudy, y: ListedStudy) => number> = {
@@ -32,23 +32,23 @@ export function StudyList() {
   const signOut = useSignOut();
   return (
     <main className="mx-auto flex max-w-4xl flex-col gap-8 px-4 py-8 sm:px-8 sm:py-12">
-      <title>Studies – Yellow Thread</title>
+      <title>{studyListTexts.studiesYellowThread}</title>
       <header className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2 border-b border-rule pb-4">
-        <h1 className="border-l-[3px] border-thread pl-3">Studies</h1>
+        <h1 className="border-l-[3px] border-thread pl-3">{studyListTexts.studies}</h1>
         <span className="flex flex-wrap items-baseline gap-3">
           <span className="text-soft">{session?.account?.name}</span>
           {session?.account?.hasPassword && (
             <Link to="/password" className="text-soft hover:text-ink">
-              Password
+              {studyListTexts.password}
             </Link>
           )}
           <Button look="bare" onClick={() => signOut.mutate(undefined)}>
-            Sign out
+            {studyListTexts.signOut}
           </Button>
         </span>
       </header>
       {studies.isError && <ProblemNote error={studies.error} />}
-      {studies.isPending && <Waiting what="your studies" />}
+      {studies.isPending && <Waiting what={studyListTexts.yourStudies} />}
       {studies.data && <Listed studies={studies.data.studies} />}
       <NewStudy />
     </main>
@@ -67,18 +67,18 @@ function Listed({ studies }: { studies: ListedStudy[] }) {
   const active = found.filter(({ isArchived }) => !isArchived);
   const archived = found.filter(({ isArchived }) => isArchived);
   return (
-    <section aria-label="Your studies" className="flex flex-col gap-3">
+    <section aria-label={studyListTexts.yourStudies2} className="flex flex-col gap-3">
       {studies.length >= MANY && (
         <div className="flex flex-wrap items-end gap-4">
           <Field
-            label="Find a study"
+            label={studyListTexts.findStudy}
             type="search"
             className="w-64"
             value={words}
             onChange={(event) => setWords(event.target.value)}
           />
           <Choice
-            label="Order"
+            label={studyListTexts.order}
             value={order}
             onChange={(event) => setOrder(event.target.value as Order)}
           >
@@ -95,7 +95,7 @@ function Listed({ studies }: { studies: ListedStudy[] }) {
           <StudyCard key={study.id} study={study} />
         ))}
       </ul>
-      {studies.length > 0 && found.length === 0 && <p>No study has these words in its name.</p>}
+      {studies.length > 0 && found.length === 0 && <p>{studyListTexts.noStudyWordsName}</p>}
       {archived.length > 0 && (
         <>
           <Button
@@ -104,8 +104,8 @@ function Listed({ studies }: { studies: ListedStudy[] }) {
             aria-expanded={showsArchived}
             onClick={() => setShowsArchived(!showsArchived)}
           >
-            {showsArchived ? 'Hide' : 'Show'}{' '}
-            {counted(archived.length, 'archived study', 'archived studies')}
+            {showsArchived ? studyListTexts.hide : studyListTexts.show}{' '}
+            {studyListTexts.archivedStudiesCounted(archived.length)}
           </Button>
           {showsArchived && (
             <ul className="flex flex-col gap-3">
@@ -131,13 +131,15 @@ function StudyCard({ study }: { study: ListedStudy }) {
         <span className="flex flex-wrap items-baseline justify-between gap-x-4">
           <span className="text-[17px] font-semibold">{name}</span>
           <span className="text-[13px] text-soft">
-            {openedAt ? `opened ${asDate(openedAt)}` : 'not opened yet'}
+            {openedAt ? `opened ${asDate(openedAt)}` : studyListTexts.openedYet}
           </span>
         </span>
         {purpose && <span className="block max-w-prose">{purpose}</span>}
         <span className="block text-soft">
-          {respondents === 0 ? 'Nothing imported yet' : counted(respondents, 'respondent')}
-          {team.length > 0 && ` · with ${asList(team)}`}
+          {respondents === 0
+            ? studyListTexts.nothingImportedYet
+            : studyListTexts.respondentCounted(respondents)}
+          {team.length > 0 && studyListTexts.with(team)}
         </span>
         {questions.length > 0 && (
           <span className="mt-2 flex flex-col gap-1">
@@ -186,24 +188,24 @@ function NewStudy() {
         );
       }}
     >
-      <h2>New study</h2>
+      <h2>{studyListTexts.newStudy}</h2>
       <Field
-        label="Name"
+        label={studyListTexts.name2}
         required
         maxLength={120}
         value={name}
         onChange={(event) => setName(event.target.value)}
       />
       <Field
-        label="Purpose"
+        label={studyListTexts.purpose}
         maxLength={600}
         value={purpose}
         onChange={(event) => setPurpose(event.target.value)}
-        hint="The research question in a sentence or two."
+        hint={studyListTexts.researchQuestionSentenceTwo}
       />
       {create.error && <ProblemNote error={create.error} />}
       <Button type="submit" look="main" className="self-start" disabled={create.isPending}>
-        Create study
+        {studyListTexts.createStudy}
       </Button>
     </form>
   );

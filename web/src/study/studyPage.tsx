@@ -14,8 +14,8 @@ import { Button } from '../parts/button.js';
 import { EditedText } from '../parts/editedText.js';
 import { TextField } from '../parts/field.js';
 import { moved, MoveButtons } from '../parts/moveButtons.js';
-import { counted } from '../parts/numbers.js';
 import { EndStudy } from './endStudy.js';
+import { studyPageTexts } from './texts.js';
 
 /** What the study is for, its questions, and what holds for all its answers. */
 export function StudyPage() {
@@ -25,12 +25,12 @@ export function StudyPage() {
     <main className="work px-8 py-6 max-sm:px-4">
       <div className="flex max-w-3xl flex-col gap-8">
         <header className="flex items-baseline justify-between">
-          <h1>The study</h1>
+          <h1>{studyPageTexts.study}</h1>
           <SavedSign />
         </header>
         <section className="flex flex-col gap-3">
           <EditedText
-            label="Name"
+            label={studyPageTexts.name}
             value={study.name}
             rows={1}
             maxLength={120}
@@ -38,8 +38,8 @@ export function StudyPage() {
             onSave={(_, name) => change.mutate({ name })}
           />
           <EditedText
-            label="Purpose"
-            hint="The research question in a sentence or two."
+            label={studyPageTexts.purpose}
+            hint={studyPageTexts.researchQuestionSentenceTwo}
             value={study.purpose}
             rows={3}
             maxLength={4000}
@@ -49,11 +49,8 @@ export function StudyPage() {
         {study.questions.length > 0 && <Questions study={study} />}
         <NoAnswerList key={JSON.stringify(study.noAnswers)} study={study} />
         <section aria-labelledby="asides">
-          <h2 id="asides">Interviewer’s words inside answers</h2>
-          <p className="max-w-prose text-soft">
-            What is marked as said by somebody else is shown dimmed, and is neither coded nor
-            counted.
-          </p>
+          <h2 id="asides">{studyPageTexts.interviewersWordsInsideAnswers}</h2>
+          <p className="max-w-prose text-soft">{studyPageTexts.whatMarkedSaidSomebody}</p>
           <AsideFields
             key={JSON.stringify(study.asides)}
             asides={study.asides}
@@ -71,10 +68,8 @@ function Questions({ study }: { study: StudyDetail }) {
   const ids = study.questions.map((question) => question.id);
   return (
     <section aria-labelledby="questions">
-      <h2 id="questions">Questions</h2>
-      <p className="text-soft">
-        The wording as it was asked, and a short label to tell the questions apart.
-      </p>
+      <h2 id="questions">{studyPageTexts.questions}</h2>
+      <p className="text-soft">{studyPageTexts.wordingAskedShortLabel}</p>
       <ol className="mt-2">
         {study.questions.map((question, q) => (
           <li key={question.id} className="flex items-start gap-3 border-t border-rule py-3">
@@ -100,7 +95,7 @@ function QuestionFields({ study, question }: { study: number; question: Question
   return (
     <span className="flex min-w-0 flex-1 flex-col gap-2">
       <EditedText
-        label="Wording"
+        label={studyPageTexts.wording}
         value={question.wording}
         rows={2}
         maxLength={500}
@@ -111,7 +106,7 @@ function QuestionFields({ study, question }: { study: number; question: Question
       <span className="flex flex-wrap items-end justify-between gap-x-4">
         <span className="w-72 max-w-full">
           <EditedText
-            label="Short label"
+            label={studyPageTexts.shortLabel}
             value={question.label}
             rows={1}
             maxLength={120}
@@ -120,9 +115,8 @@ function QuestionFields({ study, question }: { study: number; question: Question
           />
         </span>
         <span className="figures pb-2 text-soft">
-          {counted(question.answered, 'answer')} of {counted(question.asked, 'person', 'people')}{' '}
-          asked
-          {question.of && `; what “other” in ${question.of} is`}
+          {studyPageTexts.asked(question.answered, question.asked)}
+          {question.of && studyPageTexts.whatOther(question.of)}
         </span>
       </span>
     </span>
@@ -144,14 +138,14 @@ function NoAnswerList({ study }: { study: StudyDetail }) {
   const changed = JSON.stringify(lines) !== JSON.stringify(study.noAnswers);
   return (
     <section aria-labelledby="no-answer-list" className="flex flex-col gap-2">
-      <h2 id="no-answer-list">What counts as no answer</h2>
+      <h2 id="no-answer-list">{studyPageTexts.whatCountsNoAnswer}</h2>
       <TextField
-        label="One a line; case and punctuation at the end do not matter"
+        label={studyPageTexts.oneLineCasePunctuation}
         rows={6}
         className="font-serif"
         value={text}
         onChange={(event) => setText(event.target.value)}
-        hint="Blank responses never count. Responses that are coded or settled stay answers."
+        hint={studyPageTexts.blankResponsesNeverCount}
       />
       <Button
         className="self-start"
@@ -159,13 +153,11 @@ function NoAnswerList({ study }: { study: StudyDetail }) {
         onClick={() =>
           change.mutate(lines, {
             onSuccess: ({ becameAnswers, becameNoAnswers, keptCoded }) =>
-              toast(
-                `${counted(becameNoAnswers, 'response')} now count as no answer, ${becameAnswers} as answers again${keptCoded > 0 ? `; ${keptCoded} coded ones stay answers` : ''}.`,
-              ),
+              toast(studyPageTexts.nowCountNoAnswer(becameNoAnswers, becameAnswers, keptCoded)),
           })
         }
       >
-        Sort the responses by this list
+        {studyPageTexts.sortResponsesList}
       </Button>
     </section>
   );

@@ -20,3 +20,91 @@ export const studyTexts = {
   shareSettled: (settled: number, answered: number) =>
     `${asCount(settled)} of ${asCount(answered)} settled`,
 };
+
+/** study/studyList.tsx */
+export const studyListTexts = {
+  lastOpenedFirst: 'last opened first',
+  name: 'by name',
+  newestFirst: 'newest first',
+  studiesYellowThread: 'Studies – Yellow Thread',
+  studies: 'Studies',
+  password: 'Password',
+  signOut: 'Sign out',
+  yourStudies: 'your studies',
+  yourStudies2: 'Your studies',
+  findStudy: 'Find a study',
+  order: 'Order',
+  noStudyWordsName: 'No study has these words in its name.',
+  hide: 'Hide',
+  show: 'Show',
+  archivedStudiesCounted: (archived: number) =>
+    counted(archived, 'archived study', 'archived studies'),
+  openedYet: 'not opened yet',
+  nothingImportedYet: 'Nothing imported yet',
+  respondentCounted: (respondents: number) => counted(respondents, 'respondent'),
+  with: (team: readonly string[]) => ` · with ${asList(team)}`,
+  newStudy: 'New study',
+  name2: 'Name',
+  purpose: 'Purpose',
+  researchQuestionSentenceTwo: 'The research question in a sentence or two.',
+  createStudy: 'Create study',
+};
+
+/** study/studyOpened.tsx */
+export const studyOpenedTexts = {
+  study: 'the study',
+};
+
+/** study/endStudy.tsx */
+export const endStudyTexts = {
+  archiveDelete: 'Archive or delete',
+};
+
+/** study/studyPage.tsx */
+export const studyPageTexts = {
+  study: 'The study',
+  name: 'Name',
+  purpose: 'Purpose',
+  researchQuestionSentenceTwo: 'The research question in a sentence or two.',
+  interviewersWordsInsideAnswers: 'Interviewer’s words inside answers',
+  whatMarkedSaidSomebody:
+    'What is marked as said by somebody else is shown dimmed, and is neither coded nor counted.',
+  questions: 'Questions',
+  wordingAskedShortLabel:
+    'The wording as it was asked, and a short label to tell the questions apart.',
+  wording: 'Wording',
+  shortLabel: 'Short label',
+  asked: (answered: number, asked: number) =>
+    `${counted(answered, 'answer')} of ${counted(asked, 'person', 'people')} asked`,
+  whatOther: (value: string) => `; what “other” in ${value} is`,
+  whatCountsNoAnswer: 'What counts as no answer',
+  oneLineCasePunctuation: 'One a line; case and punctuation at the end do not matter',
+  blankResponsesNeverCount:
+    'Blank responses never count. Responses that are coded or settled stay answers.',
+  nowCountNoAnswer: (becameNoAnswers: number, becameAnswers: number, keptCoded: number) =>
+    `${counted(becameNoAnswers, 'response')} now count as no answer, ${becameAnswers} as answers again${keptCoded > 0 ? `; ${keptCoded} coded ones stay answers` : ''}.`,
+  sortResponsesList: 'Sort the responses by this list',
+};
+
+/** study/changeList.tsx */
+export const changeListTexts = {
+  answerSettledOpened: 'answer settled or opened',
+  answersSettledOpened: 'answers settled or opened',
+  history: 'the history',
+  nothingChangedYet: 'Nothing was changed yet.',
+  undone: ' undone',
+  showEarlierOnes: 'Show earlier ones',
+};
+
+/** study/historyPage.tsx */
+export const historyPageTexts = {
+  history: 'History',
+  about: 'about',
+  everything: 'everything',
+  by: 'by',
+  anybody: 'anybody',
+  undoMyLast: 'Undo my last',
+  redo: 'Redo',
+  everybodyUndoesOwnChanges:
+    'Everybody undoes their own changes, latest first, also after closing the page. Where somebody else went on from a change since, undoing it is refused and says so.',
+};

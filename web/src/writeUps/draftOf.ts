@@ -14,6 +14,7 @@ import {
   type DraftTable,
 } from '@yellow-thread/core/report';
 import { figureFormat } from './format.js';
+import { draftOfTexts } from './texts.js';
 
 function testOf({ test, against, weighted, level, columns, counts }: Report): string | null {
   const isTested =
@@ -22,11 +23,9 @@ function testOf({ test, against, weighted, level, columns, counts }: Report): st
       columns.some(({ letter }) => letter !== null));
   if (!isTested) return null;
   if (counts === 'estimated')
-    return `z test at the effective sizes of the estimates, ${correctionWords[test]}, two-sided at ${Math.round(100 * (1 - level))}%`;
-  const how = weighted
-    ? 'Rao–Scott corrected test'
-    : 'two-proportion z test, or Fisher’s exact test on small counts';
-  return `${how}, ${against === 'rest' ? 'each column against everyone else, ' : ''}${correctionWords[test]}, two-sided at ${Math.round(100 * (1 - level))}%`;
+    return draftOfTexts.zTestEffectiveSizes(correctionWords[test], Math.round(100 * (1 - level)));
+  const how = weighted ? draftOfTexts.raoScottCorrectedTest : draftOfTexts.twoProportionZTest;
+  return draftOfTexts.twoSided(how, against, correctionWords[test], Math.round(100 * (1 - level)));
 }
 
 function draftTable(

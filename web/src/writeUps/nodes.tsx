@@ -6,6 +6,7 @@ import { createContext, useContext } from 'react';
 import { pictureAddress } from '../data/writeUps.js';
 import { asCount, asPercent } from '../parts/numbers.js';
 import { figureFormat } from './format.js';
+import { nodesTexts } from './texts.js';
 
 /** The tables as they are counted now: what figures in the text are held against. */
 export const CountedTables = createContext<readonly CountedTable[]>([]);
@@ -54,7 +55,7 @@ function FigureView({ node, updateAttributes, editor }: NodeViewProps) {
   const isOld = now !== shown;
   if (!isOld || !editor.isEditable)
     return (
-      <NodeViewWrapper as="span" className="figures" title="linked to its table">
+      <NodeViewWrapper as="span" className="figures" title={nodesTexts.linkedTable}>
         {shown}
       </NodeViewWrapper>
     );
@@ -63,12 +64,14 @@ function FigureView({ node, updateAttributes, editor }: NodeViewProps) {
       <button
         type="button"
         disabled={now === null}
-        title={now === null ? 'its row or column is gone' : `now ${now}: take that`}
+        title={now === null ? nodesTexts.rowColumnGone : nodesTexts.nowTake(now)}
         className="figures border-b-2 border-dotted border-brick"
         onClick={() => updateAttributes({ shown: now })}
       >
         {shown}
-        <span className="sr-only">{now === null ? ', no longer known' : `, now ${now}`}</span>
+        <span className="sr-only">
+          {now === null ? nodesTexts.noLongerKnown : nodesTexts.now(now)}
+        </span>
       </button>
     </NodeViewWrapper>
   );
@@ -109,10 +112,10 @@ function TableSlotView({ node, deleteNode, editor }: NodeViewProps) {
   const table = tables.find(({ id }) => id === node.attrs['table']);
   return (
     <NodeViewWrapper className="my-4" contentEditable={false}>
-      {table ? <SmallTable table={table} /> : <p className="text-brick">This table is gone.</p>}
+      {table ? <SmallTable table={table} /> : <p className="text-brick">{nodesTexts.tableGone}</p>}
       {editor.isEditable && (
         <button type="button" className="py-1 text-[13px] text-soft underline" onClick={deleteNode}>
-          Take the table out of the text
+          {nodesTexts.takeTableOutText}
         </button>
       )}
     </NodeViewWrapper>
@@ -152,11 +155,11 @@ function PictureSlotView({ node, deleteNode, editor }: NodeViewProps) {
           className="h-auto max-w-full border border-rule bg-white"
         />
       ) : (
-        <p className="text-brick">This chart is gone.</p>
+        <p className="text-brick">{nodesTexts.chartGone}</p>
       )}
       {editor.isEditable && (
         <button type="button" className="py-1 text-[13px] text-soft underline" onClick={deleteNode}>
-          Take the chart out of the text
+          {nodesTexts.takeChartOutText}
         </button>
       )}
     </NodeViewWrapper>
@@ -232,11 +235,11 @@ function SmallCell({
   const percent = (value: number) => asPercent(value, basis, decimals);
   return (
     <>
-      {undecided > 0 && 'at least '}
+      {undecided > 0 && nodesTexts.least}
       {percent(share)}{' '}
       <span className="text-soft">
         ({counts === 'estimated' ? interval?.map(percent).join(' to ') : asCount(people)}
-        {undecided > 0 && `, ${asCount(undecided)} undecided`})
+        {undecided > 0 && nodesTexts.undecided(undecided)})
       </span>
       {exceeds.length > 0 && <sup className="ml-0.5">{exceeds.join('')}</sup>}
       {rest && <sup className="ml-0.5">{rest === 'higher' ? '+' : '−'}</sup>}

@@ -1,6 +1,7 @@
 import { useEditorState, type Editor } from '@tiptap/react';
 import { Bold, Heading2, Heading3, Italic, List, ListOrdered, Quote } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { toolbarTexts } from './texts.js';
 
 /** What can be done to the text at the cursor. */
 export function Toolbar({ editor, children }: { editor: Editor; children: ReactNode }) {
@@ -18,33 +19,48 @@ export function Toolbar({ editor, children }: { editor: Editor; children: ReactN
   });
   const deed = () => editor.chain().focus();
   const buttons = [
-    { name: 'Bold', Icon: Bold, isOn: on.bold, act: () => deed().toggleBold().run() },
-    { name: 'Italic', Icon: Italic, isOn: on.italic, act: () => deed().toggleItalic().run() },
+    { name: toolbarTexts.bold, Icon: Bold, isOn: on.bold, act: () => deed().toggleBold().run() },
     {
-      name: 'Heading',
+      name: toolbarTexts.italic,
+      Icon: Italic,
+      isOn: on.italic,
+      act: () => deed().toggleItalic().run(),
+    },
+    {
+      name: toolbarTexts.heading,
       Icon: Heading2,
       isOn: on.second,
       act: () => deed().toggleHeading({ level: 2 }).run(),
     },
     {
-      name: 'Smaller heading',
+      name: toolbarTexts.smallerHeading,
       Icon: Heading3,
       isOn: on.third,
       act: () => deed().toggleHeading({ level: 3 }).run(),
     },
-    { name: 'List', Icon: List, isOn: on.bullets, act: () => deed().toggleBulletList().run() },
     {
-      name: 'Numbered list',
+      name: toolbarTexts.list,
+      Icon: List,
+      isOn: on.bullets,
+      act: () => deed().toggleBulletList().run(),
+    },
+    {
+      name: toolbarTexts.numberedList,
       Icon: ListOrdered,
       isOn: on.numbers,
       act: () => deed().toggleOrderedList().run(),
     },
-    { name: 'Quote', Icon: Quote, isOn: on.quote, act: () => deed().toggleBlockquote().run() },
+    {
+      name: toolbarTexts.quote,
+      Icon: Quote,
+      isOn: on.quote,
+      act: () => deed().toggleBlockquote().run(),
+    },
   ];
   return (
     <div
       role="toolbar"
-      aria-label="The text"
+      aria-label={toolbarTexts.text}
       className="flex flex-wrap items-center gap-1 border-b border-rule px-6 py-1.5"
     >
       {buttons.map(({ name, Icon, isOn, act }) => (

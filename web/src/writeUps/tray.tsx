@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { pictureAddress } from '../data/writeUps.js';
 import { StitchMark } from '../parts/stitch.js';
+import { trayTexts } from './texts.js';
 
 type Settings = Omit<WriteUpContent, 'body'>;
 
@@ -24,10 +25,10 @@ export function Tray({
 }) {
   const insert = (content: JSONContent) => editor?.chain().focus().insertContent(content).run();
   return (
-    <aside aria-label="Tables and quotes" className="min-h-0 overflow-y-auto px-5 py-4">
+    <aside aria-label={trayTexts.tablesQuotes} className="min-h-0 overflow-y-auto px-5 py-4">
       {writeUp.counted.length > 0 && (
         <>
-          <h2>Tables</h2>
+          <h2>{trayTexts.tables}</h2>
           <ul className="mb-5">
             {writeUp.counted.map((table) => (
               <li key={table.id} className="border-b border-rule py-1.5">
@@ -35,7 +36,12 @@ export function Tray({
                 <span className="block text-[13px] text-soft">
                   {table.facts
                     .filter(([name]) =>
-                      ['Counts', 'Columns', 'Percent of', 'Restricted to'].includes(name),
+                      [
+                        trayTexts.counts,
+                        trayTexts.columns,
+                        trayTexts.percent,
+                        trayTexts.restricted,
+                      ].includes(name),
                     )
                     .map(([name, value]) => `${name.toLowerCase()}: ${value.replace(/\.$/u, '')}`)
                     .join('; ')}
@@ -55,7 +61,7 @@ export function Tray({
       )}
       {settings.pictures.length > 0 && (
         <>
-          <h2>Charts</h2>
+          <h2>{trayTexts.charts}</h2>
           <ul className="mb-5">
             {settings.pictures.map((picture) => (
               <li key={picture.id} className="border-b border-rule py-1.5">
@@ -79,7 +85,7 @@ export function Tray({
           </ul>
         </>
       )}
-      <h2>Quotes</h2>
+      <h2>{trayTexts.quotes}</h2>
       {editor && <Naming study={study} settings={settings} onChange={onChange} />}
       <Quotes study={study} writeUp={writeUp} editor={editor} />
     </aside>
@@ -89,10 +95,10 @@ export function Tray({
 const PutOrTake = ({ onPut, onTake }: { onPut: () => void; onTake: () => void }) => (
   <span className="flex gap-3 text-[13px]">
     <button type="button" className="underline" onClick={onPut}>
-      Put into the text
+      {trayTexts.putIntoText}
     </button>
     <button type="button" className="underline" onClick={onTake}>
-      Take out of the write-up
+      {trayTexts.takeOutWriteUp}
     </button>
   </span>
 );
@@ -109,7 +115,7 @@ function Naming({
   const [names, setNames] = useState(settings.names.join(', '));
   return (
     <fieldset className="mb-3 border-b border-rule pb-3 text-[13px]">
-      <legend className="text-soft">Behind a quote stands</legend>
+      <legend className="text-soft">{trayTexts.behindQuoteStands}</legend>
       <span className="mt-1 flex flex-wrap gap-x-4">
         {study.variables.map(({ id, name }) => (
           <label key={id} className="inline-flex min-h-6 items-center gap-1.5">
@@ -134,14 +140,14 @@ function Naming({
           checked={settings.masked}
           onChange={(event) => onChange({ masked: event.target.checked })}
         />
-        mask contact details, and names after Mr, Ms …
+        {trayTexts.maskContactDetailsNames}
       </label>
       {settings.masked && (
         <label className="mt-2 block">
-          Other names to be masked
+          {trayTexts.otherNamesMasked}
           <input
             className="mt-0.5 w-full rounded border border-rule bg-card px-2 py-1"
-            placeholder="Ann, Odell"
+            placeholder={trayTexts.annOdell}
             value={names}
             onChange={(event) => setNames(event.target.value)}
             onBlur={() =>
@@ -171,12 +177,7 @@ function Quotes({
   const codebook = useDrawnCodebook(study.id);
   if (!codebook) return null;
   if (quotes.length === 0)
-    return (
-      <p className="text-[13px] text-soft">
-        None is picked yet. Open a number of the report: “Quote” behind an answer picks it for a
-        code. Examples of codes stand here too.
-      </p>
-    );
+    return <p className="text-[13px] text-soft">{trayTexts.nonePickedYetOpen}</p>;
   const sections = [...codebook.themes, null]
     .map((theme) => ({
       theme,
@@ -189,7 +190,7 @@ function Quotes({
     <section key={theme?.id ?? 'none'} className="mb-4">
       <h3 className="flex items-center gap-2 font-semibold">
         {theme && <StitchMark look={theme.look} />}
-        {theme?.name ?? 'Without a theme'}
+        {theme?.name ?? trayTexts.withoutTheme}
       </h3>
       <ul>
         {some.map(({ codeId, text, who }, q) => (
@@ -204,7 +205,7 @@ function Quotes({
                 <button
                   type="button"
                   className="underline"
-                  aria-label={`Put in: ${text.slice(0, 60)}`}
+                  aria-label={trayTexts.put(text.slice(0, 60))}
                   onClick={() =>
                     editor
                       .chain()
@@ -221,7 +222,7 @@ function Quotes({
                       .run()
                   }
                 >
-                  Put in
+                  {trayTexts.put2}
                 </button>
               )}
             </p>

@@ -8,7 +8,6 @@ import { SavedSign } from '../frame/savedSign.js';
 import { Button } from '../parts/button.js';
 import { inputBox } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asDate, counted } from '../parts/numbers.js';
 import { redraft } from '@yellow-thread/core/report';
 import { toast } from 'sonner';
 import { draftOf } from './draftOf.js';
@@ -26,6 +25,7 @@ import { Toolbar } from './toolbar.js';
 import { Tray } from './tray.js';
 import { useAutosave } from './useAutosave.js';
 import { WriteUpFiles } from './writeUpFiles.js';
+import { writeUpEditorTexts } from './texts.js';
 
 /** A write-up as it is written: the text, its tables and figures, and the quotes to choose from beside it. */
 export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp: WriteUp }) {
@@ -49,7 +49,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
     content: writeUp.content.body ?? '',
     editable: !isFrozen,
     editorProps: {
-      attributes: { 'aria-label': 'The text of the write-up', class: 'outline-none' },
+      attributes: { 'aria-label': writeUpEditorTexts.textWriteUp, class: 'outline-none' },
     },
     onUpdate: ({ editor: now }) => keep({ name, content: contentNow(now) }),
   });
@@ -74,10 +74,10 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
         <main className="work-list grid grid-cols-[minmax(0,1fr)_320px] grid-rows-[auto_minmax(var(--list),1fr)] max-[760px]:block">
           <header className="col-span-2 flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule bg-card px-6 py-3">
             <Link to=".." relative="path" className="text-soft underline">
-              Write-ups
+              {writeUpEditorTexts.writeUps}
             </Link>
             <input
-              aria-label="Name of the write-up"
+              aria-label={writeUpEditorTexts.nameWriteUp}
               className={`${inputBox} min-w-0 flex-1 !text-[16px] font-semibold`}
               value={name}
               maxLength={120}
@@ -89,10 +89,10 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
               }}
             />
             {isFrozen ? (
-              <span className="text-soft">frozen {asDate(writeUp.frozenAt!)}</span>
+              <span className="text-soft">{writeUpEditorTexts.frozen(writeUp.frozenAt!)}</span>
             ) : isWaiting && !error ? (
               <span role="status" className="w-20 text-right text-soft">
-                saving …
+                {writeUpEditorTexts.saving}
               </span>
             ) : (
               <SavedSign />
@@ -113,17 +113,14 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
                     setSettings(next);
                     editor.commands.setContent(made.doc, { emitUpdate: false });
                     keep({ name, content: contentNow(editor, next) });
-                    if (made.kept > 0)
-                      toast(
-                        `Drafted anew. ${counted(made.kept, 'paragraph')} that you wrote or changed ${made.kept === 1 ? 'was' : 'were'} kept.`,
-                      );
+                    if (made.kept > 0) toast(writeUpEditorTexts.draftedAnewYouWrote(made.kept));
                     editor.commands.setTextSelection(0);
                     editor.commands.focus(null, { scrollIntoView: false });
                     // a draft is read from its beginning
                     sheet.current?.scrollTo({ top: 0 });
                   }}
                 >
-                  {isEmpty ? 'Draft the findings' : 'Draft anew'}
+                  {isEmpty ? writeUpEditorTexts.draftFindings : writeUpEditorTexts.draftAnew}
                 </Button>
                 <OldFigures editor={editor} writeUp={writeUp} />
               </Toolbar>
@@ -135,15 +132,12 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
             )}
             {writeUp.lost.map(({ id, why }) => (
               <p key={id} role="alert" className="px-8 pt-3 text-brick">
-                A table could not be counted: {why}
+                {writeUpEditorTexts.tableCouldCounted(why)}
               </p>
             ))}
             <div ref={sheet} className="list px-8 py-6 max-sm:px-3">
               {writeUp.counted.length === 0 && !isFrozen && (
-                <p className="mb-4 text-soft">
-                  There is no table yet. In the report, “Write up” puts the table that is shown in
-                  here; then the findings can be drafted from it.
-                </p>
+                <p className="mb-4 text-soft">{writeUpEditorTexts.noTableYetReport}</p>
               )}
               <EditorContent editor={editor} className="written mx-auto max-w-[760px]" />
             </div>
@@ -191,7 +185,7 @@ function OldFigures({ editor, writeUp }: { editor: Editor; writeUp: WriteUp }) {
   if (old.length === 0) return null;
   return (
     <span role="status" className="flex items-center gap-2">
-      <span className="text-brick">{counted(old.length, 'figure')} changed since.</span>
+      <span className="text-brick">{writeUpEditorTexts.changedSince(old.length)}</span>
       <Button
         className="!py-1"
         onClick={() =>
@@ -204,7 +198,7 @@ function OldFigures({ editor, writeUp }: { editor: Editor; writeUp: WriteUp }) {
             .run()
         }
       >
-        Bring up to date
+        {writeUpEditorTexts.bringUpDate}
       </Button>
     </span>
   );

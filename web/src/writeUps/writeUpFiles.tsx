@@ -5,12 +5,13 @@ import { toast } from 'sonner';
 import { useFreezeWriteUp, writeUpFileAddress } from '../data/writeUps.js';
 import { Button } from '../parts/button.js';
 import { Menu, MenuItem } from '../parts/menu.js';
+import { writeUpFilesTexts } from './texts.js';
 
 const formats: [ReportFormat, string, string][] = [
-  ['docx', 'Document (DOCX)', 'for a word processor'],
-  ['html', 'Page (HTML)', 'to be shown, printed or saved as PDF'],
-  ['xlsx', 'Workbook (XLSX)', 'its tables, and all answers with codes'],
-  ['csv', 'CSV', 'its tables'],
+  ['docx', writeUpFilesTexts.documentDocx, writeUpFilesTexts.wordProcessor],
+  ['html', writeUpFilesTexts.pageHtml, writeUpFilesTexts.shownPrintedSavedPdf],
+  ['xlsx', writeUpFilesTexts.workbookXlsx, writeUpFilesTexts.tablesAllAnswersCodes],
+  ['csv', writeUpFilesTexts.csv, writeUpFilesTexts.tables],
 ];
 
 /** The write-up as a file, and a frozen copy of it. */
@@ -40,7 +41,7 @@ export function WriteUpFiles({
         <Button
           className="!px-2.5 !py-1"
           disabled={freeze.isPending}
-          title="Keep a dated copy that does not change any more"
+          title={writeUpFilesTexts.keepDatedCopyChange}
           onClick={() =>
             void beforeFile().then(() => {
               const copy = crypto.randomUUID();
@@ -48,9 +49,9 @@ export function WriteUpFiles({
                 { of: id, id: copy },
                 {
                   onSuccess: () =>
-                    toast('Kept a frozen copy.', {
+                    toast(writeUpFilesTexts.keptFrozenCopy, {
                       action: {
-                        label: 'Open it',
+                        label: writeUpFilesTexts.open,
                         onClick: () => void navigate(`../${copy}`, { relative: 'path' }),
                       },
                     }),
@@ -59,13 +60,13 @@ export function WriteUpFiles({
             })
           }
         >
-          <Snowflake size={15} aria-hidden /> Freeze a copy
+          <Snowflake size={15} aria-hidden /> {writeUpFilesTexts.freezeCopy}
         </Button>
       )}
       <Menu
         name={
           <>
-            <Download size={15} aria-hidden /> Files
+            <Download size={15} aria-hidden /> {writeUpFilesTexts.files}
           </>
         }
       >

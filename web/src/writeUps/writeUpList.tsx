@@ -12,7 +12,8 @@ import { useStudyPlace } from '../frame/place.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asDate, counted } from '../parts/numbers.js';
+import { asDate } from '../parts/numbers.js';
+import { writeUpListTexts } from './texts.js';
 
 /** The write-ups of a study, those that are written on and the frozen copies. */
 export function WriteUpList() {
@@ -23,11 +24,11 @@ export function WriteUpList() {
   const navigate = useNavigate();
   const [asked, setAsked] = useState<string | null>(null);
   if (list.isError) return <PageProblem error={list.error} />;
-  if (!list.data) return <Waiting what="the write-ups" />;
+  if (!list.data) return <Waiting what={writeUpListTexts.writeUps} />;
   const begin = () => {
     const id = crypto.randomUUID();
     save.mutate(
-      { id, name: 'Findings', version: 0, content: emptyContent },
+      { id, name: writeUpListTexts.findings, version: 0, content: emptyContent },
       { onSuccess: () => void navigate(id) },
     );
   };
@@ -35,24 +36,21 @@ export function WriteUpList() {
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-5 flex items-end justify-between gap-6">
         <div>
-          <h1>Write-ups</h1>
-          <p className="max-w-prose text-soft">
-            Tables with what is to be said of them. Figures in a write-up stay linked to the study;
-            a frozen copy keeps them as they were on its day.
-          </p>
+          <h1>{writeUpListTexts.writeUps2}</h1>
+          <p className="max-w-prose text-soft">{writeUpListTexts.tablesWhatSaidThem}</p>
         </div>
         <span className="flex items-center gap-4">
           <SavedSign />
           <Button look="main" disabled={save.isPending} onClick={begin}>
-            New write-up
+            {writeUpListTexts.newWriteUp}
           </Button>
         </span>
       </header>
       {save.error && <ProblemNote error={save.error} />}
       {remove.error && <ProblemNote error={remove.error} />}
       {list.data.writeUps.length === 0 ? (
-        <EmptyState title="Nothing is written up yet">
-          <p>In the report, “Write up” puts the table that is shown into a write-up.</p>
+        <EmptyState title={writeUpListTexts.nothingWrittenUpYet}>
+          <p>{writeUpListTexts.reportWriteUpPuts}</p>
         </EmptyState>
       ) : (
         <ul className="max-w-[860px]">
@@ -62,16 +60,16 @@ export function WriteUpList() {
                 {name}
               </Link>
               <span className="figures text-soft">
-                {counted(tables, 'table')} ·{' '}
+                {writeUpListTexts.tableCounted(tables)} ·{' '}
                 {frozenAt ? `frozen ${asDate(frozenAt)}` : `${savedBy}, ${asDate(savedAt)}`}
               </span>
               {asked === id ? (
                 <span className="flex gap-1">
                   <Button look="grave" className="!py-1" onClick={() => remove.mutate(id)}>
-                    Remove it
+                    {writeUpListTexts.remove}
                   </Button>
                   <Button className="!py-1" onClick={() => setAsked(null)}>
-                    Keep
+                    {writeUpListTexts.keep}
                   </Button>
                 </span>
               ) : (
@@ -81,7 +79,7 @@ export function WriteUpList() {
                   aria-label={`Remove ${name}`}
                   onClick={() => setAsked(id)}
                 >
-                  Remove
+                  {writeUpListTexts.remove2}
                 </Button>
               )}
             </li>
@@ -99,18 +97,18 @@ function Bin({ study, binned }: { study: number; binned: readonly BinnedWriteUp[
   if (binned.length === 0) return null;
   return (
     <section aria-labelledby="bin" className="mt-8 max-w-[860px]">
-      <h2 id="bin">Removed</h2>
-      <p className="text-soft">Kept for thirty days, then gone for good.</p>
+      <h2 id="bin">{writeUpListTexts.removed}</h2>
+      <p className="text-soft">{writeUpListTexts.keptThirtyDaysGone}</p>
       {restore.error && <ProblemNote error={restore.error} />}
       <ul className="mt-2">
         {binned.map(({ id, name, frozenAt, by, at, until }) => (
           <li key={id} className="flex items-baseline gap-4 border-b border-rule py-2.5">
             <span className="min-w-0 flex-1 truncate text-soft">
               {name}
-              {frozenAt && `, frozen ${asDate(frozenAt)}`}
+              {frozenAt && writeUpListTexts.frozen(frozenAt)}
             </span>
             <span className="figures text-soft">
-              removed by {by}, {asDate(at)}; kept until {asDate(until)}
+              {writeUpListTexts.removedKeptUntil(by, at, until)}
             </span>
             <Button
               look="bare"
@@ -118,7 +116,7 @@ function Bin({ study, binned }: { study: number; binned: readonly BinnedWriteUp[
               aria-label={`Restore ${name}`}
               onClick={() => restore.mutate(id)}
             >
-              Restore
+              {writeUpListTexts.restore}
             </Button>
           </li>
         ))}

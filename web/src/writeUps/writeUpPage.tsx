@@ -4,6 +4,7 @@ import { useStudyPlace } from '../frame/place.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { WriteUpEditor } from './writeUpEditor.js';
 import { WriteUpList } from './writeUpList.js';
+import { writeUpPageTexts } from './texts.js';
 
 /** The write-ups, or the one that is open. */
 export function WriteUpPage() {
@@ -15,6 +16,6 @@ function OpenWriteUp({ id }: { id: string }) {
   const study = useStudyPlace();
   const writeUp = useWriteUp(study.id, id);
   if (writeUp.isError) return <PageProblem error={writeUp.error} />;
-  if (!writeUp.data) return <Waiting what="the write-up" />;
+  if (!writeUp.data) return <Waiting what={writeUpPageTexts.writeUp} />;
   return <WriteUpEditor study={study} writeUp={writeUp.data} />;
 }

@@ -1,6 +1,6 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import { Problem, problems } from '../../problems.js';
+import { Problem, problems } from '../../wording/problems.js';
 import { answerLine, type LineEnd } from './line.js';
 import type { Outcome, ThreadWork, WorkResult } from './thread.js';
 

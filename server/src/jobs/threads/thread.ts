@@ -8,7 +8,7 @@ import {
   type TrainingResult,
 } from '@yellow-thread/core/learning';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
-import { Problem } from '../../problems.js';
+import { Problem } from '../../wording/problems.js';
 import { readListed, type ListedCodes } from '../../exchange/readListed.js';
 import type { RespondentFile } from '../../report/files/respondentFile.js';
 import {

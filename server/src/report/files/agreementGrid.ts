@@ -2,6 +2,7 @@ import type { Agreement, CodeAgreement } from '@yellow-thread/contract';
 import { coderNames, inWords } from '@yellow-thread/core/agreement';
 import type { Fact } from './facts.js';
 import type { Grid, GridValue } from './grid.js';
+import { agreementGridTexts } from '../../wording/report.js';
 
 /** How far two coders agree, theme by theme and code by code with their four cells, before it is written as any kind of file. */
 export function agreementGrid(
@@ -14,22 +15,27 @@ export function agreementGrid(
     ...[name, cells.both, cells.first, cells.second, cells.neither, one.n, one.agreed],
     ...[one.kappa, one.interval?.[0] ?? null, one.interval?.[1] ?? null, one.alpha, one.ac1],
   ];
-  const all = everybody && `alpha of all ${everybody.coders} codings`;
+  const all = everybody && agreementGridTexts.alphaAllCodings(everybody.coders);
   return {
-    name: 'Agreement',
+    name: agreementGridTexts.agreement,
     facts: [
       ...facts,
-      ['Coded first by', inWords(reading.firstCoders)],
-      ['Coded once more by', `${reading.reader}, without the first codes in view`],
-      ['Answers', `${sameSets.n}, drawn at random from ${reading.drawnFrom} settled ones`],
-      ['Exactly the same codes', `${sameSets.count} of ${sameSets.n}`],
-      ['Krippendorff’s alpha of sets of codes (MASI)', written(alphaOfSets)],
-      ...(all ? [[`Sets of codes, ${all}`, written(everybody.alphaOfSets)] satisfies Fact] : []),
-      ['Intervals', '95%, large samples; over all codes by the jackknife, an answer at a time'],
+      [agreementGridTexts.codedFirst, inWords(reading.firstCoders)],
+      [agreementGridTexts.codedOnceMore, agreementGridTexts.withoutFirstCodesView(reading.reader)],
+      [
+        agreementGridTexts.answers,
+        agreementGridTexts.drawnRandomSettledOnes(sameSets.n, reading.drawnFrom),
+      ],
+      [agreementGridTexts.exactlySameCodes, `${sameSets.count} of ${sameSets.n}`],
+      [agreementGridTexts.krippendorffsAlphaSetsCodes, written(alphaOfSets)],
+      ...(all
+        ? [[agreementGridTexts.setsCodes(all), written(everybody.alphaOfSets)] satisfies Fact]
+        : []),
+      [agreementGridTexts.intervals, agreementGridTexts.n95LargeSamplesOver],
       ['Date', new Date().toISOString().slice(0, 10)],
     ],
     columns: [
-      { head: 'Code', format: 'text' },
+      { head: agreementGridTexts.code, format: 'text' },
       { head: 'both', format: 'count' },
       { head: `only ${first}`, format: 'count' },
       { head: `only ${second}`, format: 'count' },
@@ -37,14 +43,14 @@ export function agreementGrid(
       { head: 'decisions', format: 'count' },
       { head: 'agreed', format: 'percent' },
       { head: 'Cohen’s kappa', format: 'decimal' },
-      { head: 'kappa from', format: 'decimal' },
-      { head: 'kappa to', format: 'decimal' },
+      { head: agreementGridTexts.kappa, format: 'decimal' },
+      { head: agreementGridTexts.kappa2, format: 'decimal' },
       { head: 'Krippendorff’s alpha', format: 'decimal' },
       { head: 'Gwet’s AC1', format: 'decimal' },
       ...(all ? [{ head: all, format: 'decimal' as const }] : []),
     ],
     rows: [
-      [...row('All codes', overall), ...(all ? [null] : [])],
+      [...row(agreementGridTexts.allCodes, overall), ...(all ? [null] : [])],
       ...themes.map((one) => [
         ...row(names.get(one.themeId) ?? '', one),
         ...(everybody ? [null] : []),
@@ -59,4 +65,4 @@ export function agreementGrid(
 }
 
 const written = (value: number | null): string =>
-  value === null ? 'not defined' : value.toFixed(3);
+  value === null ? agreementGridTexts.defined : value.toFixed(3);

@@ -2,13 +2,14 @@ import type { Origin } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../../database/index.js';
 import type { AnswerRow } from './workbook.js';
+import { answersTexts } from '../../wording/report.js';
 
 const originWords: Record<Origin, string> = {
-  hand: 'by hand',
-  accepted: 'suggestion accepted',
-  bulk: 'accepted in bulk',
-  import: 'came with a sheet',
-  words: 'words looked for',
+  hand: answersTexts.hand,
+  accepted: answersTexts.suggestionAccepted,
+  bulk: answersTexts.acceptedBulk,
+  import: answersTexts.cameSheet,
+  words: answersTexts.wordsLooked,
 };
 const PAGE = 1000;
 

@@ -10,6 +10,7 @@ import {
 } from '@yellow-thread/core/report';
 import { estimatesInWords, type Fact } from './facts.js';
 import { hasEstimates } from './grid.js';
+import { blocksTexts } from '../../wording/report.js';
 
 export interface Run {
   text: string;
@@ -53,17 +54,17 @@ export function reportTable(report: Report): Block {
       [
         '',
         ...columns.map(({ label, letter }) => (letter ? `${label} (${letter})` : label)),
-        ...estimatedColumns.map((column) => `${columnName(column)}, estimated`),
+        ...estimatedColumns.map((column) => blocksTexts.estimated(columnName(column))),
       ],
       [
         baseHead[counts],
         ...columns.map((column) => columnBase(counts, column)),
-        ...estimatedColumns.map(({ answered }) => `all ${answered} who answered`),
+        ...estimatedColumns.map(({ answered }) => blocksTexts.allWhoAnswered(answered)),
       ],
       ...(report.weighted
         ? [
             [
-              'Effective base',
+              blocksTexts.effectiveBase,
               ...columns.map((column) => column.countedEffective.toFixed(0)),
               ...beside,
             ],
@@ -88,10 +89,10 @@ export function reportTable(report: Report): Block {
 
 /** What stands before the bases of the columns. */
 const baseHead: Record<Report['counts'], string> = {
-  decided: 'Answered',
-  estimated: 'Sample of answered',
-  sample: 'Sample of answered',
-  settled: 'Settled of answered',
+  decided: blocksTexts.answered,
+  estimated: blocksTexts.sampleAnswered,
+  sample: blocksTexts.sampleAnswered,
+  settled: blocksTexts.settledAnswered,
 };
 
 const columnBase = (
@@ -108,7 +109,7 @@ function cellText(
   const count = of === 'mentions' ? mentions : people;
   const marks = [...exceeds, ...(rest ? [rest === 'higher' ? '+' : '−'] : [])].join(' ');
   const told = `${percent} (${count})${marks && ` ${marks}`}`;
-  return undecided > 0 ? `at least ${told}, ${undecided} undecided` : told;
+  return undecided > 0 ? blocksTexts.leastUndecided(told, undecided) : told;
 }
 
 /** A cell of a table that is estimated throughout. */
@@ -123,7 +124,7 @@ function estimateText({ estimated }: Cell, decimals: Report['decimals']) {
   const [value, low, high] = [share.value, ...share.interval].map((one) =>
     (100 * one).toFixed(decimalsOf(decimals, 0)),
   );
-  return `${value}% (${low} to ${high})`;
+  return blocksTexts.to(value, low, high);
 }
 
 function noteOn(report: Report): string {
@@ -132,20 +133,20 @@ function noteOn(report: Report): string {
   const sentences = [
     countsSentence(report, String),
     isEstimated
-      ? 'In brackets the interval.'
-      : `Percent of ${baseWords[base]}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${report.weighted ? '; percentages are weighted, numbers are not' : ''}.`,
+      ? blocksTexts.bracketsInterval
+      : blocksTexts.percentNumberBrackets(baseWords[base], base, report.weighted),
   ];
   if (columns.some(({ letter }) => letter !== null))
     sentences.push(
-      `A letter names a column whose percentage is significantly lower (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
+      blocksTexts.letterNamesColumnWhose(Math.round(100 * (1 - level)), correctionWords[test]),
     );
   if (against === 'rest' && test !== 'off' && !isEstimated)
     sentences.push(
-      `+ and − mark what is significantly higher or lower than among everyone else (two-sided, ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}).`,
+      blocksTexts.markWhatSignificantlyHigher(Math.round(100 * (1 - level)), correctionWords[test]),
     );
   if (overlapping.length > 0)
     sentences.push(
-      `Not compared with each other, since they have respondents in common: ${overlapping.map((pair) => pair.join(' and ')).join('; ')}.`,
+      blocksTexts.comparedEachOtherSince(overlapping.map((pair) => pair.join(' and ')).join('; ')),
     );
   if (!isEstimated) for (const from of estimatedFrom) sentences.push(estimatesInWords(from));
   return sentences.join(' ');

@@ -14,6 +14,7 @@ import {
   WidthType,
 } from 'docx';
 import type { Block, Run } from './blocks.js';
+import { docxTexts } from '../../wording/report.js';
 
 const levels = {
   1: HeadingLevel.HEADING_1,
@@ -73,7 +74,7 @@ function write(block: Block): (Paragraph | Table)[] {
               type: 'png',
               data: block.png,
               transformation: { width: block.width * shown, height: block.height * shown },
-              altText: { name: 'Chart', title: 'Chart', description: block.alt },
+              altText: { name: docxTexts.chart, title: docxTexts.chart, description: block.alt },
             }),
           ],
         }),
@@ -127,7 +128,7 @@ export const writeDocx = (title: string, blocks: readonly Block[]): Promise<Buff
   Packer.toBuffer(
     new Document({
       title,
-      creator: 'Yellow Thread',
+      creator: docxTexts.yellowThread,
       numbering: {
         config: [
           {

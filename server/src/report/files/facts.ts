@@ -3,6 +3,7 @@ import { baseWords, correctionWords, countsSentence, ruleNames } from '@yellow-t
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { StudyEntity, VariableEntity, type QuestionRow } from '../../database/index.js';
 import { describeRule, findGroup } from '../../groups/index.js';
+import { factsTexts } from '../../wording/report.js';
 
 /** What stands above every table that leaves the study, so that it explains itself. */
 export type Fact = [name: string, value: string];
@@ -18,28 +19,38 @@ export async function readFacts(
   const { name } = await em.findOneOrFail(StudyEntity, studyId);
   const group = query.group ? await findGroup(em, studyId, query.group) : null;
   const facts: (Fact | null)[] = [
-    ['Study', name],
+    [factsTexts.study, name],
     [
-      'Question',
-      query.questions === 'all' || query.by === 'question' ? 'all questions' : question.wording,
+      factsTexts.question,
+      query.questions === 'all' || query.by === 'question'
+        ? factsTexts.allQuestions
+        : question.wording,
     ],
-    group && ['Restricted to', `${group.name}: ${await describeRule(em, studyId, group.rule)}`],
-    ['Counts', `${ruleNames[report.counts]}. ${countsSentence(report, String)}`],
-    ['Columns', await acrossInWords(em, query)],
-    ['Percent of', baseWords[report.base]],
-    ['Weighted', report.weighted ? 'yes' : 'no'],
+    group && [
+      factsTexts.restricted,
+      `${group.name}: ${await describeRule(em, studyId, group.rule)}`,
+    ],
+    [factsTexts.counts, `${ruleNames[report.counts]}. ${countsSentence(report, String)}`],
+    [factsTexts.columns, await acrossInWords(em, query)],
+    [factsTexts.percent, baseWords[report.base]],
+    [factsTexts.weighted, report.weighted ? 'yes' : 'no'],
     report.columns.some(({ letter }) => letter !== null) || report.against === 'rest'
-      ? ['Differences', differencesInWords(report)]
+      ? [factsTexts.differences, differencesInWords(report)]
       : null,
-    ['Intervals', `${Math.round(100 * report.level)}%, Wilson`],
-    report.counts === 'estimated' ? null : ['Mentions', originsInWords(report.origins)],
+    [factsTexts.intervals, factsTexts.wilson(Math.round(100 * report.level))],
+    report.counts === 'estimated' ? null : [factsTexts.mentions, originsInWords(report.origins)],
     ...report.checked.map((check): Fact => [
-      `Spot check of ${check.code}`,
-      `${check.read} ${check.side} in bulk were read, and it applied to ${check.applies} (95% interval ${check.interval.map((end) => end.toFixed(2)).join(' to ')}), before anything was corrected`,
+      factsTexts.spotCheck(check.code),
+      factsTexts.bulkReadApplied95(
+        check.read,
+        check.side,
+        check.applies,
+        check.interval.map((end) => end.toFixed(2)).join(' to '),
+      ),
     ]),
-    report.closed.length > 0 ? ['Codes closed', closedInWords(report.closed)] : null,
+    report.closed.length > 0 ? [factsTexts.codesClosed, closedInWords(report.closed)] : null,
     report.counts !== 'estimated' && report.estimatedFrom.length > 0
-      ? ['Estimated columns', report.estimatedFrom.map(estimatesInWords).join(' ')]
+      ? [factsTexts.estimatedColumns, report.estimatedFrom.map(estimatesInWords).join(' ')]
       : null,
     ['Date', new Date().toISOString().slice(0, 10)],
   ];
@@ -48,26 +59,26 @@ export async function readFacts(
 
 function originsInWords(origins: Report['origins']): string {
   const parts = [
-    [origins.hand, 'coded by hand'],
-    [origins.accepted, 'suggested, read and accepted'],
-    [origins.bulk, 'accepted in bulk'],
-    [origins.import, 'imported with a sheet'],
-    [origins.words, 'coded by a search for words'],
+    [origins.hand, factsTexts.codedHand],
+    [origins.accepted, factsTexts.suggestedReadAccepted],
+    [origins.bulk, factsTexts.acceptedBulk],
+    [origins.import, factsTexts.importedSheet],
+    [origins.words, factsTexts.codedSearchWords],
   ] as const;
   const said = parts.filter(([count]) => count > 0).map(([count, how]) => `${count} ${how}`);
-  const others = `${origins.notCounted} on answers that this table does not count`;
+  const others = factsTexts.answersTableCount(origins.notCounted);
   return [said.join(', ') || 'none', ...(origins.notCounted > 0 ? [others] : [])].join('; ');
 }
 
 /** Of which codes it was said that the rest does not mention them. */
 const closedInWords = (closed: Report['closed']): string =>
-  `What no one mentions was decided at once for ${closed
-    .map(({ code, how }) => `${code} (${closingWords[how]})`)
-    .join(', ')}`;
+  factsTexts.whatNoOneMentions(
+    closed.map(({ code, how }) => `${code} (${closingWords[how]})`).join(', '),
+  );
 
 export const closingWords: Record<Report['closed'][number]['how'], string> = {
-  suggestions: 'after its suggestions were decided',
-  search: 'after searching for it',
+  suggestions: factsTexts.afterSuggestionsDecided,
+  search: factsTexts.afterSearching,
 };
 
 /** What estimated columns beside counted ones rest on. */
@@ -76,12 +87,13 @@ export const estimatesInWords = ({
   answers,
   trainedAt,
 }: Report['estimatedFrom'][number]) =>
-  `Estimated shares, with their intervals, are not counts: ${trainedAt ? `models of ${trainedAt.slice(0, 10)} read all ${answers} answers, and what they say is corrected by ${sampled} that were drawn at random and read (difference estimator)` : `they rest on ${sampled} of ${answers} answers that were drawn at random and read`}.`;
+  factsTexts.estimatedSharesIntervalsCounts(trainedAt?.slice(0, 10) ?? null, answers, sampled);
 
 function differencesInWords({ test, against, level }: Report): string {
   if (test === 'off') return correctionWords.off;
-  const with_ = against === 'rest' ? 'each column with everyone else' : 'columns with each other';
-  return `${with_}, two-sided at ${Math.round(100 * (1 - level))}%, ${correctionWords[test]}`;
+  const with_ =
+    against === 'rest' ? factsTexts.eachColumnEveryoneElse : factsTexts.columnsEachOther;
+  return factsTexts.twoSided(with_, Math.round(100 * (1 - level)), correctionWords[test]);
 }
 
 const acrossWords: Record<string, string> = {

@@ -1,6 +1,7 @@
 import type { Report } from '@yellow-thread/contract';
 import { columnName, estimateOf } from '@yellow-thread/core/report';
 import type { Fact } from './facts.js';
+import { gridTexts } from '../../wording/report.js';
 
 /** How a number of a table is written where a file can say so. */
 export type Format = 'text' | 'count' | 'decimal' | 'percent' | 'p';
@@ -42,33 +43,33 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
     const { letter } = column;
     const full = columnName(column);
     const higherThan: GridColumn[] =
-      letter === null ? [] : [{ head: `${letter} ${full}: higher than`, format: 'text' }];
+      letter === null ? [] : [{ head: gridTexts.higher(letter, full), format: 'text' }];
     if (isEstimated)
       return [
-        { head: `${full}: estimated share`, format: 'percent' },
-        { head: `${full}: estimated, ${percent}% from`, format: 'percent' },
-        { head: `${full}: estimated, ${percent}% to`, format: 'percent' },
-        { head: `${full}: of all who answered`, format: 'count' },
-        { head: `${full}: read at random`, format: 'count' },
-        { head: `${full}: of these mention it`, format: 'count' },
+        { head: gridTexts.estimatedShare(full), format: 'percent' },
+        { head: gridTexts.estimated(full, percent), format: 'percent' },
+        { head: gridTexts.estimated2(full, percent), format: 'percent' },
+        { head: gridTexts.allWhoAnswered(full), format: 'count' },
+        { head: gridTexts.readRandom(full), format: 'count' },
+        { head: gridTexts.mention(full), format: 'count' },
         ...higherThan,
       ];
     return [
-      { head: `${full}: people`, format: 'count' },
-      { head: `${full}: base`, format: 'count' },
-      ...(isAtLeast ? [{ head: `${full}: undecided`, format: 'count' as const }] : []),
+      { head: gridTexts.people(full), format: 'count' },
+      { head: gridTexts.base(full), format: 'count' },
+      ...(isAtLeast ? [{ head: gridTexts.undecided(full), format: 'count' as const }] : []),
       ...(weighted
         ? ([
-            { head: `${full}: weighted base`, format: 'decimal' },
-            { head: `${full}: effective base`, format: 'decimal' },
+            { head: gridTexts.weightedBase(full), format: 'decimal' },
+            { head: gridTexts.effectiveBase(full), format: 'decimal' },
           ] as const)
         : []),
-      { head: `${full}: percent`, format: 'percent' },
-      { head: `${full}: ${percent}% from`, format: 'percent' },
-      { head: `${full}: ${percent}% to`, format: 'percent' },
-      { head: `${full}: mentions`, format: 'count' },
+      { head: gridTexts.percent(full), format: 'percent' },
+      { head: gridTexts.from(full, percent), format: 'percent' },
+      { head: gridTexts.to(full, percent), format: 'percent' },
+      { head: gridTexts.mentions(full), format: 'count' },
       ...higherThan,
-      ...(hasRest ? [{ head: `${full}: against everyone else`, format: 'text' as const }] : []),
+      ...(hasRest ? [{ head: gridTexts.againstEveryoneElse(full), format: 'text' as const }] : []),
     ];
   };
   const countedIn = ({ people, base, undecided, share, interval, mentions }: Cell): GridValue[] => [
@@ -85,32 +86,32 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
     name,
     facts,
     columns: [
-      { head: 'Kind', format: 'text' },
-      { head: 'Under', format: 'text' },
-      { head: 'Name', format: 'text' },
+      { head: gridTexts.kind, format: 'text' },
+      { head: gridTexts.under, format: 'text' },
+      { head: gridTexts.name, format: 'text' },
       // beyond the figures, so that nobody takes what is known so far for all
-      ...(isAtLeast ? [{ head: 'At least', format: 'text' as const }] : []),
+      ...(isAtLeast ? [{ head: gridTexts.least, format: 'text' as const }] : []),
       ...columns.flatMap(ofColumn),
       ...columns
         .filter((_, c) => estimated[c])
         .map(columnName)
         .flatMap((full): GridColumn[] => [
-          { head: `${full}: estimated share`, format: 'percent' },
-          { head: `${full}: estimated, ${percent}% from`, format: 'percent' },
-          { head: `${full}: estimated, ${percent}% to`, format: 'percent' },
+          { head: gridTexts.estimatedShare(full), format: 'percent' },
+          { head: gridTexts.estimated(full, percent), format: 'percent' },
+          { head: gridTexts.estimated2(full, percent), format: 'percent' },
         ]),
       ...(hasDifference
         ? ([
-            { head: 'Difference', format: 'percent' },
-            { head: 'Difference: from', format: 'percent' },
-            { head: 'Difference: to', format: 'percent' },
-            { head: 'Difference: p', format: 'p' },
+            { head: gridTexts.difference, format: 'percent' },
+            { head: gridTexts.difference2, format: 'percent' },
+            { head: gridTexts.difference3, format: 'percent' },
+            { head: gridTexts.differenceP, format: 'p' },
           ] as const)
         : []),
       ...(hasWhole
         ? ([
             { head: 'Chi-square', format: 'decimal' },
-            { head: 'Chi-square: p', format: 'p' },
+            { head: gridTexts.chiSquareP, format: 'p' },
             { head: 'Cramér’s V', format: 'decimal' },
           ] as const)
         : []),
@@ -119,7 +120,7 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       row.kind,
       (row.parentId && nameOf.get(row.parentId)) ?? '',
       row.name,
-      ...(isAtLeast ? [row.isAtLeast ? 'at least' : ''] : []),
+      ...(isAtLeast ? [row.isAtLeast ? gridTexts.least2 : ''] : []),
       ...row.cells.flatMap((cell, c): GridValue[] => [
         ...(isEstimated
           ? [...inThree(cell.estimated), columns[c]!.answered, ...sampledIn(cell.estimated)]

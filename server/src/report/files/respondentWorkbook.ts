@@ -2,6 +2,7 @@ import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import Excel from 'exceljs';
 import type { FileText, RespondentField, RespondentPages } from './respondentTypes.js';
+import { respondentWorkbookTexts } from '../../wording/report.js';
 
 /** The respondent-level file as a workbook: respondents, and the data dictionary in a worksheet of its own. */
 export async function writeRespondentWorkbook(
@@ -11,7 +12,9 @@ export async function writeRespondentWorkbook(
   { name, description }: FileText,
 ): Promise<void> {
   const workbook = new Excel.stream.xlsx.WorkbookWriter({ stream: to, useSharedStrings: false });
-  const sheet = workbook.addWorksheet('Respondents', { views: [{ state: 'frozen', ySplit: 1 }] });
+  const sheet = workbook.addWorksheet(respondentWorkbookTexts.respondents, {
+    views: [{ state: 'frozen', ySplit: 1 }],
+  });
   sheet.addRow(fields.map((field) => field.name)).commit();
   for await (const page of pages) {
     for (const row of page) sheet.addRow(row).commit();
@@ -20,13 +23,18 @@ export async function writeRespondentWorkbook(
     if (to.writableNeedDrain) await once(to, 'drain');
   }
   sheet.commit();
-  const dictionary = workbook.addWorksheet('Data dictionary');
+  const dictionary = workbook.addWorksheet(respondentWorkbookTexts.dataDictionary);
   dictionary.columns = [{ width: 34 }, { width: 10 }, { width: 40 }, { width: 80 }];
   for (const line of [
-    ['Study', name],
+    [respondentWorkbookTexts.study, name],
     ['', description],
     [],
-    ['Column', 'Type', 'Title', 'What it holds'],
+    [
+      respondentWorkbookTexts.column,
+      respondentWorkbookTexts.type,
+      respondentWorkbookTexts.title,
+      respondentWorkbookTexts.whatHolds,
+    ],
   ])
     dictionary.addRow(line).commit();
   for (const field of fields)

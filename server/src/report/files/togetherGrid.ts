@@ -2,6 +2,7 @@ import type { CodesTogether, TogetherQuery } from '@yellow-thread/contract';
 import { ruleNames } from '@yellow-thread/core/report';
 import type { Fact } from './facts.js';
 import type { Grid } from './grid.js';
+import { togetherGridTexts } from '../../wording/report.js';
 
 /** Every pair of codes that occurs together, the most frequent first, before it is written as any kind of file. */
 export function togetherGrid(
@@ -19,27 +20,32 @@ export function togetherGrid(
   const unit = inOne === 'line' ? 'lines' : 'answers';
   const format = weighted ? 'decimal' : 'count';
   return {
-    name: 'Codes together',
+    name: togetherGridTexts.codesTogether,
     facts: [
       ...facts,
-      ['Counts', `${ruleNames[counts]}, in one ${inOne}`],
-      ['Weighted', weighted ? 'yes' : 'no'],
-      ['Jaccard', `${unit} with both codes, out of ${unit} with either (Jaccard 1901)`],
-      ['Phi', 'correlation of having the two codes, −1 to 1 (Yule 1912)'],
-      ['Lift', 'how many times as often together as by chance'],
+      [togetherGridTexts.counts, togetherGridTexts.one(ruleNames[counts], inOne)],
+      [togetherGridTexts.weighted, weighted ? 'yes' : 'no'],
+      [
+        togetherGridTexts.jaccard,
+        `${unit} with both codes, out of ${unit} with either (Jaccard 1901)`,
+      ],
+      [togetherGridTexts.phi, togetherGridTexts.correlationHavingTwoCodes],
+      [togetherGridTexts.lift, togetherGridTexts.howManyTimesOften],
       ['Date', new Date().toISOString().slice(0, 10)],
     ],
     columns: [
-      { head: 'Code', format: 'text' },
-      { head: 'Other code', format: 'text' },
-      { head: `${unit} with both`, format },
-      ...(weighted ? ([{ head: `${unit} with both, unweighted`, format: 'count' }] as const) : []),
-      { head: 'Jaccard', format: 'decimal' },
-      { head: 'Phi', format: 'decimal' },
-      { head: 'Lift', format: 'decimal' },
-      { head: `${unit} with the code`, format },
-      { head: `${unit} with the other`, format },
-      { head: `${unit} in all`, format },
+      { head: togetherGridTexts.code, format: 'text' },
+      { head: togetherGridTexts.otherCode, format: 'text' },
+      { head: togetherGridTexts.both(unit), format },
+      ...(weighted
+        ? ([{ head: togetherGridTexts.bothUnweighted(unit), format: 'count' }] as const)
+        : []),
+      { head: togetherGridTexts.jaccard, format: 'decimal' },
+      { head: togetherGridTexts.phi, format: 'decimal' },
+      { head: togetherGridTexts.lift, format: 'decimal' },
+      { head: togetherGridTexts.code2(unit), format },
+      { head: togetherGridTexts.other(unit), format },
+      { head: togetherGridTexts.all(unit), format },
     ],
     rows: pairs.map(({ one, other, cell }) => [
       ...[one.name, other.name, cell.both],

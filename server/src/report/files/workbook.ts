@@ -2,6 +2,7 @@ import type { Writable } from 'node:stream';
 import Excel from 'exceljs';
 import { startTurn } from '../../turns.js';
 import type { Format, Grid } from './grid.js';
+import { workbookTexts } from '../../wording/report.js';
 
 const numberFormats: Record<Format, string> = {
   text: '@',
@@ -25,15 +26,15 @@ export interface AnswerRow {
   coder: string;
 }
 const answerHeads: { key: keyof AnswerRow; head: string; width: number }[] = [
-  { key: 'respondent', head: 'Respondent', width: 16 },
-  { key: 'question', head: 'Question', width: 24 },
-  { key: 'answer', head: 'Answer', width: 70 },
-  { key: 'settled', head: 'Settled', width: 10 },
-  { key: 'code', head: 'Code', width: 26 },
-  { key: 'theme', head: 'Theme', width: 22 },
-  { key: 'passage', head: 'Passage', width: 40 },
-  { key: 'origin', head: 'How coded', width: 14 },
-  { key: 'coder', head: 'Coder', width: 16 },
+  { key: 'respondent', head: workbookTexts.respondent, width: 16 },
+  { key: 'question', head: workbookTexts.question, width: 24 },
+  { key: 'answer', head: workbookTexts.answer, width: 70 },
+  { key: 'settled', head: workbookTexts.settled, width: 10 },
+  { key: 'code', head: workbookTexts.code, width: 26 },
+  { key: 'theme', head: workbookTexts.theme, width: 22 },
+  { key: 'passage', head: workbookTexts.passage, width: 40 },
+  { key: 'origin', head: workbookTexts.howCoded, width: 14 },
+  { key: 'coder', head: workbookTexts.coder, width: 16 },
 ];
 /** The most that a cell of a worksheet may hold. */
 const CELL_LENGTH = 32_767;
@@ -67,7 +68,7 @@ export async function writeWorkbook(
       if (turn.isOver()) await turn.next();
       if (!sheet || written === SHEET_ROWS) {
         sheet?.commit();
-        sheet = workbook.addWorksheet(sheetName('Answers', names), {
+        sheet = workbook.addWorksheet(sheetName(workbookTexts.answers, names), {
           views: [{ state: 'frozen', ySplit: 1 }],
         });
         sheet.columns = answerHeads.map(({ width }) => ({ width }));
@@ -112,7 +113,7 @@ function sheetName(wanted: string, taken: Set<string>): string {
     wanted
       .replaceAll(/[[\]:*?/\\]/gu, ' ')
       .replaceAll(/^'+|'+$/gu, '')
-      .trim() || 'Table';
+      .trim() || workbookTexts.table;
   for (let i = 1; ; i++) {
     const end = i === 1 ? '' : ` ${i}`;
     const name = clean.slice(0, NAME_LENGTH - end.length) + end;

@@ -11,7 +11,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { measuredAgreement } from '../../agreement/index.js';
 import { row, rows, VariableEntity } from '../../database/index.js';
 import { readLabels, respondentsOf } from '../../groups/index.js';
-import { Problem, problems } from '../../problems.js';
+import { Problem, problems } from '../../wording/problems.js';
 import { findQuestion } from '../../study/index.js';
 import { readFacts } from '../files/index.js';
 import { makeReport } from '../report.js';

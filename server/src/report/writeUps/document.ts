@@ -1,5 +1,6 @@
 import type { WriteUp, WriteUpNode } from '@yellow-thread/contract';
 import { factBlocks, reportTable, type Block, type Run } from '../files/index.js';
+import { documentTexts } from '../../wording/report.js';
 
 /** What stands in a text: tables and charts, and which of them were met with so far. */
 interface Placed {
@@ -47,7 +48,7 @@ export function documentOf(
       : [heading(1, name)]),
     ...written,
     ...left,
-    ...(counted.length > 0 ? [heading(2, 'About the tables')] : []),
+    ...(counted.length > 0 ? [heading(2, documentTexts.aboutTables)] : []),
     ...counted.flatMap(({ label, facts }) => [heading(3, label), ...factBlocks(facts)]),
   ];
 }

@@ -17,7 +17,7 @@ import { IsolationLevel } from '@mikro-orm/postgresql';
 import { StudyEntity } from '../../database/index.js';
 import { nameFile } from '../../exchange/index.js';
 import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../../people/index.js';
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import type { App } from '../../routeScope.js';
 import {
   asFile,

@@ -12,7 +12,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
 import { BIN_DAYS, isoTime, rows } from '../../database/index.js';
 import type { Maker } from '../../people/index.js';
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import { dropLoosePictures } from './pictures.js';
 import { upgradeFrozen } from './upgradeFrozen.js';
 

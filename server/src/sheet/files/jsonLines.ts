@@ -1,5 +1,6 @@
-import { problems, type Problem } from '../../problems.js';
+import { problems, type Problem } from '../../wording/problems.js';
 import { LONGEST_ROW, type RowBatch } from './text.js';
+import { jsonLinesTexts } from '../../wording/sheet.js';
 
 const BATCH = 500;
 const MOST_KEYS = 2_000;
@@ -21,7 +22,7 @@ export async function* readJsonLines(
     for (const key of record?.keys() ?? [])
       if (keys.add(key).size > MOST_KEYS)
         throw problems.unreadableSheet(
-          `The objects of “${fileName}” have more than ${MOST_KEYS.toLocaleString('en')} different keys: remove what is not needed.`,
+          jsonLinesTexts.objectsMoreDifferentKeys(fileName, MOST_KEYS.toLocaleString('en')),
         );
   const columns = [...keys];
   let batch: RowBatch = { row: 1, rows: [columns] };
@@ -45,7 +46,7 @@ async function* records(
   let line = 0;
   const tooLong = () =>
     problems.unreadableSheet(
-      `Line ${line + 1} of “${fileName}” has more than ${LONGEST_ROW.toLocaleString('en')} characters: no answer is as long.`,
+      jsonLinesTexts.lineMoreCharactersNo(line, fileName, LONGEST_ROW.toLocaleString('en')),
     );
   for await (const written of linesOf(pieces, tooLong)) {
     line += 1;
@@ -65,9 +66,7 @@ async function* records(
       );
     const record = new Map<string, string>();
     if (!flatten(value, '', record, 1))
-      throw problems.unreadableSheet(
-        `Line ${line} of “${fileName}” has objects within each other, more than ${DEEPEST} deep.`,
-      );
+      throw problems.unreadableSheet(jsonLinesTexts.lineObjectsWithinEach(line, fileName, DEEPEST));
     yield record;
   }
 }

@@ -1,4 +1,4 @@
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import { plainNumber, withoutMidnight } from './numberFormats.js';
 import type { RowBatch } from './text.js';
 import {
@@ -10,6 +10,7 @@ import {
 } from './worksheets.js';
 import { attributesOf, xmlSteps, type XmlHandler } from './xml.js';
 import type { Zip } from './zip.js';
+import { openDocumentTexts } from '../../wording/sheet.js';
 
 const BATCH = 500;
 /** What no sheet of answers repeats: a cell or row that says it stands there so often fills the memory. */
@@ -159,7 +160,7 @@ const timesOf = (written: string | undefined): number =>
 function refuseRepeats(repeats: number): void {
   if (repeats > MOST_REPEATS)
     throw problems.unreadableSheet(
-      `The spreadsheet repeats one row or cell ${repeats.toLocaleString('en')} times, as no sheet of answers does: save it as CSV.`,
+      openDocumentTexts.spreadsheetRepeatsOneRow(repeats.toLocaleString('en')),
     );
 }
 

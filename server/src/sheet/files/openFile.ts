@@ -1,11 +1,12 @@
 import type { FileSettings } from '@yellow-thread/contract';
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import { readJsonLines } from './jsonLines.js';
 import { openSpreadsheet } from './openDocument.js';
 import { bytesOf, firstBytes, type FileSource } from './source.js';
 import { guessEncoding, guessSeparator, readRows, textOf, type RowBatch } from './text.js';
 import { openWorkbook } from './workbook.js';
 import { openZip } from './zip.js';
+import { openFileTexts } from '../../wording/sheet.js';
 
 /** A file of a known kind whose rows can be read. */
 export interface OpenedFile {
@@ -35,14 +36,12 @@ export async function openFile(
   source: FileSource,
   choices: { worksheet?: string; separator?: string; encoding?: FileSettings['encoding'] },
 ): Promise<OpenedFile> {
-  if (source.size === 0) throw problems.unreadableSheet(`“${fileName}” is empty.`);
+  if (source.size === 0) throw problems.unreadableSheet(openFileTexts.empty(fileName));
   const head = await firstBytes(source, 64 * 1024);
   const startsWith = (mark: number[]) => mark.every((byte, i) => head[i] === byte);
   if (startsWith(oleMark)) throw await lockedOrOld(fileName, source);
   if (startsWith(utf32Marks[0]!) || startsWith(utf32Marks[1]!))
-    throw problems.unreadableSheet(
-      `“${fileName}” is written in UTF-32, which hardly anything reads: save it in UTF-8.`,
-    );
+    throw problems.unreadableSheet(openFileTexts.writtenUtf32Which(fileName));
   if (startsWith(zipMark) || startsWith(emptyZipMark))
     return openZipped(fileName, source, choices.worksheet);
   return openText(fileName, source, head, choices);
@@ -53,9 +52,7 @@ async function lockedOrOld(fileName: string, source: FileSource) {
   const mark = Buffer.from('EncryptedPackage', 'utf16le');
   for await (const bytes of bytesOf(source))
     if (Buffer.from(bytes).includes(mark)) return problems.sheetLocked(fileName);
-  return problems.unreadableSheet(
-    `“${fileName}” is in the old .xls format: save it as .xlsx or CSV.`,
-  );
+  return problems.unreadableSheet(openFileTexts.oldXlsFormatSave(fileName));
 }
 
 async function openZipped(
@@ -69,16 +66,13 @@ async function openZipped(
     : zip.names.includes('content.xml')
       ? { format: 'ods' as const, book: await openOds() }
       : null;
-  if (!opened)
-    throw problems.unreadableSheet(
-      `“${fileName}” is a zip file but no workbook: unpack it, and import the sheet that is inside.`,
-    );
+  if (!opened) throw problems.unreadableSheet(openFileTexts.zipFileButNo(fileName));
   const { format, book } = opened;
   const { names } = book.worksheets;
   const worksheet =
     wanted ?? (names.length > 1 ? await book.worksheets.firstFilled() : undefined) ?? names[0];
   if (worksheet === undefined)
-    throw problems.unreadableSheet(`“${fileName}” holds no filled worksheet.`);
+    throw problems.unreadableSheet(openFileTexts.holdsNoFilledWorksheet(fileName));
   return {
     file: { format, worksheets: names, worksheet, separator: ',', encoding: 'utf-8' },
     isText: false,
@@ -104,9 +98,7 @@ async function openText(
 ): Promise<OpenedFile> {
   const encoding = choices.encoding ?? (await guessEncoding(source));
   if (head.includes(0) && !encoding.startsWith('utf-16'))
-    throw problems.unreadableSheet(
-      `“${fileName}” is neither a text file nor a workbook: choose the file that your survey service exported.`,
-    );
+    throw problems.unreadableSheet(openFileTexts.neitherTextFileNor(fileName));
   const pieces = () => textOf(source, encoding);
   const beginning = await pieces().next();
   const start = beginning.done ? '' : beginning.value;

@@ -1,8 +1,9 @@
 import { Readable } from 'node:stream';
 import iconv from 'iconv-lite';
 import Papa from 'papaparse';
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import { bytesOf, firstBytes, type FileSource } from './source.js';
+import { textTexts } from '../../wording/sheet.js';
 
 export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
 export type Encoding = (typeof ENCODINGS)[number];
@@ -108,13 +109,11 @@ export async function* readRows(
   for await (const { data, errors } of parseChunks(Readable.from(whole()), separator, newline!)) {
     const unclosed = errors.find((error) => error.code === 'MissingQuotes');
     if (unclosed)
-      throw problems.unreadableSheet(
-        `In “${fileName}” a quotation mark that opens in row ${row + (unclosed.row ?? 0)} is never closed: correct it there, or choose another separator.`,
-      );
+      throw problems.unreadableSheet(textTexts.quotationMarkOpensRow(fileName, row, unclosed.row));
     without = data.length > 0 ? 0 : without + 1;
     if (without * PIECE > LONGEST_ROW)
       throw problems.unreadableSheet(
-        `Row ${row} of “${fileName}” has more than ${LONGEST_ROW.toLocaleString('en')} characters: perhaps a quotation mark that opens there is never closed. Correct it, or choose another separator.`,
+        textTexts.rowMoreCharactersPerhaps(row, fileName, LONGEST_ROW.toLocaleString('en')),
       );
     for (const cells of data) {
       const last = cells.length - 1;

@@ -1,4 +1,4 @@
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import { CellText } from './cellText.js';
 import { formatsOf } from './numberFormats.js';
 import type { RowBatch } from './text.js';
@@ -12,6 +12,7 @@ import {
 } from './worksheets.js';
 import { attributesOf, localName, readXml, xmlSteps } from './xml.js';
 import type { Zip } from './zip.js';
+import { workbookTexts } from '../../wording/sheet.js';
 
 const BATCH = 500;
 
@@ -19,7 +20,7 @@ const BATCH = 500;
 export async function openWorkbook(zip: Zip, fileName: string) {
   const { sheets, from1904 } = await readContents(zip);
   if (sheets.length === 0)
-    throw problems.unreadableSheet(`“${fileName}” holds no worksheet: there is nothing to read.`);
+    throw problems.unreadableSheet(workbookTexts.holdsNoWorksheetNothing(fileName));
   if (sheets.length > MOST_WORKSHEETS) throw tooManyWorksheets(fileName);
   let shared: Promise<SharedOfWorkbook> | null = null;
   // those that are shown before hidden ones
@@ -30,7 +31,7 @@ export async function openWorkbook(zip: Zip, fileName: string) {
   async function* rows(worksheet: string): AsyncGenerator<RowBatch> {
     shared ??= readShared(zip, from1904);
     const sheet = sheets.find((one) => one.name === worksheet);
-    if (!sheet) throw problems.unreadableSheet(`“${fileName}” has no worksheet “${worksheet}”.`);
+    if (!sheet) throw problems.unreadableSheet(workbookTexts.noWorksheet(fileName, worksheet));
     const reader = new WorksheetRows(await shared, fileName);
     let row = 1;
     const steps = xmlSteps(await zip.open(sheet.path), reader);

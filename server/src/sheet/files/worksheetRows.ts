@@ -1,7 +1,8 @@
 import { CellText, withoutEscapes } from './cellText.js';
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import { numberText, withoutMidnight, type CellKind } from './numberFormats.js';
 import { attributesOf, eachAttribute, localName, resolvedText, type XmlHandler } from './xml.js';
+import { worksheetRowsTexts } from '../../wording/sheet.js';
 
 /** What all worksheets of a workbook share. */
 export interface SharedOfWorkbook {
@@ -111,7 +112,12 @@ export class WorksheetRows implements XmlHandler {
     if (text === '') return;
     if (this.#column >= MOST_FILLED && text.trim() !== '')
       throw problems.unreadableSheet(
-        `Row ${this.#done + 1} of “${this.#fileName}” has a filled cell in column ${this.#column + 1}: at most ${MOST_FILLED.toLocaleString('en')} columns are read. Clear it, or save the columns that are needed by themselves.`,
+        worksheetRowsTexts.rowFilledCellColumn(
+          this.#done,
+          this.#fileName,
+          this.#column,
+          MOST_FILLED.toLocaleString('en'),
+        ),
       );
     while (cells.length < this.#column) cells.push('');
     cells[this.#column] = text;

@@ -1,4 +1,5 @@
-import { problems, type Problem } from '../../problems.js';
+import { problems, type Problem } from '../../wording/problems.js';
+import { worksheetsTexts } from '../../wording/sheet.js';
 
 /** What a workbook holds. */
 export interface Worksheets {
@@ -10,9 +11,7 @@ export interface Worksheets {
 /** More than any survey has. */
 export const MOST_WORKSHEETS = 500;
 export const tooManyWorksheets = (fileName: string): Problem =>
-  problems.unreadableSheet(
-    `“${fileName}” has more than ${MOST_WORKSHEETS} worksheets: save the one with the answers by itself.`,
-  );
+  problems.unreadableSheet(worksheetsTexts.moreWorksheetsSaveOne(fileName, MOST_WORKSHEETS));
 
 /** Workbooks often begin with a cover: the first worksheet with so many filled rows is taken. */
 export const ROWS_OF_FILLED = 2;

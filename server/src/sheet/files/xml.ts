@@ -1,5 +1,5 @@
 import type { Readable } from 'node:stream';
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 
 /** What is told of a document's markup, in its order. */
 export interface XmlHandler {

@@ -1,8 +1,9 @@
 import { text } from 'node:stream/consumers';
 import type { Readable } from 'node:stream';
 import { fromRandomAccessReader, RandomAccessReader, type Entry, type ZipFile } from 'yauzl';
-import { problems } from '../../problems.js';
+import { problems } from '../../wording/problems.js';
 import { streamOf, type FileSource } from './source.js';
+import { zipTexts } from '../../wording/sheet.js';
 
 /** What a workbook may unpack to: more is taken for a file made to fill the memory. */
 const LARGEST_UNPACKED = 2 * 1024 ** 3;
@@ -35,10 +36,7 @@ class PartsReader extends RandomAccessReader {
  * @throws Problem unreadable_sheet for what is damaged, cut off or made to fill the memory
  */
 export async function openZip(source: FileSource, fileName: string): Promise<Zip> {
-  const damaged = () =>
-    problems.unreadableSheet(
-      `“${fileName}” is damaged or was cut off on its way: save or download it anew.`,
-    );
+  const damaged = () => problems.unreadableSheet(zipTexts.damagedCutOffWay(fileName));
   const file = await new Promise<ZipFile>((resolve, reject) => {
     fromRandomAccessReader(
       new PartsReader(source),
@@ -60,7 +58,7 @@ export async function openZip(source: FileSource, fileName: string): Promise<Zip
     (unpacked > RATIO_COUNTS_FROM && unpacked > LARGEST_RATIO * source.size)
   )
     throw problems.unreadableSheet(
-      `“${fileName}” would unpack to ${Math.round(unpacked / 1024 ** 2).toLocaleString('en')} MB, far more than a sheet of answers holds: it was not opened. Save it as CSV.`,
+      zipTexts.wouldUnpackMbFar(fileName, Math.round(unpacked / 1024 ** 2).toLocaleString('en')),
     );
   const open = (name: string) =>
     new Promise<Readable>((resolve, reject) => {

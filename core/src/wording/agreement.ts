@@ -1,0 +1,5 @@
+/** agreement/whoRead.ts */
+export const whoReadTexts = {
+  firstTime: 'first time',
+  secondTime: 'second time',
+};

@@ -1,0 +1,128 @@
+/** report/draftMethod.ts */
+export const draftMethodTexts = {
+  cohensKappaOverAll: (toFixed: string, ends: undefined | string) =>
+    `Cohen’s kappa over all codes is ${toFixed}${ends ? ` (95% interval ${ends})` : ''}`,
+  krippendorffsAlphaSetsCodes: (toFixed: string) =>
+    `Krippendorff’s alpha of the sets of codes (MASI distance) is ${toFixed}`,
+  samePerson: 'the same person',
+  gotExactlySameCodes: (count: string, percent: string, coefficients: number, inWords: string) =>
+    `${count} (${percent}) got exactly the same codes both times${coefficients > 0 ? `; ${inWords}` : ''}.`,
+  readModelsSuggestionsView: (plural: string, assisted: number) =>
+    `${plural} ${assisted === 1 ? 'was' : 'were'} read with the models’ suggestions in view.`,
+  personCountsOnceCode:
+    'A person counts once in a code and once in a theme, however often they mention it.',
+  percentages: (base: string, weighted: boolean) =>
+    `Percentages are of ${base}${weighted ? '; they are weighted, numbers of people are not' : ''}.`,
+  differencesTested: (test: string) => `Differences are tested: ${test}.`,
+  codedHand: 'coded by hand',
+  suggestedTrainedModelRead: 'suggested by a trained model, read and accepted',
+  acceptedBulk: 'accepted in bulk',
+  importedSheet: 'imported with the sheet',
+  codedSearchWords: 'coded by a search for words',
+  noMentionCountedYet: 'No mention is counted yet.',
+  oneMentionCounted: (told: string) => `The one mention counted was ${told}.`,
+  allMentionsCounted: (count: string, told: string) =>
+    `All ${count} mentions counted were ${told}.`,
+  mentionsCounted: (count: string, format: string) =>
+    `Of the ${count} mentions counted, ${format}.`,
+  everySuggestionDecidedAnswers: (names: string, suggested: number, toFixed: string) =>
+    `For ${names}, every suggestion was decided, and answers without one count as not mentioning ${suggested === 1 ? 'it' : 'them'}; the models expected ${toFixed} mentions among these.`,
+  noModelAnswersSearched: (names: string, searched: number) =>
+    `${names} had no model: answers were searched for ${searched === 1 ? 'it' : 'them'}, and the rest counts as not mentioning ${searched === 1 ? 'it' : 'them'}.`,
+  whatBulkDrawnRandom: (
+    side: string,
+    code: string,
+    plural: string,
+    read: number,
+    count: string,
+    interval: string,
+  ) =>
+    `Of what was ${side} in bulk for ${code}, ${plural} drawn at random ${read === 1 ? 'was' : 'were'} read: the code applied to ${count} (95% interval of the share ${interval}), before anything was corrected.`,
+  answersSettled: (count: string, count2: string, isRandom: boolean) =>
+    `${count} of ${count2} answers are not settled.${isRandom ? '' : ' Those that are were not drawn at random, so that the rest may differ from them.'}`,
+  figuresLeastCanStill:
+    'figures with “at least” can still rise: it is not decided for everybody whether they mention these.',
+  fewerAnswers: (lowBase: number, format: string) => `fewer than ${lowBase} answers in ${format}.`,
+  whatAcceptedBulkSpot:
+    'what was accepted in bulk has not been spot-checked, so it is not known how much of it is right.',
+  twoReadingsAgreeToo: (label: string, inWords: string, low: number) =>
+    `${label}: the two readings agree too little on ${inWords} to rest a finding on ${low === 1 ? 'it' : 'them'} alone.`,
+  howFarCodersAgree: 'How far the coders agree has not been measured here.',
+  onePersonCodedNo: 'One person coded, so that there is no second reading to compare with.',
+  secondReadingPersonWho:
+    'The second reading is by the person who coded first: it shows how steady they are, not how far two people agree.',
+};
+
+/** report/words.ts */
+export const wordsTexts = {
+  peopleSettledAnswer: 'people with a settled answer',
+  peopleWhoAnswered: 'people who answered',
+  peopleWhoAsked: 'people who were asked',
+  allMentions: 'all mentions',
+  holmCorrectedWithinRow: 'Holm-corrected within a row',
+  benjaminiHochbergCorrectedWithin: 'Benjamini–Hochberg-corrected within a row',
+  corrected: 'not corrected',
+  tested: 'not tested',
+  everybodyDecided: 'everybody, decided',
+  everybodyEstimated: 'everybody, estimated',
+  randomSampleReadPeople: 'the random sample, read by people',
+  allSettledHand: 'all settled by hand',
+  frozenBeforeTablesOne:
+    'Frozen before tables had one rule: each code counts where its answers were settled, or all of its suggestions decided.',
+  countsEverybodyAllEvery: (who: string) =>
+    `Counts everybody: all ${who}. Every answer is settled.`,
+  countsWhatDecidedAll: (who: string, byModel: number, count: string) =>
+    `Counts what is decided of all ${who}. Where it is not decided for somebody whether they mention a code, its row says “at least”, and of how many that is open.${byModel > 0 ? ` What the models decided (${count}) is not counted.` : ''}`,
+  estimatesShareAmongAll: (who: string, basesOfEstimates: string, round: number) =>
+    `Estimates the share among all ${who}. ${basesOfEstimates} These are estimates with ${round}% intervals, not counts.`,
+  countsRandomSampleRead: (count: string, count2: string) =>
+    `Counts the random sample, read by people: ${count} answers of the ${count2} drawn, and no others.`,
+  countsAnswersSettledHand: (
+    count: string,
+    count2: string,
+    isFinished: boolean,
+    settled: number,
+    answered: number,
+    isAllSettled: boolean,
+  ) =>
+    `Counts the ${count} answers that are settled by hand, of ${count2}.${isFinished || settled === answered ? '' : isAllSettled ? ' All of them were drawn at random.' : ' They are not a random sample: who is among them depends on which answers were read.'}`,
+  answersQuestions: (count: string, count2: string) => `${count} answers to ${count2} questions`,
+  whoAnswered: (count: string) => `${count} who answered`,
+  modelsReadAllAnswers: (each: string, each2: string) =>
+    `Models read all ${each} answers, and what they say is corrected by ${each2} of them that were drawn at random and read (difference estimator).`,
+  answersSettledHandOther: (count: string, count2: string, count3: string) =>
+    `${count} answers are settled by hand; for the other ${count2}, what the models say is corrected by ${count3} of them that were drawn at random and read.`,
+  modelsReadAllAnswersWhat: (count: string, count2: string) =>
+    `Models read all ${count} answers, and what they say is corrected by ${count2} that were drawn at random and read (difference estimator).`,
+  restsAnswersDrawnRandom: (count: string) =>
+    `It rests on ${count} answers that were drawn at random and read.`,
+};
+
+/** report/draft.ts */
+export const draftTexts = {
+  method: 'Method',
+  limits: 'Limits',
+  peopleAskedAnswered: (counting: string, count: string, count2: string) =>
+    `${counting} ${count} people were asked and ${count2} answered.`,
+  nobodyMentionsCodeYet: 'Nobody mentions a code yet.',
+  otherDifferences: 'other differences',
+  interval: (round: number) => `${round}% interval `,
+  whichCanFarOff: ', which can be far off on so few people',
+  mentionedEstimated: ' is mentioned by an estimated ',
+  of: (base: string) => ` of ${base} (`,
+  mentionedLeast: ' is mentioned by at least ',
+  decided: ' it is not decided).',
+  mentioned: ' is mentioned by ',
+  consists: ' It consists of ',
+  least: 'at least ',
+  more: (more: number) => ` and ${more} more.`,
+  noRowDiffersSignificantly: (across: null | string, test: string) =>
+    `No row differs significantly by ${across ?? 'column'} (${test}).`,
+  otherSignificantDifferences: 'Other significant differences: ',
+  moreRows: (more: number, test: string) => `(and ${more} more rows; ${test}.)`,
+  mentionedSignificantly: (nameOf: string) => `${nameOf} mentioned it significantly `,
+  often: (rest: string) => `${rest === 'higher' ? 'more' : 'less'} often (`,
+  everyoneElse: ') than everyone else. ',
+  moreOften: 'more often (',
+  by: (across: string) => `By ${across}: `,
+};

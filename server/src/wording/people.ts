@@ -1,0 +1,4 @@
+/** people/accounts.ts */
+export const accountsTexts = {
+  demoResearcher: 'Demo researcher',
+};

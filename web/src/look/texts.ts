@@ -1,0 +1,19 @@
+import { counted } from '../parts/numbers.js';
+
+/** look/lookStop.tsx */
+export const lookStopTexts = {
+  words: 'the words',
+  more: (from: number) => `${from} and more`,
+  howLongAnswers: 'How long answers are',
+  words2: 'words',
+  answers: 'answers',
+  outSaySomething: (answered: number) =>
+    `Out of ${counted(answered, 'answer')} that say something.`,
+  wordsPeopleUse: 'Words people use',
+  wordsQuestionSetAside:
+    'The words of the question are set aside. Pick a word to read its answers.',
+  alsoSetAside: 'Also set aside:',
+  bringBack: (word: string) => `Bring back ${word}`,
+  setAside: (word: string) => `Set ${word} aside`,
+  setAside2: 'Set aside',
+};

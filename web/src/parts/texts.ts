@@ -1,0 +1,99 @@
+import { asShare } from './numbers.js';
+
+/** parts/notices.tsx */
+export const noticesTexts = {
+  cannotShown: 'This cannot be shown',
+  goYourStudies: 'Go to your studies',
+  fetching: (what: string) => `Fetching ${what} …`,
+};
+
+/** parts/asideFields.tsx */
+export const asideFieldsTexts = {
+  brackets: 'In brackets',
+  linesBegin: 'On lines that begin with',
+  separatedCommasLikeInt: 'Separated by commas, like INT:, Probe:',
+};
+
+/** parts/toggles.tsx */
+export const togglesTexts = {
+  findValue: 'Find a value',
+  findAmong: (options: number) => `find among ${options}`,
+  more: (fitting: number, mostShown: number) => `and ${fitting - mostShown} more`,
+};
+
+/** parts/variableCondition.tsx */
+export const variableConditionTexts = {
+  between: 'is between',
+  any: 'is any of',
+  statedNone: 'is stated, and none of',
+  howAsked: (variable: string) => `How ${variable} is asked`,
+  stated: 'is stated',
+  stated2: 'is not stated',
+  lowest: 'lowest',
+  highest: 'highest',
+  and: 'and',
+  yes: 'Yes',
+  no: 'No',
+};
+
+/** parts/editedText.tsx */
+export const editedTextTexts = {
+  somebodyChangedMeantimeWhat: (value: string) =>
+    `Somebody changed this in the meantime to “${value}”. What you wrote is kept here; leave the field to put yours in its place.`,
+};
+
+/** parts/moveButtons.tsx */
+export const moveButtonsTexts = {
+  moveUp: (what: string) => `Move ${what} up`,
+  moveDown: (what: string) => `Move ${what} down`,
+};
+
+/** parts/noteRow.tsx */
+export const noteRowTexts = {
+  unsure: 'Unsure',
+  marked: 'Marked',
+  note: 'Note',
+  on: 'on “',
+  writeSomethingHere: 'Write something here',
+  note2: 'The note',
+  remove: (kind: string) => `Remove this ${kind}`,
+};
+
+/** parts/noteList.tsx */
+export const noteListTexts = {
+  addNote: 'Add the note',
+};
+
+/** parts/foundCodes.tsx */
+export const foundCodesTexts = {
+  codesFound: 'Codes found',
+};
+
+/** parts/codeInput.tsx */
+export const codeInputTexts = {
+  typeCode: 'type a code',
+};
+
+/** parts/codePicker.tsx */
+export const codePickerTexts = {
+  newCode: (search: string) => `New code “${search}”`,
+};
+
+/** parts/codeList.tsx */
+export const codeListTexts = {
+  takeAway: (code: string) => `Take ${code} away`,
+};
+
+/** parts/range.tsx */
+export const rangeTexts = {
+  between: (label: string, value: number, low: number, high: number) =>
+    `${label} ${asShare(value)}, between ${asShare(low)} and ${asShare(high)}`,
+  nothingMeasure: (label: string) => `${label}: nothing to measure`,
+};
+
+/** parts/verdictWords.ts */
+export const verdictWordsTexts = {
+  usableAbove: (line: number) => `usable above ${asShare(line)}`,
+  littleEvidence: 'little evidence',
+  relied: 'not to be relied on',
+};
