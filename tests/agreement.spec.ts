@@ -38,7 +38,7 @@ test('a second person is invited, codes the same answers unseen, and the two set
   await page.keyboard.press('Control+K');
   await page.keyboard.type('second readings');
   await page.keyboard.press('Enter');
-  await expect(page.getByLabel('coded once more by')).toContainText('Linnet');
+  await expect(page.getByLabel('coded again by')).toContainText('Linnet');
   await page.getByRole('button', { name: 'Draw 4 answers' }).click();
   const listed = page.getByRole('listitem').filter({ hasText: 'Linnet after Demo researcher' });
   await expect(listed).toContainText('0 of 4 coded');
@@ -57,9 +57,7 @@ test('a second person is invited, codes the same answers unseen, and the two set
   const answers = linnet.getByRole('feed').getByRole('article');
   await expect(linnet.getByText('0 of 4 coded')).toBeVisible();
   await linnet.getByRole('link', { name: /^Code\b/ }).click();
-  await expect(answers.getByText('You are to code this answer in your second reading')).toHaveCount(
-    4,
-  );
+  await expect(answers.getByText('This answer is in your second reading')).toHaveCount(4);
   await expect(linnet.getByRole('feed')).not.toContainText(/Fares|Steps|nothing applies/u);
   await linnet.getByRole('link', { name: 'Code them' }).click();
   await expect(answers).toHaveCount(4);

@@ -44,13 +44,13 @@ test('the filter stands in the address: codes, background, words, order', async 
   await page.keyboard.type('Boats');
   await page.keyboard.press('Enter');
   await saved(page);
-  await page.getByRole('button', { name: 'Narrow' }).click();
-  await page.getByLabel('Code to narrow by').fill('boa');
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByLabel('Code to filter by').fill('boa');
   await page.keyboard.press('Enter');
   await expect(total).toHaveText('1 answer');
-  await page.getByRole('button', { name: 'No longer' }).click();
+  await page.getByRole('button', { name: 'Remove the filter' }).click();
   await page.getByLabel('Codes', { exact: true }).selectOption('not coded with');
-  await page.getByLabel('Code to narrow by').fill('boa');
+  await page.getByLabel('Code to filter by').fill('boa');
   await page.keyboard.press('Enter');
   await page.getByLabel('Background').selectOption('home');
   await page.getByLabel('Value').selectOption('Tye');
@@ -73,7 +73,7 @@ test('every hit of a word is coded at once, but those that were taken out; one u
   const drawer = page.getByRole('dialog');
   await expect(drawer).toContainText('9 places in 9 answers');
   await drawer.getByRole('checkbox').first().uncheck();
-  await drawer.getByLabel('Code for all that is ticked').fill('Boats');
+  await drawer.getByLabel('Code for all ticked').fill('Boats');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Coded 8 places.')).toBeVisible();
   await expect(page.getByRole('article').nth(1)).toContainText('by words');
@@ -95,7 +95,7 @@ test('codes are merged with their numbers told first, moved by key, and their hi
   await code(page, 'Costly').click();
   await page.getByLabel('Merge into').fill('dear');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('1 mention by 1 person go over to “Dear”')).toBeVisible();
+  await expect(page.getByText('1 mention by 1 person move to “Dear”')).toBeVisible();
   await page.getByRole('button', { name: 'Merge into “Dear”' }).click();
   await expect(code(page, 'Costly')).toHaveCount(0);
   await expect(code(page, 'Dear')).toContainText('2 people · 2 mentions');
@@ -161,7 +161,7 @@ test('a name that is refused stays in its field, to be mended', async ({ page })
   await expect(code(page, 'Dear')).toHaveCount(1);
 });
 
-test('a theme is boiled down: slips on piles by key, kept over a reload, piles become codes', async ({
+test('a theme is sorted into new codes: mentions on piles by key, kept over a reload, piles become codes', async ({
   page,
 }) => {
   await page.keyboard.type('Service / Said');
@@ -180,17 +180,17 @@ test('a theme is boiled down: slips on piles by key, kept over a reload, piles b
     await page.getByLabel('Name of a new pile').fill(name);
     await page.keyboard.press('Enter');
   }
-  const slips = page.getByRole('region', { name: 'Slips' }).getByRole('button');
-  await expect(slips).toHaveCount(6);
-  await page.getByRole('button', { name: 'Slip of 0', exact: true }).focus();
+  const mentions = page.getByRole('region', { name: 'Mentions' }).getByRole('button');
+  await expect(mentions).toHaveCount(6);
+  await page.getByRole('button', { name: 'Mention of 0', exact: true }).focus();
   await page.keyboard.press('1');
-  await expect(slips).toHaveCount(5);
+  await expect(mentions).toHaveCount(5);
   await page.reload();
-  await expect(page.getByRole('article', { name: 'Pile Boats' })).toContainText('1 slip');
-  await slips.first().focus();
+  await expect(page.getByRole('article', { name: 'Pile Boats' })).toContainText('1 mention');
+  await mentions.first().focus();
   for (let n = 0; n < 4; n++) await page.keyboard.press('2');
-  await expect(page.getByText('1 slip of 6 still to be dealt')).toBeVisible();
-  await page.getByRole('button', { name: 'Make 5 slips these codes' }).click();
+  await expect(page.getByText('1 mention of 6 still to be sorted')).toBeVisible();
+  await page.getByRole('button', { name: 'Make these codes from 5 mentions' }).click();
   await expect(code(page, 'Rest')).toContainText('4 people · 4 mentions');
   await expect(code(page, 'Said')).toContainText('1 person · 1 mention');
 });
@@ -203,7 +203,7 @@ test('a code list comes in after it was shown; a sample is drawn and coded', asy
       csvFile('list.csv', 'theme,code,definition\nPrice,Fares,What it costs\n,Crew,\n'),
     );
   await expect(page.getByRole('dialog')).toContainText('2 new codes, 1 new theme');
-  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Import' }).click();
   await expect(code(page, 'Fares')).toBeVisible();
   const file = page.waitForEvent('download');
   await page.getByRole('link', { name: 'DOCX' }).click();

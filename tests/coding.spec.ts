@@ -128,14 +128,14 @@ test('words are marked by keyboard; backspace takes a code away; undo names what
   await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.type('Price');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('This code is here already.')).toBeVisible();
+  await expect(page.getByText('The code is already there.')).toBeVisible();
   await expect(first.getByText('Price', { exact: true })).toHaveCount(1);
   await page.keyboard.press('Escape');
   await page.keyboard.press('Backspace');
   await expect(first.getByText('Price', { exact: true })).toHaveCount(0);
   await saved(page);
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Undid: taking “Price” away')).toBeVisible();
+  await expect(page.getByText('Undid: removing “Price”')).toBeVisible();
   await expect(first.getByText('Price', { exact: true })).toBeVisible();
   await page.keyboard.press('ArrowLeft');
   await expect(first).toContainText('on the whole answer');

@@ -119,7 +119,7 @@ async function expectDraft(page: Page, name: string, count: number): Promise<voi
   await heading.click();
   await page.keyboard.press('Home');
   await page.keyboard.type('Our own ');
-  await page.getByRole('button', { name: 'Draft anew' }).click();
+  await page.getByRole('button', { name: 'Redraft' }).click();
   await expect(page.getByText('1 paragraph that you wrote or changed was kept')).toBeVisible();
   await expect(text.getByRole('heading', { name: 'Our own Method' })).toBeVisible();
   await expect(text.getByRole('heading', { name: 'Limits' })).toHaveCount(1);
@@ -130,7 +130,7 @@ test('a question is finished by reading answer by answer, with suggestions fille
 }) => {
   await begin(page, 'Read to the end', false);
   await page.getByRole('link', { name: `${BY_HAND} settled of ${ANSWERS} answered` }).click();
-  await expect(page.getByText('What is open can be read in')).toBeVisible();
+  await expect(page.getByText('Reading what is open takes')).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Read them' }).click();
   const active = page.locator('article[aria-current=true]');
@@ -149,7 +149,7 @@ test('a question is finished by reading answer by answer, with suggestions fille
       if ((await isProposed(code).count()) === 0) await page.keyboard.press('Enter');
       for (const other of ['Fares', 'Crew'].filter((one) => one !== code))
         if (await isProposed(other).count())
-          await active.getByRole('button', { name: `Take ${other} away` }).click();
+          await active.getByRole('button', { name: `Remove ${other}` }).click();
       await page.keyboard.press('Enter');
     }
   }
@@ -185,7 +185,7 @@ test('a question is finished code by code, with one that has no model', async ({
     await expect(row(code)).toContainText(/closed by Demo researcher|decided/);
   }
   // a code without a model is searched for, and the rest is said not to mention it
-  await row('Toilets').getByRole('link', { name: 'Search by likeness' }).click();
+  await row('Toilets').getByRole('link', { name: 'Search by similarity' }).click();
   const first = page.getByRole('article').first();
   await expect(first).toContainText('toilets');
   await expect(codeField(page)).toBeFocused();

@@ -76,7 +76,7 @@ test('a nested group restricts the study; its table is read, a cell opened, a dr
   await page.getByRole('button', { name: 'Save the group' }).click();
   await saved(page);
   await page.goBack();
-  await page.getByRole('button', { name: 'Bring up to date' }).click();
+  await page.getByRole('button', { name: 'Update' }).click();
   await expect(page.getByText(/figures? changed since/)).toBeHidden();
   await saved(page);
 });
@@ -111,7 +111,7 @@ test('charts leave whole as PNG and SVG, and a group is made of a number in one 
   await page.getByRole('button', { name: 'Write up' }).click();
   await page.getByRole('menuitem', { name: 'This chart in a new write-up' }).click();
   const tray = page.getByRole('complementary', { name: 'Tables and quotes' });
-  await tray.getByRole('button', { name: 'Put into the text' }).click();
+  await tray.getByRole('button', { name: 'Insert into the text' }).click();
   const picture = page.getByLabel('The text of the write-up').getByRole('img');
   await expect
     .poll(() => picture.evaluate((one: HTMLImageElement) => one.naturalHeight))

@@ -55,9 +55,9 @@ for (const [width, height] of [
       const name = `Andere Form ${width}`;
       await enterDemo(page);
       await beginWith(page, name, sheet('erste welle.csv', 1, 12));
-      await expect(page.getByLabel('What Gewicht is')).toHaveValue('weight');
-      await expect(page.getByLabel('What Alter is')).toHaveValue('number');
-      await expect(page.getByLabel('What Was würden Sie ändern? is')).toHaveValue('question');
+      await expect(page.getByLabel('Role of Gewicht')).toHaveValue('weight');
+      await expect(page.getByLabel('Role of Alter')).toHaveValue('number');
+      await expect(page.getByLabel('Role of Was würden Sie ändern?')).toHaveValue('question');
       await importNow(page);
       await expect(page.getByText('Not imported yet')).toHaveCount(0);
 
@@ -83,7 +83,7 @@ for (const [width, height] of [
       await page.keyboard.press('Control+K');
       await page.keyboard.type('second readings');
       await page.keyboard.press('Enter');
-      await page.getByLabel('coded once more by').selectOption(`Jonas ${width}`);
+      await page.getByLabel('coded again by').selectOption(`Jonas ${width}`);
       await page.getByLabel('How many').fill('4');
       await page.getByRole('button', { name: 'Draw 4 answers' }).click();
       const listed = page.getByRole('listitem').filter({ hasText: 'Jonas' });

@@ -11,7 +11,7 @@ test('the bulk is spot-checked by keyboard: read blind, measured, told in the re
   await page.getByRole('button', { name: 'Spot check' }).click();
   const drawer = page.getByRole('dialog');
   await drawer.getByLabel('How many of those accepted to read').selectOption('25');
-  await expect(drawer).toContainText('at .90 right: 0.72 to 0.97');
+  await expect(drawer).toContainText('if .90 are right: 0.72 to 0.97');
   await expectAccessible(page);
   await drawer.getByRole('button', { name: 'Draw 25' }).click();
   await drawer.getByRole('link', { name: 'Read them', exact: true }).click();
@@ -42,7 +42,7 @@ test('suggestions stand beside an answer in the ledger, are accepted and refused
   await openDemo(page, 'Code');
   await page.getByRole('link', { name: '3 Decided against' }).click();
   await page.getByLabel('Which answers').selectOption('with suggestions');
-  await page.getByLabel('Order', { exact: true }).selectOption('likeliest first');
+  await page.getByLabel('Order', { exact: true }).selectOption('most likely first');
   const first = page.getByRole('article').first();
   const suggested = first.getByTitle(/^suggested, probability/);
   await expect(suggested.first()).toBeVisible();

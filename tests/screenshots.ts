@@ -76,7 +76,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await saved(page);
   await shoot(page, 'spot-check');
   await page.getByRole('link', { name: /settled of \d+ answered$/ }).click();
-  await expect(page.getByText('What is open can be read in')).toBeVisible();
+  await expect(page.getByText('Reading what is open takes')).toBeVisible();
   await shoot(page, 'left');
   await page.getByRole('link', { name: 'Read them' }).click();
   const active = page.locator('article[aria-current=true]');
@@ -138,18 +138,18 @@ test('the main views, from the demo study', async ({ page }) => {
     await page.getByLabel('Name of a new pile').fill(name);
     await page.keyboard.press('Enter');
   }
-  const slips = page.getByRole('region', { name: 'Slips' }).getByRole('button');
-  await slips.first().focus();
+  const mentions = page.getByRole('region', { name: 'Mentions' }).getByRole('button');
+  await mentions.first().focus();
   for (const key of '1123212331') await page.keyboard.press(key);
-  await expect(page.getByText('79 slips of 89')).toBeVisible();
-  await shoot(page, 'boil-down');
+  await expect(page.getByText('79 mentions of 89')).toBeVisible();
+  await shoot(page, 'sort-theme');
 
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await page.getByRole('link', { name: '1 Improve' }).click();
   const question = /\/studies\/\d+\/questions\/\d+/.exec(page.url())![0];
   const first = await firstCodes(page, question);
   await page.goto(`${question}/second-reading`);
-  await page.getByLabel('coded once more by').selectOption('Demo researcher (you)');
+  await page.getByLabel('coded again by').selectOption('Demo researcher (you)');
   await page.getByLabel('How many').fill('88');
   await page.getByRole('button', { name: 'Draw 88 answers' }).click();
   await page.waitForURL(/second-reading\/[\w-]+$/);

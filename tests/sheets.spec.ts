@@ -36,11 +36,11 @@ test('what is decided changes what will come in; a reload loses nothing', async 
   await expect(page.getByLabel('header in row')).toHaveValue('2');
   await expect(page.getByLabel('separated by')).toHaveValue(';');
 
-  await page.getByLabel('What age is').selectOption('background: number');
+  await page.getByLabel('Role of age').selectOption('background: number');
   await expect(summary(page)).toContainText('“age” is not a number here');
   await expect(summary(page)).toContainText('Row 4');
 
-  await page.getByLabel('What nr is').selectOption('respondent id');
+  await page.getByLabel('Role of nr').selectOption('respondent id');
   await expect(bringInButton(page)).toBeDisabled();
   await page.getByLabel('Repeated ids:').selectOption('keep the last row');
   await expect(summary(page)).toContainText('respondents4');
@@ -61,6 +61,28 @@ test('what is decided changes what will come in; a reload loses nothing', async 
   await bringInButton(page).click();
   await seeIt(page);
   await expect(page.getByRole('link', { name: '4 respondents' })).toBeVisible();
+});
+
+test('a range of columns is chosen with Shift, and a role is dragged down to others', async ({
+  page,
+}) => {
+  const names = ['id', 'seen', 'kept', 'left', 'comment'];
+  const rows = Array.from({ length: 6 }, (_, i) => `${i},3,4,5,the crew is kind to me ${i}`);
+  await beginWith(page, 'Ranges', csvFile('a.csv', `${[names.join(','), ...rows].join('\n')}\n`));
+  const role = (name: string) => page.getByLabel(`Role of ${name}`);
+  await page.getByLabel('Choose seen').check();
+  await page.getByLabel('Choose left').click({ modifiers: ['Shift'] });
+  await page.getByLabel('The 3 chosen columns:').selectOption('exclude');
+  for (const name of ['seen', 'kept', 'left']) await expect(role(name)).toHaveValue('leave_out');
+
+  await role('seen').selectOption('background: category');
+  const corner = page.getByTitle('Drag to give other columns the role of seen');
+  await corner.hover();
+  await page.mouse.down();
+  await role('kept').hover();
+  await page.mouse.up();
+  await expect(role('kept')).toHaveValue('category');
+  await expect(role('left')).toHaveValue('leave_out');
 });
 
 test('dates that can be read in two ways are read as one says, by keyboard', async ({ page }) => {
@@ -88,7 +110,7 @@ test('more about respondents is matched by id, nothing silently, and can be undo
     csvFile('a.csv', 'id,Why?\nR1,the fares are mad\nR2,more boats at night\n'),
   );
   await upload(page, csvFile('more.csv', 'id,home\nR1,Tye\nr2,Hask\nR9,Tye\n'));
-  await expect(page.getByLabel('more about respondents who are here')).toBeChecked();
+  await expect(page.getByLabel('more about existing respondents')).toBeChecked();
   await expect(summary(page)).toContainText('ids the study does not have2');
   await page.getByRole('button', { name: 'r2 is R2' }).click();
   await expect(summary(page)).toContainText('ids the study does not have1');
@@ -99,7 +121,7 @@ test('more about respondents is matched by id, nothing silently, and can be undo
   await expect(row).toContainText('Hask');
 
   await page.getByRole('link', { name: /^Import/ }).click();
-  await page.getByRole('button', { name: 'Take more.csv back' }).click();
+  await page.getByRole('button', { name: 'Undo the import of more.csv' }).click();
   await expect(page.getByRole('alertdialog')).toContainText('the variable “home”');
   await page.getByRole('button', { name: 'Undo the import' }).click();
   await expect(page.getByText('undone by')).toBeVisible();
@@ -118,7 +140,7 @@ test('a coded sheet with probes is carried on: codes stand beside lines, probes 
       'id,Why?,Fares\n1,"[pause] The fares are mad. INT: anything else?",1\n2,more boats at night please,0\n',
     ),
   );
-  await page.getByLabel('What Fares is').selectOption('existing codes');
+  await page.getByLabel('Role of Fares').selectOption('existing codes');
   await page.getByText('Interviewer’s words inside answers').click();
   await page.getByLabel('[ ]').check();
   await expect(summary(page)).toContainText('mentions of them1');
@@ -166,7 +188,7 @@ test('respondents: a value is changed by keyboard, a category joined, a number b
   await expect(grid.getByRole('gridcell', { name: 'Old Tye' })).toBeVisible();
 
   await page.getByRole('button', { name: 'About home' }).click();
-  await page.getByLabel('What Old Tye is called').fill('Tye');
+  await page.getByLabel('Name of Old Tye').fill('Tye');
   await page.keyboard.press('Enter');
   await expect(page.getByText('joined; in the sheet “Old Tye”')).toBeVisible();
   await expect(grid.getByRole('gridcell', { name: 'Tye', exact: true })).toHaveCount(2);
@@ -199,12 +221,12 @@ test('100,000 respondents come in through the browser, and the table scrolls to 
   await page.getByLabel('Find').fill('R4242');
   await expect(page.getByRole('status').filter({ hasText: '11 of 100,000' })).toBeVisible();
   // every other one of them, and so six of the eleven
-  await page.getByLabel('Narrow by').selectOption('home');
+  await page.getByLabel('Filter by').selectOption('home');
   await page.getByRole('button', { name: 'Tye', exact: true }).click();
   await expect(page.getByRole('status').filter({ hasText: '6 of 100,000' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('status').filter({ hasText: '50,000 of 100,000' })).toBeVisible();
-  await page.getByRole('button', { name: 'No longer narrow by home' }).click();
+  await page.getByRole('button', { name: 'Remove the filter on home' }).click();
   await expect(page.getByRole('status').filter({ hasText: '100,000 respondents' })).toBeVisible();
 });
 
@@ -221,7 +243,7 @@ test('an import is walked by keyboard, from choosing the file to reading what ca
   await (
     await chooser
   ).setFiles(csvFile('keys.csv', 'id,home,Why?\n1,Tye,more boats please\n2,Hask,n/a\n'));
-  const role = page.getByLabel('What home is');
+  const role = page.getByLabel('Role of home');
   await role.focus();
   await page.keyboard.type('excl');
   await expect(role).toHaveValue('leave_out');

@@ -98,7 +98,7 @@ test('starts with the demo, survives a kill -9 with nothing lost or half done, a
   await page.getByLabel('Name').fill('owner');
   await page.getByLabel('Password').fill('not this one');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('alert')).toContainText('Name and password do not go together');
+  await expect(page.getByRole('alert')).toContainText('Wrong name or password');
   await page.getByLabel('Password').fill(oneTime);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByLabel('New password').fill('a ferry in the fog');

@@ -62,7 +62,7 @@ export async function beginGroup(page: Page): Promise<void> {
 /** Accepts what lies above the line in bulk, also where fewer are expected to be right than one wants. */
 export async function acceptAbove(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Accept \d+ above$/ }).click();
-  const sure = page.getByRole('button', { name: 'Accept all the same' });
+  const sure = page.getByRole('button', { name: 'Accept anyway' });
   await expect(sure.or(page.getByRole('button', { name: 'Accept 0 above' }))).toBeVisible();
   if (await sure.isVisible()) await sure.click();
   await expect(page.getByRole('button', { name: 'Accept 0 above' })).toBeVisible();

@@ -55,7 +55,7 @@ test('a study with nothing in it yet says at every stop what to do next, and off
   }
   await go('Code');
   await page.getByLabel('Which answers').selectOption('settled');
-  await expect(page.getByRole('heading', { name: 'No answer is like that' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'No answer matches' })).toBeVisible();
 });
 
 test('codebook: a code gets a theme, and with it its ink and stitch wherever it stands', async ({
@@ -194,7 +194,7 @@ test('report: a long table is drawn where it is in view, to its last row, by poi
     (_, a) => `r${a},it is the boat of ${a},${codes.slice(0, a + 1).join(';')}`,
   );
   await beginWith(page, 'Many codes', csvFile('many.csv', `id,Why?,Points\n${lines.join('\n')}`));
-  await page.getByLabel('What Points is').selectOption('existing codes');
+  await page.getByLabel('Role of Points').selectOption('existing codes');
   await page.getByLabel('How Points holds codes').selectOption(';');
   await page.getByRole('button', { name: 'Import', exact: true }).click();
   await page.getByRole('button', { name: 'See what was imported' }).click();

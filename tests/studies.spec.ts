@@ -43,7 +43,7 @@ test('a study opens where one stopped, is archived and brought back, and deleted
   await page.getByRole('button', { name: /^Show \d+ archived stud/ }).click();
   await card.click();
   await expect(page).toHaveURL(/\/about$/);
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Unarchive it' }).click();
   await expect(page.getByRole('button', { name: 'Archive the study' })).toBeVisible();
 
   const address = page.url();

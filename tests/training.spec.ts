@@ -8,14 +8,14 @@ test('a word is struck out, a retrain shows what changed, and the run before is 
   const code = page.getByRole('row', { name: /^Car deck full/ });
   const drawer = page.getByRole('dialog');
   await code.getByRole('button', { name: 'Car deck full' }).click();
-  await drawer.getByRole('button', { name: 'Strike “car” out for this code' }).click();
+  await drawer.getByRole('button', { name: 'Exclude “car” for this code' }).click();
   await drawer.getByRole('button', { name: 'Train now' }).click();
   await expect(code).toContainText(/was 0\.\d\d/);
   await expect(drawer.getByRole('button', { name: 'Train now' })).toHaveCount(0);
   await expect(drawer.getByRole('button', { name: /Strike “car” out/ })).toHaveCount(0);
-  await drawer.getByRole('button', { name: 'bring back' }).click();
+  await drawer.getByRole('button', { name: 'include again' }).click();
   await expect(drawer.getByRole('button', { name: 'Train now' })).toBeVisible();
-  await expect(drawer.getByRole('button', { name: 'bring back' })).toHaveCount(0);
+  await expect(drawer.getByRole('button', { name: 'include again' })).toHaveCount(0);
   await drawer.getByRole('button', { name: 'Close the drawer' }).click();
 
   await page.getByRole('link', { name: 'Runs' }).click();

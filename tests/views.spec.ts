@@ -31,7 +31,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
       mimeType: 'text/csv',
       buffer: Buffer.from('id,age,Why?\n1,x,more boats please\n1,3,the steps are too steep\n'),
     });
-    await page.getByLabel('What id is').selectOption('respondent id');
+    await page.getByLabel('Role of id').selectOption('respondent id');
     await expect(page.getByText(/Several rows have the same respondent id/)).toBeVisible();
     await expect(page.getByRole('button', { name: 'Import', exact: true })).toBeDisabled();
   },
@@ -72,7 +72,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   },
   code: async (page) => {
     await openDemo(page, 'Code');
-    await page.getByRole('button', { name: 'Narrow' }).click();
+    await page.getByRole('button', { name: 'Filter' }).click();
     await page.getByLabel('Answers containing').fill('sunday');
     await expect(page.getByText('Sunday', { exact: true }).first()).toBeVisible();
     await codeField(page).fill('fare');
@@ -89,7 +89,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('button', { name: 'Code every one …' }).click();
     await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
   },
-  'a theme boiled down': async (page) => {
+  'a theme sorted into new codes': async (page) => {
     await openDemo(page, 'Codebook');
     await page.getByRole('button', { name: 'More about Price' }).click();
     await page.getByRole('menuitem', { name: /into new codes/ }).click();
@@ -114,7 +114,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await openDemo(page, 'Code');
     await page.getByRole('button', { name: 'Sample …' }).click();
     await page.getByRole('link', { name: 'A second reading' }).click();
-    await page.getByLabel('coded once more by').selectOption('Demo researcher (you)');
+    await page.getByLabel('coded again by').selectOption('Demo researcher (you)');
     await page.getByLabel('How many').fill('3');
     await page.getByRole('button', { name: 'Draw 3 answers' }).click();
     const field = page.getByRole('combobox', { name: 'Code for this answer' });

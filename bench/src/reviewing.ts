@@ -96,7 +96,7 @@ export const reviewing = () =>
       row(`train on ${SETTLED} settled × ${CODES} codes, suggest for 100,000`, trained),
       row('open the list of a code (the slowest of 20)', listed),
       row('codes with their counts', await timedAsync(() => call('GET', `${path}/review`))),
-      row('answers with suggestions, likeliest first', likely),
+      row('answers with suggestions, most likely first', likely),
       row('answers where no code is likely', unlikely),
       row('50 answers with what is suggested', answers),
       row('decide one (the slowest of 20)', decided),

@@ -150,14 +150,14 @@ export const mentionsOfCodeSchema = z.object({
   more: z.boolean(),
 });
 
-/** Deals mentions out to codes, which may be new: to split a code, or to boil a theme down. */
-export const codeDealSchema = z.object({
+/** Sorts mentions into codes, which may be new: to split a code, or to sort a whole theme. */
+export const mentionSortSchema = z.object({
   parts: z
     .array(z.object({ code: codeCreateSchema, mentions: z.array(uuidSchema).min(1).max(20_000) }))
     .min(1)
     .max(50),
 });
-export type CodeDeal = z.infer<typeof codeDealSchema>;
+export type MentionSort = z.infer<typeof mentionSortSchema>;
 
 export const bundleFields = z.object({ name: nameSchema, codeIds: z.array(uuidSchema).max(1000) });
 export const bundleCreateSchema = bundleFields.extend({ id: uuidSchema });

@@ -23,7 +23,7 @@ export const bandSchema = z.object({
 });
 export type Band = z.infer<typeof bandSchema>;
 
-/** Categories that respondents are dealt out to by rules; what becomes of those whom several pick, or none. */
+/** Categories that respondents are assigned to by rules; what becomes of those whom several pick, or none. */
 export const byRuleSchema = z
   .object({
     rules: z

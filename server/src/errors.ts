@@ -34,7 +34,7 @@ function asProblem(error: FastifyError | Problem): Problem {
   if (error.code === 'FST_CSRF_INVALID_TOKEN' || error.code === 'FST_CSRF_MISSING_SECRET')
     return new Problem(403, 'stale_page', 'This page is out of date: reload it, then try again.');
   if (error.statusCode === 429)
-    return new Problem(429, 'too_many_tries', 'Too many tries: wait a minute, then try again.');
+    return new Problem(429, 'too_many_tries', 'Too many attempts: wait a minute, then try again.');
   if (error.statusCode !== undefined && error.statusCode < 500)
     return problems.invalidRequest({ reason: error.code });
   return problems.unexpected();

@@ -62,12 +62,12 @@ export const router = createBrowserRouter([
           },
           {
             path: 'codebook/split/:code',
-            lazy: async () => ({ Component: (await import('./codebook/dealPage.js')).SplitPage }),
+            lazy: async () => ({ Component: (await import('./codebook/sortPage.js')).SplitPage }),
           },
           {
-            path: 'codebook/boil-down/:theme',
+            path: 'codebook/sort/:theme',
             lazy: async () => ({
-              Component: (await import('./codebook/dealPage.js')).BoilDownPage,
+              Component: (await import('./codebook/sortPage.js')).SortThemePage,
             }),
           },
           {

@@ -173,7 +173,7 @@ test('a rule reads as a sentence', () => {
 
 test.each<[Rule, string]>([
   [{ is: 'all_of', rules: [] }, 'who meet no condition (none was made yet)'],
-  [{ is: 'any_of', rules: [] }, 'whom no condition can pick'],
+  [{ is: 'any_of', rules: [] }, 'whom no condition can match'],
   [
     {
       is: 'none_of',
@@ -182,7 +182,7 @@ test.each<[Rule, string]>([
         { is: 'answered', questionId: 1, answered: true },
       ],
     },
-    'of whom none of this holds: whose “Home” is not stated; who answered “Why?”',
+    'who meet none of these: whose “Home” is not stated; who answered “Why?”',
   ],
   [
     { is: 'value', variableId: 1, test: 'none_of', labels: ['Tye'] },
@@ -197,7 +197,7 @@ test.each<[Rule, string]>([
     { ...mention, which: 'none', codeIds: ['a'], themeIds: ['t'], questionId: null },
     'who are decided for and do not mention “Fares” or “Getting on” in any question',
   ],
-  [{ is: 'came_with', importIds: [1] }, 'who came with “spring.csv”'],
+  [{ is: 'came_with', importIds: [1] }, 'who were imported with “spring.csv”'],
 ])('%j reads as it is meant', (rule, sentence) => {
   expect(ruleSentence(rule, names)).toBe(sentence);
 });

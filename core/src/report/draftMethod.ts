@@ -89,9 +89,7 @@ function originSentence({ origins }: DraftTable, count: Count): string {
       : draftMethodTexts.allMentionsCounted(count(all), told[0]![1]);
   return draftMethodTexts.mentionsCounted(
     count(all),
-    listed.format(
-      told.map(([many, how]) => `${count(many)} ${many === 1 ? 'was' : 'were'} ${how}`),
-    ),
+    listed.format(told.map(([many, how]) => draftMethodTexts.told(many, count(many), how))),
   );
 }
 

@@ -256,7 +256,7 @@ test('ties columns to what the study has by the same or nearly the same name', (
     ['question', 'What would you change?'],
     ['number', 'Age'],
   ]);
-  expect(matched[1]!.reason).toBe('taken for “What would you change?” of the study');
+  expect(matched[1]!.reason).toBe('matched with “What would you change?” of the study');
 });
 
 test('a column that was brought in before is what it was then, while the study has it', () => {

@@ -1,6 +1,6 @@
 export { isAscii } from './ascii.js';
 export { blankAsides, findAsides, type AsideMarks } from './asides.js';
-export { counted } from './counted.js';
+export { counted, plural } from './counted.js';
 export { editDistance } from './editDistance.js';
 export { escapePattern } from './escapePattern.js';
 export { findHits, hitFinder, hitMustHold, hitTester, type WordMatch } from './findHits.js';

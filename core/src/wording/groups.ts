@@ -16,8 +16,8 @@ export const sentenceTexts = {
   everybodyNoConditionYet: 'Everybody (no condition yet)',
   valueDeletedVariable: 'value of a deleted variable',
   whoMeetNoCondition: 'who meet no condition (none was made yet)',
-  whomNoConditionCan: 'whom no condition can pick',
-  whomNoneHolds: (rules: string) => `of whom none of this holds: ${rules}`,
+  whomNoConditionCan: 'whom no condition can match',
+  whomNoneHolds: (rules: string) => `who meet none of these: ${rules}`,
   whose: (name: string, listed: string) => `whose ${name} is ${listed}`,
   whoseStated: (name: string, listed: string) => `whose ${name} is stated and is not ${listed}`,
   whose2: (name: string, from: string | number, to: string | number) =>
@@ -30,7 +30,7 @@ export const sentenceTexts = {
   whose5: (variableName: string, stated: boolean) =>
     `whose ${variableName} is ${stated ? 'stated' : 'not stated'}`,
   answer: 'did not answer',
-  whoCame: (listed: string) => `who came with ${listed}`,
+  whoCame: (listed: string) => `who were imported with ${listed}`,
   who: (member: boolean, quoted: string) => `who are ${member ? '' : 'not '}in ${quoted}`,
   anyQuestion: 'in any question',
   whoDecidedMention: (listed: string, where: string) =>

@@ -1,5 +1,8 @@
+import { plural } from '../text/index.js';
 /** report/draftMethod.ts */
 export const draftMethodTexts = {
+  told: (many: number, count: string, how: string) =>
+    `${count} ${plural(many, 'was', 'were')} ${how}`,
   cohensKappaOverAll: (toFixed: string, ends: undefined | string) =>
     `Cohen’s kappa over all codes is ${toFixed}${ends ? ` (95% interval ${ends})` : ''}`,
   krippendorffsAlphaSetsCodes: (toFixed: string) =>
@@ -7,8 +10,8 @@ export const draftMethodTexts = {
   samePerson: 'the same person',
   gotExactlySameCodes: (count: string, percent: string, coefficients: number, inWords: string) =>
     `${count} (${percent}) got exactly the same codes both times${coefficients > 0 ? `; ${inWords}` : ''}.`,
-  readModelsSuggestionsView: (plural: string, assisted: number) =>
-    `${plural} ${assisted === 1 ? 'was' : 'were'} read with the models’ suggestions in view.`,
+  readModelsSuggestionsView: (answers: string, assisted: number) =>
+    `${answers} ${plural(assisted, 'was', 'were')} read with the models’ suggestions in view.`,
   personCountsOnceCode:
     'A person counts once in a code and once in a theme, however often they mention it.',
   percentages: (base: string, weighted: boolean) =>
@@ -26,18 +29,18 @@ export const draftMethodTexts = {
   mentionsCounted: (count: string, format: string) =>
     `Of the ${count} mentions counted, ${format}.`,
   everySuggestionDecidedAnswers: (names: string, suggested: number, toFixed: string) =>
-    `For ${names}, every suggestion was decided, and answers without one count as not mentioning ${suggested === 1 ? 'it' : 'them'}; the models expected ${toFixed} mentions among these.`,
+    `For ${names}, every suggestion was decided, and answers without one count as not mentioning ${plural(suggested, 'it', 'them')}; the models expected ${toFixed} mentions among these.`,
   noModelAnswersSearched: (names: string, searched: number) =>
-    `${names} had no model: answers were searched for ${searched === 1 ? 'it' : 'them'}, and the rest counts as not mentioning ${searched === 1 ? 'it' : 'them'}.`,
+    `${names} had no model: answers were searched for ${plural(searched, 'it', 'them')}, and the rest counts as not mentioning ${plural(searched, 'it', 'them')}.`,
   whatBulkDrawnRandom: (
     side: string,
     code: string,
-    plural: string,
+    answers: string,
     read: number,
     count: string,
     interval: string,
   ) =>
-    `Of what was ${side} in bulk for ${code}, ${plural} drawn at random ${read === 1 ? 'was' : 'were'} read: the code applied to ${count} (95% interval of the share ${interval}), before anything was corrected.`,
+    `Of what was ${side} in bulk for ${code}, ${answers} drawn at random ${plural(read, 'was', 'were')} read: the code applied to ${count} (95% interval of the share ${interval}), before anything was corrected.`,
   answersSettled: (count: string, count2: string, isRandom: boolean) =>
     `${count} of ${count2} answers are not settled.${isRandom ? '' : ' Those that are were not drawn at random, so that the rest may differ from them.'}`,
   figuresLeastCanStill:
@@ -46,11 +49,11 @@ export const draftMethodTexts = {
   whatAcceptedBulkSpot:
     'what was accepted in bulk has not been spot-checked, so it is not known how much of it is right.',
   twoReadingsAgreeToo: (label: string, inWords: string, low: number) =>
-    `${label}: the two readings agree too little on ${inWords} to rest a finding on ${low === 1 ? 'it' : 'them'} alone.`,
+    `${label}: the two readings agree too little on ${inWords} to rest a finding on ${plural(low, 'it', 'them')} alone.`,
   howFarCodersAgree: 'How far the coders agree has not been measured here.',
   onePersonCodedNo: 'One person coded, so that there is no second reading to compare with.',
   secondReadingPersonWho:
-    'The second reading is by the person who coded first: it shows how steady they are, not how far two people agree.',
+    'The second reading is by the person who coded first: it shows how consistent they are, not how far two people agree.',
 };
 
 /** report/words.ts */

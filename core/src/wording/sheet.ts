@@ -3,21 +3,21 @@ export const cellFindingsTexts = {
   respondentIdLongerCharacters: (longestId: number) =>
     `The respondent id is longer than ${longestId} characters: is this the right column?`,
   cellLongerCharactersShorten: (longestText: string) =>
-    `A cell is longer than ${longestText} characters: shorten it, or leave its column out.`,
+    `A cell is longer than ${longestText} characters: shorten it, or exclude its column.`,
   weightMissingNegativeNumber: (columns: string) =>
-    `The weight “${columns}” is missing, negative or not a number: correct it, or leave the column out.`,
-  rowBlankPassedOver: 'The row is blank: it is passed over.',
+    `The weight “${columns}” is missing, negative or not a number: correct it, or exclude the column.`,
+  rowBlankPassedOver: 'The row is blank: it is skipped.',
   rowMoreFewerCells:
-    'The row has more or fewer cells than the head: missing ones count as empty, surplus ones are ignored.',
+    'The row has more or fewer cells than the header: missing ones count as empty, surplus ones are ignored.',
   hereValuesLeftEmpty: (name: string, kindNames: string) =>
     `“${name}” is not ${kindNames} here: these values are left empty.`,
   timesDayDatesKept: (name: string) =>
     `“${name}” has times of day: the dates are kept without them.`,
   someCharactersCouldRead:
     'Some characters could not be read and show as �: choose another encoding, or save the file as UTF-8.',
-  invisibleControlCharactersTaken: 'Invisible control characters are taken out.',
+  invisibleControlCharactersTaken: 'Invisible control characters are removed.',
   cellBeginsWhichSpreadsheet:
-    'A cell begins with = + - or @, which spreadsheet programs may run: here it is text, and it is written safely into every file that goes out.',
+    'A cell begins with = + - or @, which spreadsheet programs may run: here it stays text, and exported files mark it as text.',
   looksLikeExcludeUnless: (name: string, personal: string) =>
     `“${name}” looks like ${personal}: exclude it unless the report needs it.`,
   yesNo: 'yes or no',
@@ -26,7 +26,7 @@ export const cellFindingsTexts = {
 /** sheet/settingStops.ts */
 export const settingStopsTexts = {
   noColumnBackgroundWeight: 'No column is background or weight: there is nothing to add.',
-  noColumnOpenQuestion: 'No column is an open question: say which holds the answers.',
+  noColumnOpenQuestion: 'No column is an open question: choose the one that holds the answers.',
   noColumnRespondentId:
     'No column is the respondent id: without it nobody can be found in the study.',
   noColumnRespondentIdRespondents:
@@ -34,20 +34,20 @@ export const settingStopsTexts = {
   severalColumnsRespondentId: 'Several columns are the respondent id: keep one.',
   severalColumnsWeightKeep: 'Several columns are the weight: keep one.',
   existingCodesTakenNew:
-    'Existing codes are taken with new respondents only: here these columns change nothing.',
+    'Existing codes are imported with new respondents only: here these columns change nothing.',
   answersImportedNewRespondents:
     'Answers are imported with new respondents, with a new question or with a corrected version: here these columns change nothing.',
   twoVariablesCalledRename: (name: string) =>
     `Two variables are called “${name}”: rename one of them.`,
   headLongerCharactersShorten: (name: string, longestHead: number) =>
-    `The head “${name}…” is longer than ${longestHead} characters: shorten it in the sheet.`,
-  sayWhichQuestionExisting: 'Say which question the existing codes were given to.',
+    `The header “${name}…” is longer than ${longestHead} characters: shorten it in the sheet.`,
+  sayWhichQuestionExisting: 'Choose which question the existing codes belong to.',
   moreDifferentChoicesColumn: (mostChoices: number) =>
-    `More than ${mostChoices} different choices: a column of several choices should rather be a category, or excluded.`,
+    `More than ${mostChoices} different choices: make the column a category, or exclude it.`,
   columnsExistingCodesName: (mostCodes: number) =>
-    `The columns of existing codes name more than ${mostCodes} codes: check what parts the names.`,
+    `The columns of existing codes name more than ${mostCodes} codes: check what separates the names.`,
   codeLongerCharactersShorten: (longCode: string, longestCode: number) =>
-    `The code “${longCode}…” is longer than ${longestCode} characters: shorten it, or check what parts the names.`,
+    `The code “${longCode}…” is longer than ${longestCode} characters: shorten it, or check what separates the names.`,
 };
 
 /** sheet/valueCounts.ts */
@@ -58,14 +58,14 @@ export const valueCountsTexts = {
 /** sheet/sheetCounts.ts */
 export const sheetCountsTexts = {
   responseSaysNothingBut:
-    'The response says nothing but carries existing codes: these codes are not taken.',
+    'The response says nothing but has existing codes: these codes are not imported.',
   spelledSeveralWays: (name: string, some: string, joins: boolean) =>
     `“${name}” is spelled in several ways: ${some}. ${joins ? 'They are joined: the spelling of each stays on record.' : 'They stay apart.'}`,
 };
 
 /** sheet/checkSheet.ts */
 export const checkSheetTexts = {
-  sheetHeadButNo: 'The sheet has a head but no rows: there is nothing to import.',
+  sheetHeadButNo: 'The sheet has a header but no rows: there is nothing to import.',
   severalRowsSameRespondent:
     'Several rows have the same respondent id: the first of each is kept, the others are skipped.',
   severalRowsSameRespondentId:
@@ -76,7 +76,7 @@ export const checkSheetTexts = {
     'Several rows have the same respondent id: choose what to do with them, or another column as the id.',
   respondentsStudyAlreadyRows:
     'These respondents are in the study already: their rows are not imported again.',
-  idBlankRespondentsCalled: 'The id is blank: these respondents are called by their row.',
+  idBlankRespondentsCalled: 'The id is blank: these respondents are named by their row.',
 };
 
 /** sheet/guessRoles.ts */
@@ -87,7 +87,7 @@ export const guessRolesTexts = {
   empty: 'it is empty',
   looksLike: (personal: string) => `it looks like ${personal}`,
   allValuesDiffer: (rows: number) => `all ${rows} values differ`,
-  namedAllValuesNumbers: 'it is named so, and all values are numbers from 0 up',
+  namedAllValuesNumbers: 'its name says so, and all values are numbers from 0 up',
   oneValueBlankTick: 'one value or blank: a tick box',
   allValuesSayYes: 'all values say yes or no',
   allValuesDates: (twoWays: number) =>
@@ -106,7 +106,7 @@ export const guessRolesTexts = {
 
 /** sheet/guessCodeColumns.ts */
 export const guessCodeColumnsTexts = {
-  codeCodebookCalled: 'a code of the codebook is called so',
+  codeCodebookCalled: 'a code in the codebook has this name',
   oneSeveralColumns0: 'one of several columns of 0 and 1 behind the question',
 };
 
@@ -115,5 +115,5 @@ export const matchNamesTexts = {
   asIn: (fileName: undefined | string) => `as in “${fileName}”`,
   anotherColumnBefore: (role: string) => `another column was the ${role} before`,
   studyAlready: 'the study has it already',
-  takenStudy: (known: string) => `taken for “${known}” of the study`,
+  takenStudy: (known: string) => `matched with “${known}” of the study`,
 };

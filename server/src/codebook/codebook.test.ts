@@ -62,7 +62,7 @@ describe('reshaping', () => {
     expect(await codebook()).toEqual(before);
   });
 
-  test('mentions are dealt out to codes, new and known, and what is left stays', async () => {
+  test('mentions are sorted into codes, new and known, and what is left stays', async () => {
     const { body } = await client.get<{ mentions: MentionOfCode[] }>(
       `${study.base}/codes/${fares}/mentions`,
     );
@@ -72,14 +72,14 @@ describe('reshaping', () => {
       { code: dear, mentions: [one] },
       { code: { id: steps, name: 'Steps', themeId: null }, mentions: [other] },
     ];
-    const { codes } = (await post('codes/deal', { parts })).body;
+    const { codes } = (await post('codes/sort', { parts })).body;
     // the one that would stand twice on the second answer became one
     expect(codes.map(({ name, mentions }) => [name, mentions])).toEqual([
       ['Fares', 0],
       ['Steps', 1],
       ['Dear', 1],
     ]);
-    const again = await post('codes/deal', { parts: [{ code: dear, mentions: [randomUUID()] }] });
+    const again = await post('codes/sort', { parts: [{ code: dear, mentions: [randomUUID()] }] });
     expect(again.body.code).toBe('changed_meanwhile');
   });
 

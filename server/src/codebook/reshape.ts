@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import type { BundleCode, Code, CodeClosing, CodeDeal, CodeImpact } from '@yellow-thread/contract';
+import type {
+  BundleCode,
+  Code,
+  CodeClosing,
+  MentionSort,
+  CodeImpact,
+} from '@yellow-thread/contract';
 import { replaceCodes } from '@yellow-thread/core/agreement';
 import { mergeMentions } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
@@ -132,8 +138,8 @@ async function hangingOn(em: EntityManager, codeId: string): Promise<ChangeDiff>
   };
 }
 
-/** Deals mentions out to codes, made where they are not there; what is not dealt out stays. */
-export async function dealMentions(em: EntityManager, maker: Maker, { parts }: CodeDeal) {
+/** Sorts mentions into codes, made where they do not exist; what is not sorted stays. */
+export async function sortMentions(em: EntityManager, maker: Maker, { parts }: MentionSort) {
   await em.transactional(async (tx) => {
     const wanted = parts.flatMap((part) => part.mentions);
     const found = await findMentions(tx, 'm.id = any(?::uuid[]) and c.study_id = ?', [
@@ -151,7 +157,7 @@ export async function dealMentions(em: EntityManager, maker: Maker, { parts }: C
       const moving = part.mentions.map((id) => {
         const mention = mentions.get(id);
         mentions.delete(id);
-        // gone meanwhile, or dealt out twice
+        // gone meanwhile, or sorted twice
         if (!mention) throw problems.changedMeanwhile();
         return mention;
       });
@@ -172,7 +178,7 @@ export async function dealMentions(em: EntityManager, maker: Maker, { parts }: C
     const names = from.slice(0, 3).map((name) => `“${name}”`);
     await makeChange(tx, {
       ...maker,
-      summary: reshapeTexts.dealingOut(names.join(', '), from.length),
+      summary: reshapeTexts.sorting(names.join(', '), from.length),
       diff,
     });
   });

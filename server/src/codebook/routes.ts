@@ -3,7 +3,7 @@ import {
   bundleParams,
   codebookSchema,
   codeCreateSchema,
-  codeDealSchema,
+  mentionSortSchema,
   codeEditSchema,
   codeImpactSchema,
   codeMergeSchema,
@@ -41,7 +41,7 @@ import { readPins, setPin } from './pins.js';
 import { readCodebook } from './readCodebook.js';
 import {
   codeToTheme,
-  dealMentions,
+  sortMentions,
   impactOn,
   mergeCode,
   removeCode,
@@ -120,12 +120,17 @@ export function codebookRoutes(app: App): void {
       changed(request, (em, maker) => mergeCode(em, maker, request.params.code, request.body.into)),
   );
   app.post(
-    '/api/studies/:study/codes/deal',
+    '/api/studies/:study/codes/sort',
     {
-      schema: { operationId: 'dealMentions', params: studyParams, body: codeDealSchema, response },
+      schema: {
+        operationId: 'sortMentions',
+        params: studyParams,
+        body: mentionSortSchema,
+        response,
+      },
       bodyLimit: 4 * 1024 * 1024,
     },
-    (request) => changed(request, (em, maker) => dealMentions(em, maker, request.body)),
+    (request) => changed(request, (em, maker) => sortMentions(em, maker, request.body)),
   );
   app.post(
     '/api/studies/:study/codes/:code/place',

@@ -1,7 +1,6 @@
 import type { LedgerAnswer, ShownNote } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { isoTime, rows } from '../database/index.js';
-import { answersTexts } from '../wording/coding.js';
 
 /** As many suggestions are read with an answer as there are digits to give them by. */
 const MOST_SUGGESTED = 9;
@@ -154,7 +153,7 @@ export async function readRespondentAnswers(
   );
   const [found] = await rows<{ notes: ShownNote[] }>(
     em,
-    answersTexts.selectNotes(notesAsJson('n.respondent_id = ?')),
+    `select ${notesAsJson('n.respondent_id = ?')} as notes`,
     [respondentId],
   );
   return { answers, notes: found!.notes };

@@ -83,7 +83,7 @@ describe('coding', () => {
   });
 });
 
-describe('answers of the same words', () => {
+describe('answers with the same words', () => {
   beforeEach(async () => {
     study = await importStudy(
       client,

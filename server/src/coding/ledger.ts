@@ -204,7 +204,7 @@ function inOrder(chosen: Int32Array, places: Float64Array): Int32Array {
   return orderOf(its).map((n) => chosen[n]!);
 }
 
-/** @param isJoined whether answers of the same words stand as one, in the place of the first of them */
+/** @param isJoined whether answers with the same words stand as one, in the place of the first of them */
 function listed(answers: QuestionAnswers, ordered: Int32Array, isJoined: boolean): Ledger {
   const total = ordered.length;
   if (!isJoined)

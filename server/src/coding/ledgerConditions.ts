@@ -4,7 +4,6 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
 import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
 import { linesInForce } from './answers.js';
-import { ledgerConditionsTexts } from '../wording/coding.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
@@ -149,7 +148,7 @@ async function backgroundIs(
   const stored = `p.background->>'${valueId}'`;
   return {
     sql: `exists (select 1 from respondent p where p.id = r.respondent_id
-      and (${stored} = any(?::text[])${labels.includes('') ? ledgerConditionsTexts.null(stored) : ''}))`,
+      and (${stored} = any(?::text[])${labels.includes('') ? ` or ${stored} is null` : ''}))`,
     values: [fitting.map(String)],
   };
 }

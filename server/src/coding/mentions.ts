@@ -28,7 +28,7 @@ import { mentionsTexts } from '../wording/coding.js';
 
 /**
  * Applies a code to a response, at a passage or to the whole, making the code in the same stroke where
- * asked, and to all answers of the same words where asked. A request that comes twice is carried out once.
+ * asked, and to all answers with the same words where asked. A request that comes twice is carried out once.
  */
 export async function addMention(em: EntityManager, maker: Maker, create: MentionCreate) {
   const { id, responseId, codeId, start, end, toSame } = create;
@@ -121,7 +121,7 @@ function placeIn(text: string, { start, end }: Passage, other: string): Passage 
   return start === null || end === null ? whole : (passageIn(text, { start, end }, other) ?? whole);
 }
 
-/** Takes a mention away, where asked from all answers of the same words; one that is gone already stays so. */
+/** Takes a mention away, where asked from all answers with the same words; one that is gone already stays so. */
 export async function removeMention(em: EntityManager, maker: Maker, id: string, toSame: boolean) {
   await inChange(em, async (tx) => {
     const mention = await findMention(tx, maker.studyId, id);

@@ -28,7 +28,7 @@ export function writeQdc({ themes, codes, bundles }: Codebook): string {
   if (themes.length + codes.length === 0) throw problems.emptyCodebook();
   const codeElement = (code: Codebook['codes'][number], ink: string | null, indent: string) => {
     const described = describe(code);
-    const attributes = `guid="${code.id}" name="${escaped(code.name)}" isCodable="true"${ink ? qdcTexts.color(ink) : ''}`;
+    const attributes = `guid="${code.id}" name="${escaped(code.name)}" isCodable="true"${ink ? ` color="${ink}"` : ''}`;
     return described === ''
       ? `${indent}<Code ${attributes}/>`
       : `${indent}<Code ${attributes}>\n${indent}  <Description>${escaped(described)}</Description>\n${indent}</Code>`;

@@ -124,7 +124,7 @@ test('a struck word loses its effect with the next training; undone, it has it a
   const run = await train();
   expect((run as TrainingRun).struck).toEqual([{ word: 'fare', codeId: fares }]);
   expect(trainedFares(run).wordsFor.map(({ word }) => word)).not.toContain('fare');
-  expect((await study.undo()).body.summary).toBe('striking “fare” out for “Fares”');
+  expect((await study.undo()).body.summary).toBe('excluding “fare” for “Fares”');
   await train();
   expect(await probabilities()).toEqual(before);
   await study.redo();

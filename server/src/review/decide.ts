@@ -27,7 +27,7 @@ export const suggestionColumns = `s.code_id as "codeId", s.response_id as "respo
 
 /**
  * Decides one suggestion: accepted makes a mention, refused none; open takes the decision back. With `toSame` what is
- * open of the code for answers of the same words is decided with it; another code may be given in the same stroke.
+ * open of the code for answers with the same words is decided with it; another code may be given in the same stroke.
  */
 export async function decideSuggestion(
   em: EntityManager,

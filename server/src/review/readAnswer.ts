@@ -97,9 +97,9 @@ export async function settleReading(
 }
 
 function summaryOf(answers: number, accepted: number): string {
-  const what = answers === 1 ? readAnswerTexts.answer : `${answers} answers`;
-  if (accepted === 0) return `settling ${what}`;
-  return readAnswerTexts.settling(what, accepted);
+  return accepted === 0
+    ? readAnswerTexts.settling(answers)
+    : readAnswerTexts.settlingWith(answers, accepted);
 }
 
 async function refuseUnknownCodes(

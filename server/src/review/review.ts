@@ -201,7 +201,7 @@ export async function readSuggestions(
     >
   >(
     em,
-    // answers of the same words that stand alike are one row, in the place of the likeliest of them
+    // answers with the same words that stand alike are one row, in the place of the likeliest of them
     `${head}${head ? ', ' : 'with '}alike as (
        select s.*, count(*) over same as count,
          row_number() over (same order by s.probability desc, s.response_id) as rank

@@ -58,7 +58,7 @@ const acceptAbove = async (line: number) => {
   });
 };
 
-test('answers of the same words are decided together where that is asked for', async () => {
+test('answers with the same words are decided together where that is asked for', async () => {
   const { answers } = await study.ledger('words=my');
   expect(answers).toHaveLength(1);
   const decide = (state: string, toSame: boolean) =>

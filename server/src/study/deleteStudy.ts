@@ -12,7 +12,6 @@ import {
 import { enqueueJob, type JobHandler } from '../jobs/index.js';
 import { noteInAudit, type Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import { deleteStudyTexts } from '../wording/study.js';
 
 const OTHER_JOBS_MS = 300;
 
@@ -77,7 +76,7 @@ function isOfStudy(table: string, keys: readonly ForeignKey[]): string {
   const key = own.find(({ parent }) => parent === 'study') ?? own[0]!;
   return key.parent === 'study'
     ? `t.${key.column} = ?`
-    : deleteStudyTexts.tSelectTT(key.column, key.target, key.parent, isOfStudy(key.parent, keys));
+    : `t.${key.column} in (select t.${key.target} from ${key.parent} t where ${isOfStudy(key.parent, keys)})`;
 }
 
 /** Deletes studies of which the job has deleted what was in them; also those that were left when it was interrupted. */

@@ -122,7 +122,7 @@ export async function changeCategories(
   });
 }
 
-/** Makes a variable of categories that people are dealt out to by rules. @returns its id @throws Problem rule_too_deep, name_taken */
+/** Makes a variable of categories that people are assigned to by rules. @returns its id @throws Problem rule_too_deep, name_taken */
 export const addByRule = (
   em: EntityManager,
   maker: Maker,

@@ -24,7 +24,7 @@ export const bundlesTexts = {
 export const reshapeTexts = {
   mergeInto: (code: string, target: string) => `the merge of “${code}” into “${target}”`,
   removal: (code: string) => `the removal of “${code}”`,
-  dealingOut: (names: string, from: number) => `the dealing out of ${names}${from > 3 ? ' …' : ''}`,
+  sorting: (names: string, from: number) => `the sorting of ${names}${from > 3 ? ' …' : ''}`,
   makingTheme: (code: string) => `making “${code}” a theme`,
   makingThemeCode: (theme: string) => `making the theme “${theme}” a code`,
 };

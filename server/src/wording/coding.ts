@@ -1,21 +1,11 @@
 import { counted } from '@yellow-thread/core/text';
 
-/** coding/answers.ts */
-export const answersTexts = {
-  selectNotes: (notesAsJson: string) => `select ${notesAsJson} as notes`,
-};
-
-/** coding/ledgerConditions.ts */
-export const ledgerConditionsTexts = {
-  null: (stored: string) => ` or ${stored} is null`,
-};
-
 /** coding/mentions.ts */
 export const mentionsTexts = {
   coding: (name: string, count: number) =>
     `coding “${name}”${count > 1 ? ` in ${count} answers` : ''}`,
   takingAway: (code: string, removed: number) =>
-    `taking “${code}” away${removed > 1 ? ` from ${removed} answers` : ''}`,
+    `removing “${code}”${removed > 1 ? ` from ${removed} answers` : ''}`,
   instead: (code: string, was: string) => `“${code}” instead of “${was}”`,
   moving: (code: string) => `moving “${code}”`,
   example: (code: string) => `the example of “${code}”`,
@@ -31,8 +21,8 @@ export const hitsTexts = {
 
 /** coding/lines.ts */
 export const linesTexts = {
-  joiningTwoLines: 'the joining of two lines',
-  partingLine: 'the parting of a line',
+  joiningTwoLines: 'joining two lines',
+  partingLine: 'splitting a line',
 };
 
 /** coding/notes.ts */

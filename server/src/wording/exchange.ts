@@ -2,7 +2,6 @@ import { counted } from '@yellow-thread/core/text';
 
 /** exchange/qdc.ts */
 export const qdcTexts = {
-  color: (ink: string) => ` color="${ink}"`,
   noCodebookCanRead: (fileName: string, why: string) =>
     `“${fileName}” is no codebook that can be read: ${why}.`,
   xmlBroken: (message: string) => `its XML is broken (${message})`,

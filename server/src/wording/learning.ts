@@ -6,6 +6,6 @@ export const runsTexts = {
 /** learning/strike.ts */
 export const strikeTexts = {
   everyCode: 'every code',
-  strikingOut: (word: string, value: string) => `striking “${word}” out for ${value}`,
-  bringingBack: (word: string) => `bringing “${word}” back`,
+  strikingOut: (word: string, value: string) => `excluding “${word}” for ${value}`,
+  bringingBack: (word: string) => `including “${word}” again`,
 };

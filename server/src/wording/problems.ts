@@ -1,3 +1,4 @@
+import { plural } from '@yellow-thread/core/text';
 /** An error that is told to the person: a code, a sentence, and the HTTP status that it goes with. */
 export class Problem extends Error {
   override name = 'Problem';
@@ -15,8 +16,7 @@ export class Problem extends Error {
 /** Every problem that the server can report, in one place. */
 export const problems = {
   notSignedIn: () => new Problem(401, 'not_signed_in', 'You are not signed in: sign in again.'),
-  wrongSignIn: () =>
-    new Problem(401, 'wrong_sign_in', 'Name and password do not go together: try again.'),
+  wrongSignIn: () => new Problem(401, 'wrong_sign_in', 'Wrong name or password: try again.'),
   wrongOldPassword: () =>
     new Problem(
       403,
@@ -27,13 +27,13 @@ export const problems = {
     new Problem(
       422,
       'weak_password',
-      `This password would be guessed soon. ${why && `${why} `}Take several words that do not belong together.`,
+      `This password is easy to guess. ${why && `${why} `}Use several unrelated words.`,
     ),
   waitToTry: (seconds: number) =>
     new Problem(
       429,
       'too_many_tries',
-      `Too many wrong tries: wait ${seconds < 60 ? `${seconds} s` : `${Math.ceil(seconds / 60)} min`}, then try again.`,
+      `Too many wrong attempts: wait ${seconds < 60 ? `${seconds} s` : `${Math.ceil(seconds / 60)} min`}, then try again.`,
       { seconds },
     ),
   unknownHost: (name: string) =>
@@ -263,13 +263,13 @@ export const problems = {
     new Problem(
       409,
       'changed_meanwhile',
-      'Somebody changed this in the meantime: look at it as it is now, then do it again.',
+      'Somebody changed this in the meantime: check it, then try again.',
     ),
   passageOutside: () =>
     new Problem(
       422,
       'passage_outside',
-      'The passage lies outside the answer’s text: reload, then mark it again.',
+      'The passage lies outside the answer’s text: reload, then select it again.',
     ),
   noAnswerToCode: () =>
     new Problem(422, 'no_answer_to_code', 'This response says nothing: there is nothing to code.'),
@@ -277,7 +277,7 @@ export const problems = {
     new Problem(
       422,
       'aside_not_coded',
-      'These are the interviewer’s words, which are not coded: mark some of the answer itself.',
+      'These are the interviewer’s words, which are not coded: select some of the answer itself.',
     ),
   valueWorkedOut: (name: string) =>
     new Problem(
@@ -333,13 +333,13 @@ export const problems = {
     new Problem(
       409,
       'sample_after_suggestions',
-      `${answers === 1 ? 'One answer was' : `${answers} answers were`} settled with suggestions in view, and cannot be in a random sample. Finish the question instead, or open these answers again before you draw.`,
+      `${plural(answers, 'One answer was', `${answers} answers were`)} settled with suggestions in view, and cannot be in a random sample. Finish the question instead, or open these answers again before you draw.`,
     ),
   suggestionsOpen: (name: string, open: number) =>
     new Problem(
       409,
       'suggestions_open',
-      `${open === 1 ? 'A suggestion' : `${open} suggestions`} of “${name}” ${open === 1 ? 'is' : 'are'} still open: decide ${open === 1 ? 'it' : 'them'} before you close the code.`,
+      `${plural(open, 'A suggestion', `${open} suggestions`)} of “${name}” ${plural(open, 'is', 'are')} still open: decide ${plural(open, 'it', 'them')} before you close the code.`,
     ),
   modelsUnreliable: (names: readonly string[], codeIds: readonly string[]) =>
     new Problem(
@@ -370,7 +370,7 @@ export const problems = {
     new Problem(
       409,
       'reading_under_way',
-      `${left === 1 ? 'One answer is' : `${left} answers are`} still to be coded by ${reader}: agreement is shown when that is done, or ended early.`,
+      `${plural(left, 'One answer is', `${left} answers are`)} still to be coded by ${reader}: agreement is shown when that is done, or ended early.`,
     ),
   readingDone: () =>
     new Problem(

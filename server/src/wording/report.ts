@@ -15,7 +15,7 @@ export const estimatesTexts = {
     'Shares are estimated for one question at a time: each has a sample of its own.',
   sharesEstimatedWhoCoded: 'Shares are not estimated by who coded the answers.',
   someAnswersRandomSample:
-    'Some answers of the random sample are open again: settle them, or train anew.',
+    'Some answers of the random sample are open again: settle them, or train again.',
   nothingCanEstimatedTakes:
     'Nothing can be estimated: that takes a random sample that is settled by hand to the last answer.',
   nothingCanEstimatedTakesAnswers: (fewestSampled: number) =>
@@ -104,7 +104,7 @@ export const agreementGridTexts = {
   alphaAllCodings: (coders: number) => `alpha of all ${coders} codings`,
   agreement: 'Agreement',
   codedFirst: 'Coded first by',
-  codedOnceMore: 'Coded once more by',
+  codedOnceMore: 'Coded again by',
   withoutFirstCodesView: (reader: string) => `${reader}, without the first codes in view`,
   answers: 'Answers',
   drawnRandomSettledOnes: (n: number, drawnFrom: number) =>
@@ -141,8 +141,8 @@ export const answersTexts = {
   hand: 'by hand',
   suggestionAccepted: 'suggestion accepted',
   acceptedBulk: 'accepted in bulk',
-  cameSheet: 'came with a sheet',
-  wordsLooked: 'words looked for',
+  cameSheet: 'imported with a sheet',
+  wordsLooked: 'coded by a search for words',
 };
 
 /** report/files/blocks.ts */

@@ -1,4 +1,4 @@
-import { counted } from '@yellow-thread/core/text';
+import { counted, plural } from '@yellow-thread/core/text';
 
 /** review/decide.ts */
 export const decideTexts = {
@@ -30,7 +30,7 @@ export const spotChecksTexts = {
 export const decideByModelTexts = {
   trainingRun: 'training run',
   leavingModels: (open: number) => `leaving ${counted(open, 'answer')} to the models`,
-  takingAnswersBackModels: 'taking answers back from the models',
+  takingAnswersBackModels: 'opening answers left to the models again',
 };
 
 /** review/finish.ts */
@@ -42,7 +42,8 @@ export const finishTexts = {
 
 /** review/readAnswer.ts */
 export const readAnswerTexts = {
-  answer: 'an answer',
-  settling: (what: string, accepted: number) =>
-    `settling ${what} with ${accepted} ${accepted === 1 ? 'suggestion' : 'suggestions'}`,
+  settling: (answers: number) =>
+    `settling ${plural(answers, 'an answer', counted(answers, 'answer'))}`,
+  settlingWith: (answers: number, accepted: number) =>
+    `settling ${plural(answers, 'an answer', counted(answers, 'answer'))} with ${counted(accepted, 'suggestion')}`,
 };

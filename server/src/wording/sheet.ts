@@ -11,9 +11,9 @@ export const jsonLinesTexts = {
   objectsMoreDifferentKeys: (fileName: string, mostKeys: string) =>
     `The objects of “${fileName}” have more than ${mostKeys} different keys: remove what is not needed.`,
   lineMoreCharactersNo: (line: number, fileName: string, longestRow: string) =>
-    `Line ${line + 1} of “${fileName}” has more than ${longestRow} characters: no answer is as long.`,
+    `Line ${line + 1} of “${fileName}” has more than ${longestRow} characters: no answer is that long.`,
   lineObjectsWithinEach: (line: number, fileName: string, deepest: number) =>
-    `Line ${line} of “${fileName}” has objects within each other, more than ${deepest} deep.`,
+    `Line ${line} of “${fileName}” has nested objects, more than ${deepest} deep.`,
 };
 
 /** sheet/files/worksheets.ts */
@@ -25,7 +25,7 @@ export const worksheetsTexts = {
 /** sheet/files/zip.ts */
 export const zipTexts = {
   damagedCutOffWay: (fileName: string) =>
-    `“${fileName}” is damaged or was cut off on its way: save or download it anew.`,
+    `“${fileName}” is damaged or was cut off on its way: save or download it again.`,
   wouldUnpackMbFar: (fileName: string, round: string) =>
     `“${fileName}” would unpack to ${round} MB, far more than a sheet of answers holds: it was not opened. Save it as CSV.`,
 };
@@ -94,7 +94,7 @@ export const decisionsTexts = {
   readSeparated: (encoding: string, separators: undefined | string, separator: string) =>
     `read as ${encoding}, separated by ${separators ?? separator}`,
   worksheet: (worksheet: string) => `worksheet “${worksheet}”`,
-  headTwoRows: 'a head of two rows',
+  headTwoRows: 'a header of two rows',
   read: (name: string, writings: string) => `“${name}” was read ${writings}`,
   repeatedIdsFirstRow: 'of repeated ids the first row was kept',
   repeatedIdsLastRow: 'of repeated ids the last row was kept',

@@ -19,9 +19,3 @@ export const variableChangesTexts = {
   banding: (source: string) => `banding “${source}”`,
   removing: (variable: string) => `removing “${variable}”`,
 };
-
-/** study/deleteStudy.ts */
-export const deleteStudyTexts = {
-  tSelectTT: (column: string, target: string, parent: string, isOfStudy: string) =>
-    `t.${column} in (select t.${target} from ${parent} t where ${isOfStudy})`,
-};

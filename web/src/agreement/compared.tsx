@@ -40,7 +40,7 @@ export function Compared({
           <h1>
             {isOwnReading(reading)
               ? comparedTexts.twice(reading.reader)
-              : `${inWords(reading.firstCoders)} and ${reading.reader}`}
+              : comparedTexts.and(inWords(reading.firstCoders), reading.reader)}
           </h1>
           <p className="figures text-soft">
             {comparedTexts.answersDrawnRandomSettled(

@@ -1,4 +1,4 @@
-import { asCount, asDate, asPercent, counted } from '../parts/numbers.js';
+import { asCount, asDate, asPercent, counted, plural } from '../parts/numbers.js';
 
 /** agreement/codeTable.tsx */
 export const codeTableTexts = {
@@ -32,9 +32,9 @@ export const codeTableTexts = {
   state: 'state',
   onlyAnswersWhichDiffer: 'Only the answers in which they differ on this',
   answersEachKappaAlpha: (n: number) =>
-    `Of ${asCount(n)} answers each. Kappa and alpha fall where a code is rare even if the two hardly differ: look at AC1 and the counts too. “Agree well” is an alpha from .80, “tentative” from .667; under five uses nothing is said.`,
+    `Each row is based on ${asCount(n)} answers. Kappa and alpha fall when a code is rare even if the two coders hardly differ: look at AC1 and the counts too. “Agree well” means an alpha of .80 or more, “tentative” .667 or more; codes used fewer than five times get no verdict.`,
   neitherGaveListed: (unused: number, by: string) =>
-    ` ${counted(unused, by)} that neither gave ${unused === 1 ? 'is' : 'are'} not listed.`,
+    ` ${counted(unused, by)} that neither used ${plural(unused, 'is', 'are')} not listed.`,
 };
 
 /** agreement/differing.tsx */
@@ -60,7 +60,7 @@ export const comparedTexts = {
   answersDrawnRandomSettled: (reading: number, drawnFrom: number, drawnAt: string) =>
     `${asCount(reading)} answers, drawn at random from ${asCount(drawnFrom)} settled ones, ${asDate(drawnAt)}`,
   onePersonTwiceShows:
-    'One person twice: this shows how steady they are, not how far two people agree.',
+    'The same person coded twice: this shows how consistent they are, not how far two people agree.',
   allSecondReadings: 'all second readings',
   files: 'Files',
   exactlySameCodes: 'exactly the same codes',
@@ -70,19 +70,21 @@ export const comparedTexts = {
   cohensKappaAllCodes: 'Cohen’s kappa, all codes',
   eachCodeEachAnswer: 'each code of each answer is one decision; interval over answers',
   krippendorffsAlphaSetsCodes: 'Krippendorff’s alpha, sets of codes',
-  partlySameCountsPartly: 'partly the same counts partly (MASI distance)',
+  partlySameCountsPartly: 'sets that overlap count as partial agreement (MASI distance)',
   alphaAllCodings: (coders: number) => `alpha of all ${asCount(coders)} codings`,
   firstOneEverySecond: 'the first one and every second reading of these answers',
-  bothTimesEveryAnswer: 'Both times every answer got the same codes.',
+  bothTimesEveryAnswer: 'Every answer got the same codes both times.',
   differAnswersDiscussThem: (differing: number, n: number) =>
     `They differ in ${asCount(differing)} of ${asCount(n)} answers: discuss them below, and sharpen the definitions of codes that come up again and again.`,
   wholeTwoReadingsAgree: (rest: string) =>
-    `On the whole the two readings agree well enough to rest findings on the coding. ${rest}`,
+    `Overall, the two readings agree well enough to base findings on the coding. ${rest}`,
   wholeTwoReadingsAgreeWell: (rest: string) =>
-    `On the whole the two readings agree well enough for tentative findings only. ${rest}`,
+    `Overall, the two readings agree well enough for tentative findings only. ${rest}`,
   wholeTwoReadingsAgreeToo: (rest: string) =>
-    `On the whole the two readings agree too little to rest findings on the coding as it is. ${rest}`,
-  tooFewCodesGiven: (rest: string) => `Too few codes were given to say how far they agree. ${rest}`,
+    `Overall, the two readings agree too little to base findings on the coding as it is. ${rest}`,
+  tooFewCodesGiven: (rest: string) =>
+    `Too few codes were applied to say how far they agree. ${rest}`,
+  and: (inWords: string, reader: string) => `${inWords} and ${reader}`,
 };
 
 /** agreement/drawReading.tsx */
@@ -90,9 +92,9 @@ export const drawReadingTexts = {
   noAnswerSettledYet: 'No answer is settled yet, so there is nothing to read a second time. ',
   codeSomeAnswersFirst: 'Code some answers first.',
   drawOne: 'Draw one',
-  codedOnceMore: 'coded once more by',
+  codedOnceMore: 'coded again by',
   nobodyElseWorksStudy:
-    'Nobody else works in this study. Your own second reading, best some days after the first, shows how steady you are; for how far two people agree, ',
+    'You are the only member of this team. Your own second reading, ideally some days after the first, shows how consistent you are; to see how far two people agree, ',
   inviteSomebody: 'invite somebody',
   whichAnswers: 'which answers',
   drawnRandom: 'drawn at random',
@@ -111,24 +113,24 @@ export const readAgainTexts = {
   applyCodeFound: 'apply the code that is found',
   applyCodePinnedUnder: 'apply the code pinned under the key',
   backspaceNothingTyped: 'Backspace (nothing typed)',
-  takeLastCodeAway: 'take the last code away',
+  takeLastCodeAway: 'remove the last code',
   enterNothingTyped: 'Enter (nothing typed)',
-  codesGoNextAnswer: 'these are its codes: go to the next answer',
+  codesGoNextAnswer: 'done: go to the next answer',
   ctrlEnter: 'Ctrl Enter',
   nothingAppliesGoNext: 'nothing applies: go to the next answer',
   nothingTyped: '↑ ↓ (nothing typed)',
   answerBeforeNextAnswer: 'answer before, next answer',
   answers: 'the answers',
   yourSecondReading: 'Your second reading',
-  howAnswersCodedShown: 'How these answers were coded is not shown until you are through.',
+  howAnswersCodedShown: 'How these answers were coded before is hidden until you have finished.',
   coded: (read: number, answers: number) => `${asCount(read)} of ${asCount(answers)} coded`,
-  excludesComparisonWhatCoded: 'Excludes from the comparison what is not coded yet',
+  excludesComparisonWhatCoded: 'Answers not coded yet are excluded from the comparison',
   endHereCompare: 'End here and compare',
   allSecondReadings: 'all second readings',
   answersSecondReading: 'Answers of the second reading',
   nothingApplies: 'nothing applies',
-  codeHereAlready: 'This code is here already.',
-  somethingAppliesTakeCodes: 'Something applies: take its codes away first, or go on with Enter.',
+  codeHereAlready: 'The code is already there.',
+  somethingAppliesTakeCodes: 'This answer has codes: remove them first, or continue with Enter.',
   noCodeYetType: 'No code yet. Type one, or press Ctrl Enter if nothing applies.',
   codeAnswer: 'Code for this answer',
 };
@@ -138,17 +140,17 @@ export const secondReadingsTexts = {
   secondReadings: 'the second readings',
   stillCoding: (reader: string) => `${reader} is still coding`,
   answersCodedHowFar: (read: number, reading: number) =>
-    `${asCount(read)} of ${asCount(reading)} answers are coded. How far the two readings agree is shown when all are: whoever knew it earlier could not help coding by it.`,
+    `${asCount(read)} of ${asCount(reading)} answers are coded. Agreement is shown when all are coded, so that knowing it cannot influence the coding.`,
   allSecondReadings: 'all second readings',
   secondReadings2: 'Second readings',
   someSettledAnswersDrawn:
-    'Some of the settled answers, drawn at random, are coded once more by somebody who does not see how they were coded. That shows how far the coding depends on who does it. It is kept apart and counts nowhere. Until they have coded an answer they do not see how it was coded, in Code either.',
-  onceMore: 'once more',
+    'A random selection of the settled answers is coded again by somebody who does not see how they were coded. This shows how far the coding depends on the coder. It is kept apart and changes no figure. Until they have coded an answer, its first codes are hidden from them in Code as well.',
+  onceMore: 'again',
   codedDrawnSettled: (read: number, one: number, drawnFrom: number, drawnAt: string) =>
     `${asCount(read)} of ${asCount(one)} coded · drawn from ${asCount(drawnFrom)} settled, ${asDate(drawnAt)}`,
   seeHowFarAgree: 'See how far they agree',
   codeLeft: (one: number, read: number) => `Code the ${asCount(one - read)} left`,
-  underWay: 'Under way',
-  takeReadingAway: (reader: string) => `Take the reading by ${reader} away`,
-  takeAway: 'Take away',
+  underWay: 'In progress',
+  takeReadingAway: (reader: string) => `Remove the reading by ${reader}`,
+  takeAway: 'Remove',
 };

@@ -118,7 +118,10 @@ function Impact({
   if (impact.isError) return <ProblemNote error={impact.error} />;
   if (!impact.data) return <p className="text-soft">{codeDeedsTexts.countingWhatHangs}</p>;
   const { mentions, people, double, suggestions } = impact.data;
-  const hanging = `${codeDeedsTexts.mentionCounted(mentions)} by ${codeDeedsTexts.peopleCounted(people)}`;
+  const hanging = codeDeedsTexts.by(
+    codeDeedsTexts.mentionCounted(mentions),
+    codeDeedsTexts.peopleCounted(people),
+  );
   return (
     <div role="status" className="flex flex-col gap-2 rounded border border-rule bg-card p-4">
       <p>

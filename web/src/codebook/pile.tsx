@@ -1,16 +1,16 @@
 import type { MentionOfCode } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { DRAGGED_SLIP } from './slip.js';
+import { DRAGGED_MENTION } from './mentionCard.js';
 import type { Piles } from './usePiles.js';
 import { pileTexts } from './texts.js';
 
-/** A pile of slips that say the same, with the name that it will have as a code. */
+/** A pile of mentions that say the same, with the name that it will have as a code. */
 export function Pile({
   pile,
   number,
   isCode,
-  slips,
+  mentions,
   onPut,
   onTakeOff,
   onRename,
@@ -18,9 +18,9 @@ export function Pile({
 }: {
   pile: Piles['piles'][number];
   number: number;
-  /** A code of this name is there already, and takes the slips in. */
+  /** A code of this name is there already, and joins the mentions to it. */
   isCode: boolean;
-  slips: MentionOfCode[];
+  mentions: MentionOfCode[];
   onPut: (mention: string) => void;
   onTakeOff: (mention: string) => void;
   onRename: (name: string) => void;
@@ -30,16 +30,16 @@ export function Pile({
   const [open, setOpen] = useState(false);
   return (
     <article
-      aria-label={`Pile ${pile.name}`}
+      aria-label={pileTexts.pile(pile.name)}
       onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes(DRAGGED_SLIP)) return;
+        if (!event.dataTransfer.types.includes(DRAGGED_MENTION)) return;
         event.preventDefault();
         setOver(true);
       }}
       onDragLeave={() => setOver(false)}
       onDrop={(event) => {
         setOver(false);
-        const mention = event.dataTransfer.getData(DRAGGED_SLIP);
+        const mention = event.dataTransfer.getData(DRAGGED_MENTION);
         if (mention === '') return;
         event.preventDefault();
         onPut(mention);
@@ -63,27 +63,27 @@ export function Pile({
         <button
           type="button"
           aria-expanded={open}
-          disabled={slips.length === 0}
-          className={slips.length > 0 ? 'underline' : ''}
+          disabled={mentions.length === 0}
+          className={mentions.length > 0 ? 'underline' : ''}
           onClick={() => setOpen(!open)}
         >
-          {pileTexts.slipCounted(slips.length)}
+          {pileTexts.mentionCounted(mentions.length)}
         </button>
         {isCode && pileTexts.codeNameTakesThem}
       </p>
       {open && (
         <ul className="mt-1 flex max-h-60 flex-col gap-1 overflow-y-auto">
-          {slips.map((slip) => (
-            <li key={slip.id} className="flex items-baseline gap-2">
+          {mentions.map((mention) => (
+            <li key={mention.id} className="flex items-baseline gap-2">
               <span className="min-w-0 flex-1 font-serif">
-                {slip.start === null || slip.end === null
-                  ? slip.text
-                  : slip.text.slice(slip.start, slip.end)}
+                {mention.start === null || mention.end === null
+                  ? mention.text
+                  : mention.text.slice(mention.start, mention.end)}
               </span>
               <button
                 type="button"
                 aria-label={pileTexts.takeOff}
-                onClick={() => onTakeOff(slip.id)}
+                onClick={() => onTakeOff(mention.id)}
               >
                 <X size={12} aria-hidden className="text-soft" />
               </button>

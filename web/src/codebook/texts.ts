@@ -1,4 +1,4 @@
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount, counted, plural } from '../parts/numbers.js';
 
 /** codebook/bundles.tsx */
 export const bundlesTexts = {
@@ -15,7 +15,7 @@ export const bundlesTexts = {
 
 /** codebook/codeDeeds.tsx */
 export const codeDeedsTexts = {
-  what: 'What to do with it',
+  what: 'Actions',
   mergeInto: 'Merge into',
   mergeInto2: 'merge into …',
   split: 'Split …',
@@ -26,18 +26,19 @@ export const codeDeedsTexts = {
   mergeInto3: (into: string) => `Merge into “${into}”`,
   remove2: (code: string) => `Remove “${code}”`,
   cancel: 'Cancel',
-  countingWhatHangs: 'Counting what hangs on it …',
+  countingWhatHangs: 'Counting its mentions …',
   mentionCounted: (mentions: number) => counted(mentions, 'mention'),
   peopleCounted: (people: number) => counted(people, 'person', 'people'),
   goOverGoneText: (hanging: string, into: string, code: string) =>
-    `${hanging} go over to “${into}”, and “${code}” is gone. The text of “${into}” stays.`,
+    `${hanging} move to “${into}”, and “${code}” is removed. The definition of “${into}” stays.`,
   goesAnswersStaySettled: (code: string, hanging: string) =>
-    `“${code}” goes with ${hanging}. Answers stay settled as they are.`,
+    `“${code}” is removed with ${hanging}. Settled answers stay settled.`,
   wouldStandTwiceSame: (double: number) =>
-    ` ${counted(double, 'mention')} would stand twice at the same place and become one.`,
+    ` ${counted(double, 'mention')} would be duplicates at the same place and become one.`,
   noLongerOffered: (suggestions: number) =>
-    ` ${counted(suggestions, 'open suggestion')} of it ${suggestions === 1 ? 'is' : 'are'} no longer offered.`,
-  ctrlZTakesBack: 'Ctrl Z takes it back as one.',
+    ` ${counted(suggestions, 'open suggestion')} of it ${plural(suggestions, 'is', 'are')} no longer offered.`,
+  ctrlZTakesBack: 'Ctrl Z undoes it in one step.',
+  by: (mentionCounted: string, peopleCounted: string) => `${mentionCounted} by ${peopleCounted}`,
 };
 
 /** codebook/codeMentions.tsx */
@@ -62,14 +63,15 @@ export const codeEditorTexts = {
   name: 'Name',
   theme: 'Theme',
   noneYet: 'none yet',
-  modelsLearnWordsToo: 'The models learn from these words too: say them as your respondents would.',
+  modelsLearnWordsToo:
+    'The models learn from these words too: write them the way your respondents speak.',
   offeredWhileCoding: 'Offered while coding',
   bundles: 'In the bundles',
   notesCode: 'Notes on the code',
   notes: 'Notes',
   noteCode: 'A note on this code',
-  whatDoneCodeWhom: 'What was done with this code, and by whom',
-  keyWhileCodingYou: 'Key while coding, for you',
+  whatDoneCodeWhom: 'What was changed in this code, and by whom',
+  keyWhileCodingYou: 'Your key for it while coding',
   none: 'none',
   taken: ' (taken)',
 };
@@ -87,19 +89,19 @@ export const inAndOutTexts = {
   html: 'HTML',
   docx: 'DOCX',
   refiQdaQdc: 'REFI-QDA (.qdc)',
-  out: 'In and out',
+  out: 'Import and export',
   file: 'As a file',
   download: 'Download:',
-  codeListsFile: 'A code list’s file',
-  bringCodeList: 'Bring a code list in …',
-  already: 'there already',
-  alreadyBlankTextsFilled: 'there already; blank texts are filled in',
+  codeListsFile: 'File with a code list',
+  bringCodeList: 'Import a code list …',
+  already: 'already there',
+  alreadyBlankTextsFilled: 'already there; blank texts are filled in',
   blankTextsFilled: (fresh: number, newThemes: number, filled: number) =>
     `${counted(fresh, 'new code')}, ${counted(newThemes, 'new theme')}, ${counted(filled, 'code')} with blank texts filled in`,
   codesPutIntoBundles: (newBundles: number, intoBundles: number) =>
     `, ${counted(newBundles, 'new bundle')}, codes put into bundles ${counted(intoBundles, 'time')}`,
-  whatYouWroteYourself: '. What you wrote yourself stays.',
-  take: 'Take it in',
+  whatYouWroteYourself: '. What you wrote yourself is kept.',
+  take: 'Import',
   in: (bundles: string) => `in ${bundles}`,
 };
 
@@ -116,18 +118,20 @@ export const themeHeadTexts = {
     `Sort its ${counted(mentions, 'mention')} into new codes …`,
   makeOneCode: 'Make it one code',
   takesTwoSamePlace: (codes: number, mentions: number, people: number) =>
-    `takes in ${counted(codes, 'code')} with ${counted(mentions, 'mention')} of ${counted(people, 'person', 'people')}; two at the same place become one`,
+    `merges ${counted(codes, 'code')} with ${counted(mentions, 'mention')} of ${counted(people, 'person', 'people')}; duplicates at the same place become one`,
   removeTheme: 'Remove the theme',
   stayMentionsWithoutTheme: (codes: number) =>
     `its ${counted(codes, 'code')} stay, with their mentions, without a theme`,
+  ink: (ink: string) => `Ink ${ink}`,
+  stitch2: (stitch: string) => `Stitch ${stitch}`,
 };
 
 /** codebook/codebookPage.tsx */
 export const codebookPageTexts = {
-  order: 'in their order',
+  order: 'in codebook order',
   name: 'by name',
   mostUsedFirst: 'most used first',
-  usedLastFirst: 'used last first',
+  usedLastFirst: 'last used first',
   codeBeforeNextCode: 'code before, next code',
   moveCodeUpDown: 'move the code up or down, across themes',
   codebook: 'the codebook',
@@ -139,60 +143,61 @@ export const codebookPageTexts = {
   findCode2: 'find a code …',
   sorted: 'Sorted',
   noCodesYetMake:
-    'No codes yet. Make them here, or while you code: a new name makes a new code. Or bring a code list in, below.',
+    'No codes yet. Make them here, or while you code: a new name makes a new code. Or import a code list below.',
   withoutTheme: 'Without a theme',
   archived: 'Archived',
   whatChangedWhenWhom: 'What was changed, when and by whom',
   code: 'The code',
-  textCodeStandsHere: 'The text of a code stands here: what belongs to it, and what does not.',
+  textCodeStandsHere: 'Choose a code to see its definition: what belongs to it, and what does not.',
   nameNewCodeTheme: 'Name of a new code or theme',
   newName: 'a new name',
   addCode: 'Add code',
   addTheme: 'Add theme',
 };
 
-/** codebook/slip.tsx */
-export const slipTexts = {
-  slip: (externalId: string) => `Slip of ${externalId}`,
+/** codebook/mentionCard.tsx */
+export const mentionCardTexts = {
+  mention: (externalId: string) => `Mention of ${externalId}`,
 };
 
 /** codebook/pile.tsx */
 export const pileTexts = {
   namePile: (number: number) => `Name of pile ${number}`,
   removePile: (pile: string) => `Remove the pile ${pile}`,
-  slipCounted: (slips: number) => counted(slips, 'slip'),
-  codeNameTakesThem: ' · a code of this name takes them in',
-  takeOff: 'Take it off',
+  mentionCounted: (mentions: number) => counted(mentions, 'mention'),
+  codeNameTakesThem: ' · joins the code of this name',
+  takeOff: 'Remove from the pile',
+  pile: (pile: string) => `Pile ${pile}`,
 };
 
-/** codebook/dealPage.tsx */
-export const dealPageTexts = {
-  slipBeforeNextSlip: 'slip before, next slip',
-  putSlipPileNumber: 'put the slip on the pile of that number',
-  takeOffPile: 'take it off its pile',
+/** codebook/sortPage.tsx */
+export const sortPageTexts = {
+  mentionBeforeNext: 'mention before, next mention',
+  putOnPile: 'put the mention on the pile of that number',
+  takeOffPile: 'remove it from its pile',
   code: 'the code',
-  codeGone: 'This code is gone',
+  codeGone: 'This code does not exist any more',
   mergedRemoved: 'It was merged or removed.',
   split: (code: string) => `Split “${code}”`,
   nameWhatFallsInto:
-    'Name what it falls into, then deal the slips out by number. What stays undealt stays with it.',
+    'Name the new codes, then sort the mentions into them by number. Mentions that you do not sort stay with the code.',
   theme: 'the theme',
-  themeGone: 'This theme is gone',
+  themeGone: 'This theme does not exist any more',
   removed: 'It was removed.',
   sortIntoNewCodes: (theme: string) => `Sort “${theme}” into new codes`,
   gatherWhatSaysSame:
-    'Gather what says the same into piles and name each: a pile becomes a code of that name. Slips on no pile keep their codes.',
+    'Sort mentions that say the same into piles and name each: a pile becomes a code of that name. Mentions on no pile keep their codes.',
   whatPeopleSaid: 'what people said',
-  slips: 'Slips',
-  stillDealt: (open: number, mentions: number) =>
-    `${counted(open, 'slip')} of ${mentions} still to be dealt`,
-  laidOut: 'laid out',
+  mentions: 'Mentions',
+  stillToSort: (open: number, mentions: number) =>
+    `${counted(open, 'mention')} of ${asCount(mentions)} still to be sorted`,
+  order: 'order',
   similarTogether: 'similar together',
-  likestLastPileFirst: 'likest to the last pile first',
+  similarToLastPile: 'most similar to the last pile first',
   imported: 'as imported',
   piles: 'Piles',
   nameNewPile: 'Name of a new pile',
   namePile: 'name a pile …',
   addPile: 'Add pile',
-  makeCodes: (dealt: number) => `Make ${counted(dealt, 'slip')} these codes`,
+  makeCodes: (sorted: number) => `Make these codes from ${counted(sorted, 'mention')}`,
 };

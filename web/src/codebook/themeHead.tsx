@@ -76,7 +76,7 @@ export function ThemeHead({
               {INKS.map((ink) => (
                 <DropdownMenu.Item
                   key={ink}
-                  aria-label={`Ink ${ink}`}
+                  aria-label={themeHeadTexts.ink(ink)}
                   onSelect={() => edit({ ink: theme.ink }, { ink })}
                   className={`size-6 cursor-pointer rounded border-2 outline-none data-[highlighted]:border-ink ${ink === theme.ink ? 'border-thread' : 'border-transparent'}`}
                   style={{ backgroundColor: inkOn(ink, dark) }}
@@ -88,7 +88,7 @@ export function ThemeHead({
               {STITCHES.map((stitch) => (
                 <DropdownMenu.Item
                   key={stitch}
-                  aria-label={`Stitch ${stitch}`}
+                  aria-label={themeHeadTexts.stitch2(stitch)}
                   onSelect={() => edit({ stitch: theme.stitch }, { stitch })}
                   className={`flex h-6 cursor-pointer items-center justify-center rounded border outline-none data-[highlighted]:border-ink ${stitch === theme.stitch ? 'border-thread' : 'border-rule'}`}
                 >
@@ -114,7 +114,7 @@ export function ThemeHead({
             </Item>
             {theme.mentions > 0 && (
               <DropdownMenu.Item asChild className={itemLook}>
-                <Link to={`/studies/${study}/codebook/boil-down/${theme.id}`}>
+                <Link to={`/studies/${study}/codebook/sort/${theme.id}`}>
                   {themeHeadTexts.sortIntoNewCodes(theme.mentions)}
                 </Link>
               </DropdownMenu.Item>

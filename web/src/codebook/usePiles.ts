@@ -3,7 +3,7 @@ import { z } from 'zod';
 
 const pilesSchema = z.object({
   piles: z.array(z.object({ id: z.string(), name: z.string() })),
-  /** The pile of each slip that is on one. */
+  /** The pile of each mention that is on one. */
   pileOf: z.record(z.string(), z.string()),
 });
 export type Piles = z.infer<typeof pilesSchema>;
@@ -20,12 +20,12 @@ const none: Piles = { piles: [], pileOf: {} };
 /** Piles as they are being made; kept in the browser until they become codes, so that one can come back. */
 export function usePiles(of: string): [Piles, (deed: PileDeed) => void] {
   const key = `yellow-thread piles ${of}`;
-  const [piles, deal] = useReducer(dealt, key, read);
+  const [piles, change] = useReducer(changed, key, read);
   useEffect(() => {
     if (piles.piles.length === 0) localStorage.removeItem(key);
     else localStorage.setItem(key, JSON.stringify(piles));
   }, [key, piles]);
-  return [piles, deal];
+  return [piles, change];
 }
 
 function read(key: string): Piles {
@@ -36,7 +36,7 @@ function read(key: string): Piles {
   }
 }
 
-function dealt(before: Piles, deed: PileDeed): Piles {
+function changed(before: Piles, deed: PileDeed): Piles {
   const { piles, pileOf } = before;
   switch (deed.do) {
     case 'add':

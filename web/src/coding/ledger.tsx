@@ -14,7 +14,7 @@ import { ledgerTexts } from './texts.js';
 
 interface LedgerProps {
   ids: readonly number[];
-  /** How many answers of the same words each stands for; null when each stands for itself. */
+  /** How many answers with the same words each stands for; null when each stands for itself. */
   counts: readonly number[] | null;
   /** Ids of answers that are nearly the same as the one before them. */
   near: readonly number[] | null;

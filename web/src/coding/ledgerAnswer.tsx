@@ -23,7 +23,7 @@ export interface LedgerAnswerProps {
   answer: LedgerAnswer;
   /** Who wrote it, in a few words. */
   about: string;
-  /** How many answers of the same words it stands for. */
+  /** How many answers with the same words it stands for. */
   count: number;
   /** The answer before it, where that is nearly the same. */
   before: LedgerAnswer | null;

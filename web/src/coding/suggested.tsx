@@ -108,8 +108,8 @@ function SuggestedCodes({
         <StitchMark look={code.look} width={14} />
         {code.name}
         <span className="figures">{asShare(probability)}</span>
-        <Act name={`Accept ${code.name}`} icon={Check} onClick={() => decide(true)} />
-        <Act name={`Refuse ${code.name}`} icon={X} onClick={() => decide(false)} />
+        <Act name={suggestedTexts.accept(code.name)} icon={Check} onClick={() => decide(true)} />
+        <Act name={suggestedTexts.refuse(code.name)} icon={X} onClick={() => decide(false)} />
       </span>
     );
   });
@@ -169,7 +169,7 @@ export function AlsoOffered({
           key={code.id}
           type="button"
           tabIndex={-1}
-          aria-label={`Give ${code.name}`}
+          aria-label={suggestedTexts.give(code.name)}
           className="inline-flex items-center gap-1 rounded hover:text-ink"
           onClick={() => onToggle(code.id)}
         >

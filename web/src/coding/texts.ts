@@ -7,7 +7,7 @@ export const codesDrawerTexts = {
   findCode2: 'find a code …',
   withoutTheme: 'Without a theme',
   dragCodeOntoLine:
-    'Drag a code onto a line, or words that are marked onto a code. Figures are people.',
+    'Drag a code onto a line, or selected words onto a code. The figures are people.',
 };
 
 /** coding/filterBar.tsx */
@@ -30,16 +30,16 @@ export const filterBarTexts = {
   shortestFirst: 'shortest first',
   similarTogether: 'similar together',
   mostTellingFirst: 'most telling first',
-  surestFirst: 'surest first',
-  likeliestFirst: 'likeliest first',
-  mostLikeCodeFirst: 'most like the code first',
+  surestFirst: 'most certain first',
+  likeliestFirst: 'most likely first',
+  mostLikeCodeFirst: 'most similar to the code first',
   show: 'show',
   whichAnswers: 'Which answers',
   found: 'found',
   howWordsFound: 'How words are found',
   order: 'order',
   order2: 'Order',
-  narrow: 'Narrow',
+  narrow: 'Filter',
   coded: 'coded with',
   codedAll: 'coded with all of',
   orWith: 'or with',
@@ -52,7 +52,7 @@ export const filterBarTexts = {
   oneAnswer: 'one answer',
   likelyAbout: (find: undefined | string) => `likely about ${find ?? 'a deleted theme'}`,
   codes: 'Codes',
-  codeNarrow: 'Code to narrow by',
+  codeNarrow: 'Code to filter by',
   one: 'in one',
   answer: 'answer',
   line: 'line',
@@ -65,25 +65,25 @@ export const filterBarTexts = {
   sameWordsOne: 'same words as one',
   value: 'Value',
   is: 'is …',
-  noLonger: 'No longer',
+  noLonger: 'Remove the filter',
   answersContaining: 'Answers containing',
   containing: 'containing …',
 };
 
 /** coding/hitsDrawer.tsx */
 export const hitsDrawerTexts = {
-  lineStands: 'the line that it stands in',
+  lineStands: 'the line it is in',
   wordsThemselves: 'the words themselves',
   wholeAnswer: 'the whole answer',
   everyPlace: 'every place',
   codedCtrlZTakes: (mentions: number) =>
-    `Coded ${counted(mentions, 'place')}. Ctrl Z takes all of it back.`,
+    `Coded ${counted(mentions, 'place')}. Ctrl Z undoes all of it.`,
   placeCounted: (hits: number) => counted(hits, 'place'),
   in: (answers: number) => `in ${counted(answers, 'answer')}`,
   firstCanCodedOnce: (answers: number) => `; the first ${asCount(answers)} can be coded at once`,
   themTicked: (ticked: number) => `. ${asCount(ticked)} of them ticked.`,
-  codeRests: 'The code rests on',
-  codeAllTicked: 'Code for all that is ticked',
+  codeRests: 'The code applies to',
+  codeAllTicked: 'Code for all ticked',
   codeAllTicked2: 'code for all ticked …',
   codeAnswer: (externalId: string) => `Code the answer of ${externalId}`,
   firstShownWhatApplied: (shown: number, answers: number) =>
@@ -93,32 +93,34 @@ export const hitsDrawerTexts = {
 /** coding/suggested.tsx */
 export const suggestedTexts = {
   noCodeModelsLearnt:
-    'No code that the models learnt reaches its line here; codes with too few examples they know nothing of',
+    'No code that the models learnt reaches its line here; they know nothing about codes with too few examples',
   suggested: 'suggested',
   nothingApplies: 'nothing applies?',
   nothingAppliesSettle: 'Nothing applies: settle it',
   suggestedProbability: (probability: number) => `suggested, probability ${asShare(probability)}`,
   probability: (probability: number) => `, probability ${asShare(probability)}`,
-  proposedTakesAway: (likely: string, number: number) =>
-    `proposed${likely}; ${number} takes it away`,
+  proposedTakesAway: (likely: string, number: number) => `proposed${likely}; ${number} removes it`,
   proposed: 'proposed',
-  takeAway: (code: string) => `Take ${code} away`,
+  takeAway: (code: string) => `Remove ${code}`,
   also: 'also',
+  accept: (code: string) => `Accept ${code}`,
+  refuse: (code: string) => `Refuse ${code}`,
+  give: (code: string) => `Give ${code}`,
 };
 
 /** coding/useDeeds.ts */
 export const useDeedsTexts = {
   noCodeHereYet: 'There is no code here yet.',
-  codeHereAlready: 'This code is here already.',
+  codeHereAlready: 'The code is already there.',
   nothingSuggestedHere: 'Nothing is suggested here.',
   answerNearlySameOne: 'This answer is not nearly the same as the one before it.',
-  goLineMarkWords: 'Go to a line, or mark words with Shift and the arrows, to mark them.',
-  markWordsNewLine: 'Mark the words that the new line begins with, then part it.',
+  goLineMarkWords: 'Go to a line, or select words with Shift and the arrow keys, to mark them.',
+  markWordsNewLine: 'Select the words that the new line begins with, then split it.',
   noLineBeforeOne: 'There is no line before this one.',
-  markWordsShiftArrows: 'Mark words with Shift and the arrows first.',
-  somethingAppliesTakeCodes: 'Something applies: take its codes away first, or settle with Enter.',
+  markWordsShiftArrows: 'Select words with Shift and the arrow keys first.',
+  somethingAppliesTakeCodes: 'This answer has codes: remove them first, or settle with Enter.',
   noCodeProposedGive:
-    'No code is proposed. Give one by its digit or its name, or press Ctrl Enter if nothing applies.',
+    'No code is proposed. Choose one by its digit or its name, or press Ctrl Enter if nothing applies.',
   noCodeYetType: 'No code yet. Type one, or press Ctrl Enter if nothing applies.',
 };
 
@@ -132,17 +134,17 @@ export const fieldMenuTexts = {
   altU: 'Alt U',
   anotherCodeInsteadLast: 'Another code instead of the last',
   altX: 'Alt X',
-  lastCodeMarkedWords: 'Last code to the marked words',
+  lastCodeMarkedWords: 'Last code to the selected words',
   altP: 'Alt P',
   lastCodeTypicalExample: 'Last code: typical example on or off',
   altE: 'Alt E',
-  acceptLikeliestSuggestion: 'Accept the likeliest suggestion',
+  acceptLikeliestSuggestion: 'Accept the most likely suggestion',
   alt: 'Alt A',
-  refuseLikeliestSuggestion: 'Refuse the likeliest suggestion',
+  refuseLikeliestSuggestion: 'Refuse the most likely suggestion',
   altO: 'Alt O',
   codeAnswerBefore: 'Code it as the answer before',
   altB: 'Alt B',
-  newLineMarkedWords: 'New line from the marked words',
+  newLineMarkedWords: 'New line from the selected words',
   altS: 'Alt S',
   joinLineBefore: 'Join with the line before',
   altJ: 'Alt J',
@@ -180,17 +182,17 @@ export const codeFieldTexts = {
 export const codeLabelTexts = {
   acceptedSuggestion: 'accepted suggestion',
   acceptedBulk: 'accepted in bulk',
-  cameSheet: 'came with the sheet',
-  wordsLooked: 'by words that were looked for',
+  cameSheet: 'imported with the sheet',
+  wordsLooked: 'coded by a search for words',
   bulk: 'in bulk',
   words: 'by words',
   typical: 'typical',
-  takeAway: (code: string) => `Take ${code} away`,
-  anotherCodeInstead: 'Another code instead …',
-  moveMarkedPassage: 'Move to the marked passage',
+  takeAway: (code: string) => `Remove ${code}`,
+  anotherCodeInstead: 'Replace by another code …',
+  moveMarkedPassage: 'Move to the selected passage',
   noLongerExample: 'No longer an example',
   pinExample: 'Pin as an example',
-  takeAway2: 'Take it away',
+  takeAway2: 'Remove it',
 };
 
 /** coding/answerNotes.tsx */
@@ -204,7 +206,7 @@ export const sameAnswersTexts = {
   settled: 'settled',
   open: 'open',
   moreTakeSameWords: (ids: number, block: number) =>
-    `And ${asCount(ids - 2 * block)} more: take “same words as one” off to see each in the ledger.`,
+    `And ${asCount(ids - 2 * block)} more: turn the filter “same words as one” off to see each of them.`,
 };
 
 /** coding/ledgerAnswer.tsx */
@@ -212,13 +214,13 @@ export const ledgerAnswerTexts = {
   answer: (about: string) => `Answer of ${about}`,
   leftEmpty: '(left empty)',
   youCodeAnswerYour:
-    'You are to code this answer in your second reading. How it was coded is shown when you have.',
+    'This answer is in your second reading. How it was coded before is shown once you have coded it.',
   settledOpenAgain: 'Settled: open it again',
   openSettle: 'Open: settle it',
   settled: 'settled',
   open: 'open',
   wholeAnswerTwiceRespondent: 'The whole answer; twice for the respondent',
-  answersSameWords: (count: number) => `${asCount(count)} answers of the same words`,
+  answersSameWords: (count: number) => `${asCount(count)} answers with the same words`,
   sameWords: (count: number) => `${asCount(count)} with the same words`,
   nearlySameOneBefore: '· nearly the same as the one before',
   textCorrectedSinceCoded: '· text corrected since it was coded ',
@@ -240,9 +242,9 @@ export const pinBarTexts = {
 
 /** coding/readingBar.tsx */
 export const readingBarTexts = {
-  likeAnswersTogether: 'like answers together',
-  surestFirst: 'the surest first',
-  leastSureFirst: 'the least sure first',
+  likeAnswersTogether: 'similar answers together',
+  surestFirst: 'most certain first',
+  leastSureFirst: 'least certain first',
   readingAnswerAnswer: 'Reading answer by answer.',
   enter: 'Enter',
   acceptsExactlyWhatShown: 'accepts exactly what is shown. ',
@@ -256,7 +258,7 @@ export const readingBarTexts = {
 /** coding/saturationChart.tsx */
 export const saturationChartTexts = {
   afterTwentySettledAnswers:
-    'After twenty settled answers it is shown here whether new codes still appear.',
+    'After twenty settled answers, this shows whether new codes still appear.',
   newCodes: 'New codes',
   newCodesPerFurther: 'New codes per further ten answers',
   newCodesEachTen: (answers: number, newCodes: string) =>
@@ -264,7 +266,7 @@ export const saturationChartTexts = {
   firstAnswers: 'first answers',
   latest: (answers: number) => `latest of ${answers}`,
   howManyCodesGiven: (atLeast: number, codes: number) =>
-    ` By how many codes were given only once, about ${asCount(atLeast - codes)} more may turn up.`,
+    ` Judging by how many codes were used only once, about ${asCount(atLeast - codes)} more may turn up.`,
   farAfterMoreAnswers: (codes: number, unit: number, base: number, run: number, newCodes: number) =>
     `${counted(codes, 'code')} so far. After ${unit * (base + run - newCodes)} more answers it can be said whether new ones have become rare.`,
   whatFirstBrought: (ratio: number, unit: number, base: number) =>
@@ -291,25 +293,25 @@ export const saturationChartTexts = {
 export const sampleDrawerTexts = {
   random: 'at random',
   everyAnswerSameChance:
-    'Every answer has the same chance. Only such a sample may carry estimates.',
+    'Every answer has the same chance. Estimates can only be based on such a sample.',
   randomWithinGroups: 'at random within groups',
-  everyCategoryBackgroundVariable: 'Every category of a background variable has its share.',
+  everyCategoryBackgroundVariable: 'Each category of a background variable gets its share.',
   mostTelling: 'most telling',
   whatModelLeastSure:
-    'What the model is least sure of, unlike each other. It teaches most and may carry no estimates.',
+    'What the models are least sure of, and unlike each other. It teaches them most; estimates cannot be based on it.',
   samplesDrawnEverybodyWho:
-    'Samples are drawn from everybody who answered, so that they can carry estimates. You are looking at a group only.',
+    'Samples are drawn from everybody who answered, so that estimates can be based on them. You are looking at a group only.',
   lookEverybody: 'Look at everybody',
   of: (settled: number, drawn: number) => `${asCount(settled)} of ${asCount(drawn)}`,
   answersDrawnFarSettled: (random: number) =>
-    `answers drawn so far are settled, ${counted(random, 'of them', 'of them')} drawn at random. What is drawn now comes on top.`,
+    `answers drawn so far are settled, ${counted(random, 'of them', 'of them')} drawn at random. What you draw now is added.`,
   howDrawn: 'How they are drawn',
   kind: 'kind',
   groups: 'groups by',
   howMany: 'How many',
-  of2: (round: number, answered: number) => `${round} % of ${asCount(answered)}`,
+  of2: (round: number, answered: number) => `${round}% of ${asCount(answered)}`,
   shareCountedAnswersKnown: (size: number, toFixed: string) =>
-    `A share counted in ${asCount(size)} answers is known within ± ${toFixed} points (95 %, at worst).`,
+    `A share counted in ${asCount(size)} answers is known within ± ${toFixed} points (95%, at worst).`,
   points: (round: number, sampleSizeFor: number) => `± ${round} points: ${asCount(sampleSizeFor)}`,
   drawCodeThem: (size: number) => `Draw ${counted(size, 'answer')} and code them`,
   secondReading: 'A second reading',
@@ -330,7 +332,7 @@ export const codeStopTexts = {
   codebook: 'Codebook',
   codes: 'Codes',
   answers: 'the answers',
-  noAnswerLike: 'No answer is like that',
+  noAnswerLike: 'No answer matches',
   nothingFitsWhatChosen:
-    'Nothing fits what is chosen above. Show all answers, or look for other words.',
+    'Nothing matches the filters above. Show all answers, or search for other words.',
 };

@@ -7,7 +7,7 @@ interface Thread {
   path: string;
 }
 
-/** Ties each passage of the line that it stands in to its code by a fine thread, from the passage's end. */
+/** Ties each passage of the line it is in to its code by a fine thread, from the passage's end. */
 export function Threads({
   passages,
   lifted,

@@ -18,7 +18,7 @@ export interface CodeFieldProps {
   byLine: Mention[][];
   place: Place;
   position: LedgerPosition;
-  /** Whether what is done is done to all answers of the same words. */
+  /** Whether what is done is done to all answers with the same words. */
   toSame: boolean;
   /** The answer before it, where that is nearly the same. */
   before: LedgerAnswer | null;
@@ -106,7 +106,7 @@ export function useDeeds(props: CodeFieldProps) {
       }
       if (place.passage || replacing) position.goTo({ ...there, passage: null });
     },
-    /** Takes the likeliest suggestion that is shown, or lays it aside. */
+    /** Takes the most likely suggestion that is shown, or lays it aside. */
     decide: (accepted: boolean) => {
       const [likeliest] = shownSuggestions(answer);
       if (!likeliest) return void toast(useDeedsTexts.nothingSuggestedHere);

@@ -7,7 +7,7 @@ import {
   type Code,
   type Codebook,
   type CodeCreate,
-  type CodeDeal,
+  type MentionSort,
   type CodeEdit,
   type CountedCode,
   type MentionOfCode,
@@ -163,7 +163,7 @@ export type CodebookChange =
   | { do: 'editCode'; id: string; edit: CodeEdit }
   | { do: 'removeCode'; code: Code }
   | { do: 'mergeCode'; id: string; into: string }
-  | { do: 'deal'; deal: CodeDeal }
+  | { do: 'sort'; sort: MentionSort }
   | { do: 'moveCode'; id: string; themeId: string | null; before: string | null }
   | { do: 'codeToTheme'; id: string }
   | { do: 'createTheme'; theme: { id: string; name: string } }
@@ -189,8 +189,8 @@ function asRequest(change: CodebookChange) {
         path: `codes/${change.id}/merge`,
         body: { into: change.into },
       } as const;
-    case 'deal':
-      return { method: 'POST', path: 'codes/deal', body: change.deal } as const;
+    case 'sort':
+      return { method: 'POST', path: 'codes/sort', body: change.sort } as const;
     case 'moveCode': {
       const { themeId, before } = change;
       return {

@@ -171,7 +171,7 @@ export function useCode(study: number, question: number): (change: CodingChange)
       retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
       onError: () => owe(blocks),
       onSuccess: (_, change) => {
-        // what was done to answers of the same words the server knows, and the mention of what was accepted
+        // what was done to answers with the same words the server knows, and the mention of what was accepted
         if (('toSame' in change && change.toSame) || change.do === 'decide' || change.do === 'read')
           owe(blocks);
       },

@@ -164,7 +164,7 @@ export function useChangeCategories(study: number, id: number) {
   });
 }
 
-/** Makes a variable of categories that people are dealt out to by rules. */
+/** Makes a variable of categories that people are assigned to by rules. */
 export const useAddByRule = (study: number) =>
   useMutation({
     ...variableChange,

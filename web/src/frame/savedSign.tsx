@@ -25,9 +25,7 @@ export function SavedSign() {
   if (!connected || states.some((state) => state.isRetried))
     return (
       <span role="status" className="text-right text-brick">
-        {savedSignTexts.noConnection}
-        {waiting > 0 &&
-          `: ${savedSignTexts.changeCounted(waiting)} ${waiting === 1 ? 'waits' : 'wait'}`}
+        {waiting > 0 ? savedSignTexts.waiting(waiting) : savedSignTexts.noConnection}
       </span>
     );
   return (

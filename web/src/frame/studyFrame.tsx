@@ -31,7 +31,7 @@ export function StudyFrame() {
   const at = stopIn(pathname);
   const stop =
     STOPS.find(({ key }) => key === at)?.name ??
-    (pathname.includes('/second-reading') ? 'Second readings' : undefined) ??
+    (pathname.includes('/second-reading') ? studyFrameTexts.secondReadings : undefined) ??
     asidePages[pathname.split('/')[3] ?? ''] ??
     studyFrameTexts.codebook;
   return (

@@ -1,5 +1,5 @@
 import type { NextStep } from '@yellow-thread/core/study';
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount, counted, plural } from '../parts/numbers.js';
 
 /** The pages beside the stops, by their address. */
 export const asidePages: Record<string, string> = {
@@ -29,7 +29,7 @@ export function nextStepWords(step: NextStep): { sentence: string; button: strin
       };
     case 'code sample':
       return {
-        sentence: `${counted(step.left, 'answer')} of the sample ${step.left === 1 ? 'is' : 'are'} still to be coded.`,
+        sentence: `${counted(step.left, 'answer')} of the sample ${plural(step.left, 'is', 'are')} still to be coded.`,
         button: 'Go on coding',
       };
     case 'train':
@@ -56,7 +56,7 @@ export const frameTexts = {
   stops: 'Stops of the study',
   hideNextSteps: 'Hide these hints',
   secondReading: (left: number) =>
-    `You are asked to code ${counted(left, 'answer')} a second time, without seeing how ${left === 1 ? 'it was' : 'they were'} coded.`,
+    `You are asked to code ${counted(left, 'answer')} a second time, without seeing how ${plural(left, 'it was', 'they were')} coded.`,
   openReading: 'Code them',
   noQuestion: 'This question is not in the study',
   noQuestionWhy: 'It was removed, or the address is wrong. The other questions are listed in Code.',
@@ -79,7 +79,8 @@ export const placeTexts = {
 /** frame/savedSign.tsx */
 export const savedSignTexts = {
   noConnection: 'no connection',
-  changeCounted: (waiting: number) => counted(waiting, 'change'),
+  waiting: (waiting: number) =>
+    `no connection: ${counted(waiting, 'change')} ${plural(waiting, 'waits', 'wait')}`,
   saving: 'saving …',
   saved: 'not saved',
   saved2: 'saved',
@@ -107,7 +108,7 @@ export const keysTexts = {
   ctrlZ: 'Ctrl Z',
   undoLastChange: 'undo the last change',
   ctrlShiftZ: 'Ctrl Shift Z',
-  again: 'do it again',
+  again: 'redo',
   esc: 'Esc',
   closeDrawer: 'close the drawer',
   keys: 'these keys',
@@ -170,6 +171,7 @@ export const studyFrameTexts = {
   study: 'the study',
   codebook: 'Codebook',
   yellowThread: (stop: string, data: string) => `${stop} – ${data} – Yellow Thread`,
+  secondReadings: 'Second readings',
 };
 
 /** frame/noPage.tsx */

@@ -119,12 +119,12 @@ function GroupRow({
         >
           {isWithin ? groupsPageTexts.lookEverybody : groupsPageTexts.lookOnly}
         </Button>
-        <Button look="bare" onClick={onEdit} aria-label={`Change ${group.name}`}>
+        <Button look="bare" onClick={onEdit} aria-label={groupsPageTexts.change2(group.name)}>
           {groupsPageTexts.change}
         </Button>
         <Button
           look="bare"
-          aria-label={`Remove ${group.name}`}
+          aria-label={groupsPageTexts.remove2(group.name)}
           onClick={() =>
             remove.mutate(group.id, {
               onSuccess: () => {

@@ -8,7 +8,7 @@ export const sizeTexts = {
 
 /** groups/conditionForm.tsx */
 export const conditionFormTexts = {
-  goneTakeOut: 'is gone: take this out',
+  goneTakeOut: 'no longer exists: remove this',
   answered: 'Answered or not',
   answered2: 'answered',
   answer: 'did not answer',
@@ -23,7 +23,7 @@ export const conditionFormTexts = {
   any: 'any of',
   all: 'all of',
   none: 'none of',
-  noLonger: (name: string) => `No longer ${name}`,
+  noLonger: (name: string) => `Remove ${name}`,
   codesMention: 'Codes that they mention',
   themesMention: 'Themes that they mention',
   theme: 'a theme …',
@@ -32,29 +32,29 @@ export const conditionFormTexts = {
 
 /** groups/rules.ts */
 export const rulesTexts = {
-  whatKnownThem: 'What is known of them',
+  whatKnownThem: 'Background',
   whatWrote: 'What they wrote',
   whatMention: 'what they mention',
   whetherAnswered: 'whether they answered',
   whereBelong: 'Where they belong',
   anotherGroup: 'another group',
-  sheetCame: 'the sheet that they came with',
+  sheetCame: 'the sheet they were imported with',
 };
 
 /** groups/joinedRule.tsx */
 export const joinedRuleTexts = {
-  allHolds: 'all of this holds',
-  anyHolds: 'any of this holds',
-  noneHolds: 'none of this holds',
-  respondentsWhom: 'Respondents of whom',
-  whom: 'of whom',
+  allHolds: 'all of these',
+  anyHolds: 'any of these',
+  noneHolds: 'none of these',
+  respondentsWhom: 'Respondents who meet',
+  whom: 'who meet',
   conditions: 'these conditions',
   rules: 'rules',
   whatConditionAbout: 'What the condition is about',
   condition: 'this condition',
   addCondition: 'Add a condition',
   addConditionsBrackets: 'Add conditions in brackets',
-  takeOut: (what: string) => `Take out ${what}`,
+  takeOut: (what: string) => `Remove ${what}`,
 };
 
 /** groups/groupEditor.tsx */
@@ -66,8 +66,8 @@ export const groupEditorTexts = {
   optional: 'optional',
   saveGroup: 'Save the group',
   cancel: 'Cancel',
-  needsName: 'It needs a name.',
-  someConditionSaysNothing: 'Some condition says nothing yet.',
+  needsName: 'Enter a name.',
+  someConditionSaysNothing: 'A condition is not complete yet.',
   size: 'the size',
 };
 
@@ -80,7 +80,7 @@ export const byRuleTexts = {
 /** groups/variableMaker.tsx */
 export const variableMakerTexts = {
   putsEverybodyOneCategory:
-    'It puts everybody in one category at most, and can break a report down, be sampled by and be exported like any other variable. It follows the coding.',
+    'It puts everybody in one category at most. Reports can be broken down by it, samples drawn by it, and it is exported like any other variable. It follows the coding.',
   categories: 'Its categories are',
   groups: 'groups',
   whetherSomethingMentioned: 'whether something is mentioned',
@@ -108,7 +108,7 @@ export const groupsPageTexts = {
   groups: 'the groups',
   groups2: 'Groups',
   groupRuleWhoBelongs:
-    'A group is a rule. Who belongs to it follows from what is known of people and from what is coded, and is up to date at any time.',
+    'A group is a rule. Who belongs to it follows from the background of respondents and from what is coded, and is always up to date.',
   newVariable: 'A new variable',
   makeVariable: 'Make a variable …',
   newGroup: 'New group',
@@ -119,4 +119,6 @@ export const groupsPageTexts = {
   lookOnly: 'Look at these only',
   change: 'Change',
   remove: 'Remove',
+  change2: (group: string) => `Change ${group}`,
+  remove2: (group: string) => `Remove ${group}`,
 };

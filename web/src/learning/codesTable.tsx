@@ -244,7 +244,7 @@ function CodeRow({
         {asShare(quality.f1)}
         {before !== undefined && (
           <span className="block text-[12px] text-soft">
-            {before ? `was ${asShare(before.quality.f1)}` : codesTableTexts.noModel}
+            {before ? codesTableTexts.was(before.quality.f1) : codesTableTexts.noModel}
           </span>
         )}
       </td>

@@ -23,9 +23,7 @@ export function Curve({ code, wide = false }: { code: Trained; wide?: boolean })
   const [top, foot] = wide ? [24, 20] : [3, 3];
   const y = (value: number) => height - foot - (height - foot - top) * value;
   const line = curve.map((one) => `${x(one.answers)} ${y(one.averagePrecision)}`).join('L');
-  const said = curve
-    .map((one) => `${asShare(one.averagePrecision)} from ${one.answers} answers`)
-    .join(', ');
+  const said = curve.map((one) => curveTexts.answers(one.averagePrecision, one.answers)).join(', ');
   const next = last.averagePrecision + (gain?.value ?? 0);
   return (
     <svg

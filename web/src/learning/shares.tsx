@@ -1,7 +1,6 @@
 import type { Training, TrainingRun } from '@yellow-thread/contract';
 import { Link } from 'react-router';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { asPercent } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
 import { Term } from '../help/term.js';
@@ -134,4 +133,4 @@ export function Shares({
 }
 
 const asInterval = ([low, high]: readonly [number, number], base: number) =>
-  `${asPercent(low, base)} to ${asPercent(high, base)}`;
+  sharesTexts.to(low, base, high);

@@ -1,4 +1,4 @@
-import { asCount, asDate, asPercent, asShare, counted } from '../parts/numbers.js';
+import { asCount, asDate, asPercent, asShare, counted, plural } from '../parts/numbers.js';
 
 /** learning/notLearnable.tsx */
 export const notLearnableTexts = {
@@ -7,11 +7,11 @@ export const notLearnableTexts = {
     `A code needs ${fewest} settled examples before it gets a model.`,
   of: (examples: number, fewest: number) => `${examples} of ${fewest}`,
   codebookNoExampleQuestion: (unused: number) =>
-    `${counted(unused, 'code')} of the codebook ${unused === 1 ? 'has' : 'have'} no example in this question.`,
+    `${counted(unused, 'code')} of the codebook ${plural(unused, 'has', 'have')} no example in this question.`,
   themesCanLearntExamples:
-    'Their themes can be learnt: examples of these codes are likeliest among the open answers that are about the theme.',
+    'Their themes can be learnt: examples of these codes are most likely among the open answers that are about the theme.',
   rightFound: (examples: number, precision: number, recall: number) =>
-    `${counted(examples, 'example')}, right ${asShare(precision)}, found ${asShare(recall)}`,
+    `${counted(examples, 'example')}, precision ${asShare(precision)}, recall ${asShare(recall)}`,
   readLikelyAbout: (likely: number) => `Read ${counted(likely, 'open answer')} likely about it`,
   noOpenAnswerLikely: 'no open answer is likely about it',
 };
@@ -22,19 +22,21 @@ export const curveTexts = {
   to: (signed: string, signed2: string, signed3: string) => `${signed} (${signed2} to ${signed3})`,
   averagePrecisionMore: (said: string, answers: undefined | number, gainWords: string) =>
     `average precision ${said}; ${answers ?? 50} more: ${gainWords}`,
+  answers: (averagePrecision: number, answers: number) =>
+    `${asShare(averagePrecision)} from ${answers} answers`,
 };
 
 /** learning/codeModel.tsx */
 export const codeModelTexts = {
-  noModelAnyMore: 'It has no model any more.',
+  noModelAnyMore: 'This code has no model any more.',
   moreAnswers: 'With more answers',
   averagePrecisionHowMany: (gainWords: string) =>
     `Average precision by how many answers were learnt from. 50 more: ${gainWords}.`,
   words: 'Words for it',
   wordsAgainst: 'Words against it',
-  likelyButGivenHand: 'Likely, but not given by hand',
-  slipHandCodingWords: 'A slip in hand-coding, or words that mislead the model.',
-  givenHandButUnlikely: 'Given by hand, but unlikely',
+  likelyButGivenHand: 'Likely, but not coded by hand',
+  slipHandCodingWords: 'A mistake in hand-coding, or words that mislead the model.',
+  givenHandButUnlikely: 'Coded by hand, but unlikely',
   saidOtherWordsRest: 'Said in other words than the rest, or a definition that is not clear.',
   settledExamples: 'settled examples',
   suggestionsReadAcceptedRefused: 'suggestions read: accepted, refused',
@@ -47,21 +49,21 @@ export const codeModelTexts = {
   none: 'none',
   in: (weight: number, abs: number, answers: number) =>
     `${weight > 0 ? '+' : '−'}${asShare(abs)} in ${counted(answers, 'answer')}`,
-  struckOut: 'struck out',
-  strikeOutCode: (word: string) => `Strike “${word}” out for this code`,
-  strikeOutCode2: 'Strike it out for this code',
-  strike: 'strike',
-  strikeOutEveryCode: (word: string) => `Strike “${word}” out for every code`,
-  strikeOutEveryCode2: 'Strike it out for every code',
+  struckOut: 'excluded',
+  strikeOutCode: (word: string) => `Exclude “${word}” for this code`,
+  strikeOutCode2: 'Exclude it for this code',
+  strike: 'exclude',
+  strikeOutEveryCode: (word: string) => `Exclude “${word}” for every code`,
+  strikeOutEveryCode2: 'Exclude it for every code',
   all: 'for all',
   alsoWordsLikeMore: (words: number, telling: number) =>
     `also words like “the”, “and”, “more” (${asCount(words - telling)})`,
-  struckOut2: 'Struck out',
-  whatStruckOutBrought: 'What was struck out or brought back takes effect with the next training.',
+  struckOut2: 'Excluded words',
+  whatStruckOutBrought: 'Changes to excluded words take effect with the next training.',
   trainNow: 'Train now',
   everyCode: 'for every code',
   code: 'for this code',
-  bringBack: 'bring back',
+  bringBack: 'include again',
   probability: (probability: number) => `probability ${asShare(probability)}`,
   seeCode: 'see it in Code',
 };
@@ -76,10 +78,10 @@ export const codesTableTexts = {
   whatModelWouldSuggest: 'Of what the model would suggest at its line, the share that is right',
   recall: 'recall',
   allAnswersMentionCode: 'Of all answers that mention the code, the share that the model finds',
-  rightFoundOneNumber: 'Right and found in one number',
+  rightFoundOneNumber: 'Precision and recall in one number',
   avgPrecision: 'avg. precision',
   averagePrecisionHowWell:
-    'Average precision: how well likely ones stand before unlikely ones; 1 is perfect',
+    'Average precision: how well answers with the code are ranked above those without; 1 is perfect',
   n50MoreAnswers: '50 more answers',
   whatCoding50More: 'What coding 50 more answers would add to the average precision',
   codes: 'Codes',
@@ -94,7 +96,7 @@ export const codesTableTexts = {
   compare: 'compare with',
   noOtherRun: 'no other run',
   run: (id: number, settled: number) => `run ${id}: ${counted(settled, 'answer')}`,
-  manyAcceptedSuggestionsRead: 'and so many accepted suggestions that were read',
+  manyAcceptedSuggestionsRead: 'and accepted suggestions that were read',
   right: 'right',
   found: 'found',
   noModel: 'no model',
@@ -104,6 +106,7 @@ export const codesTableTexts = {
     'Where a person gave the first code, the model saw only the second. A sharper definition of what belongs to which, or one code in place of two, would help.',
   for: 'for',
   in: (answers: number) => `in ${counted(answers, 'answer')}`,
+  was: (f1: number) => `was ${asShare(f1)}`,
 };
 
 /** learning/nextBatch.tsx */
@@ -114,8 +117,8 @@ export const nextBatchTexts = {
   code: (found: number) => `Code these ${found}`,
   c: 'C',
   codeRandomInstead: (size: number) => `Code ${size} at random instead`,
-  onlyAnswersDrawnRandom: 'Only answers drawn at random can carry estimated shares.',
-  noOpenAnswerLeft: 'No open answer is left that the model has an opinion of.',
+  onlyAnswersDrawnRandom: 'Shares can only be estimated from answers drawn at random.',
+  noOpenAnswerLeft: 'No open answer is left that the models can rank.',
   nearLine: 'near the line for',
   unlikeAnythingCoded: 'unlike anything coded',
   howMuchMoreCoding: 'How much more coding would help is not known yet.',
@@ -133,8 +136,8 @@ export const runsTexts = {
   run: 'Run',
   settled: 'settled',
   answers: 'answers',
-  struckOut: 'struck out',
-  runsSameDataWords: 'Runs of the same data, words and seed are the same to the last bit',
+  struckOut: 'excluded',
+  runsSameDataWords: 'Runs with the same data, words and seed give identical results',
   data: 'data',
   seconds: 'seconds',
   state: 'state',
@@ -150,13 +153,13 @@ export const runsTexts = {
 /** learning/shares.tsx */
 export const sharesTexts = {
   sharesCanEstimatedAnswers: (canEstimate: boolean) =>
-    `Shares can be estimated from answers that were drawn at random and settled to the last of them${canEstimate ? ': there are such now, train again to see what they say.' : '.'} `,
+    `Shares can be estimated from answers that were drawn at random and all settled${canEstimate ? ': there are some now, train again to see the estimates.' : '.'} `,
   drawRandomSampleCode: 'Draw a random sample in Code',
   drawnRandomSettledModel: (sampled: number, answers: number) =>
-    `${counted(sampled, 'answer')} drawn at random and settled, of ${asCount(answers)}. The model reads the rest; how far it was off on the drawn ones, which it had not seen, puts it right (`,
+    `${counted(sampled, 'answer')} drawn at random and settled, of ${asCount(answers)}. The model reads the rest; its error on the drawn answers, which it had not seen, corrects it (`,
   differenceEstimator: 'difference estimator',
   nearerTwoLinesBelow:
-    '). The nearer the two lines below are to each other in length, the less the model knows.',
+    '). The more alike the two lines below are in length, the less the model adds.',
   estimatedShares: 'Estimated shares',
   code: 'Code',
   sampleAlone: 'from the sample alone',
@@ -172,8 +175,10 @@ export const sharesTexts = {
   intervals: 'intervals',
   wilsons: 'Wilson’s',
   sampleWilsonsEquallyExact:
-    'for the sample, Wilson’s at the equally exact sample size for the estimate. These are estimates, not counts; as a table, by group too, they are in the ',
+    'for the sample; for the estimate, Wilson’s at its effective sample size. These are estimates, not counts; as a table, by group too, they are in the ',
   reportEstimates: 'report with estimates',
+  to: (low: number, base: number, high: number) =>
+    `${asPercent(low, base)} to ${asPercent(high, base)}`,
 };
 
 /** learning/trainStop.tsx */
@@ -195,9 +200,9 @@ export const trainStopTexts = {
   lastTrained: (finishedAt: string, settled: number, fresh: number) =>
     ` Last trained ${asDate(finishedAt)} on ${asCount(settled)}${fresh > 0 ? `; ${asCount(fresh)} settled since` : ''}.`,
   modelsOwnGuessesLearning:
-    'They are the models’ own guesses: learning from them makes models surer, not righter',
+    'They are the models’ own guesses: learning from them makes models more confident, not more accurate',
   learnAlsoBulkNobody: (unreadInBulk: number) =>
-    `learn also from ${counted(unreadInBulk, 'decision')} in bulk that nobody read`,
+    `also learn from ${counted(unreadInBulk, 'decision')} in bulk that nobody read`,
   cancel: 'Cancel',
   training3: 'Training …',
   trainAgain: 'Train again',
@@ -215,5 +220,5 @@ export const trainStopTexts = {
   noCodeEnoughSettled:
     'No code has enough settled examples yet: training would find nothing to learn.',
   enoughSettledExamples: (ready: number) =>
-    `${counted(ready, 'code')} ${ready === 1 ? 'has' : 'have'} enough settled examples.`,
+    `${counted(ready, 'code')} ${plural(ready, 'has', 'have')} enough settled examples.`,
 };

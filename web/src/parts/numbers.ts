@@ -47,9 +47,14 @@ const lists = new Intl.ListFormat(undefined, { type: 'conjunction' });
 /** "Ana, Ben and Cora". */
 export const asList = (names: readonly string[]): string => lists.format(names);
 
+const plurals = new Intl.PluralRules('en');
+/** Which of two forms goes with a number: "is", "are". */
+export const plural = (count: number, one: string, many: string): string =>
+  plurals.select(count) === 'one' ? one : many;
+
 /** "1 answer", "2 answers". */
 export const counted = (count: number, one: string, many = `${one}s`): string =>
-  `${asCount(count)} ${count === 1 ? one : many}`;
+  `${asCount(count)} ${plural(count, one, many)}`;
 
 const sizes = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
 /** The size of a file: "340 kB", "12.5 MB". */

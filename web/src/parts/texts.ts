@@ -81,7 +81,7 @@ export const codePickerTexts = {
 
 /** parts/codeList.tsx */
 export const codeListTexts = {
-  takeAway: (code: string) => `Take ${code} away`,
+  takeAway: (code: string) => `Remove ${code}`,
 };
 
 /** parts/range.tsx */

@@ -13,11 +13,11 @@ export const choosePasswordTexts = {
   changeYourPassword: 'Change your password',
   passwordYellowThread: 'Password – Yellow Thread',
   newPasswordHoldsNow:
-    'The new password holds from now on. Wherever else you were signed in you no longer are.',
+    'The new password is valid from now on. You were signed out everywhere else.',
   leastCharactersSeveralWords: (shortest: number) =>
-    `At least ${shortest} characters: several words that do not belong together are best.`,
+    `At least ${shortest} characters: several unrelated words are best.`,
   backStudies: 'Back to the studies',
-  presentPassword: 'Present password',
+  presentPassword: 'Current password',
   newPassword: 'New password',
   keepPassword: 'Keep this password',
 };
@@ -59,6 +59,6 @@ export const teamPageTexts = {
   remove2: 'Remove …',
   tellOneTimePassword: (name: string) =>
     `Tell ${name} this one-time password. It is shown only now; on signing in with it they choose a password of their own.`,
-  couldCopiedMarkCopy: 'It could not be copied: mark it and copy it by hand.',
+  couldCopiedMarkCopy: 'It could not be copied: select it and copy it by hand.',
   copy: 'Copy',
 };

@@ -1,6 +1,7 @@
 import type { Report, Rule } from '@yellow-thread/contract';
 import type { CountingRule } from '@yellow-thread/core/report';
 import type { Cell } from '../data/report.js';
+import { cellTexts } from './texts.js';
 
 interface Named {
   id: string;
@@ -80,7 +81,7 @@ export function groupOf(
   const nameOf = (wanted?: string) => named.find(({ id }) => id === wanted)?.name;
   const what = [nameOf(cell.row), nameOf(cell.with), column?.rule && column.label];
   return {
-    name: freeName(`Mentions ${what.filter(Boolean).join(', ')}`, taken),
+    name: freeName(cellTexts.mentions(what.filter(Boolean).join(', ')), taken),
     description: '',
     rule: {
       is: 'all_of',

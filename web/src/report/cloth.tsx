@@ -2,11 +2,11 @@ import type { Report } from '@yellow-thread/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { ComponentProps } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { asCount } from '../parts/numbers.js';
 import type { Look } from '../parts/stitches.js';
 import { besideOf, ClothHead, type Beside } from './clothHead.js';
 import { ClothRow, lengthOf, type Column, type Row } from './clothRow.js';
 import type { ChangeTable, TableChoice } from './tableChoice.js';
+import { clothTexts } from './texts.js';
 
 /** How a row is drawn: as its theme is; a bundle has no theme of its own. */
 export function lookOf(row: Pick<Row, 'kind' | 'id'>, codebook: DrawnCodebook): Look {
@@ -157,7 +157,7 @@ const roomForLetters = ({ rows }: Report): number =>
 function widthsOf(report: Report, beside: Beside, choice: TableChoice): number[] {
   const { columns, rows } = report;
   const most = Math.max(...rows.flatMap(({ cells }) => cells.map(({ base }) => base.people)));
-  const note = choice.interval ? '99.9% – 99.9%' : `${asCount(most)} of ${asCount(most)}`;
+  const note = choice.interval ? '99.9% – 99.9%' : clothTexts.of(most);
   return [
     260,
     ...columns.map(() => Math.max(116, AROUND + DIGIT * note.length) + roomForLetters(report)),

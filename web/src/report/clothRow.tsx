@@ -246,7 +246,7 @@ function ClothCell({
     ? ends
     : choice.interval && ends
       ? ends
-      : `${asCount(part)} of ${asCount(people)}`;
+      : clothRowTexts.of(part, people);
   const atLeast = cell.undecided > 0 ? clothRowTexts.leastUndecided(cell.undecided) : '';
   const rest =
     cell.rest &&
@@ -268,7 +268,7 @@ function ClothCell({
       }
       aria-label={[
         `${row.name}, ${column.label}: ${text}`,
-        isEstimated ? clothRowTexts.estimated(about) : `${part} of ${people}`,
+        isEstimated ? clothRowTexts.estimated(about) : clothRowTexts.of2(part, people),
         ...marks,
       ].join(', ')}
       className="block w-full rounded text-right enabled:hover:bg-wash"

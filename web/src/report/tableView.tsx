@@ -147,9 +147,7 @@ function OriginSentence({ origins }: Pick<Report, 'origins'>) {
   ).filter(([count]) => count > 0);
   const all = parts.reduce((sum, [count]) => sum + count, 0);
   const [only] = parts;
-  const said = parts.map(
-    ([count, how]) => `${asCount(count)} ${count === 1 ? 'was' : 'were'} ${how}`,
-  );
+  const said = parts.map(([count, how]) => tableViewTexts.told(count, how));
   return (
     <>
       {tableViewTexts.peopleCountOnceCode}

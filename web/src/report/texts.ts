@@ -1,4 +1,4 @@
-import { asCount, asDate, asList, asPercent, asShare, counted } from '../parts/numbers.js';
+import { asCount, asDate, asList, asPercent, asShare, counted, plural } from '../parts/numbers.js';
 import type { BaseKind, CorrectionChoice, RowKind, RowOrder } from '@yellow-thread/contract';
 import type { Decimals } from '@yellow-thread/core/report';
 
@@ -52,7 +52,7 @@ export const choiceHelp = {
   interval: 'Shows the interval of every percentage (Wilson).',
   test: 'A letter in a cell names a column whose share is lower by more than chance. Holm corrects for the number of comparisons.',
   against: 'Every two columns, or each column and everybody who is not in it.',
-  level: 'How sure a difference, and how wide an interval, should be.',
+  level: 'The confidence level of tests and intervals.',
   limits: 'Percentages on few people are easily chance: they are set in italics, and in grey.',
 };
 
@@ -77,7 +77,7 @@ export const unusualTexts = {
   emptyHidden: 'empty rows hidden',
   anyQuestion: 'mentioned in any question',
   difference: 'difference of two columns',
-  estimated: 'estimates beside',
+  estimated: 'with estimates',
   bars: (scale: string) => `bars against ${scale}`,
   decimals: (decimals: string) => `${decimals} decimals`,
   intervals: 'intervals',
@@ -130,7 +130,7 @@ export const answersBehindTexts = {
   copied: (answers: number, areThereMore: boolean) =>
     `Copied ${counted(answers, 'answer')}${areThereMore ? ': show more to copy the rest' : ''}.`,
   browserLetPageCopy:
-    'The browser does not let this page copy: mark the answers and copy them by hand.',
+    'The browser does not let this page copy: select the answers and copy them by hand.',
   noLongerQuote: 'No longer a quote',
   pickQuoteWriteUp: 'Pick it as a quote for the write-up',
   quoted: 'quoted',
@@ -179,6 +179,8 @@ export const clothRowTexts = {
   weighted: (toFixed: string, toFixed2: string) => `weighted ${toFixed} of ${toFixed2}`,
   estimated: (about: undefined | string) => `estimated, ${about}`,
   least: 'at least',
+  of: (part: number, people: number) => `${asCount(part)} of ${asCount(people)}`,
+  of2: (part: number, people: number) => `${part} of ${people}`,
 };
 
 /** report/moreChoices.tsx */
@@ -236,16 +238,17 @@ export const tableChoicesTexts = {
 
 /** report/tableView.tsx */
 export const tableViewTexts = {
+  told: (count: number, how: string) => `${asCount(count)} ${plural(count, 'was', 'were')} ${how}`,
   whatLeft: 'What is left',
   report: 'the report',
   nothingCountYet: 'Nothing to count yet',
-  noAnswerSettledYet: 'No answer is settled yet. Code some answers, then their figures stand here.',
+  noAnswerSettledYet: 'No answer is settled yet. Code some answers to see figures here.',
   codeSomeAnswers: 'Code some answers',
   holmCorrectedWithinRow: 'Holm-corrected within a row',
   falseDiscoveryRateWithin: 'false discovery rate within a row',
   correctedManyPairsSome: 'not corrected: with many pairs some differ by chance alone',
   codeWithoutModelOne: (fewestSampled: number) =>
-    `A code without a model, and one that nobody in the sample mentions, has the sample’s own share. A theme is held to be no less than any of its codes and no more than their sum. A column needs ${fewestSampled} answers of the sample. `,
+    `A code without a model, and one that nobody in the sample mentions, has the sample’s own share. A theme’s estimate is kept between its largest code and the sum of its codes. A column needs ${fewestSampled} answers of the sample. `,
   percentagesOut: (baseWords: string) => `Percentages are out of ${baseWords}. `,
   comparedSinceRespondentsCommon: (overlapping: string) =>
     `Not compared, since they have respondents in common: ${overlapping}. Choose “each and everyone else” to compare them. `,
@@ -258,11 +261,11 @@ export const tableViewTexts = {
   codedSearchWords: 'coded by a search for words',
   peopleCountOnceCode: 'People count once in a code and once in a theme. ',
   the: (all: number, only: string) =>
-    `The ${counted(all, 'mention')} ${all === 1 ? 'was' : 'were'} ${only}. `,
+    `The ${counted(all, 'mention')} ${plural(all, 'was', 'were')} ${only}. `,
   ofThe: (all: number, said: readonly string[]) =>
     `Of the ${counted(all, 'mention')}, ${asList(said)}. `,
   otherAnswersCounted: (notCounted: number) =>
-    `${counted(notCounted, 'mention')} on other answers ${notCounted === 1 ? 'is' : 'are'} not counted. `,
+    `${counted(notCounted, 'mention')} on other answers ${plural(notCounted, 'is', 'are')} not counted. `,
   letterBehindShareNames: (chance: string, testWords: string) =>
     `A letter behind a share names a column whose estimated share is significantly lower (z test at the effective sizes of the estimates, ${chance}, ${testWords}). Estimates are not compared with everyone else, nor tested across all columns: they share one sample. `,
   raoScott: 'Rao–Scott',
@@ -274,7 +277,7 @@ export const tableViewTexts = {
   behindPercentageSays: '+ or − behind a percentage says that it is',
   higherLowerAmongEveryone: 'higher or lower than among everyone else (',
   lastColumnTestsEach: (weighted: boolean) =>
-    `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” stands where expected counts are too small for it. `,
+    `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” means that expected counts are too small for it. `,
   spotCheckReadBulk: (
     code: string,
     read: number,
@@ -284,7 +287,7 @@ export const tableViewTexts = {
   ) =>
     `A spot check of ${code} read ${counted(read, 'answer')} ${side} in bulk: it applied to ${asShare(applies / read)} of them (95% interval ${interval}), before anything was corrected. `,
   closedAnswersNobodyCoded: (names: string, closed: number) =>
-    `${names} ${closed === 1 ? 'is' : 'are'} closed: answers that nobody coded so count as not mentioning ${closed === 1 ? 'it' : 'them'}. `,
+    `${names} ${plural(closed, 'is', 'are')} closed: answers that nobody coded so count as not mentioning ${plural(closed, 'it', 'them')}. `,
   estimatedColumnsCountsColumn: (
     trainedAt: null | string,
     answers: number,
@@ -312,19 +315,23 @@ export const togetherViewTexts = {
   csv: 'CSV',
   noTwoCodesYet: 'No two codes yet',
   whenSettledAnswersMention:
-    'When settled answers mention at least two codes, it is seen here which go together.',
+    'When settled answers mention at least two codes, this shows which go together.',
   oneLine: ', in one line',
   counts: (ruleNames: string) => `Counts ${ruleNames}`,
   line: ', by line',
-  weightedUnweightedNumberShows: ', weighted; the unweighted number shows on pointing at one',
+  weightedUnweightedNumberShows: ', weighted; point at a cell for the unweighted number',
   darkerCellMoreStands:
-    '. The darker a cell, the more it stands out among the others; the diagonal says how many mention the code at all.',
+    '. The darker a cell, the more it stands out among the others; the diagonal shows how many mention the code at all.',
   jaccard: 'Jaccard',
   n1901PhiYule1912: '(1901), phi (Yule 1912) and ',
   lift: 'lift',
   descriptionsTests: 'are descriptions, not tests.',
   mentionCounted: (found: number) => counted(found, 'mention'),
   with: (code: string, other: string, text: string) => `${code} with ${other}: ${text}`,
+  with2: (name: string, other: string, inOne: string, oneLine: string) =>
+    `${name} with ${other}${inOne === 'line' ? oneLine : ''}`,
+  of: (mentionCounted: string, n: number, weighted: boolean) =>
+    `${mentionCounted} of ${asCount(n)}${weighted ? ', unweighted' : ''}`,
 };
 
 /** report/heatGrid.ts */
@@ -353,10 +360,10 @@ export const chartViewTexts = {
   figures: 'the figures',
   nothingDrawYet: 'Nothing to draw yet',
   codeSettleSomeAnswers: 'Code and settle some answers, then their figures can be drawn here.',
-  takesTwoColumns: 'This takes two columns',
+  takesTwoColumns: 'This needs two columns',
   putGroupsWavesBackground:
-    'Put groups, waves or a background variable across; which two columns are meant is chosen at “Difference: … minus …” under “More choices”.',
-  rowsLeastMany: 'rows with * are at least so many',
+    'Put groups, waves or a background variable across, and choose two columns at “Difference: … minus …” under “More choices”.',
+  rowsLeastMany: '* at least this many',
   intervals: (round: number) => `${round}% intervals`,
   rows: (chartKinds: string, rows: number, columns: string) =>
     `${chartKinds}: ${rows} rows, ${columns}`,
@@ -380,4 +387,14 @@ export const reportStopTexts = {
   report: 'Report',
   writeUps: 'Write-ups',
   charts2: 'the charts',
+};
+
+/** report/cell.ts */
+export const cellTexts = {
+  mentions: (what: string) => `Mentions ${what}`,
+};
+
+/** report/cloth.tsx */
+export const clothTexts = {
+  of: (most: number) => `${asCount(most)} of ${asCount(most)}`,
 };

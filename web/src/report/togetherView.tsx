@@ -98,7 +98,12 @@ export function TogetherView({ study, question }: { study: StudyDetail; question
             codebook={codebook}
             onPair={(one, other) =>
               openDrawer({
-                title: `${one.name} with ${other.name}${inOne === 'line' ? togetherViewTexts.oneLine : ''}`,
+                title: togetherViewTexts.with2(
+                  one.name,
+                  other.name,
+                  inOne,
+                  togetherViewTexts.oneLine,
+                ),
                 body: (
                   <AnswersBehind
                     key={one.id + other.id}
@@ -189,7 +194,11 @@ function Matrix({
                 return (
                   <td
                     key={other.id}
-                    title={`${togetherViewTexts.mentionCounted(code.unweighted.found)} of ${asCount(code.unweighted.n)}${weighted ? ', unweighted' : ''}`}
+                    title={togetherViewTexts.of(
+                      togetherViewTexts.mentionCounted(code.unweighted.found),
+                      code.unweighted.n,
+                      weighted,
+                    )}
                     className="figures border-b border-rule px-1.5 py-1 text-right text-soft"
                   >
                     {c === o ? asCount(Math.round(code.found)) : '–'}

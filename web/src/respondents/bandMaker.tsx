@@ -44,7 +44,7 @@ export function BandMaker({ study, variable }: { study: number; variable: Variab
             {bands.map((band) => (
               <li key={String(band.from)} className="flex items-center gap-3">
                 <span className="figures w-28 shrink-0 text-soft">
-                  {band.from === null ? bandMakerTexts.before : `from ${band.from}`}
+                  {band.from === null ? bandMakerTexts.before : bandMakerTexts.from(band.from)}
                 </span>
                 <input
                   aria-label={bandMakerTexts.nameBand(band.from)}

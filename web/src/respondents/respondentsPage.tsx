@@ -16,7 +16,7 @@ import { useStudyPlace } from '../frame/place.js';
 import { SavedSign } from '../frame/savedSign.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
-import { asCount, asNumber } from '../parts/numbers.js';
+import { asNumber } from '../parts/numbers.js';
 import { useAtRest } from '../parts/useAtRest.js';
 import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js';
 import { ValueEditor } from './valueEditor.js';
@@ -55,7 +55,10 @@ export function RespondentsPage() {
           <h1>{respondentsPageTexts.respondents}</h1>
           <p role="status" className="figures text-soft">
             {ids.data && ids.data.length < study.respondents
-              ? `${asCount(ids.data.length)} of ${respondentsPageTexts.respondentCounted(study.respondents)}`
+              ? respondentsPageTexts.of(
+                  ids.data.length,
+                  respondentsPageTexts.respondentCounted(study.respondents),
+                )
               : respondentsPageTexts.respondentCounted(study.respondents)}
           </p>
         </div>
@@ -122,7 +125,7 @@ function Grid({
   const known = useRespondentRows(study.id, ids, stretches, isAtRest);
   const { variables } = study;
   const lead = study.weighted ? 2 : 1;
-  const template = respondentsPageTexts.n160pxRepeatMinmax150px(study.weighted, variables.length);
+  const template = `160px ${study.weighted ? '90px ' : ''}repeat(${variables.length}, minmax(150px, 1fr))`;
   const stop = (focus: boolean) => {
     setEditing(false);
     if (focus) scroller.current?.focus();
@@ -157,9 +160,7 @@ function Grid({
       aria-label={respondentsPageTexts.respondentsBackground}
       aria-rowcount={ids.length + 1}
       aria-colcount={variables.length + lead}
-      aria-activedescendant={
-        ids.length > 0 ? respondentsPageTexts.cell(at.row, at.column) : undefined
-      }
+      aria-activedescendant={ids.length > 0 ? `cell-${at.row}-${at.column}` : undefined}
       tabIndex={0}
       onKeyDown={onKeyDown}
       className="list overflow-x-auto rounded border border-rule bg-card -outline-offset-2"
@@ -249,7 +250,7 @@ function Head({
       {variable && (
         <button
           type="button"
-          aria-label={`About ${name}`}
+          aria-label={respondentsPageTexts.about(name)}
           title={respondentsPageTexts.aboutNameCategoriesBands(name)}
           className="min-h-6 min-w-6 shrink-0 rounded p-1 text-soft hover:bg-wash hover:text-ink"
           onClick={() =>

@@ -2,10 +2,10 @@ import { asCount, counted } from '../parts/numbers.js';
 
 /** respondents/respondentFilter.tsx */
 export const respondentFilterTexts = {
-  onlyWhom: 'Only those of whom',
-  noLongerNarrow: (variable: string) => `No longer narrow by ${variable}`,
-  narrow: 'Narrow by',
-  narrow2: 'Narrow by …',
+  onlyWhom: 'Only those who meet',
+  noLongerNarrow: (variable: string) => `Remove the filter on ${variable}`,
+  narrow: 'Filter by',
+  narrow2: 'Filter by …',
 };
 
 /** respondents/valueEditor.tsx */
@@ -15,12 +15,13 @@ export const valueEditorTexts = {
   mustNumber: 'This must be a number.',
   mustDate: 'This must be a date.',
   mustYesNo: 'This must be yes or no.',
+  of: (variable: string, externalId: string) => `${variable} of ${externalId}`,
 };
 
 /** respondents/bandMaker.tsx */
 export const bandMakerTexts = {
   banded: (variable: string) => `${variable}, banded`,
-  makeBands: 'Make bands of it',
+  makeBands: 'Make bands',
   bandsBegin: 'Bands begin at',
   daysSeparatedCommasWritten:
     'Days separated by commas, written year first; everything before the first is a band too.',
@@ -30,7 +31,8 @@ export const bandMakerTexts = {
   nameNewVariable: 'Name of the new variable',
   makeVariable: 'Make the variable',
   madeReportsCanFollows: (name: string) =>
-    `“${name}” is made: reports can be by it, and it follows later values.`,
+    `“${name}” was made: reports can be broken down by it, and it follows later values.`,
+  from: (from: string | number) => `from ${from}`,
 };
 
 /** respondents/variableDrawer.tsx */
@@ -45,34 +47,35 @@ export const variableDrawerTexts = {
   several: 'in several of these',
   none: 'in none of these',
   categories: 'Categories',
-  whoWhichFollowsRule: 'Who is in which follows from its rule, and is up to date at any time.',
+  whoWhichFollowsRule:
+    'Who belongs to which category follows from its rule and is always up to date.',
   whoSeveralCountsFirst: ' Who is in several counts in the first.',
   fromTo: (lowest: string, highest: null | string) => `, from ${lowest} to ${highest}`,
   workedOutRules: 'worked out by rules',
   stated: (how: null | string, kinds: string, stated: number, range: string) =>
     `${how ?? kinds}, ${asCount(stated)} stated${range}`,
   reportsFollowOrderNames:
-    'Reports follow this order and these names; categories of one name are joined. What stands in the sheet stays on record.',
-  whatCalled: (value: string) => `What ${value} is called`,
+    'Reports follow this order and these names; categories of one name are joined. The sheet’s own values stay on record.',
+  whatCalled: (value: string) => `Name of ${value}`,
   sheet: (alike: boolean, value: string) => `${alike ? 'joined; ' : ''}in the sheet “${value}”`,
+  from: (from: string | number) => ` from ${from}`,
 };
 
 /** respondents/respondentsPage.tsx */
 export const respondentsPageTexts = {
-  nobodyHereYet: 'Nobody is here yet',
+  nobodyHereYet: 'No respondents yet',
   respondentsComeSheetEach:
-    'Respondents come in with a sheet, each with an id and what is known of them.',
+    'Respondents are imported with a sheet, each with an id and background.',
   importSheet: 'Import a sheet',
   respondents: 'Respondents',
   respondentCounted: (respondents: number) => counted(respondents, 'respondent'),
   find: 'Find',
   idValue: 'an id or a value',
-  n160pxRepeatMinmax150px: (weighted: boolean, variables: number) =>
-    `160px ${weighted ? '90px ' : ''}repeat(${variables}, minmax(150px, 1fr))`,
   respondentsBackground: 'Respondents and their background',
-  cell: (row: number, column: number) => `cell-${row}-${column}`,
   id: 'Id',
   weight: 'Weight',
   sort: (name: string) => `Sort by ${name}`,
   aboutNameCategoriesBands: (name: string) => `About ${name}: its name, categories, bands`,
+  of: (data: number, respondentCounted: string) => `${asCount(data)} of ${respondentCounted}`,
+  about: (name: string) => `About ${name}`,
 };

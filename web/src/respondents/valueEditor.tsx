@@ -46,7 +46,7 @@ export function ValueEditor({
     <>
       <input
         autoFocus
-        aria-label={`${variable.name} of ${respondent.externalId}`}
+        aria-label={valueEditorTexts.of(variable.name, respondent.externalId)}
         aria-invalid={value === undefined}
         title={value === undefined ? hints[variable.kind] : undefined}
         type={variable.kind === 'date' ? 'date' : 'text'}

@@ -78,7 +78,9 @@ const Bands = ({ bands }: { bands: readonly Band[] }) => (
         <li key={band.label} className="border-b border-rule py-1">
           {band.label}
           <span className="text-soft">
-            {band.from === null ? variableDrawerTexts.everythingBelow : ` from ${band.from}`}
+            {band.from === null
+              ? variableDrawerTexts.everythingBelow
+              : variableDrawerTexts.from(band.from)}
           </span>
         </li>
       ))}

@@ -1,7 +1,6 @@
 import type { Review } from '@yellow-thread/contract';
 import { measureAtLine, measureCalibration } from '@yellow-thread/core/review';
 import { useMemo } from 'react';
-import { asShare } from '../parts/numbers.js';
 import { lineChartTexts } from './texts.js';
 
 const [width, height] = [100, 78];
@@ -54,9 +53,7 @@ export function LineChart({ unseen, line }: { unseen: Review['unseen']; line: nu
         <svg
           role="img"
           aria-label={lineChartTexts.howOftenEachProbability(
-            calibration
-              .map((one) => `${asShare(one.found)} of those at ${asShare(one.said)}`)
-              .join('; '),
+            calibration.map((one) => lineChartTexts.ofThoseAt(one.found, one.said)).join('; '),
           )}
           width={width}
           height={height}

@@ -1,10 +1,10 @@
-import { asCount, asDate, asShare, counted } from '../parts/numbers.js';
+import { asCount, asDate, asShare, counted, plural } from '../parts/numbers.js';
 
 /** review/spotChecks.tsx */
 export const spotChecksTexts = {
   spotChecks: 'the spot checks',
   randomFewWhatDecided:
-    'A random few of what was decided in bulk, read without knowing what the model said, show how often it was right. What you find is kept for this code as you found it, and corrected at once.',
+    'Reading a random few of the bulk decisions, without seeing what the model said, shows how often it was right. What you decide is kept and corrects the coding at once.',
   whatAcceptedBulk: 'Of what was accepted in bulk',
   whatRefusedBulk: 'Of what was refused in bulk',
   nobodyRead: (unread: number) => `${counted(unread, 'answer')} that nobody has read`,
@@ -12,7 +12,7 @@ export const spotChecksTexts = {
   read: 'read',
   howManyRead: (side: string) => `How many of those ${side} to read`,
   to: (side: string, low: number, high: number) =>
-    `${side === 'accepted' ? 'at .90 right' : 'at .10 missed'}: ${asShare(low)} to ${asShare(high)}`,
+    `${side === 'accepted' ? 'if .90 are right' : 'if .10 are missed'}: ${asShare(low)} to ${asShare(high)}`,
   draw: (wanted: number) => `Draw ${asCount(wanted)}`,
   drawn: 'Drawn. ',
   readThem: 'Read them',
@@ -22,9 +22,9 @@ export const spotChecksTexts = {
   unsure: (unsure: number) => `, ${asCount(unsure)} unsure`,
   expected: (interval: string, expected: number) => `${interval}; expected ${asShare(expected)}`,
   readingThemFiguresAbove: (changed: number, side: string) =>
-    `${counted(changed, 'of these was', 'of these were')} ${side === 'accepted' ? 'refused' : 'accepted'} by reading them; the figures above are as found before that.`,
-  clearlyFewerRightModel: 'Clearly fewer were right than the model led one to expect.',
-  clearlyMoreMissedModel: 'Clearly more were missed than the model led one to expect.',
+    `${counted(changed, 'of these was', 'of these were')} ${side === 'accepted' ? 'refused' : 'accepted'} by reading them; the figures above are from before that.`,
+  clearlyFewerRightModel: 'Clearly fewer were right than the model predicted.',
+  clearlyMoreMissedModel: 'Clearly more were missed than the model predicted.',
   openUnreadAgain: (unread: number) => `Open the ${asCount(unread)} unread again`,
   readLeft: (size: number, read: number) => `Read the ${asCount(size - read)} left`,
   readThemAgain: 'Read them again',
@@ -61,7 +61,7 @@ export const byHandTexts = {
 /** review/closeCode.tsx */
 export const closeCodeTexts = {
   laterTrainingsLeaveAnswers:
-    'Later trainings leave it as it is; answers that come with later sheets are open again.',
+    'Later trainings do not change this; answers imported later are open again.',
   openAgain: 'Open it again',
   noSuggestionModelExpects: (undecided: number, code: string, toFixed: string) =>
     `${counted(undecided, 'answer')} had no suggestion of ${code}; the model expects ${toFixed} mentions among them.`,
@@ -78,6 +78,7 @@ export const lineChartTexts = {
   howOftenEachProbability: (calibration: string) =>
     `How often each probability was right: ${calibration}`,
   howOftenEachProbabilityRight: 'how often each probability was right',
+  ofThoseAt: (found: number, said: number) => `${asShare(found)} of those at ${asShare(said)}`,
 };
 
 /** review/lineFigures.tsx */
@@ -85,7 +86,7 @@ export const lineFiguresTexts = {
   accepted: (accepted: number) => `${asCount(accepted)} accepted`,
   bulk: (acceptedInBulk: number) => ` (${asCount(acceptedInBulk)} in bulk)`,
   refused: (refused: number) => `· ${asCount(refused)} refused · `,
-  whatCodedHandCompare: 'What was coded by hand, to compare with: H',
+  whatCodedHandCompare: 'Compare with what was coded by hand (H)',
   exampleCounted: (examples: number) => counted(examples, 'example'),
   line: 'line at',
   above: 'above it',
@@ -98,22 +99,22 @@ export const lineFiguresTexts = {
   model: (verdictWords: string) => `model: ${verdictWords}`,
   refuseBelow: (below: number) => `Refuse ${asCount(below)} below`,
   acceptAbove: (above: number) => `Accept ${asCount(above)} above`,
-  acceptAllSame: 'Accept all the same?',
+  acceptAllSame: 'Accept them anyway?',
   aboutWouldWrongYou: (round: number, above: number, wanted: number, right: number) =>
-    `About ${asCount(round)} of these ${asCount(above)} would be wrong. You want ${asShare(wanted)} right; expected are ${asShare(right)}.`,
+    `About ${asCount(round)} of these ${asCount(above)} would be wrong. You asked for ${asShare(wanted)} right; ${asShare(right)} are expected to be.`,
   accept: 'Do not accept',
-  acceptAllSame2: 'Accept all the same',
+  acceptAllSame2: 'Accept anyway',
   whatLeftQuestion: 'What is left of this question',
   closedCodeDecidedEverybody: 'Closed: the code is decided for everybody.',
-  nothingSuggestedModelKnows: 'Nothing is suggested: the model knows too little of this code.',
+  nothingSuggestedModelKnows: 'Nothing is suggested: the model knows too little about this code.',
   everySuggestionDecidedWithout: (undecided: number) =>
-    `Every suggestion is decided. For ${counted(undecided, 'answer')} without one it is not decided yet.`,
+    `Every suggestion is decided. Without a suggestion, and still undecided: ${counted(undecided, 'answer')}.`,
   measuredOutFoldRight: (defaultLine: number, right: string, found: string) =>
-    `Measured out-of-fold at ${asShare(defaultLine)}: right ${right}, found ${found}.`,
+    `Measured out-of-fold at ${asShare(defaultLine)}: precision ${right}, recall ${found}.`,
   spotCheckFoundAccepted: (accepted: number) =>
-    `A spot check found ${asShare(accepted)} of those accepted to be right: believe that before what is expected.`,
+    `A spot check found ${asShare(accepted)} of those accepted to be right: trust that over the expected figure.`,
   expectedRightVeryAnswers:
-    '“Expected right” is of these very answers, by the model’s own probabilities; “measured” is of answers that people coded. Where they differ much, believe the lower one until a spot check settles it.',
+    '“Expected right” is about these answers, from the model’s own probabilities; “measured” is about answers that people coded. Where they differ a lot, trust the lower one until a spot check settles it.',
 };
 
 /** review/lineScale.tsx */
@@ -127,22 +128,22 @@ export const lineScaleTexts = {
   trust: (line: number) => `trust from ${asShare(line)}`,
   unsure: 'unsure',
   whereAnswersPeopleGave:
-    'Where answers that people gave this code stand, by what the model said before it knew them',
+    'Answers that people gave this code, at the probability that the model gave them before it had seen them',
   hand: 'by hand',
   wantedRight: 'wanted right',
   acceptingFewerRightAsks:
-    'Accepting fewer right than this asks once. Enter lays the line as low as so many are expected to be right',
+    'If fewer than this are expected to be right, accepting asks first. Enter moves the line to where this share is expected to be right',
 };
 
 /** review/suggestionRow.tsx */
 export const suggestionRowTexts = {
   bulk: ' in bulk',
-  answersSameWords: (count: number) => `${asCount(count)} answers of the same words`,
+  answersSameWords: (count: number) => `${asCount(count)} answers with the same words`,
   instead: 'Instead of',
   well: 'As well as',
   code: (asking: string, code: string) =>
     `The code ${asking} ${asking === 'instead' ? 'of' : 'as'} ${code}`,
-  moreSuggestion: 'More to do with this suggestion',
+  moreSuggestion: 'More actions for this suggestion',
   anotherCodeInstead: (code: string) => `Another code instead of ${code}`,
   anotherCodeWell: (code: string) => `Another code as well as ${code}`,
   noLongerUnsure: 'No longer unsure',
@@ -161,7 +162,7 @@ export const useReviewKeysTexts = {
   accept: 'accept it',
   refuse: 'refuse it',
   openAgain: 'open it again',
-  markWordsWhichAccepted: 'mark words, on which it is then accepted',
+  markWordsWhichAccepted: 'select words, on which it is then accepted',
   anotherCodeInstead: 'another code instead',
   anotherCodeWell: 'another code as well',
   markUnmarkUnsure: 'mark or unmark as unsure',
@@ -178,7 +179,7 @@ export const codeReviewTexts = {
 /** review/contradicted.tsx */
 export const contradictedTexts = {
   decidedBulkModelsTrained:
-    'They were decided in bulk, and models trained since are sure of the opposite. Nothing is changed until you read it and decide.',
+    'These were decided in bulk, and models trained since are confident of the opposite. Nothing changes until you read and decide.',
   bulkNow: (state: string) => `${state} in bulk; now `,
   applies: 'It applies',
   apply: 'It does not apply',
@@ -214,28 +215,28 @@ export const reviewStopTexts = {
 export const codesLeftTexts = {
   codeCode: 'Code by code',
   whereNoSuggestionCode:
-    'Where no suggestion of a code is open, say that the rest does not mention it: that closes the code. It stays closed through later trainings. An answer is settled when every code is decided for it.',
+    'When no suggestion of a code is open, you can say that the rest of the answers do not mention it: that closes the code. It stays closed in later trainings. An answer is settled when every code is decided for it.',
   closeCodesWhoseSuggestions: (ready: number) =>
     `Close ${asCount(ready)} codes whose suggestions are decided`,
   modelsExpectMentionsAmong: (toFixed: string) =>
-    `The models expect ${toFixed} mentions among what is left of these.`,
+    `The models expect ${toFixed} mentions among the rest of these.`,
   codes: 'Codes',
   code: 'Code',
   openSuggestions: 'open suggestions',
   undecidedAnswers: 'undecided answers',
-  howStands: 'how it stands',
+  howStands: 'status',
   whatCanDone: 'What can be done',
   closedCameChangedSince: (by: string, at: string, newAnswers: number) =>
-    `closed by ${by}, ${asDate(at)}; ${counted(newAnswers, 'answer')} came or changed since`,
+    `closed by ${by}, ${asDate(at)}; ${counted(newAnswers, 'answer')} were added or changed since`,
   closed: (by: string, at: string) => `closed by ${by}, ${asDate(at)}`,
   noModelTakes: (examples: number, fewest: number) =>
-    `no model: ${counted(examples, 'example')} of the ${asCount(fewest)} that it takes`,
+    `no model: ${counted(examples, 'example')} of the ${asCount(fewest)} it needs`,
   noModelYetTrain: 'no model yet: train again',
   everySuggestionDecidedMentions: (toFixed: undefined | string) =>
     `every suggestion decided; ${toFixed ?? '0'} mentions expected among the rest`,
   openAgain: 'Open again',
-  openAnswersMostLike: 'Open answers, those most like its definition and examples first',
-  searchLikeness: 'Search by likeness',
+  openAnswersMostLike: 'Open answers, most similar to its definition and examples first',
+  searchLikeness: 'Search by similarity',
   words: 'by words',
   theme: 'by its theme',
   closeRestMention: (drawn: string) => `Close ${drawn}: the rest does not mention it`,
@@ -245,10 +246,10 @@ export const codesLeftTexts = {
 /** review/leaveToModels.tsx */
 export const leaveToModelsTexts = {
   modelsDecideCodesLines: (open: number) =>
-    `The models decide ${counted(open, 'answer')} at their codes’ lines. A random few of these are read by you, without suggestions: what you find corrects the estimates.`,
+    `The models decide ${counted(open, 'answer')} at their codes’ lines. You read a random few of these without suggestions; what you find corrects the estimates.`,
   answersCheck: 'Answers to check',
   noModelHereRely: (names: string, unreliable: number) =>
-    `${names}: there is no model here to rely on. Leave ${unreliable === 1 ? 'it' : 'them'} to the check alone.`,
+    `${names}: there is no model here to rely on. Leave ${plural(unreliable, 'it', 'them')} to the check alone.`,
   leaveModels: (open: number) => `Leave ${counted(open, 'answer')} to the models`,
 };
 
@@ -256,7 +257,7 @@ export const leaveToModelsTexts = {
 export const modelDecisionTexts = {
   leftModels: 'Left to the models',
   checkReadUntilAll: (read: number, drawn: number) =>
-    `${asCount(read)} of ${counted(drawn, 'answer')} of the check are read; until all are, the estimates rest on the random sample.`,
+    `${asCount(read)} of ${counted(drawn, 'answer')} of the check are read; until all are, the estimates are based on the random sample.`,
   checkReadEstimatesCorrected: (drawn: number) =>
     `The check of ${counted(drawn, 'answer')} is read: the estimates are corrected by it.`,
   readLeft: (toRead: number) => `Read the ${asCount(toRead)} left`,
@@ -269,13 +270,13 @@ export const waysTexts = {
   lessMinute: 'less than a minute',
   minuteCounted: (minutes: number) => counted(minutes, 'minute'),
   hourCounted: (round: number) => counted(round, 'hour'),
-  waysEnd: 'Ways to the end',
+  waysEnd: 'Ways to finish',
   whatOpenCanRead: (asDuration: string) =>
-    `What is open can be read in ${asDuration}. That is the surest way. `,
+    `Reading what is open takes ${asDuration}; it is the most reliable way. `,
   drawnCodingHandRead: (sampleOpen: number) =>
-    `${counted(sampleOpen, 'answer')} drawn for coding by hand ${sampleOpen === 1 ? 'is' : 'are'} read without suggestions. `,
+    `${counted(sampleOpen, 'answer')} drawn for coding by hand ${plural(sampleOpen, 'is', 'are')} read without suggestions. `,
   times: (own: boolean) =>
-    `Times are by ${own ? 'your own pace of late' : 'a usual pace, until yours is known'}.`,
+    `Times are based on ${own ? 'your own recent pace' : 'a typical pace, until yours is known'}.`,
   leaveRestModels: 'Leave the rest to the models …',
   trainFirst: 'train first',
   train: 'Train',
@@ -294,15 +295,17 @@ export const waysTexts = {
   check: (work: number, asDuration: string) =>
     `${counted(work, 'answer')} to check, ${asDuration}.`,
   differentWords: (work: number, asDuration: string) =>
-    `${counted(work, 'answer')} of different words, ${asDuration}.`,
+    `${counted(work, 'answer')} with different words, ${asDuration}.`,
   widestIntervalAmongThemes: (widest: string, format: string, format2: string) =>
     `The widest interval among the themes is that of ${widest}: ${format} to ${format2}.`,
   everyAnswerReadTable: 'Every answer is read; the table is a plain count.',
   plainCountEndGood: (without: number) =>
-    `A plain count in the end, as good as the models’ suggestions.${without > 0 ? ` ${asCount(without)} ${without === 1 ? 'code has no model and is' : 'codes have no model and are'} searched for.` : ''}`,
+    `A plain count in the end, as good as the models’ suggestions.${without > 0 ? ` ${asCount(without)} ${plural(without, 'code has no model and is', 'codes have no model and are')} searched for.` : ''}`,
   everyAnswerCodedWithout: 'Every answer is coded without suggestions.',
   nothingCountedSharesEstimated:
     'Nothing is counted: shares are estimated, corrected by what you read of the check.',
+  about: (minuteCounted: string) => `about ${minuteCounted}`,
+  about2: (hourCounted: string) => `about ${hourCounted}`,
 };
 
 /** review/leftPage.tsx */

@@ -13,8 +13,8 @@ const percent = new Intl.NumberFormat(undefined, { style: 'percent' });
 function asDuration(seconds: number): string {
   if (seconds < 45) return waysTexts.lessMinute;
   const minutes = Math.round(seconds / 60);
-  if (minutes < 90) return `about ${waysTexts.minuteCounted(minutes)}`;
-  return `about ${waysTexts.hourCounted(Math.round(minutes / 60))}`;
+  if (minutes < 90) return waysTexts.about(waysTexts.minuteCounted(minutes));
+  return waysTexts.about2(waysTexts.hourCounted(Math.round(minutes / 60)));
 }
 
 interface WaysProps {

@@ -105,7 +105,7 @@ export function ColumnTable({
                 <td className="py-2.5">
                   <input
                     type="checkbox"
-                    aria-label={`Choose ${column.head}`}
+                    aria-label={columnTableTexts.choose(column.head)}
                     className="size-4 accent-ink"
                     checked={chosen.has(c)}
                     onChange={(event) =>

@@ -70,7 +70,7 @@ export function Difference({
                   </span>
                   <Button
                     className="px-2 py-0.5"
-                    aria-label={`${from} is ${to}`}
+                    aria-label={differenceTexts.is2(from, to)}
                     onClick={() => change({ matches: [...matches, { from, to }] })}
                   >
                     {differenceTexts.itIs}

@@ -139,7 +139,7 @@ function Restore({
         <Button
           look="bare"
           disabled={underWay}
-          aria-label={`Restore ${one.fileName}`}
+          aria-label={importHistoryTexts.restore2(one.fileName)}
           title={importHistoryTexts.keptUntil(undone.until)}
           onClick={() => restore.mutate()}
         >

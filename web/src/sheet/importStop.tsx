@@ -133,7 +133,7 @@ function PendingSheets({ study }: { study: StudyDetail }) {
             </span>
             <Button
               look="bare"
-              aria-label={`Leave ${sheet.fileName}`}
+              aria-label={importStopTexts.leave(sheet.fileName)}
               onClick={() => leave.mutate(sheet.id)}
             >
               {importStopTexts.cancel}

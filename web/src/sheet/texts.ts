@@ -24,7 +24,7 @@ export const importHistoryTexts = {
   by: (whatCameIn: string, by: string, at: string) => ` ${whatCameIn}; by ${by}, ${asDate(at)}`,
   size: 'size',
   sha256: 'SHA-256',
-  came: 'came in',
+  came: 'imported',
   decided: 'Decided',
   found: 'Found',
   rowCounted: (count: number) => counted(count, 'row'),
@@ -41,17 +41,18 @@ export const importHistoryTexts = {
     counted(codedTwice, 'answer of a second reading', 'answers of second readings'),
   question: (question: string) => `the question “${question}”`,
   variable: (variable: string) => `the variable “${variable}”`,
-  takeBack: (fileName: string) => `Take ${fileName} back`,
+  takeBack: (fileName: string) => `Undo the import of ${fileName}`,
   undoing: 'Undoing …',
   undoImport: 'Undo import',
   undoImport2: (fileName: string) => `Undo the import of ${fileName}?`,
-  peopleWorkedWhatCame: 'People have worked on what came in. With it would go:',
-  nothingCodedWhatWould: 'Nothing was coded on it. What would go:',
+  peopleWorkedWhatCame: 'People have worked on what was imported. This would be removed too:',
+  nothingCodedWhatWould: 'Nothing was coded in it. This would be removed:',
   textsGetBackWhat: (restored: number) =>
-    `${counted(restored, 'value')} or texts get back what they were before.`,
+    `${counted(restored, 'value')} or texts return to what they were before.`,
   thirtyDaysCanRestored: 'For thirty days it can be restored with all of that.',
   undoImport3: 'Undo the import',
   keep: 'Keep it',
+  restore2: (fileName: string) => `Restore ${fileName}`,
 };
 
 /** sheet/fillDown.tsx */
@@ -71,12 +72,12 @@ export const columnTableTexts = {
   whatEachColumnGuesses:
     'What is each column for? The guesses can be changed. Hold Shift to choose a range of columns, or drag a role down by its corner.',
   the: (chosen: number) => `The ${counted(chosen, 'chosen column')}:`,
-  setWhat: 'set what they are',
+  setWhat: 'set their role',
   chooseAllColumns: 'Choose all columns',
   column: 'Column',
-  is: 'Is',
+  is: 'Role',
   firstValues: 'First values',
-  what: (head: string) => `What ${head} is`,
+  what: (head: string) => `Role of ${head}`,
   separated: 'separated by ;',
   separated2: 'separated by ,',
   separated3: 'separated by |',
@@ -91,20 +92,21 @@ export const columnTableTexts = {
   for: (wording: string) => `for: ${wording}`,
   howHoldsCodes: (head: string) => `How ${head} holds codes`,
   oneCode01: 'one code: 0, 1, 2 … or yes',
-  whatPartsChoices: (head: string) => `What parts the choices in ${head}`,
+  whatPartsChoices: (head: string) => `What separates the choices in ${head}`,
   howWritten: (head: string) => `How ${head} is written`,
   whichVariable: (head: string) => `Which variable ${head} is`,
   newVariable: 'a new variable',
   studys: (variable: string) => `the study’s ${variable}`,
+  choose: (head: string) => `Choose ${head}`,
 };
 
 /** sheet/difference.tsx */
 export const differenceTexts = {
   whatWouldChange: 'What would change',
   respondentsFoundId: 'respondents found by their id',
-  themOtherBackground: 'of them with other background',
+  themOtherBackground: 'of them with changed background',
   answersNew: 'answers that are new',
-  answersAnotherText: 'answers with another text',
+  answersAnotherText: 'answers with changed text',
   themCodedSettled: 'of them coded or settled',
   newRespondents: 'new respondents',
   idsStudy: 'ids the study does not have',
@@ -120,6 +122,7 @@ export const differenceTexts = {
   firstChanges: (changes: number) => `The first ${asCount(changes)} changes`,
   blank: '(blank)',
   allThemCsv: 'All of them as CSV',
+  is2: (from: string, to: string) => `${from} is ${to}`,
 };
 
 /** sheet/fileReading.tsx */
@@ -187,15 +190,15 @@ export const rowsPreviewTexts = {
 export const rowsAreTexts = {
   newRespondents: 'new respondents',
   rowsWhoseIdStudy: 'Rows whose id the study already has are skipped.',
-  moreAboutRespondentsWho: 'more about respondents who are here',
+  moreAboutRespondentsWho: 'more about existing respondents',
   backgroundAddedRespondentsSame:
     'Background is added to respondents with the same id; a blank cell changes nothing.',
-  answersNewQuestionRespondents: 'answers to a new question by respondents who are here',
+  answersNewQuestionRespondents: 'answers to a new question by existing respondents',
   answersBackgroundIfSome:
-    'Answers, and background if there is some, are added to respondents with the same id. Answers that are there already stay as they are.',
+    'Answers, and background if there is some, are added to respondents with the same id. Existing answers are not changed.',
   correctedVersion: 'a corrected version',
   respondentsSameIdGet:
-    'Respondents with the same id get the sheet’s background and answers; new ones are added, nobody is removed. Changed answers keep their codes and are marked for another look.',
+    'Respondents with the same id get the sheet’s background and answers; new ones are added, nobody is removed. Changed answers keep their codes and are marked as corrected.',
   rows: 'The rows are',
   wave: 'Wave',
   tellsRespondentsApartMay: 'Tells these respondents apart; may stay blank.',
@@ -223,7 +226,7 @@ export const sheetPageTexts = {
   sheet: 'the sheet',
   readingSheet: 'Reading the sheet',
   cancel: 'Cancel',
-  readingCalledOff: 'The reading was called off.',
+  readingCalledOff: 'Reading was cancelled.',
   chooseAnotherFile: 'Choose another file',
   columnCounted: (columns: number) => counted(columns, 'column'),
   rowCounted: (rows: number) => counted(rows, 'row'),
@@ -232,9 +235,9 @@ export const sheetPageTexts = {
   import: 'Import',
   counting: 'counting …',
   importing2: 'Importing',
-  isIn: (fileName: string) => `${fileName} is in.`,
+  isIn: (fileName: string) => `${fileName} was imported.`,
   lookWhatCameFirst:
-    'Look at what came in, then have a first look at the words people use, or begin to code. The import can be undone in Import.',
+    'See what was imported, take a first look at the words people use, or begin to code. The import can be undone in Import.',
   seeWhatImported: 'See what was imported',
 };
 
@@ -245,7 +248,7 @@ export const importStopTexts = {
   dropFileYourSurvey:
     'Drop the file that your survey service exported, or choose it: CSV or other separated text, XLSX, ODS or JSON lines, one row a respondent, up to 200 MB. Nothing is written until you have seen what it holds.',
   moreRespondentsMoreAbout:
-    'More respondents, more about those who are here, or a corrected version of a sheet. Nothing is written until you have seen what would change.',
+    'More respondents, more about existing ones, or a corrected version of a sheet. Nothing is written until you have seen what would change.',
   sheetsFile: 'The sheet’s file',
   sendingFile: 'Sending the file',
   cancel: 'Cancel',
@@ -262,4 +265,5 @@ export const importStopTexts = {
   asked: 'asked',
   answered: 'answered',
   noAnswer: 'no answer',
+  leave: (fileName: string) => `Leave ${fileName}`,
 };

@@ -7,7 +7,6 @@ import { useCreateStudy, useStudies } from '../data/studies.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asDate } from '../parts/numbers.js';
 import { studyListTexts, studyTexts } from './texts.js';
 
 /** From so many on they can be searched and sorted. */
@@ -131,7 +130,7 @@ function StudyCard({ study }: { study: ListedStudy }) {
         <span className="flex flex-wrap items-baseline justify-between gap-x-4">
           <span className="text-[17px] font-semibold">{name}</span>
           <span className="text-[13px] text-soft">
-            {openedAt ? `opened ${asDate(openedAt)}` : studyListTexts.openedYet}
+            {openedAt ? studyListTexts.opened(openedAt) : studyListTexts.openedYet}
           </span>
         </span>
         {purpose && <span className="block max-w-prose">{purpose}</span>}

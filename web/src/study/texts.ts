@@ -1,8 +1,8 @@
-import { asCount, asList, counted } from '../parts/numbers.js';
+import { asCount, asDate, asList, counted } from '../parts/numbers.js';
 
 export const studyTexts = {
   archive: 'Archive the study',
-  unarchive: 'Bring it back',
+  unarchive: 'Unarchive it',
   archiveWhy:
     'An archived study stays as it is. The list of studies shows it only on request, to everybody in the team.',
   isArchived: 'This study is archived.',
@@ -12,7 +12,7 @@ export const studyTexts = {
     study: { respondents: number; answers: number; questions: number },
     team: readonly string[],
   ) =>
-    `All of it goes: ${counted(study.respondents, 'respondent')}, ${counted(study.answers, 'answer')} to ${counted(study.questions, 'question')}, the codebook and all coding, models, groups, write-ups, the imported files and the history. ${team.length > 0 ? `It goes for ${asList(team)} as well. ` : ''}It cannot be undone, and nothing can be restored.`,
+    `This deletes everything in it: ${counted(study.respondents, 'respondent')}, ${counted(study.answers, 'answer')} to ${counted(study.questions, 'question')}, the codebook and all coding, models, groups, write-ups, the imported files and the history. ${team.length > 0 ? `It is deleted for ${asList(team)} as well. ` : ''}It cannot be undone, and nothing can be restored.`,
   deleteName: (name: string) => `Type the name of the study to delete it: ${name}`,
   deleteNameLabel: 'Name of the study',
   keep: 'Keep it',
@@ -48,6 +48,7 @@ export const studyListTexts = {
   purpose: 'Purpose',
   researchQuestionSentenceTwo: 'The research question in a sentence or two.',
   createStudy: 'Create study',
+  opened: (openedAt: string) => `opened ${asDate(openedAt)}`,
 };
 
 /** study/studyOpened.tsx */
@@ -82,7 +83,7 @@ export const studyPageTexts = {
   blankResponsesNeverCount:
     'Blank responses never count. Responses that are coded or settled stay answers.',
   nowCountNoAnswer: (becameNoAnswers: number, becameAnswers: number, keptCoded: number) =>
-    `${counted(becameNoAnswers, 'response')} now count as no answer, ${becameAnswers} as answers again${keptCoded > 0 ? `; ${keptCoded} coded ones stay answers` : ''}.`,
+    `${counted(becameNoAnswers, 'response')} now count as no answer, ${becameAnswers} count as answers again${keptCoded > 0 ? `; coded ones stay answers (${asCount(keptCoded)})` : ''}.`,
   sortResponsesList: 'Sort the responses by this list',
 };
 

@@ -220,7 +220,7 @@ function baseOf(
   counts: CountedTable['report']['counts'],
   { counted, answered }: CountedTable['report']['columns'][number],
 ): string {
-  return counts === 'decided' ? asCount(answered) : `${asCount(counted)} of ${asCount(answered)}`;
+  return counts === 'decided' ? asCount(answered) : nodesTexts.of(counted, answered);
 }
 
 function SmallCell({

@@ -1,4 +1,4 @@
-import { asCount, asDate, counted } from '../parts/numbers.js';
+import { asCount, asDate, counted, plural } from '../parts/numbers.js';
 
 /** writeUps/draftOf.ts */
 export const draftOfTexts = {
@@ -13,16 +13,17 @@ export const draftOfTexts = {
 /** writeUps/nodes.tsx */
 export const nodesTexts = {
   linkedTable: 'linked to its table',
-  rowColumnGone: 'its row or column is gone',
-  nowTake: (now: string) => `now ${now}: take that`,
+  rowColumnGone: 'its row or column was deleted',
+  nowTake: (now: string) => `now ${now}: update`,
   noLongerKnown: ', no longer known',
   now: (now: string) => `, now ${now}`,
-  tableGone: 'This table is gone.',
-  takeTableOutText: 'Take the table out of the text',
-  chartGone: 'This chart is gone.',
-  takeChartOutText: 'Take the chart out of the text',
+  tableGone: 'This table was deleted.',
+  takeTableOutText: 'Remove the table from the text',
+  chartGone: 'This chart was deleted.',
+  takeChartOutText: 'Remove the chart from the text',
   least: 'at least ',
   undecided: (undecided: number) => `, ${asCount(undecided)} undecided`,
+  of: (value: number, answered: number) => `${asCount(value)} of ${asCount(answered)}`,
 };
 
 /** writeUps/toolbar.tsx */
@@ -47,17 +48,17 @@ export const trayTexts = {
   restricted: 'Restricted to',
   charts: 'Charts',
   quotes: 'Quotes',
-  putIntoText: 'Put into the text',
-  takeOutWriteUp: 'Take out of the write-up',
-  behindQuoteStands: 'Behind a quote stands',
+  putIntoText: 'Insert into the text',
+  takeOutWriteUp: 'Remove from the write-up',
+  behindQuoteStands: 'Source shown after a quote',
   maskContactDetailsNames: 'mask contact details, and names after Mr, Ms …',
   otherNamesMasked: 'Other names to be masked',
   annOdell: 'Ann, Odell',
   nonePickedYetOpen:
-    'None is picked yet. Open a number of the report: “Quote” behind an answer picks it for a code. Examples of codes stand here too.',
+    'No quote is picked yet. Open a number in the report: “Quote” beside an answer picks it for a code. Examples of codes are listed here too.',
   withoutTheme: 'Without a theme',
-  put: (text: string) => `Put in: ${text}`,
-  put2: 'Put in',
+  put: (text: string) => `Insert ${text}`,
+  put2: 'Insert',
 };
 
 /** writeUps/writeUpFiles.tsx */
@@ -70,7 +71,7 @@ export const writeUpFilesTexts = {
   tablesAllAnswersCodes: 'its tables, and all answers with codes',
   csv: 'CSV',
   tables: 'its tables',
-  keepDatedCopyChange: 'Keep a dated copy that does not change any more',
+  keepDatedCopyChange: 'Keep a dated copy that no longer changes',
   keptFrozenCopy: 'Kept a frozen copy.',
   open: 'Open it',
   freezeCopy: 'Freeze a copy',
@@ -85,14 +86,14 @@ export const writeUpEditorTexts = {
   frozen: (frozenAt: string) => `frozen ${asDate(frozenAt)}`,
   saving: 'saving …',
   draftedAnewYouWrote: (kept: number) =>
-    `Drafted anew. ${counted(kept, 'paragraph')} that you wrote or changed ${kept === 1 ? 'was' : 'were'} kept.`,
+    `Redrafted. ${counted(kept, 'paragraph')} that you wrote or changed ${plural(kept, 'was', 'were')} kept.`,
   draftFindings: 'Draft the findings',
-  draftAnew: 'Draft anew',
+  draftAnew: 'Redraft',
   tableCouldCounted: (why: string) => `A table could not be counted: ${why}`,
   noTableYetReport:
     'There is no table yet. In the report, “Write up” puts the table that is shown in here; then the findings can be drafted from it.',
   changedSince: (old: number) => `${counted(old, 'figure')} changed since.`,
-  bringUpDate: 'Bring up to date',
+  bringUpDate: 'Update',
 };
 
 /** writeUps/writeUpList.tsx */
@@ -110,11 +111,14 @@ export const writeUpListTexts = {
   keep: 'Keep',
   remove2: 'Remove',
   removed: 'Removed',
-  keptThirtyDaysGone: 'Kept for thirty days, then gone for good.',
+  keptThirtyDaysGone: 'Kept for thirty days, then deleted.',
   frozen: (frozenAt: string) => `, frozen ${asDate(frozenAt)}`,
   removedKeptUntil: (by: string, at: string, until: string) =>
     `removed by ${by}, ${asDate(at)}; kept until ${asDate(until)}`,
   restore: 'Restore',
+  frozen2: (frozenAt: string) => `frozen ${asDate(frozenAt)}`,
+  remove3: (name: string) => `Remove ${name}`,
+  restore2: (name: string) => `Restore ${name}`,
 };
 
 /** writeUps/writeUpPage.tsx */

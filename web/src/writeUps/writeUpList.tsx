@@ -61,7 +61,7 @@ export function WriteUpList() {
               </Link>
               <span className="figures text-soft">
                 {writeUpListTexts.tableCounted(tables)} ·{' '}
-                {frozenAt ? `frozen ${asDate(frozenAt)}` : `${savedBy}, ${asDate(savedAt)}`}
+                {frozenAt ? writeUpListTexts.frozen2(frozenAt) : `${savedBy}, ${asDate(savedAt)}`}
               </span>
               {asked === id ? (
                 <span className="flex gap-1">
@@ -76,7 +76,7 @@ export function WriteUpList() {
                 <Button
                   look="bare"
                   className="!py-1"
-                  aria-label={`Remove ${name}`}
+                  aria-label={writeUpListTexts.remove3(name)}
                   onClick={() => setAsked(id)}
                 >
                   {writeUpListTexts.remove2}
@@ -113,7 +113,7 @@ function Bin({ study, binned }: { study: number; binned: readonly BinnedWriteUp[
             <Button
               look="bare"
               className="!py-1"
-              aria-label={`Restore ${name}`}
+              aria-label={writeUpListTexts.restore2(name)}
               onClick={() => restore.mutate(id)}
             >
               {writeUpListTexts.restore}

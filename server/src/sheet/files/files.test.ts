@@ -266,7 +266,7 @@ describe('workbooks', () => {
     ).toEqual(['2026-04-09', 'true', '1910-02-03', 'x < y']);
   });
 
-  test('a head of two rows with merged cells is joined', async () => {
+  test('a header of two rows with merged cells is joined', async () => {
     const content = await save((workbook) => {
       const sheet = workbook.addWorksheet('A');
       sheet.addRow(['id', 'Which do you use?', null, 'Why?']);

@@ -3,13 +3,13 @@ import type { KeyboardEvent } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
 import { Passage } from '../parts/passage.js';
 import type { Piles } from './usePiles.js';
-import { slipTexts } from './texts.js';
+import { mentionCardTexts } from './texts.js';
 
-/** Under which kind a slip travels while it is dragged. */
-export const DRAGGED_SLIP = 'application/x-yellow-thread-slip';
+/** Under which kind a mention travels while it is dragged. */
+export const DRAGGED_MENTION = 'application/x-yellow-thread-mention';
 
-/** One mention as a slip of paper: dealt by number or dragged onto a pile. */
-export function Slip({
+/** One mention: put on a pile by its number or dragged onto a pile. */
+export function MentionCard({
   mention,
   code,
   showsCode,
@@ -20,23 +20,24 @@ export function Slip({
   mention: MentionOfCode;
   code: DrawnCode | undefined;
   showsCode: boolean;
-  /** The slip that the keys begin with. */
+  /** The mention that the keys begin with. */
   isFirst: boolean;
   piles: Piles['piles'];
   onPut: (pile: string | null) => void;
 }) {
   const onKey = (event: KeyboardEvent<HTMLElement>) => {
-    const slips = [
-      ...(event.currentTarget.closest('ul')?.querySelectorAll<HTMLElement>('[data-slip]') ?? []),
+    const mentions = [
+      ...(event.currentTarget.closest('ul')?.querySelectorAll<HTMLElement>('[data-mention-card]') ??
+        []),
     ];
-    const place = slips.indexOf(event.currentTarget);
-    if (event.key === 'ArrowDown') slips[place + 1]?.focus();
-    else if (event.key === 'ArrowUp') slips[place - 1]?.focus();
+    const place = mentions.indexOf(event.currentTarget);
+    if (event.key === 'ArrowDown') mentions[place + 1]?.focus();
+    else if (event.key === 'ArrowUp') mentions[place - 1]?.focus();
     else if (/^[1-9]$/u.test(event.key)) {
       const pile = piles[Number(event.key) - 1];
       if (!pile) return;
-      // the next slip is under the same hand
-      (slips[place + 1] ?? slips[place - 1])?.focus();
+      // the next mention is under the same hand
+      (mentions[place + 1] ?? mentions[place - 1])?.focus();
       onPut(pile.id);
     } else return;
     event.preventDefault();
@@ -47,11 +48,11 @@ export function Slip({
       <div
         role="button"
         tabIndex={isFirst ? 0 : -1}
-        data-slip={mention.id}
+        data-mention-card={mention.id}
         draggable
-        onDragStart={(event) => event.dataTransfer.setData(DRAGGED_SLIP, mention.id)}
+        onDragStart={(event) => event.dataTransfer.setData(DRAGGED_MENTION, mention.id)}
         onKeyDown={onKey}
-        aria-label={slipTexts.slip(mention.externalId)}
+        aria-label={mentionCardTexts.mention(mention.externalId)}
         className="cursor-grab rounded border border-rule bg-card px-3 py-1.5 focus:border-thread"
       >
         <p className="voice">

@@ -14,30 +14,30 @@ import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
 import { Pile } from './pile.js';
-import { Slip } from './slip.js';
+import { MentionCard } from './mentionCard.js';
 import { usePiles } from './usePiles.js';
 import { useSimilarity } from './useSimilarity.js';
-import { dealPageTexts } from './texts.js';
+import { sortPageTexts } from './texts.js';
 
 const keys = [
-  { keys: '↑ ↓', does: dealPageTexts.slipBeforeNextSlip },
-  { keys: '1 – 9', does: dealPageTexts.putSlipPileNumber },
-  { keys: '0', does: dealPageTexts.takeOffPile },
+  { keys: '↑ ↓', does: sortPageTexts.mentionBeforeNext },
+  { keys: '1 – 9', does: sortPageTexts.putOnPile },
+  { keys: '0', does: sortPageTexts.takeOffPile },
 ];
 
-/** Splits one code: its mentions are dealt out to others. */
+/** Splits one code: its mentions are sorted into others. */
 export function SplitPage() {
   const id = useParams()['code'] ?? '';
   const codebook = useDrawnCodebook(useStudyPlace().id);
-  if (!codebook) return <Waiting what={dealPageTexts.code} />;
+  if (!codebook) return <Waiting what={sortPageTexts.code} />;
   const code = codebook.byId.get(id);
   if (!code)
-    return <EmptyState title={dealPageTexts.codeGone}>{dealPageTexts.mergedRemoved}</EmptyState>;
+    return <EmptyState title={sortPageTexts.codeGone}>{sortPageTexts.mergedRemoved}</EmptyState>;
   return (
-    <Deal
+    <Sort
       key={id}
-      title={dealPageTexts.split(code.name)}
-      hint={dealPageTexts.nameWhatFallsInto}
+      title={sortPageTexts.split(code.name)}
+      hint={sortPageTexts.nameWhatFallsInto}
       codes={[id]}
       themeId={code.themeId}
       codebook={codebook}
@@ -45,19 +45,19 @@ export function SplitPage() {
   );
 }
 
-/** Boils a theme down: the slips of all its codes are gathered into piles, each of which becomes a code. */
-export function BoilDownPage() {
+/** Sorts a theme into new codes: the mentions of all its codes are gathered into piles, each of which becomes a code. */
+export function SortThemePage() {
   const id = useParams()['theme'] ?? '';
   const codebook = useDrawnCodebook(useStudyPlace().id);
-  if (!codebook) return <Waiting what={dealPageTexts.theme} />;
+  if (!codebook) return <Waiting what={sortPageTexts.theme} />;
   const theme = codebook.themes.find((one) => one.id === id);
   if (!theme)
-    return <EmptyState title={dealPageTexts.themeGone}>{dealPageTexts.removed}</EmptyState>;
+    return <EmptyState title={sortPageTexts.themeGone}>{sortPageTexts.removed}</EmptyState>;
   return (
-    <Deal
+    <Sort
       key={id}
-      title={dealPageTexts.sortIntoNewCodes(theme.name)}
-      hint={dealPageTexts.gatherWhatSaysSame}
+      title={sortPageTexts.sortIntoNewCodes(theme.name)}
+      hint={sortPageTexts.gatherWhatSaysSame}
       codes={codebook.codes.filter((code) => code.themeId === id).map((code) => code.id)}
       themeId={id}
       codebook={codebook}
@@ -65,7 +65,7 @@ export function BoilDownPage() {
   );
 }
 
-interface DealProps {
+interface SortProps {
   title: string;
   hint: string;
   codes: string[];
@@ -74,12 +74,12 @@ interface DealProps {
   codebook: DrawnCodebook;
 }
 
-function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
+function Sort({ title, hint, codes, themeId, codebook }: SortProps) {
   const study = useStudyPlace();
   const navigate = useNavigate();
   const change = useChangeCodebook(study.id);
   const { mentions, isPending, error } = useMentionsOfCodes(study.id, codes);
-  const [piles, deal] = usePiles(`${study.id} ${codes.join(' ')}`);
+  const [piles, changePiles] = usePiles(`${study.id} ${codes.join(' ')}`);
   const [name, setName] = useState('');
   const [order, setOrder] = useState<'similar' | 'likeLast' | 'asImported'>('similar');
   const [last, setLast] = useState<string | null>(null);
@@ -89,39 +89,39 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
   const similarity = useSimilarity(texts, order, onLast);
   const open = similarity.map((i) => mentions[i]!).filter((one) => !piles.pileOf[one.id]);
   const put = (mention: string, pile: string | null) => {
-    deal({ do: 'put', mention, pile });
+    changePiles({ do: 'put', mention, pile });
     if (pile) setLast(pile);
   };
   const addPile = () => {
     const trimmed = name.trim();
     if (trimmed === '') return;
-    deal({ do: 'add', pile: { id: crypto.randomUUID(), name: trimmed } });
+    changePiles({ do: 'add', pile: { id: crypto.randomUUID(), name: trimmed } });
     setName('');
   };
-  const dealt = mentions.filter((one) => piles.pileOf[one.id]);
+  const sorted = mentions.filter((one) => piles.pileOf[one.id]);
   const apply = () => {
     const parts = piles.piles.flatMap((pile) => {
-      const its = dealt.filter((one) => piles.pileOf[one.id] === pile.id).map((one) => one.id);
+      const its = sorted.filter((one) => piles.pileOf[one.id] === pile.id).map((one) => one.id);
       const known = findCodeNamed(codebook.codes, pile.name);
       const code = { id: known?.id ?? pile.id, name: pile.name, themeId };
       return its.length > 0 ? [{ code, mentions: its }] : [];
     });
     change.mutate(
-      { do: 'deal', deal: { parts } },
+      { do: 'sort', sort: { parts } },
       {
         onSuccess: () => {
-          deal({ do: 'forget' });
+          changePiles({ do: 'forget' });
           void navigate(`/studies/${study.id}/codebook?code=${parts[0]!.code.id}`);
         },
       },
     );
   };
   if (error) return <ProblemNote error={error} />;
-  if (isPending) return <Waiting what={dealPageTexts.whatPeopleSaid} />;
+  if (isPending) return <Waiting what={sortPageTexts.whatPeopleSaid} />;
   return (
     <main className="work-list grid grid-cols-[minmax(0,1fr)_minmax(280px,380px)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
       <section
-        aria-label={dealPageTexts.slips}
+        aria-label={sortPageTexts.mentions}
         className="min-h-0 overflow-y-auto px-6 py-5 max-sm:px-3"
       >
         <header className="mb-3 flex max-w-3xl flex-col gap-1">
@@ -129,24 +129,24 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
           <p className="text-soft">{hint}</p>
           <p className="flex flex-wrap items-center justify-between gap-3">
             <span className="figures text-soft" role="status">
-              {dealPageTexts.stillDealt(open.length, mentions.length)}
+              {sortPageTexts.stillToSort(open.length, mentions.length)}
             </span>
             <Choice
-              label={dealPageTexts.laidOut}
+              label={sortPageTexts.order}
               value={order}
               onChange={(event) => setOrder(event.target.value as typeof order)}
             >
-              <option value="similar">{dealPageTexts.similarTogether}</option>
+              <option value="similar">{sortPageTexts.similarTogether}</option>
               <option value="likeLast" disabled={onLast.length === 0}>
-                {dealPageTexts.likestLastPileFirst}
+                {sortPageTexts.similarToLastPile}
               </option>
-              <option value="asImported">{dealPageTexts.imported}</option>
+              <option value="asImported">{sortPageTexts.imported}</option>
             </Choice>
           </p>
         </header>
         <ul className="flex max-w-3xl flex-col gap-1">
           {open.slice(0, 300).map((mention, place) => (
-            <Slip
+            <MentionCard
               key={mention.id}
               mention={mention}
               code={codebook.byId.get(mention.codeId)}
@@ -159,7 +159,7 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
         </ul>
       </section>
       <section
-        aria-label={dealPageTexts.piles}
+        aria-label={sortPageTexts.piles}
         className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-card px-5 py-5 max-[760px]:border-l-0 max-[760px]:border-t"
       >
         <form
@@ -170,15 +170,15 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
           }}
         >
           <input
-            aria-label={dealPageTexts.nameNewPile}
-            placeholder={dealPageTexts.namePile}
+            aria-label={sortPageTexts.nameNewPile}
+            placeholder={sortPageTexts.namePile}
             maxLength={120}
             value={name}
             onChange={(event) => setName(event.target.value)}
             className={`${inputBox} min-w-0 flex-1`}
           />
           <Button type="submit" disabled={name.trim() === ''}>
-            {dealPageTexts.addPile}
+            {sortPageTexts.addPile}
           </Button>
         </form>
         {piles.piles.map((pile, place) => (
@@ -187,21 +187,21 @@ function Deal({ title, hint, codes, themeId, codebook }: DealProps) {
             pile={pile}
             number={place + 1}
             isCode={findCodeNamed(codebook.codes, pile.name) !== undefined}
-            slips={dealt.filter((one) => piles.pileOf[one.id] === pile.id)}
+            mentions={sorted.filter((one) => piles.pileOf[one.id] === pile.id)}
             onPut={(mention) => put(mention, pile.id)}
             onTakeOff={(mention) => put(mention, null)}
-            onRename={(to) => deal({ do: 'rename', pile: pile.id, name: to })}
-            onRemove={() => deal({ do: 'remove', pile: pile.id })}
+            onRename={(to) => changePiles({ do: 'rename', pile: pile.id, name: to })}
+            onRemove={() => changePiles({ do: 'remove', pile: pile.id })}
           />
         ))}
         {change.isError && <ProblemNote error={change.error} />}
         <Button
           look="main"
           className="self-start"
-          disabled={dealt.length === 0 || change.isPending}
+          disabled={sorted.length === 0 || change.isPending}
           onClick={apply}
         >
-          {dealPageTexts.makeCodes(dealt.length)}
+          {sortPageTexts.makeCodes(sorted.length)}
         </Button>
       </section>
     </main>
