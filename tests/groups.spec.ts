@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { beginGroup, expectAccessible, openDemo, saved } from './steps.js';
 
 test('a nested group restricts the study; its table is read, a cell opened, a draft written and taken out', async ({
@@ -79,6 +79,67 @@ test('a nested group restricts the study; its table is read, a cell opened, a dr
   await page.getByRole('button', { name: 'Update' }).click();
   await expect(page.getByText(/figures? changed since/)).toBeHidden();
   await saved(page);
+});
+
+/** How far two pictures of one chart differ once both are pixels: the share of pixels that are clearly other. */
+const differingPixels = (page: Page, png: Buffer, svg: Buffer) =>
+  page.evaluate(
+    async (sources) => {
+      const drawn = await Promise.all(
+        sources.map(async (source) => {
+          const image = new Image();
+          image.src = source;
+          await image.decode();
+          const canvas = document.createElement('canvas');
+          canvas.width = image.naturalWidth;
+          canvas.height = image.naturalHeight;
+          return { image, canvas, context: canvas.getContext('2d')! };
+        }),
+      );
+      const [{ canvas: size }] = drawn.toReversed() as [(typeof drawn)[number]];
+      const [one, other] = drawn.map(({ image, context }) => {
+        context.drawImage(image, 0, 0, size.width, size.height);
+        return context.getImageData(0, 0, size.width, size.height).data;
+      });
+      let differing = 0;
+      for (let i = 0; i < one!.length; i += 4)
+        if ([0, 1, 2].some((k) => Math.abs(one![i + k]! - other![i + k]!) > 80)) differing++;
+      return differing / (one!.length / 4);
+    },
+    [
+      `data:image/png;base64,${png.toString('base64')}`,
+      `data:image/svg+xml;base64,${svg.toString('base64')}`,
+    ],
+  );
+
+test('every chart is the same as PNG and as SVG', async ({ page }) => {
+  await openDemo(page, 'Report');
+  await page.getByRole('link', { name: 'Charts' }).click();
+  await page.getByLabel('Across').selectOption('home');
+  const blank = await page.context().newPage();
+  for (const [kind, part] of [
+    ['bars with intervals', 'Carrow'],
+    ['shares of all mentions, stacked', 'Carrow'],
+    ['slope between two columns', ' → '],
+    ['differences of two columns', 'percentage points'],
+    ['heat grid', 'Carrow'],
+  ] as const) {
+    await page.getByLabel('Chart', { exact: true }).selectOption(kind);
+    const canvas = page.getByRole('img', { name: new RegExp(`^${kind}`, 'u') });
+    await expect(canvas).toBeVisible();
+    const take = async (name: 'PNG' | 'SVG') => {
+      const [file] = await Promise.all([
+        page.waitForEvent('download'),
+        page.getByRole('button', { name }).click(),
+      ]);
+      return readFile(await file.path());
+    };
+    const [png, svg] = [await take('PNG'), await take('SVG')];
+    expect(svg.toString()).toContain(part);
+    // letters are smoothed in other ways
+    expect([kind, await differingPixels(blank, png, svg)]).toEqual([kind, expect.closeTo(0, 1.7)]);
+  }
+  await blank.close();
 });
 
 test('charts leave whole as PNG and SVG, and a group is made of a number in one action', async ({

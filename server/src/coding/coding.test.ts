@@ -123,7 +123,7 @@ describe('answers with the same words', () => {
     expect((await apart()).map((answer) => answer.mentions.length)).toEqual([1, 0, 0, 1, 0]);
     await client.send('DELETE', `${study.base}/mentions/${coded[0]!.mentions[0]!.id}?toSame=true`);
     expect((await apart()).flatMap((answer) => answer.mentions)).toEqual([]);
-    expect((await study.undo()).body.summary).toBe('taking “Boats” away from 2 answers');
+    expect((await study.undo()).body.summary).toBe('removing “Boats” from 2 answers');
     // what another study's answer says is not compared with
     const other = await importStudy(client, 'id,Why?\n1,more boats\n');
     expect((await study.ledger(`like=${first}&same=apart`)).total).toBe(3);

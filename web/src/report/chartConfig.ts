@@ -15,12 +15,14 @@ import {
 } from 'chart.js';
 import { asPercent, asPoints } from '../parts/numbers.js';
 import {
+  clipped,
   FONT,
   FOOT,
   framed,
   HEAD,
+  heightOfKey,
   LINE,
-  nameAxis,
+  namedTicks,
   percentAxis,
   whiskers,
   type ChartPicture,
@@ -59,6 +61,8 @@ export function chartOf(input: ChartInput): ChartPicture {
 }
 
 const ROOM = 20;
+/** What the names of rows and columns may take of a picture’s width, in pixels. */
+const ROOM_OF_NAMES = 300;
 
 function bars(input: ChartInput): ChartPicture {
   const { report, rows, codebook } = input;
@@ -72,7 +76,11 @@ function bars(input: ChartInput): ChartPicture {
   );
   const picture = framed(
     input,
-    HEAD + FOOT + 40 + rows.length * (columns.length * thick + 12) + (several ? 24 : 0),
+    HEAD +
+      FOOT +
+      40 +
+      rows.length * (columns.length * thick + 12) +
+      (several ? heightOfKey(columns.length) : 0),
   );
   const { config } = picture;
   config.data = {
@@ -101,7 +109,13 @@ function bars(input: ChartInput): ChartPicture {
         ticks: percentAxis,
         grid: { color: PAPER.rule },
       },
-      y: { ticks: nameAxis, grid: { display: false } },
+      y: {
+        ticks: namedTicks(
+          rows.map(({ name }) => name),
+          ROOM_OF_NAMES,
+        ),
+        grid: { display: false },
+      },
     },
     plugins: {
       ...config.options?.plugins,
@@ -116,7 +130,7 @@ function stacked(input: ChartInput): ChartPicture {
   const { report, rows, codebook } = input;
   const picture = framed(
     input,
-    HEAD + FOOT + 70 + report.columns.length * 40 + Math.ceil(rows.length / 4) * 22,
+    HEAD + FOOT + 70 + report.columns.length * 40 + heightOfKey(rows.length),
   );
   const { config } = picture;
   config.data = {
@@ -136,7 +150,11 @@ function stacked(input: ChartInput): ChartPicture {
     indexAxis: 'y',
     scales: {
       x: { stacked: true, max: 100, ticks: percentAxis, grid: { color: PAPER.rule } },
-      y: { stacked: true, ticks: nameAxis, grid: { display: false } },
+      y: {
+        stacked: true,
+        ticks: namedTicks(report.columns.map(columnName), ROOM_OF_NAMES),
+        grid: { display: false },
+      },
     },
   };
   return picture;
@@ -164,7 +182,7 @@ const endNames = (names: { text: string; ink: string }[]): Plugin => ({
     }
     places.forEach(({ text, ink, at }, i) => {
       ctx.fillStyle = ink;
-      ctx.fillText(text, at.x + 10, heights[i]!);
+      ctx.fillText(clipped(ctx, text, chart.width - at.x - 14), at.x + 10, heights[i]!);
     });
     ctx.restore();
   },
@@ -203,7 +221,16 @@ function slope(input: ChartInput): ChartPicture {
     ...config.options,
     layout: { padding: { left: 16, right: 300, top: HEAD - 24, bottom: FOOT } },
     scales: {
-      x: { ticks: nameAxis, grid: { color: PAPER.rule } },
+      x: {
+        ticks: {
+          ...namedTicks(
+            pair.map((place) => columnName(report.columns[place]!)),
+            ROOM_OF_NAMES,
+          ),
+          maxRotation: 0,
+        },
+        grid: { color: PAPER.rule },
+      },
       y: { beginAtZero: true, ticks: percentAxis, grid: { color: PAPER.rule } },
     },
     plugins: { ...config.options?.plugins, legend: { display: false } },
@@ -222,13 +249,27 @@ function slope(input: ChartInput): ChartPicture {
   return picture;
 }
 
+/** From end to end of the widest interval, in steps of five points, with zero in it. */
+function axisOfDifferences(
+  differences: readonly { value: number; interval: readonly [number, number] }[],
+): { min: number; max: number } {
+  const ends = differences.flatMap(({ value, interval }) => [value, ...interval]);
+  return {
+    min: 5 * Math.floor(20 * Math.min(0, ...ends)),
+    max: 5 * Math.ceil(20 * Math.max(0.05, ...ends)),
+  };
+}
+
 function differences(input: ChartInput): ChartPicture {
   const { codebook, report } = input;
   const rows = input.rows.filter(({ difference }) => difference);
   const picture = framed(input, HEAD + FOOT + 60 + rows.length * (ROOM + 4));
   const { config } = picture;
+  const labels = rows.map(
+    (row) => `${row.name}  ${asPoints(row.difference!.value, report.decimals)}`,
+  );
   config.data = {
-    labels: rows.map((row) => `${row.name}  ${asPoints(row.difference!.value, report.decimals)}`),
+    labels,
     datasets: [
       {
         label: chartConfigTexts.difference,
@@ -244,6 +285,7 @@ function differences(input: ChartInput): ChartPicture {
     indexAxis: 'y',
     scales: {
       x: {
+        ...axisOfDifferences(rows.map(({ difference }) => difference!)),
         ticks: { ...percentAxis, callback: (value) => String(value) },
         title: {
           display: true,
@@ -253,7 +295,7 @@ function differences(input: ChartInput): ChartPicture {
         },
         grid: { color: ({ tick }) => (tick.value === 0 ? PAPER.ink : PAPER.rule) },
       },
-      y: { ticks: nameAxis, grid: { color: PAPER.rule } },
+      y: { ticks: namedTicks(labels, ROOM_OF_NAMES), grid: { color: PAPER.rule } },
     },
     plugins: { ...config.options?.plugins, legend: { display: false } },
   };

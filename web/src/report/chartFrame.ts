@@ -1,5 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
-import type { ChartConfiguration, Plugin } from 'chart.js';
+import { Chart, type ChartConfiguration, type Plugin, type Scale } from 'chart.js';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { PAPER } from './chartLook.js';
 
@@ -24,6 +24,12 @@ export const WIDTH = 920;
 export const HEAD = 64;
 export const FOOT = 34;
 export const LINE = 14;
+/** What a name in the key may take of the width: four have room side by side. */
+const ROOM_OF_KEY = 170;
+const KEYS_SIDE_BY_SIDE = 4;
+
+/** How high the key of so many names is. */
+export const heightOfKey = (names: number): number => Math.ceil(names / KEYS_SIDE_BY_SIDE) * 22;
 
 /** Draws the ground, the title above and the caption below, so that the picture says what it is by itself. */
 const frame = (title: string, caption: string): Plugin => ({
@@ -47,7 +53,8 @@ const frame = (title: string, caption: string): Plugin => ({
   },
 });
 
-function clipped(ctx: CanvasRenderingContext2D, text: string, width: number): string {
+/** A text as far as there is room for it. */
+export function clipped(ctx: CanvasRenderingContext2D, text: string, width: number): string {
   let shown = text;
   while (shown.length > 1 && ctx.measureText(shown).width > width)
     shown = `${shown.slice(0, -2).trimEnd()}…`;
@@ -90,6 +97,19 @@ export const percentAxis = {
 };
 export const nameAxis = { color: PAPER.ink, font: { family: FONT, size: 13 }, autoSkip: false };
 
+/** Ticks that say names, each as far as there is room for it. */
+export const namedTicks = (names: readonly string[], room: number) => ({
+  ...nameAxis,
+  callback(this: Scale, value: string | number): string {
+    const { ctx } = this.chart;
+    ctx.save();
+    ctx.font = `${nameAxis.font.size}px ${FONT}`;
+    const name = clipped(ctx, names[Number(value)] ?? '', room);
+    ctx.restore();
+    return name;
+  },
+});
+
 export function framed(
   { title, caption }: { title: string; caption: string },
   height: number,
@@ -114,6 +134,16 @@ export function framed(
               font: { family: FONT, size: 12 },
               boxWidth: 26,
               boxHeight: 9,
+              generateLabels: (chart) => {
+                const { ctx } = chart;
+                ctx.save();
+                ctx.font = `12px ${FONT}`;
+                const labels = Chart.defaults.plugins.legend.labels
+                  .generateLabels(chart)
+                  .map((label) => ({ ...label, text: clipped(ctx, label.text, ROOM_OF_KEY) }));
+                ctx.restore();
+                return labels;
+              },
             },
           },
           tooltip: { enabled: false },

@@ -1,6 +1,7 @@
 import { INKS, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { stitchDrawing, type Look } from '../parts/stitches.js';
+import { SvgContext } from './svgContext.js';
 
 /** A chart is a picture on white, for the page as for the document: inks are those of paper. */
 export const PAPER = { ground: '#ffffff', ink: '#23211c', soft: '#655f53', rule: '#e3dfd4' };
@@ -23,16 +24,19 @@ export const columnLook = (place: number): Look => ({
 });
 
 const TILE = { width: 12, height: 6 };
+const FINE = 2;
 
-/** A stitch on a pale ground of its ink, to fill bars with; on screen it is drawn twice as fine. */
-export function stitchPattern(context: CanvasRenderingContext2D, { ink, stitch }: Look) {
+/** A stitch on a pale ground of its ink, to fill bars with; on a canvas it is drawn twice as fine. */
+export function stitchPattern(
+  context: CanvasRenderingContext2D | SvgContext,
+  { ink, stitch }: Look,
+) {
+  if (context instanceof SvgContext) return context.stitchFill({ ink, stitch }, TILE);
   const tile = document.createElement('canvas');
-  const isScreen = context instanceof CanvasRenderingContext2D;
-  const fine = isScreen ? 2 : 1;
-  tile.width = TILE.width * fine;
-  tile.height = TILE.height * fine;
+  tile.width = TILE.width * FINE;
+  tile.height = TILE.height * FINE;
   const brush = tile.getContext('2d')!;
-  brush.scale(fine, fine);
+  brush.scale(FINE, FINE);
   brush.fillStyle = `${ink}2e`;
   brush.fillRect(0, 0, TILE.width, TILE.height);
   brush.strokeStyle = ink;
@@ -40,6 +44,6 @@ export function stitchPattern(context: CanvasRenderingContext2D, { ink, stitch }
   brush.lineWidth = stitch === 'dots' ? 2.4 : 1.3;
   brush.stroke(new Path2D(stitchDrawing(stitch)));
   const pattern = context.createPattern(tile, 'repeat');
-  if (isScreen) pattern?.setTransform(new DOMMatrix().scale(1 / fine));
+  pattern?.setTransform(new DOMMatrix().scale(1 / FINE));
   return pattern ?? ink;
 }

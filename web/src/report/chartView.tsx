@@ -180,7 +180,9 @@ function Picture({
         >
           <Download size={15} aria-hidden /> {chartViewTexts.png}
         </Button>
-        <Button onClick={() => download(chartAsSvg(picture), fileName('svg'))}>
+        <Button
+          onClick={() => void chartAsSvg(picture).then((blob) => download(blob, fileName('svg')))}
+        >
           <Download size={15} aria-hidden /> {chartViewTexts.svg}
         </Button>
         <Button onClick={() => void copyPicture(picture)}>

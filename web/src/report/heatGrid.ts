@@ -9,6 +9,7 @@ import {
   HEAD,
   LINE,
   nameAxis,
+  namedTicks,
   WIDTH,
   type ChartPicture,
   type ChartTable,
@@ -22,14 +23,18 @@ Chart.register(CategoryScale, MatrixController, MatrixElement);
 const MOST_SIDE_BY_SIDE = 8;
 const ROOM_OF_NAMES = 220;
 const LETTER = 7.5;
+const MOST_UPRIGHT = 26;
 
-/** A name in lines of at most so many letters, but for a word that is longer by itself. */
+const shortened = (name: string, most: number): string =>
+  name.length > most ? `${name.slice(0, most - 1).trimEnd()}…` : name;
+
+/** A name in lines of at most so many letters. */
 function inLines(name: string, most: number): string[] {
   const lines: string[] = [];
   for (const word of name.split(/\s+/u)) {
     const joined = `${lines.at(-1)} ${word}`;
     if (lines.length > 0 && joined.length <= most) lines[lines.length - 1] = joined;
-    else lines.push(word);
+    else lines.push(shortened(word, most));
   }
   return lines;
 }
@@ -41,9 +46,11 @@ export function heat(input: ChartTable): ChartPicture {
   const isWide = columns.length > MOST_SIDE_BY_SIDE;
   const letters = Math.floor((WIDTH - ROOM_OF_NAMES) / columns.length / LETTER);
   const names = columns.map((column) =>
-    isWide ? [columnName(column)] : inLines(columnName(column), letters),
+    isWide ? [shortened(columnName(column), MOST_UPRIGHT)] : inLines(columnName(column), letters),
   );
-  const heads = isWide ? 120 : LINE * Math.max(...names.map(({ length }) => length));
+  const heads = isWide
+    ? MOST_UPRIGHT * LETTER
+    : LINE * Math.max(...names.map(({ length }) => length));
   const picture = framed(input, HEAD + FOOT + 24 + heads + rows.length * 26);
   const { config } = picture;
   const cells = rows.flatMap((row, r) =>
@@ -91,7 +98,10 @@ export function heat(input: ChartTable): ChartPicture {
         labels: rows.map((_, r) => String(r)),
         // the plugin turns this axis around, which by names runs from the top already
         reverse: false,
-        ticks: { ...nameAxis, callback: (r) => rows[Number(r)]!.name },
+        ticks: namedTicks(
+          rows.map(({ name }) => name),
+          ROOM_OF_NAMES,
+        ),
         offset: true,
         grid: { display: false },
       },
