@@ -115,7 +115,7 @@ const differingPixels = (page: Page, png: Buffer, svg: Buffer) =>
 test('every chart is the same as PNG and as SVG', async ({ page }) => {
   await openDemo(page, 'Report');
   await page.getByRole('link', { name: 'Charts' }).click();
-  await page.getByLabel('Across').selectOption('home');
+  await page.getByLabel('Across').selectOption('Home');
   const blank = await page.context().newPage();
   for (const [kind, part] of [
     ['bars with intervals', 'Carrow'],

@@ -71,6 +71,8 @@ export const reportQuery = withinQuery.extend({
   /** Whether estimates stand beside what is counted. */
   estimated: flagSchema.default(false),
   decimals: decimalsSchema,
+  /** Whether every comparison is listed with its figures. */
+  tests: flagSchema.default(false),
   /** Whether rows are left out that nobody mentions. */
   empty: z.enum(['shown', 'hidden']).default('shown'),
 });
@@ -121,6 +123,16 @@ export const reportColumnSchema = z.object({
   countedEffective: z.number(),
 });
 
+/** What a test of a difference gives. */
+const testFigures = {
+  test: z.enum(['z', 'fisher', 'rao_scott']),
+  /** z or F; null for the exact test, which has none. */
+  statistic: z.number().nullable().default(null),
+  /** Degrees of freedom of an F: two of them. */
+  degrees: z.array(z.number()).default([]),
+  p: z.number(),
+};
+
 export const reportRowSchema = z.object({
   kind: z.enum(['theme', 'code', 'bundle']),
   id: uuidSchema,
@@ -139,16 +151,32 @@ export const reportRowSchema = z.object({
       p: z.number(),
       /** Cramér's V. */
       strength: z.number(),
+      /** How far each compared column is off what is expected, in standard errors, in their order. */
+      residuals: z.array(z.number()).default([]),
     })
     .nullable(),
   difference: z
     .object({
       value: z.number(),
       interval: intervalSchema,
-      test: z.enum(['z', 'fisher', 'rao_scott']),
-      p: z.number(),
+      ...testFigures,
     })
     .nullable(),
+  /** Every comparison of the row, where they are asked for. */
+  tests: z
+    .array(
+      z.object({
+        /** Places of the two columns; the second is null for everyone else. */
+        one: z.number().int(),
+        other: z.number().int().nullable(),
+        value: z.number(),
+        interval: intervalSchema,
+        ...testFigures,
+        /** p, corrected for all comparisons of the row. */
+        corrected: z.number(),
+      }),
+    )
+    .default([]),
 });
 export type ReportRow = z.infer<typeof reportRowSchema>;
 

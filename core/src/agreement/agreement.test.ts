@@ -200,3 +200,28 @@ test('with one code alone, leaving answers out in turn gives an error close to t
   expect(overall.error! / codes[0]!.error!).toBeCloseTo(1, 1);
   expect(compareCoders([], ['a']).overall).toMatchObject({ n: 0, kappa: null, ac1: null });
 });
+
+test('the interval of a rare code’s kappa stays within what a kappa can be, and holds it', () => {
+  // the error of large samples reaches to 1.13 here
+  const rare = { both: 3, first: 1, second: 0, neither: 96 };
+  const { interval } = cohenKappa([
+    [rare.both, rare.first],
+    [rare.second, rare.neither],
+  ]);
+  expect(interval![1]).toBe(1);
+  const [low, high] = bootstrapKappa(rare)!;
+  expect(low).toBeGreaterThan(0);
+  expect(low).toBeLessThan(interval![0]);
+  expect(high).toBe(1);
+  const count = fc.integer({ min: 0, max: 30 });
+  fc.assert(
+    fc.property(fc.record({ both: count, first: count, second: count, neither: count }), (cells) => {
+      const ends = bootstrapKappa(cells);
+      if (!ends) return;
+      expect(ends[0]).toBeGreaterThanOrEqual(-1);
+      expect(ends[1]).toBeLessThanOrEqual(1);
+      expect(bootstrapKappa(cells)).toEqual(ends);
+    }),
+    { numRuns: 20 },
+  );
+});

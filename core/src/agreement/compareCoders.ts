@@ -1,18 +1,11 @@
 import { normalQuantile, wilsonInterval, type Interval } from '../statistics/index.js';
-import { cohenKappa, type Kappa } from './kappa.js';
+import { bootstrapKappa, type FourCells } from './bootstrapKappa.js';
+import { cohenKappa, within, type Kappa } from './kappa.js';
 import { eachOnce, gwetAc1, krippendorffAlpha } from './manyCoders.js';
 import { masiDistance } from './masi.js';
 
 /** What one coder gave an answer; empty where nothing applies. */
 export type CodesOf = ReadonlySet<string>;
-
-/** Answers to which a code was given by both coders, by one of them alone, or by neither. */
-export interface FourCells {
-  both: number;
-  first: number;
-  second: number;
-  neither: number;
-}
 
 /** How two coders agree on whether something applies. */
 export interface CodeAgreement extends Kappa {
@@ -52,7 +45,7 @@ export function compareCoders(
   const all = codes.map((codeId) => ({ codeId, cells: cellsOf(answers, codeId) }));
   const found = all
     .filter(({ cells }) => cells.neither < answers.length)
-    .map(({ codeId, cells }) => ({ codeId, ...agreementOn(cells, level) }));
+    .map(({ codeId, cells }) => ({ codeId, ...agreementOnCode(cells, level) }));
   const offered = new Set(codes);
   const byAnswer = answers.map((answer) => cellsOfAnswer(answer, offered));
   const pooled = agreementOn(addUp(all.map(({ cells }) => cells)), level);
@@ -138,6 +131,19 @@ function agreementOn(cells: FourCells, level: number): CodeAgreement {
   };
 }
 
+/** With fewer uses of a code, or fewer answers without it, by either coder, the error of large samples does not hold. */
+const FEWEST_FOR_LARGE_SAMPLE = 25;
+
+/** Of one code: the interval is bootstrapped where the code, or its absence, is rare. */
+function agreementOnCode(cells: FourCells, level: number): CodeAgreement {
+  const { both, first, second, neither } = cells;
+  const fewest = Math.min(both + first, both + second, neither + first, neither + second);
+  const agreement = agreementOn(cells, level);
+  return fewest >= FEWEST_FOR_LARGE_SAMPLE || agreement.interval === null
+    ? agreement
+    : { ...agreement, interval: bootstrapKappa(cells, level) };
+}
+
 /**
  * The error of a kappa over all codes, by leaving out an answer at a time: codes of one answer go together, so that
  * counting each as a case of its own would make it look surer than it is.
@@ -166,7 +172,7 @@ function overAnswers(
   const spread = known.reduce((sum, one) => sum + (one - mean) ** 2, 0);
   const error = Math.sqrt(((known.length - 1) / known.length) * spread);
   const width = normalQuantile((1 + level) / 2) * error;
-  return { error, interval: error < 1e-12 ? null : [kappa - width, kappa + width] };
+  return { error, interval: error < 1e-12 ? null : within(kappa, width) };
 }
 
 export type AgreementState = 'firm' | 'tentative' | 'low' | 'little_evidence';

@@ -44,6 +44,12 @@ export function cohenKappa(table: readonly (readonly number[])[], level = 0.95):
   // what is nought comes out as a little above or below it
   const error = variance < 1e-15 ? 0 : Math.sqrt(variance / n) / (1 - byChance);
   const width = normalQuantile((1 + level) / 2) * error;
-  const interval: Interval | null = error === 0 ? null : [kappa - width, kappa + width];
+  const interval: Interval | null = error === 0 ? null : within(kappa, width);
   return { n, agreed, kappa, error, interval };
 }
+
+/** An interval of a coefficient that cannot lie beyond −1 or 1. */
+export const within = (coefficient: number, width: number): Interval => [
+  Math.max(-1, coefficient - width),
+  Math.min(1, coefficient + width),
+];

@@ -46,6 +46,10 @@ export interface GroupDifference {
   value: number;
   interval: Interval;
   test: 'z' | 'fisher' | 'rao_scott';
+  /** z, or the F of Rao and Scott; null for the exact test, and where there is no test. */
+  statistic: number | null;
+  /** Degrees of freedom of an F: two of them; none otherwise. */
+  degrees: number[];
   p: number;
 }
 
@@ -68,8 +72,21 @@ export function compareGroups(
     value: sides[0]!.share - sides[1]!.share,
     interval: newcombeInterval(sides[0]!, sides[1]!, level),
     ...(isWeighted
-      ? { test: 'rao_scott' as const, p: raoScott([one, other])?.p ?? 1 }
-      : compareShares(sides[0]!, sides[1]!)),
+      ? weightedTest(one, other)
+      : { ...compareShares(sides[0]!, sides[1]!), degrees: [] }),
+  };
+}
+
+function weightedTest(
+  one: GroupShare,
+  other: GroupShare,
+): Pick<GroupDifference, 'test' | 'statistic' | 'degrees' | 'p'> {
+  const found = raoScott([one, other]);
+  return {
+    test: 'rao_scott',
+    statistic: found?.value ?? null,
+    degrees: found?.degrees ?? [],
+    p: found?.p ?? 1,
   };
 }
 
@@ -139,6 +156,8 @@ export function compareEstimates(one: Share, other: Share, level?: number): Grou
     value: one.share - other.share,
     interval: newcombeInterval(sides[0]!, sides[1]!, level),
     test: 'z',
+    statistic: z,
+    degrees: [],
     p: z === null ? 1 : normalTwoSided(z),
   };
 }
@@ -225,6 +244,70 @@ export function compareWithRest(
     if (p >= 1 - level) return null;
     return test.isHigher ? 'higher' : 'lower';
   });
+}
+
+/** One comparison of a row with all its figures: of two columns, or of a column with everyone else. */
+export interface ListedTest extends GroupDifference {
+  /** Places of the columns; null for everyone else. */
+  one: number;
+  other: number | null;
+  /** p, corrected for all comparisons of the row. */
+  corrected: number;
+}
+
+/**
+ * Every comparison of a row, with the figures behind the letters of `exceededColumns` and the marks of
+ * `compareWithRest`.
+ *
+ * @param everybody all who are counted in the row, to compare each column with everyone else; null to compare columns
+ */
+export function listTests(
+  cells: readonly (GroupShare | null)[],
+  everybody: GroupShare | null,
+  { correction, level = 0.95, isWeighted = false }: CompareOptions,
+  mayCompare: (one: number, other: number) => boolean = () => true,
+): ListedTest[] {
+  const tests = cells.flatMap((cell, one): Omit<ListedTest, 'corrected'>[] => {
+    if (!cell) return [];
+    if (everybody) {
+      const rest = without(everybody, cell);
+      if (rest.people === 0 || rest.weighted <= 0) return [];
+      return [{ one, other: null, ...compareGroups(cell, rest, { isWeighted, level }) }];
+    }
+    return cells.flatMap((group, other) =>
+      group && other > one && mayCompare(one, other)
+        ? [{ one, other, ...compareGroups(cell, group, { isWeighted, level }) }]
+        : [],
+    );
+  });
+  return corrected(tests, correction);
+}
+
+/** Every comparison of two estimated columns of a row, as `exceededEstimates` makes them. */
+export function listEstimateTests(
+  cells: readonly (Share | null)[],
+  { correction, level = 0.95 }: CompareOptions,
+  mayCompare: (one: number, other: number) => boolean = () => true,
+): ListedTest[] {
+  const tests = cells.flatMap((cell, one) =>
+    cells.flatMap((share, other) =>
+      cell && share && other > one && mayCompare(one, other)
+        ? [{ one, other, ...compareEstimates(cell, share, level) }]
+        : [],
+    ),
+  );
+  return corrected(tests, correction);
+}
+
+function corrected(
+  tests: readonly Omit<ListedTest, 'corrected'>[],
+  correction: Correction,
+): ListedTest[] {
+  const adjusted = adjust(
+    tests.map(({ p }) => p),
+    correction,
+  );
+  return tests.map((test, k) => ({ ...test, corrected: adjusted[k]! }));
 }
 
 const without = (all: GroupShare, part: GroupShare): GroupShare => ({

@@ -279,9 +279,14 @@ function allMentions(input: CrosstabInput, counter: ColumnCounter): Base[] {
     return [counter.people(row.mentioned, decided), counter.list(row.again, decided)];
   });
   return input.columns.map((_, c) => {
-    const sum = (of: 'people' | 'weighted') => parts.reduce((all, part) => all + part[of][c]!, 0);
-    const weighted = sum('weighted');
-    return { people: sum('people'), weighted, squares: weighted, effective: weighted };
+    const sum = (of: keyof Sums) => parts.reduce((all, part) => all + part[of][c]!, 0);
+    const [weighted, squares] = [sum('weighted'), sum('squares')];
+    return {
+      people: sum('people'),
+      weighted,
+      squares,
+      effective: effectiveBase(weighted, squares),
+    };
   });
 }
 

@@ -10,6 +10,8 @@ export interface Share {
 /** Which test a probability is of; the exact one where an expected count is below 5. */
 export interface Compared {
   test: 'z' | 'fisher';
+  /** z; null for the exact test, which has no statistic. */
+  statistic: number | null;
   p: number;
 }
 
@@ -23,9 +25,9 @@ const fewestExpected = 5;
  */
 export function compareShares(one: Share, other: Share): Compared {
   const z = pooledZ(one, other);
-  if (z !== null) return { test: 'z', p: normalTwoSided(z) };
+  if (z !== null) return { test: 'z', statistic: z, p: normalTwoSided(z) };
   const [x, y] = [one, other].map(({ share, n }) => Math.round(share * n));
-  return { test: 'fisher', p: fisherExact(x!, one.n, y!, other.n) };
+  return { test: 'fisher', statistic: null, p: fisherExact(x!, one.n, y!, other.n) };
 }
 
 /** The pooled two-proportion z; null where an expected count is below 5. */

@@ -24,6 +24,8 @@ import {
   estimateOf,
   exceededColumns,
   exceededEstimates,
+  listEstimateTests,
+  listTests,
   measureBase,
   type AgainstRest,
   type CrosstabCell,
@@ -180,7 +182,10 @@ function sizeOf({ cells, difference }: ReportRow, order: ReportQuery['order']): 
   return shares.length < 2 ? 0 : Math.max(...shares) - Math.min(...shares);
 }
 
-interface Comparison extends Pick<ReportQuery, 'test' | 'against' | 'level' | 'difference'> {
+interface Comparison extends Pick<
+  ReportQuery,
+  'test' | 'against' | 'level' | 'difference' | 'tests'
+> {
   base: BaseKind;
   rule: CountingRule;
 }
@@ -227,6 +232,15 @@ function comparing(columns: PlacedColumn[], query: Comparison, isWeighted: boole
         isTested && against === 'rest'
           ? compareWithRest(groups, asGroupShare(cells[0]!), options)
           : [],
+      tests:
+        query.tests && isTested
+          ? listTests(
+              groups,
+              against === 'rest' ? asGroupShare(cells[0]!) : null,
+              options,
+              mayCompare,
+            )
+          : [],
       whole: hasWhole ? (isWeighted ? raoScott(parts) : chiSquare(parts)) : null,
       difference: pair ? differenceOf(cells[pair[0]!]!, cells[pair[1]!]!, isWeighted, level) : null,
     };
@@ -239,17 +253,18 @@ function comparing(columns: PlacedColumn[], query: Comparison, isWeighted: boole
     const [one, other] = pair?.map((place) => shares[place]!) ?? [];
     return {
       exceeds: pairable ? exceededEstimates(compared, options, mayCompare) : [],
+      tests: query.tests && pairable ? listEstimateTests(compared, options, mayCompare) : [],
       rest: [],
       whole: null,
       difference: one && other ? compareEstimates(one, other, level) : null,
     };
   };
-  const untested: Tested = { exceeds: [], rest: [], whole: null, difference: null };
+  const untested: Tested = { exceeds: [], tests: [], rest: [], whole: null, difference: null };
 
   const testRow = (
     cells: CrosstabCell[],
     estimates: readonly (EstimatedShare | null)[] | null,
-  ): Pick<ReportRow, 'cells' | 'whole' | 'difference'> => {
+  ): Pick<ReportRow, 'cells' | 'whole' | 'difference' | 'tests'> => {
     // what is "at least" so many can still become anything
     const isAtLeast = cells.some(({ undecided }) => undecided > 0);
     const tested = isAtLeast
@@ -266,12 +281,14 @@ function comparing(columns: PlacedColumn[], query: Comparison, isWeighted: boole
       })),
       whole: tested.whole,
       difference: tested.difference,
+      tests: tested.tests,
     };
   };
   return { letters, overlapping, testRow };
 }
 
 interface Tested {
+  tests: ReportRow['tests'];
   exceeds: number[][];
   rest: AgainstRest[];
   whole: ReportRow['whole'];

@@ -94,8 +94,18 @@ export const gridTexts = {
   difference: 'Difference',
   difference2: 'Difference: from',
   difference3: 'Difference: to',
+  differenceTest: 'Difference: test',
+  differenceStatistic: 'Difference: statistic',
   differenceP: 'Difference: p',
-  chiSquareP: 'Chi-square: p',
+  tests: { z: 'z', fisher: 'Fisher’s exact', rao_scott: 'Rao–Scott F' },
+  weightedPeople: (full: string) => `${full}: weighted people`,
+  weightedMentions: (full: string) => `${full}: weighted mentions`,
+  whole: (weighted: boolean) => (weighted ? 'Rao–Scott F' : 'Chi-square'),
+  wholeDf: (weighted: boolean) =>
+    weighted ? 'Rao–Scott: degrees of freedom' : 'Chi-square: degrees of freedom',
+  wholeDf2: 'Rao–Scott: degrees of freedom of the denominator',
+  wholeP: (weighted: boolean) => (weighted ? 'Rao–Scott: p' : 'Chi-square: p'),
+  cramersV: 'Cramér’s V',
   least2: 'at least',
 };
 
@@ -113,7 +123,7 @@ export const agreementGridTexts = {
   krippendorffsAlphaSetsCodes: 'Krippendorff’s alpha of sets of codes (MASI)',
   setsCodes: (all: string) => `Sets of codes, ${all}`,
   intervals: 'Intervals',
-  n95LargeSamplesOver: '95%, large samples; over all codes by the jackknife, an answer at a time',
+  n95LargeSamplesOver: '95%; large-sample error, or the bootstrap over answers where a code is rare; over all codes by the jackknife, an answer at a time',
   code: 'Code',
   kappa: 'kappa from',
   kappa2: 'kappa to',

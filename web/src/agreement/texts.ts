@@ -21,7 +21,8 @@ export const codeTableTexts = {
   only2: (second: string) => `only ${second}`,
   neither: 'neither',
   agreed: 'agreed',
-  cohensKappa95Interval: 'Cohen’s kappa with its 95% interval',
+  cohensKappa95Interval:
+    'Cohen’s kappa with its 95% interval (bootstrapped over answers where a code is rare)',
   kappa: 'kappa',
   krippendorffsAlpha: 'Krippendorff’s alpha',
   alpha: 'alpha',

@@ -8,7 +8,5 @@ export const coefficient = (
 ): string => {
   if (value === null) return '–';
   if (interval === null) return asShare(value);
-  // the error of large samples may reach beyond what a coefficient can be
-  const ends = interval.map((end) => asShare(Math.max(-1, Math.min(1, end))));
-  return `${asShare(value)} (${ends.join(' to ')})`;
+  return `${asShare(value)} (${interval.map(asShare).join(' to ')})`;
 };

@@ -74,5 +74,12 @@ const signed = [points(0), points(1), points(2)];
 export const asPoints = (difference: number, decimals: Decimals = 'fitting'): string =>
   signed[decimalsOf(decimals, 1)]!.format(100 * difference);
 
+const oneDecimal = new Intl.NumberFormat(undefined, {
+  minimumFractionDigits: 1,
+  maximumFractionDigits: 1,
+});
+/** A sum of weights: "12.4". */
+export const asWeighted = (sum: number): string => oneDecimal.format(sum);
+
 /** Mentions per person. */
 export const asMean = (value: number): string => twoPlaces.format(value);

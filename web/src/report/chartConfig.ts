@@ -215,6 +215,8 @@ function slope(input: ChartInput): ChartPicture {
       borderDash: DASHES[r % DASHES.length]!,
       borderWidth: 2,
       pointRadius: 4,
+      // or Chart.js draws into a Path2D, which cannot be read
+      segment: {},
     })),
   };
   config.options = {

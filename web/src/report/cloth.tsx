@@ -4,9 +4,10 @@ import type { ComponentProps } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import type { Look } from '../parts/stitches.js';
 import { besideOf, ClothHead, type Beside } from './clothHead.js';
-import { ClothRow, lengthOf, type Column, type Row } from './clothRow.js';
+import { figureOf } from './cellFigures.js';
+import { ClothRow, type Column, type Row } from './clothRow.js';
 import type { ChangeTable, TableChoice } from './tableChoice.js';
-import { clothTexts } from './texts.js';
+import { clothRowTexts } from './texts.js';
 
 /** How a row is drawn: as its theme is; a bundle has no theme of its own. */
 export function lookOf(row: Pick<Row, 'kind' | 'id'>, codebook: DrawnCodebook): Look {
@@ -42,9 +43,9 @@ export function Cloth({
     (row) => !(isUnder(row) && choice.folded.includes(row.parentId!)),
   );
   const sized = rows.map((row) =>
-    row.cells.map((cell) =>
+    row.cells.map((cell, c) =>
       cell.base.people >= choice.lowest || choice.cells !== 'percent'
-        ? lengthOf(cell, choice.cells)
+        ? (figureOf(cell, columns[c]!, choice.cells, base) ?? 0)
         : 0,
     ),
   );
@@ -157,7 +158,11 @@ const roomForLetters = ({ rows }: Report): number =>
 function widthsOf(report: Report, beside: Beside, choice: TableChoice): number[] {
   const { columns, rows } = report;
   const most = Math.max(...rows.flatMap(({ cells }) => cells.map(({ base }) => base.people)));
-  const note = choice.interval ? '99.9% – 99.9%' : clothTexts.of(most);
+  const note = choice.interval
+    ? '99.9% – 99.9%'
+    : report.weighted
+      ? clothRowTexts.weightedOf(most, most, most)
+      : clothRowTexts.of(most, most);
   return [
     260,
     ...columns.map(() => Math.max(116, AROUND + DIGIT * note.length) + roomForLetters(report)),

@@ -2,9 +2,10 @@ import type { Report } from '@yellow-thread/contract';
 import { estimateOf } from '@yellow-thread/core/report';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import type { ComponentProps } from 'react';
-import { asCount, asMean, asPercent, asPoints } from '../parts/numbers.js';
+import { asPercent, asPoints } from '../parts/numbers.js';
 import { StitchBar, StitchMark } from '../parts/stitch.js';
 import type { Look } from '../parts/stitches.js';
+import { countsText, figureOf, figureText } from './cellFigures.js';
 import type { Beside } from './clothHead.js';
 import type { TableChoice } from './tableChoice.js';
 import { clothRowTexts } from './texts.js';
@@ -12,40 +13,6 @@ import { clothRowTexts } from './texts.js';
 export type Row = Report['rows'][number];
 export type Column = Report['columns'][number];
 type Cell = Row['cells'][number];
-
-/** How long a cell's bar is by itself, before it is set against others. */
-export function lengthOf(
-  { share, people, mentions, base }: Cell,
-  kind: TableChoice['cells'],
-): number {
-  switch (kind) {
-    case 'percent':
-      return share ?? 0;
-    case 'people':
-      return people;
-    case 'mentions':
-      return mentions;
-    case 'mean':
-      return base.people > 0 ? mentions / base.people : 0;
-    case 'yes':
-      return people > 0 ? 1 : 0;
-  }
-}
-
-function textOf(cell: Cell, { cells, decimals }: TableChoice): string {
-  switch (cells) {
-    case 'percent':
-      return cell.share === null ? '–' : asPercent(cell.share, cell.base.people, decimals);
-    case 'people':
-      return asCount(cell.people);
-    case 'mentions':
-      return asCount(cell.mentions);
-    case 'mean':
-      return cell.base.people > 0 ? asMean(cell.mentions / cell.base.people) : '–';
-    case 'yes':
-      return cell.people > 0 ? 'yes' : '–';
-  }
-}
 
 /** A code, theme or bundle with its figures in every column, and what stands beside them. */
 export function ClothRow({
@@ -130,7 +97,7 @@ export function ClothRow({
             cell={cell}
             look={look}
             choice={choice}
-            length={Math.min(1, lengthOf(cell, choice.cells) / scale(c))}
+            length={Math.min(1, (figureOf(cell, columns[c]!, choice.cells, base) ?? 0) / scale(c))}
             isWeighted={isWeighted}
             counts={counts}
             base={base}
@@ -239,14 +206,15 @@ function ClothCell({
   const isEstimated = counts === 'estimated';
   const people = (isEstimated ? sampled : undefined) ?? cell.base.people;
   const faint = people < choice.lowest ? 'text-soft italic' : people < choice.low ? 'italic' : '';
-  const text = textOf(cell, isEstimated ? { ...choice, cells: 'percent' } : choice);
-  const part = base === 'mentions' ? cell.mentions : cell.people;
+  const cells = isEstimated ? 'percent' : choice.cells;
+  const text = figureText(
+    figureOf(cell, column, cells, base),
+    { ...choice, cells },
+    { people: cell.base.people, isWeighted },
+  );
+  const counted = countsText(cell, base, isWeighted);
   const ends = cell.interval?.map((end) => asPercent(end, people, choice.decimals)).join(' – ');
-  const about = isEstimated
-    ? ends
-    : choice.interval && ends
-      ? ends
-      : clothRowTexts.of(part, people);
+  const about = isEstimated ? ends : choice.interval && ends ? ends : counted;
   const atLeast = cell.undecided > 0 ? clothRowTexts.leastUndecided(cell.undecided) : '';
   const rest =
     cell.rest &&
@@ -261,14 +229,10 @@ function ClothCell({
       type="button"
       disabled={cell.people === 0}
       onClick={() => onCell(row, column)}
-      title={
-        isWeighted
-          ? clothRowTexts.weighted(cell.weighted.toFixed(1), cell.base.weighted.toFixed(1))
-          : undefined
-      }
+      title={isEstimated ? undefined : counted}
       aria-label={[
         `${row.name}, ${column.label}: ${text}`,
-        isEstimated ? clothRowTexts.estimated(about) : clothRowTexts.of2(part, people),
+        isEstimated ? clothRowTexts.estimated(about) : counted,
         ...marks,
       ].join(', ')}
       className="block w-full rounded text-right enabled:hover:bg-wash"

@@ -171,7 +171,8 @@ export class SvgContext {
       `fill="${this.#state.fillStyle}"${rule === 'evenodd' ? ' fill-rule="evenodd"' : ''}`,
     );
   }
-  stroke(): void {
+  stroke(path?: unknown): void {
+    if (path) throw new TypeError('Only the path of the context itself can be written down.');
     const { strokeStyle, lineWidth, lineCap, lineJoin, lineDash, lineDashOffset } = this.#state;
     const dashes =
       lineDash.length > 0
@@ -222,9 +223,12 @@ export class SvgContext {
     const anchor = anchors[textAlign];
     const [a, b, c, d, e, f] = matrix.map(round);
     const isMoved = [a, b, c, d, e, f].join() !== initialState.matrix.join();
-    this.#elements.push(
-      `<text x="${round(x)}" y="${round(y + this.measure.baseline(font, textBaseline))}" style="font: ${escaped(font)}" fill="${fillStyle}"${anchor ? ` text-anchor="${anchor}"` : ''}${isMoved ? ` transform="matrix(${[a, b, c, d, e, f].join(' ')})"` : ''}${this.#common()}>${escaped(text)}</text>`,
-    );
+    const place = isMoved ? ` transform="matrix(${[a, b, c, d, e, f].join(' ')})"` : '';
+    const y0 = round(y + this.measure.baseline(font, textBaseline));
+    const element = `<text x="${round(x)}" y="${y0}" style="font: ${escaped(font)}" fill="${fillStyle}"${anchor ? ` text-anchor="${anchor}"` : ''}${place}>${escaped(text)}</text>`;
+    // a clip would be moved with the text that it is on
+    const common = this.#common();
+    this.#elements.push(common ? `<g${common}>${element}</g>` : element);
   }
 
   /** A fill of stitches on a pale ground of their ink. */

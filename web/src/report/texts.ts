@@ -1,4 +1,13 @@
-import { asCount, asDate, asList, asPercent, asShare, counted, plural } from '../parts/numbers.js';
+import {
+  asCount,
+  asDate,
+  asList,
+  asPercent,
+  asShare,
+  asWeighted,
+  counted,
+  plural,
+} from '../parts/numbers.js';
 import type { BaseKind, CorrectionChoice, RowKind, RowOrder } from '@yellow-thread/contract';
 import type { Decimals } from '@yellow-thread/core/report';
 
@@ -176,11 +185,12 @@ export const clothRowTexts = {
   higherEveryoneElse: 'higher than everyone else',
   lowerEveryoneElse: 'lower than everyone else',
   higher: (exceeds: string) => `higher than ${exceeds}`,
-  weighted: (toFixed: string, toFixed2: string) => `weighted ${toFixed} of ${toFixed2}`,
   estimated: (about: undefined | string) => `estimated, ${about}`,
   least: 'at least',
+  yes: 'yes',
+  weightedOf: (weighted: number, base: number, unweighted: number) =>
+    `${asWeighted(weighted)} of ${asWeighted(base)} · n ${asCount(unweighted)}`,
   of: (part: number, people: number) => `${asCount(part)} of ${asCount(people)}`,
-  of2: (part: number, people: number) => `${part} of ${people}`,
 };
 
 /** report/moreChoices.tsx */
@@ -392,9 +402,4 @@ export const reportStopTexts = {
 /** report/cell.ts */
 export const cellTexts = {
   mentions: (what: string) => `Mentions ${what}`,
-};
-
-/** report/cloth.tsx */
-export const clothTexts = {
-  of: (most: number) => `${asCount(most)} of ${asCount(most)}`,
 };

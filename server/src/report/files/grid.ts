@@ -60,6 +60,7 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       ...(isAtLeast ? [{ head: gridTexts.undecided(full), format: 'count' as const }] : []),
       ...(weighted
         ? ([
+            { head: gridTexts.weightedPeople(full), format: 'decimal' },
             { head: gridTexts.weightedBase(full), format: 'decimal' },
             { head: gridTexts.effectiveBase(full), format: 'decimal' },
           ] as const)
@@ -68,19 +69,21 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
       { head: gridTexts.from(full, percent), format: 'percent' },
       { head: gridTexts.to(full, percent), format: 'percent' },
       { head: gridTexts.mentions(full), format: 'count' },
+      ...(weighted ? [{ head: gridTexts.weightedMentions(full), format: 'decimal' as const }] : []),
       ...higherThan,
       ...(hasRest ? [{ head: gridTexts.againstEveryoneElse(full), format: 'text' as const }] : []),
     ];
   };
-  const countedIn = ({ people, base, undecided, share, interval, mentions }: Cell): GridValue[] => [
-    people,
-    base.people,
-    ...(isAtLeast ? [undecided] : []),
-    ...(weighted ? [base.weighted, base.effective] : []),
-    share,
-    interval?.[0] ?? null,
-    interval?.[1] ?? null,
-    mentions,
+  const countedIn = (cell: Cell): GridValue[] => [
+    cell.people,
+    cell.base.people,
+    ...(isAtLeast ? [cell.undecided] : []),
+    ...(weighted ? [cell.weighted, cell.base.weighted, cell.base.effective] : []),
+    cell.share,
+    cell.interval?.[0] ?? null,
+    cell.interval?.[1] ?? null,
+    cell.mentions,
+    ...(weighted ? [cell.weightedMentions] : []),
   ];
   return {
     name,
@@ -105,14 +108,18 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
             { head: gridTexts.difference, format: 'percent' },
             { head: gridTexts.difference2, format: 'percent' },
             { head: gridTexts.difference3, format: 'percent' },
+            { head: gridTexts.differenceTest, format: 'text' },
+            { head: gridTexts.differenceStatistic, format: 'decimal' },
             { head: gridTexts.differenceP, format: 'p' },
           ] as const)
         : []),
       ...(hasWhole
         ? ([
-            { head: 'Chi-square', format: 'decimal' },
-            { head: gridTexts.chiSquareP, format: 'p' },
-            { head: 'Cramér’s V', format: 'decimal' },
+            { head: gridTexts.whole(weighted), format: 'decimal' },
+            { head: gridTexts.wholeDf(weighted), format: 'decimal' },
+            ...(weighted ? [{ head: gridTexts.wholeDf2, format: 'decimal' as const }] : []),
+            { head: gridTexts.wholeP(weighted), format: 'p' },
+            { head: gridTexts.cramersV, format: 'decimal' },
           ] as const)
         : []),
     ],
@@ -134,11 +141,19 @@ export function reportGrid(report: Report, facts: Fact[], name: string): Grid {
             row.difference?.value ?? null,
             row.difference?.interval[0] ?? null,
             row.difference?.interval[1] ?? null,
+            row.difference ? testNames[row.difference.test] : null,
+            row.difference?.statistic ?? null,
             row.difference?.p ?? null,
           ]
         : []),
       ...(hasWhole
-        ? [row.whole?.value ?? null, row.whole?.p ?? null, row.whole?.strength ?? null]
+        ? [
+            row.whole?.value ?? null,
+            row.whole?.degrees[0] ?? null,
+            ...(weighted ? [row.whole?.degrees[1] ?? null] : []),
+            row.whole?.p ?? null,
+            row.whole?.strength ?? null,
+          ]
         : []),
     ]),
     heads: rows.map(({ kind }) => kind !== 'code'),
@@ -167,3 +182,7 @@ export function rounded(value: GridValue, format: Format): GridValue {
   if (typeof value !== 'number' || format === 'text') return value;
   return Number((format === 'percent' ? 100 * value : value).toFixed(places[format]));
 }
+
+/** What the tests of differences are called in files. */
+export const testNames: Record<NonNullable<Report['rows'][number]['difference']>['test'], string> =
+  gridTexts.tests;
