@@ -15,6 +15,8 @@ export const secondReadingSchema = z
     firstCoders: z.array(idSchema),
     /** How many settled answers there were to draw from. */
     drawnFrom: z.number().int(),
+    /** How many were drawn: more than are left where it was ended early; null for readings drawn before this was kept. */
+    drawn: z.number().int().nullable().default(null),
     drawnBy: idSchema,
     drawnAt: z.iso.datetime(),
   })
@@ -35,7 +37,7 @@ export type SecondReadingAnswer = z.infer<typeof secondReadingAnswerSchema>;
 
 /** A second reading as it is listed. */
 export const listedReadingSchema = secondReadingSchema
-  .pick({ id: true, readerId: true, drawnFrom: true, drawnAt: true })
+  .pick({ id: true, readerId: true, drawnFrom: true, drawn: true, drawnAt: true })
   .extend({
     reader: z.string(),
     /** Names of those who settled its answers first. */
@@ -158,7 +160,7 @@ export type TalkedOver = z.infer<typeof talkedOverSchema>;
 
 /** What a write-up says of a second reading. */
 export const measuredAgreementSchema = listedReadingSchema
-  .pick({ reader: true, firstCoders: true, drawnFrom: true })
+  .pick({ reader: true, firstCoders: true, drawnFrom: true, drawn: true })
   .extend({
     questionId: idSchema,
     label: z.string(),

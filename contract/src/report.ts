@@ -121,6 +121,8 @@ export const reportColumnSchema = z.object({
   counted: z.number().int(),
   countedWeighted: z.number(),
   countedEffective: z.number(),
+  /** Whether it is compared with other columns. */
+  isCompared: z.boolean().default(false),
 });
 
 /** What a test of a difference gives. */
@@ -322,5 +324,8 @@ export type CodesTogether = z.infer<typeof togetherSchema>;
 
 export const reportFormatSchema = z.enum(['csv', 'xlsx', 'html', 'docx']);
 export type ReportFormat = z.infer<typeof reportFormatSchema>;
-export const reportFileParams = questionParams.extend({ format: reportFormatSchema });
+/** A table also goes to programs, as a ZIP of tidy CSV files. */
+export const tableFormatSchema = z.enum([...reportFormatSchema.options, 'zip']);
+export type TableFormat = z.infer<typeof tableFormatSchema>;
+export const reportFileParams = questionParams.extend({ format: tableFormatSchema });
 export const respondentFileParams = studyParams.extend({ format: z.enum(['zip', 'xlsx']) });

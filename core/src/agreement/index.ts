@@ -1,5 +1,6 @@
 export { eachOnce, gwetAc1, krippendorffAlpha, type Judged } from './manyCoders.js';
 export { masiDistance } from './masi.js';
+export { bootstrapKappa } from './bootstrapKappa.js';
 export { cohenKappa, type Kappa } from './kappa.js';
 export {
   compareCoders,

@@ -1,3 +1,3 @@
-export { writeCsv, type CsvValue } from './csv.js';
+export { withoutTextMark, writeCsv, type CsvValue } from './csv.js';
 export { fileNameOf } from './fileNameOf.js';
 export { escapeHtml } from './html.js';

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { checkValue, countedGroup, schoolsAsGroup } from '../../test/checkValues.js';
-import { compareGroups, compareWithRest, exceededColumns } from './compare.js';
+import { compareGroups, compareWithRest, exceededColumns, listTests } from './compare.js';
 import { togetherness } from './together.js';
 
 test('column letters: pairs without correction as in a survey table (R: check value 2.10)', () => {
@@ -42,6 +42,37 @@ test('a correction takes letters away and never gives one; what is not compared 
       });
       expect(exceededColumns(cells, { correction: 'none' }, () => false).flat()).toEqual([]);
     }),
+  );
+});
+
+test('the listed tests are those behind the letters and marks, with every figure', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.option(group), { minLength: 2, maxLength: 5 }),
+      fc.constantFrom('none', 'holm', 'benjamini_hochberg'),
+      fc.boolean(),
+      (cells, correction, isWeighted) => {
+        const options = { correction, isWeighted } as const;
+        const letters = exceededColumns(cells, options);
+        for (const { one, other, value, corrected, interval, p } of listTests(
+          cells,
+          null,
+          options,
+        )) {
+          const isLettered = letters[one]!.includes(other!) || letters[other!]!.includes(one);
+          expect(isLettered).toBe(corrected < 0.05);
+          expect(corrected).toBeGreaterThanOrEqual(p - 1e-12);
+          expect(value).toBeGreaterThanOrEqual(interval[0] - 1e-9);
+          expect(value).toBeLessThanOrEqual(interval[1] + 1e-9);
+        }
+        const known = cells.filter((cell) => cell !== null);
+        const sum = (of: 'people' | 'mentioning') => known.reduce((all, cell) => all + cell[of], 0);
+        const all = countedGroup(sum('mentioning'), sum('people'));
+        const marks = compareWithRest(cells, all, options);
+        for (const { one, corrected } of listTests(cells, all, options))
+          expect(marks[one] !== null).toBe(corrected < 0.05);
+      },
+    ),
   );
 });
 

@@ -148,7 +148,7 @@ test('a draft follows the rule of its table: estimates are none of counts, and w
 
 test('a draft says what a second reading showed, and what it does not show', () => {
   const reading: DraftAgreement = {
-    ...{ label: 'Improve', reader: 'Wren', firstCoders: ['Ada'], drawnFrom: 200 },
+    ...{ label: 'Improve', reader: 'Wren', firstCoders: ['Ada'], drawnFrom: 200, drawn: 60 },
     sameSets: { count: 45, n: 60 },
     ...{ kappa: 0.781, interval: [0.7, 1.02], alphaOfSets: 0.74, low: ['Cars', 'Crew'] },
   };
@@ -159,6 +159,9 @@ test('a draft says what a second reading showed, and what it does not show', () 
   );
   expect(byAnother).toContain('agree too little on Cars and Crew to rest a finding on them alone');
   expect(byAnother).not.toContain('no second reading');
+  expect(said({ ...reading, drawn: 90 })).toContain(
+    '60 of 200 settled answers, the first coded of 90 drawn at random (ended early, so no longer a random sample), were coded again',
+  );
   const byOneself = said({ ...reading, reader: 'Ada', low: [], kappa: null, alphaOfSets: null });
   expect(byOneself).toContain('coded again by the same person');
   expect(byOneself).toContain('got exactly the same codes both times.');

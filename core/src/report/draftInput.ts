@@ -53,6 +53,8 @@ export interface DraftAgreement {
   firstCoders: readonly string[];
   /** How many settled answers its own were drawn from. */
   drawnFrom: number;
+  /** How many were drawn: more than were coded again where it was ended early; null where that is not known. */
+  drawn: number | null;
   /** To how many of its answers both gave exactly the same codes. */
   sameSets: { count: number; n: number };
   kappa: number | null;

@@ -9,7 +9,7 @@ const plural = (count: string, one: string, many = `${one}s`) =>
   `${count} ${count === '1' ? one : many}`;
 
 function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
-  const { label, reader, drawnFrom, sameSets, kappa, interval, alphaOfSets } = one;
+  const { label, reader, drawnFrom, drawn, sameSets, kappa, interval, alphaOfSets } = one;
   const ends = interval?.map((end) => Math.min(1, Math.max(-1, end)).toFixed(2)).join(' to ');
   const coefficients = [
     ...(kappa === null ? [] : [draftMethodTexts.cohensKappaOverAll(kappa.toFixed(2), ends)]),
@@ -18,7 +18,13 @@ function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
       : [draftMethodTexts.krippendorffsAlphaSetsCodes(alphaOfSets.toFixed(2))]),
   ];
   return [
-    `${label}: ${count(sameSets.n)} of ${count(drawnFrom)} settled answers, drawn at random, were coded again by ${isOwnReading(one) ? draftMethodTexts.samePerson : reader} without the first codes in view;`,
+    draftMethodTexts.codedAgain({
+      label,
+      coded: count(sameSets.n),
+      drawnFrom: count(drawnFrom),
+      drawn: drawn !== null && drawn > sameSets.n ? count(drawn) : null,
+      reader: isOwnReading(one) ? draftMethodTexts.samePerson : reader,
+    }),
     draftMethodTexts.gotExactlySameCodes(
       count(sameSets.count),
       percent(sameSets.count / sameSets.n, sameSets.n),

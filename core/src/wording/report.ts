@@ -8,6 +8,14 @@ export const draftMethodTexts = {
   krippendorffsAlphaSetsCodes: (toFixed: string) =>
     `Krippendorff’s alpha of the sets of codes (MASI distance) is ${toFixed}`,
   samePerson: 'the same person',
+  codedAgain: (one: {
+    label: string;
+    coded: string;
+    drawnFrom: string;
+    drawn: string | null;
+    reader: string;
+  }) =>
+    `${one.label}: ${one.coded} of ${one.drawnFrom} settled answers, ${one.drawn ? `the first coded of ${one.drawn} drawn at random (ended early, so no longer a random sample)` : 'drawn at random'}, were coded again by ${one.reader} without the first codes in view;`,
   gotExactlySameCodes: (count: string, percent: string, coefficients: number, inWords: string) =>
     `${count} (${percent}) got exactly the same codes both times${coefficients > 0 ? `; ${inWords}` : ''}.`,
   readModelsSuggestionsView: (answers: string, assisted: number) =>

@@ -212,6 +212,7 @@ test('a third coder of the same answers is compared with both; ending early leav
   });
   await rowan.send('POST', `${path}/readings/${id}/end`);
   const found = (await compared(id)).body;
+  expect(found.reading).toMatchObject({ size: 8, drawn: 12 });
   expect(found.overall.n).toBe(8 * found.codes.length);
   expect(found.everybody).toMatchObject({ coders: 3 });
   expect(Object.keys(found.everybody!.codes).sort()).toEqual([fares, crew].sort());

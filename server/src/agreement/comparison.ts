@@ -241,7 +241,7 @@ export async function measuredAgreement(
     [studyId],
   );
   const questionOf = new Map(questions.map(({ id, ...question }) => [id, question]));
-  return done.map(({ id, reader, firstCoders, drawnFrom }) => {
+  return done.map(({ id, reader, firstCoders, drawnFrom, drawn }) => {
     const own = answers.filter(({ readingId }) => readingId === id);
     const { overall, codes, sameSets, alphaOfSets } = compare(
       own,
@@ -249,7 +249,7 @@ export async function measuredAgreement(
       questionOf.get(id)!.questionId,
     );
     return {
-      ...{ reader, firstCoders, drawnFrom, ...questionOf.get(id)! },
+      ...{ reader, firstCoders, drawnFrom, drawn, ...questionOf.get(id)! },
       ...{ sameSets, alphaOfSets, kappa: overall.kappa, interval: overall.interval },
       low: codes
         .filter((one) => stateOfAgreement(one) === 'low')

@@ -34,7 +34,7 @@ export const findReadings = (
 ): Promise<ListedReading[]> =>
   rows(
     em,
-    `select d.id, d.reader_id as "readerId", b.name as reader, d.drawn_from as "drawnFrom",
+    `select d.id, d.reader_id as "readerId", b.name as reader, d.drawn_from as "drawnFrom", d.drawn,
        ${isoTime('d.drawn_at')} as "drawnAt",
        (select count(*)::int from second_reading_answer a where a.reading_id = d.id) as size,
        (select count(*)::int from second_reading_answer a
@@ -98,7 +98,7 @@ export async function drawReading(
     if (drawn.answers.length === 0) throw problems.nothingToReadAgain(reader.name);
     const reading: SecondReading = {
       ...{ id, studyId: maker.studyId, questionId, readerId },
-      ...{ firstCoders: drawn.by, drawnFrom: drawn.from },
+      ...{ firstCoders: drawn.by, drawnFrom: drawn.from, drawn: drawn.answers.length },
       ...{ drawnBy: maker.accountId, drawnAt: new Date().toISOString() },
     };
     await makeChange(tx, {
@@ -161,7 +161,7 @@ const findRecord = (em: EntityManager, id: string) =>
   row<SecondReading>(
     em,
     `select id, study_id as "studyId", question_id as "questionId", reader_id as "readerId",
-       first_coders as "firstCoders", drawn_from as "drawnFrom", drawn_by as "drawnBy",
+       first_coders as "firstCoders", drawn_from as "drawnFrom", drawn, drawn_by as "drawnBy",
        ${isoTime('drawn_at')} as "drawnAt"
      from second_reading where id = ? for update`,
     [id],

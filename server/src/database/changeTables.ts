@@ -251,6 +251,7 @@ export const shapes: Record<keyof ChangeTables, TableShape> = {
       readerId: 'int',
       firstCoders: 'jsonb',
       drawnFrom: 'int',
+      drawn: 'int',
       drawnBy: 'int',
       drawnAt: 'timestamptz',
     },

@@ -1,4 +1,5 @@
 import { listedCodeSchema, type ListedCode } from '@yellow-thread/contract';
+import { withoutTextMark } from '@yellow-thread/core/exchange';
 import { findHead } from '@yellow-thread/core/sheet';
 import { foldForMatching } from '@yellow-thread/core/text';
 import { problems } from '../wording/problems.js';
@@ -62,7 +63,7 @@ function fromTable(rows: readonly string[][], fileName: string): ListedCode[] {
   if (columnOf('name') < 0)
     throw problems.unreadableSheet(readListedTexts.noColumnCodeName(fileName));
   const cell = (row: readonly string[], field: keyof ListedCode) =>
-    (row[columnOf(field)] ?? '').trim();
+    withoutTextMark((row[columnOf(field)] ?? '').trim());
   return rows
     .slice(head!.row)
     .filter((row) => cell(row, 'name') !== '')

@@ -187,9 +187,9 @@ test('the CSV disarms what a spreadsheet would run, and tells weighted from unwe
     `${study.base}/questions/${study.question}/report/files/csv?by=none&weighted=true`,
   );
   expect(text).toContain(
-    'Total: people,Total: base,Total: weighted base,Total: effective base,Total: %,',
+    'Total: people,Total: base,Total: weighted people,Total: weighted base,Total: effective base,Total: %,',
   );
-  expect(text).toContain("code,,'=1+1,1,1,1,1,100,");
+  expect(text).toContain("code,,'=1+1,1,1,1,1,1,100,");
   expect(text).toContain('Weighted,yes');
 });
 

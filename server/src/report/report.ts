@@ -365,7 +365,7 @@ function countLines(
 }
 
 function describeColumn(
-  { key, label, under, rule, members, material }: PlacedColumn,
+  { key, label, under, rule, members, material, comparedIn }: PlacedColumn,
   weights: Float64Array | null,
   counts: CountingRule,
 ) {
@@ -381,5 +381,6 @@ function describeColumn(
     counted: counted.people,
     countedWeighted: counted.weighted,
     countedEffective: counted.effective,
+    isCompared: comparedIn !== null,
   };
 }

@@ -34,9 +34,11 @@ import {
   reportTable,
   sendByThread,
   sendWritten,
+  testGrid,
   togetherGrid,
   writeDocx,
   writeHtml,
+  writeTidy,
   writeWorkbook,
   type Fact,
   type Grid,
@@ -151,8 +153,9 @@ export function reportRoutes(app: App, threads: Threads): void {
       const { study, format } = place;
       const question = await findQuestion(em, study, place.question);
       const within = await request.within();
-      const report = await makeReport(em, study, question, query, within);
+      const report = await makeReport(em, study, question, { ...query, tests: true }, within);
       const facts = await readFacts(em, study, question, query, report);
+      const tests = testGrid(report, facts);
       const grid = reportGrid(report, facts, question.label);
       const { name } = await em.findOneOrFail(StudyEntity, study);
       const [, across = ''] = facts.find(([fact]) => fact === 'Columns') ?? [];
@@ -173,8 +176,14 @@ export function reportRoutes(app: App, threads: Threads): void {
           return reply.send(await writeDocx(title, blocks));
         case 'xlsx':
           return sendWritten(reply, (to) =>
-            writeWorkbook(to, [grid], readAnswerRows(em, [question.id], within)),
+            writeWorkbook(
+              to,
+              tests ? [grid, tests] : [grid],
+              readAnswerRows(em, [question.id], within),
+            ),
           );
+        case 'zip':
+          return reply.send(writeTidy(report, facts, tests));
       }
     },
   );

@@ -117,13 +117,16 @@ export const agreementGridTexts = {
   codedOnceMore: 'Coded again by',
   withoutFirstCodesView: (reader: string) => `${reader}, without the first codes in view`,
   answers: 'Answers',
-  drawnRandomSettledOnes: (n: number, drawnFrom: number) =>
-    `${n}, drawn at random from ${drawnFrom} settled ones`,
+  answersOf: (n: number, drawn: number | null, drawnFrom: number) =>
+    drawn !== null && drawn > n
+      ? `${n} of ${drawn} that were drawn at random from ${drawnFrom} settled ones; ended early, so no longer a random sample`
+      : `${n}, drawn at random from ${drawnFrom} settled ones`,
   exactlySameCodes: 'Exactly the same codes',
   krippendorffsAlphaSetsCodes: 'Krippendorff’s alpha of sets of codes (MASI)',
   setsCodes: (all: string) => `Sets of codes, ${all}`,
   intervals: 'Intervals',
-  n95LargeSamplesOver: '95%; large-sample error, or the bootstrap over answers where a code is rare; over all codes by the jackknife, an answer at a time',
+  n95LargeSamplesOver:
+    '95%; large-sample error, or the bootstrap over answers where a code is rare; over all codes by the jackknife, an answer at a time',
   code: 'Code',
   kappa: 'kappa from',
   kappa2: 'kappa to',
@@ -167,8 +170,13 @@ export const blocksTexts = {
   to: (value: undefined | string, low: undefined | string, high: undefined | string) =>
     `${value}% (${low} to ${high})`,
   bracketsInterval: 'In brackets the interval.',
-  percentNumberBrackets: (baseWords: string, base: string, weighted: boolean) =>
-    `Percent of ${baseWords}, with the number of ${base === 'mentions' ? 'mentions' : 'people'} in brackets${weighted ? '; percentages are weighted, numbers are not' : ''}.`,
+  weightedCount: (sum: number, count: number) => `${sum.toFixed(1)}; n ${count}`,
+  percentNumberBrackets: (baseWords: string, base: string, weighted: boolean) => {
+    const what = base === 'mentions' ? 'mentions' : 'people';
+    return weighted
+      ? `Percent of ${baseWords}, weighted; in brackets the weighted number of ${what}, and the unweighted one as n.`
+      : `Percent of ${baseWords}, with the number of ${what} in brackets.`;
+  },
   letterNamesColumnWhose: (round: number, correctionWords: string) =>
     `A letter names a column whose percentage is significantly lower (two-sided, ${round}%, ${correctionWords}).`,
   markWhatSignificantlyHigher: (round: number, correctionWords: string) =>
@@ -231,4 +239,28 @@ export const routesTexts = {
 /** report/writeUps/document.ts */
 export const documentTexts = {
   aboutTables: 'About the tables',
+};
+
+/** report/files/testGrid.ts */
+export const testGridTexts = {
+  name: 'Tests',
+  row: 'Theme or code',
+  column: 'Column',
+  against: 'Against',
+  test: 'Test',
+  statistic: 'Statistic',
+  df: 'Degrees of freedom',
+  df2: 'Degrees of freedom of the denominator',
+  p: 'p',
+  corrected: 'p, corrected',
+  effect: 'Effect',
+  value: 'Effect: value',
+  low: 'Effect: from',
+  high: 'Effect: to',
+  allColumns: 'all columns',
+  everyoneElse: 'everyone else',
+  differenceOfShares: 'difference of shares',
+  cramersV: 'Cramér’s V',
+  adjustedResidual: 'adjusted residual',
+  wholes: { chi_square: 'chi-square', rao_scott: 'Rao–Scott F' },
 };

@@ -42,13 +42,7 @@ export function Compared({
               ? comparedTexts.twice(reading.reader)
               : comparedTexts.and(inWords(reading.firstCoders), reading.reader)}
           </h1>
-          <p className="figures text-soft">
-            {comparedTexts.answersDrawnRandomSettled(
-              reading.size,
-              reading.drawnFrom,
-              reading.drawnAt,
-            )}
-          </p>
+          <p className="figures text-soft">{comparedTexts.whichAnswers(reading)}</p>
           {isOwnReading(reading) && (
             <p className="text-soft">{comparedTexts.onePersonTwiceShows}</p>
           )}

@@ -58,8 +58,20 @@ export const comparedTexts = {
   anyOtherProgram: 'for any other program',
   comparison: 'the comparison',
   twice: (reader: string) => `${reader}, twice`,
-  answersDrawnRandomSettled: (reading: number, drawnFrom: number, drawnAt: string) =>
-    `${asCount(reading)} answers, drawn at random from ${asCount(drawnFrom)} settled ones, ${asDate(drawnAt)}`,
+  whichAnswers: ({
+    size,
+    drawn,
+    drawnFrom,
+    drawnAt,
+  }: {
+    size: number;
+    drawn: number | null;
+    drawnFrom: number;
+    drawnAt: string;
+  }) =>
+    drawn !== null && drawn > size
+      ? `${counted(size, 'answer')}, the first coded of ${asCount(drawn)} that were drawn at random from ${asCount(drawnFrom)} settled ones, ${asDate(drawnAt)}. Ended early, so they are no longer a random sample.`
+      : `${counted(size, 'answer')}, drawn at random from ${asCount(drawnFrom)} settled ones, ${asDate(drawnAt)}`,
   onePersonTwiceShows:
     'The same person coded twice: this shows how consistent they are, not how far two people agree.',
   allSecondReadings: 'all second readings',

@@ -3,7 +3,7 @@ import {
   lookSchema,
   reportSchema,
   togetherSchema,
-  type ReportFormat,
+  type TableFormat,
   type TogetherQuery,
 } from '@yellow-thread/contract';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
@@ -24,7 +24,7 @@ export const useReport = (study: number, question: number, query: string) =>
 export const reportFileAddress = (
   study: number,
   question: number,
-  format: ReportFormat,
+  format: TableFormat,
   query: string,
 ) => withGroup(`${pathOf(study, question)}/files/${format}?${query}`);
 

@@ -89,11 +89,11 @@ test('in a heat grid every cell has a place of its own, also of a code that stan
     x: { labels: ['0', '1', '2'] },
     y: { labels: ['0', '1', '2'] },
   });
+  const ctx = { save: () => null, restore: () => null, measureText: () => ({ width: 20 }) };
+  const scale = { chart: { ctx } };
   const named = (axis: 'x' | 'y') => {
     const { callback } = config.options!.scales![axis]!.ticks!;
-    return [0, 1, 2].map((place): unknown =>
-      Reflect.apply(callback!, undefined, [place, place, []]),
-    );
+    return [0, 1, 2].map((place): unknown => Reflect.apply(callback!, scale, [place, place, []]));
   };
   expect(named('x')).toEqual([['Total'], ['Tye'], ['Hask']]);
   expect(named('y')).toEqual(['Fares', 'Crew', 'Fares']);

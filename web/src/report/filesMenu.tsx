@@ -19,6 +19,7 @@ export function FilesMenu({
     ['docx', filesMenuTexts.documentDocx, filesMenuTexts.wordProcessor],
     ['html', filesMenuTexts.pageHtml, filesMenuTexts.shownPrintedSavedPdf],
     ['csv', filesMenuTexts.csv, filesMenuTexts.anyOtherProgram],
+    ['zip', filesMenuTexts.tidy, filesMenuTexts.forStatistics],
   ] as const;
   const people = [
     ['zip', filesMenuTexts.dataPackageCsv, filesMenuTexts.dataDictionaryZip],

@@ -105,6 +105,8 @@ export const filesMenuTexts = {
   shownPrintedSavedPdf: 'to be shown, printed or saved as PDF',
   csv: 'CSV',
   anyOtherProgram: 'for any other program',
+  tidy: 'Tidy CSV (ZIP)',
+  forStatistics: 'one row a cell, and one a test, for R, Python or SPSS',
   dataPackageCsv: 'Data package (CSV)',
   dataDictionaryZip: 'with a data dictionary, as a ZIP',
   dataDictionary: 'with a data dictionary',

@@ -24,7 +24,7 @@ export function agreementGrid(
       [agreementGridTexts.codedOnceMore, agreementGridTexts.withoutFirstCodesView(reading.reader)],
       [
         agreementGridTexts.answers,
-        agreementGridTexts.drawnRandomSettledOnes(sameSets.n, reading.drawnFrom),
+        agreementGridTexts.answersOf(sameSets.n, reading.drawn, reading.drawnFrom),
       ],
       [agreementGridTexts.exactlySameCodes, `${sameSets.count} of ${sameSets.n}`],
       [agreementGridTexts.krippendorffsAlphaSetsCodes, written(alphaOfSets)],

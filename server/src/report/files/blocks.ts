@@ -100,15 +100,15 @@ const columnBase = (
   { counted, answered }: Report['columns'][number],
 ): string => (counts === 'decided' ? String(answered) : `${counted} of ${answered}`);
 
-function cellText(
-  { share, people, mentions, base, exceeds, rest, undecided }: Cell,
-  { decimals, base: of }: Report,
-) {
+function cellText(cell: Cell, { decimals, base: of, weighted }: Report) {
+  const { share, base, exceeds, rest, undecided } = cell;
   if (share === null) return '–';
   const percent = `${(100 * share).toFixed(decimalsOf(decimals, fittingDecimals(base.people)))}%`;
-  const count = of === 'mentions' ? mentions : people;
+  const [count, sum] =
+    of === 'mentions' ? [cell.mentions, cell.weightedMentions] : [cell.people, cell.weighted];
+  const counted = weighted ? blocksTexts.weightedCount(sum, count) : String(count);
   const marks = [...exceeds, ...(rest ? [rest === 'higher' ? '+' : '−'] : [])].join(' ');
-  const told = `${percent} (${count})${marks && ` ${marks}`}`;
+  const told = `${percent} (${counted})${marks && ` ${marks}`}`;
   return undecided > 0 ? blocksTexts.leastUndecided(told, undecided) : told;
 }
 

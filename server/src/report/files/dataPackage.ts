@@ -45,9 +45,9 @@ export async function writeDataPackage(
   };
   add('datapackage.json').push(strToU8(JSON.stringify(dictionary, null, 2)), true);
   const table = add(FILE);
-  table.push(strToU8(writeCsv([fields.map((field) => field.name)])));
+  table.push(strToU8(writeCsv([fields.map((field) => field.name)], 'programs')));
   for await (const page of pages) {
-    table.push(strToU8(writeCsv(page)));
+    table.push(strToU8(writeCsv(page, 'programs')));
     // what is not taken yet is waited for, so that it does not pile up
     if (full) await once(to, 'drain');
     full = false;

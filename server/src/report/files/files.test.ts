@@ -75,6 +75,7 @@ test('the workbook read by Python has the API’s numbers as numbers, answers as
   const { body: report } = await client.get<Report>(`${path}?${which}`);
   const { bytes } = await client.get(`${path}/files/xlsx?${which}`);
   const sheets = python<Record<string, [string, string][][]>>('table.xlsx', bytes, readWorkbook);
+  expect(Object.keys(sheets)).toEqual(['Why', 'Answers']);
   const [table, answers] = Object.values(sheets);
   const head = table!.findIndex((row) => row[0]?.[1] === 'Kind');
   const heads = table![head]!.map(([, name]) => name);
@@ -113,7 +114,12 @@ test('CSV, HTML and DOCX say the same, with study, base and weighting', async ()
     ]),
   );
 
-  const shown = `${(100 * report.rows[0]!.cells[0]!.share!).toFixed(0)}% (${report.rows[0]!.cells[0]!.people})`;
+  const [
+    {
+      cells: [first],
+    },
+  ] = report.rows as [Report['rows'][number]];
+  const shown = `${(100 * first!.share!).toFixed(0)}% (${first!.weighted.toFixed(1)}; n ${first!.people})`;
   const html = (await client.get(`${path}/files/html?${which}`)).text;
   expect(html).toContain(`<th>${report.rows[0]!.name}</th><td>${shown}`);
   expect(html).not.toMatch(/<script|src=|href=/u);
@@ -129,6 +135,37 @@ print(json.dumps(' '.join(re.findall(r'<w:t[^>]*>([^<]*)', x))))`,
   );
   expect(text).toContain(shown);
   expect(text).toContain('Study:  Test');
+});
+
+test('programs get one row a cell and one a test, with nothing before the heads', async () => {
+  const which = `${await query()}&test=holm&against=rest`;
+  const { body: report } = await client.get<Report>(`${path}?${which}&tests=true`);
+  const { bytes } = await client.get(`${path}/files/zip?${which}`);
+  const files = unzipSync(bytes);
+  const table = parse(strFromU8(files['table.csv']!), { columns: true }) as Record<
+    string,
+    string
+  >[];
+  expect(table).toHaveLength(report.rows.length * report.columns.length);
+  const cells = report.rows.flatMap((row) => row.cells);
+  table.forEach((line, k) => {
+    expect(Number(line['weighted_people'])).toBe(cells[k]!.weighted);
+    expect(line['share'] === '' ? null : Number(line['share'])).toBe(cells[k]!.share);
+  });
+  // as it is called, since no spreadsheet reads this
+  expect(table.map((line) => line['name'])).toContain('=1+1');
+  const tests = parse(strFromU8(files['tests.csv']!), { columns: true }) as Record<
+    string,
+    string
+  >[];
+  const listed = report.rows.flatMap((row) => row.tests);
+  expect(listed.length).toBeGreaterThan(0);
+  expect(
+    tests
+      .filter(({ effect }) => effect === 'difference of shares')
+      .map((line) => Number(line['p'])),
+  ).toEqual(listed.map(({ p }) => p));
+  expect(JSON.parse(strFromU8(files['about.json']!))).toMatchObject({ Study: 'Test' });
 });
 
 test('the respondent-level file: 0 and 1 where decided, empty where not, and a dictionary that fits it', async () => {

@@ -6,6 +6,8 @@ export { writeDocx } from './docx.js';
 export { readFacts, type Fact } from './facts.js';
 export { reportGrid, type Grid } from './grid.js';
 export { writeHtml } from './html.js';
+export { writeTidy } from './tidy.js';
+export { testGrid } from './testGrid.js';
 export { togetherGrid } from './togetherGrid.js';
 export { writeWorkbook, type AnswerRow } from './workbook.js';
 export type { RespondentField, RespondentValue } from './respondentTypes.js';
