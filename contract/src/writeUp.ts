@@ -47,6 +47,16 @@ export const pictureSchema = z.object({
   alt: textSchema.min(1).max(1000),
   width: z.number().int().min(1).max(10_000),
   height: z.number().int().min(1).max(10_000),
+  /** The figures that it draws, shares between 0 and 1; null for charts that were kept without. */
+  figures: z
+    .object({
+      columns: z.array(z.string().max(400)).min(1).max(200),
+      rows: z
+        .array(z.array(z.union([z.string().max(400), z.number(), z.null()])).max(200))
+        .max(600),
+    })
+    .nullable()
+    .default(null),
 });
 export type Picture = z.infer<typeof pictureSchema>;
 /** A PNG in base64, of two megabytes at most. */

@@ -170,6 +170,19 @@ export const blocksTexts = {
   to: (value: undefined | string, low: undefined | string, high: undefined | string) =>
     `${value}% (${low} to ${high})`,
   bracketsInterval: 'In brackets the interval.',
+  difference: 'Difference',
+  anyDifference: 'Any difference',
+  differenceOf: (value: string, interval: readonly string[], p: string) =>
+    `${value} (${interval.join(' to ')}), ${p}`,
+  wholeOf: (
+    test: 'chi_square' | 'rao_scott',
+    value: string,
+    degrees: readonly string[],
+    p: string,
+  ) => `${test === 'chi_square' ? 'χ²' : 'F'} ${value}, df ${degrees.join('; ')}, ${p}`,
+  tooFew: 'too few',
+  lowBases: (few: number, veryFew: number) =>
+    `* marks percentages of fewer than ${few} people, ** of fewer than ${veryFew}.`,
   weightedCount: (sum: number, count: number) => `${sum.toFixed(1)}; n ${count}`,
   percentNumberBrackets: (baseWords: string, base: string, weighted: boolean) => {
     const what = base === 'mentions' ? 'mentions' : 'people';
@@ -187,6 +200,7 @@ export const blocksTexts = {
 
 /** report/files/docx.ts */
 export const docxTexts = {
+  writtenBy: 'Written by Yellow Thread',
   chart: 'Chart',
   yellowThread: 'Yellow Thread',
 };
@@ -263,4 +277,12 @@ export const testGridTexts = {
   cramersV: 'Cramér’s V',
   adjustedResidual: 'adjusted residual',
   wholes: { chi_square: 'chi-square', rao_scott: 'Rao–Scott F' },
+};
+
+/** report/writeUps/pictureGrid.ts */
+export const pictureGridTexts = {
+  name: 'Chart',
+  chart: 'Chart',
+  none: 'Write-up',
+  noTable: 'This write-up has no table, and its charts were kept without their figures.',
 };

@@ -11,6 +11,7 @@ import { useAddress } from '../frame/address.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
+import { chartFigures } from './chartFigures.js';
 import { chartAsPng, chartAsSvg, download } from './chartFiles.js';
 import { chartKinds, chartOf, type ChartKind } from './chartConfig.js';
 import type { ChartPicture } from './chartFrame.js';
@@ -193,7 +194,12 @@ function Picture({
           question={question}
           name={chartViewTexts.chart2}
           what={async () => ({
-            picture: { alt: summary, width: picture.width, height: picture.height },
+            picture: {
+              alt: summary,
+              width: picture.width,
+              height: picture.height,
+              figures: chartFigures(kind, report, rows, pair),
+            },
             png: await chartAsPng(picture),
           })}
         />

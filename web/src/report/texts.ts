@@ -405,3 +405,13 @@ export const reportStopTexts = {
 export const cellTexts = {
   mentions: (what: string) => `Mentions ${what}`,
 };
+
+/** report/chartFigures.ts */
+export const chartFiguresTexts = {
+  row: 'Theme or code',
+  difference: 'Difference',
+  low: 'from',
+  high: 'to',
+  from: (column: string) => `${column}: from`,
+  to: (column: string) => `${column}: to`,
+};

@@ -46,7 +46,10 @@ export function reportTable(report: Report): Block {
   // where everything is estimated, nothing stands beside it
   const estimated = counts === 'estimated' ? columns.map(() => false) : hasEstimates(report);
   const estimatedColumns = columns.filter((_, c) => estimated[c]);
-  const beside = estimatedColumns.map(() => '');
+  const hasDifference = rows.some(({ difference }) => difference);
+  const hasWhole = rows.some(({ whole }) => whole);
+  const tests = [...(hasDifference ? [''] : []), ...(hasWhole ? [''] : [])];
+  const beside = [...estimatedColumns.map(() => ''), ...tests];
   return {
     kind: 'table',
     heads: [
@@ -55,11 +58,14 @@ export function reportTable(report: Report): Block {
         '',
         ...columns.map(({ label, letter }) => (letter ? `${label} (${letter})` : label)),
         ...estimatedColumns.map((column) => blocksTexts.estimated(columnName(column))),
+        ...(hasDifference ? [blocksTexts.difference] : []),
+        ...(hasWhole ? [blocksTexts.anyDifference] : []),
       ],
       [
         baseHead[counts],
         ...columns.map((column) => columnBase(counts, column)),
         ...estimatedColumns.map(({ answered }) => blocksTexts.allWhoAnswered(answered)),
+        ...tests,
       ],
       ...(report.weighted
         ? [
@@ -81,6 +87,8 @@ export function reportTable(report: Report): Block {
         ...row.cells
           .filter((_, c) => estimated[c])
           .map((cell) => estimateText(cell, report.decimals)),
+        ...(hasDifference ? [differenceText(row)] : []),
+        ...(hasWhole ? [wholeText(row)] : []),
       ],
     })),
     note: noteOn(report),
@@ -103,7 +111,7 @@ const columnBase = (
 function cellText(cell: Cell, { decimals, base: of, weighted }: Report) {
   const { share, base, exceeds, rest, undecided } = cell;
   if (share === null) return '–';
-  const percent = `${(100 * share).toFixed(decimalsOf(decimals, fittingDecimals(base.people)))}%`;
+  const percent = `${(100 * share).toFixed(decimalsOf(decimals, fittingDecimals(base.people)))}%${lowBaseMark(base.people)}`;
   const [count, sum] =
     of === 'mentions' ? [cell.mentions, cell.weightedMentions] : [cell.people, cell.weighted];
   const counted = weighted ? blocksTexts.weightedCount(sum, count) : String(count);
@@ -111,6 +119,35 @@ function cellText(cell: Cell, { decimals, base: of, weighted }: Report) {
   const told = `${percent} (${counted})${marks && ` ${marks}`}`;
   return undecided > 0 ? blocksTexts.leastUndecided(told, undecided) : told;
 }
+
+/** Percentages on few people are easily chance: * and ** mark them. */
+const LOW_BASE = { few: 30, veryFew: 10 };
+const lowBaseMark = (people: number): string =>
+  people < LOW_BASE.veryFew ? '**' : people < LOW_BASE.few ? '*' : '';
+
+type Row = Report['rows'][number];
+
+const points = (value: number): string => `${value > 0 ? '+' : ''}${(100 * value).toFixed(1)}`;
+const asP = (p: number): string => (p < 0.001 ? 'p < .001' : `p ${p.toFixed(3).slice(1)}`);
+
+const differenceText = ({ difference }: Row): string =>
+  difference
+    ? blocksTexts.differenceOf(
+        points(difference.value),
+        difference.interval.map(points),
+        asP(difference.p),
+      )
+    : '–';
+
+const wholeText = ({ whole }: Row): string =>
+  whole
+    ? blocksTexts.wholeOf(
+        whole.test,
+        whole.value.toFixed(1),
+        whole.degrees.map((one) => String(Number(one.toFixed(1)))),
+        asP(whole.p),
+      )
+    : blocksTexts.tooFew;
 
 /** A cell of a table that is estimated throughout. */
 function estimatedText(cell: Cell, decimals: Report['decimals']) {
@@ -128,7 +165,7 @@ function estimateText({ estimated }: Cell, decimals: Report['decimals']) {
 }
 
 function noteOn(report: Report): string {
-  const { base, test, against, level, columns, overlapping, estimatedFrom, counts } = report;
+  const { base, test, against, level, columns, rows, overlapping, estimatedFrom, counts } = report;
   const isEstimated = counts === 'estimated';
   const sentences = [
     countsSentence(report, String),
@@ -136,6 +173,11 @@ function noteOn(report: Report): string {
       ? blocksTexts.bracketsInterval
       : blocksTexts.percentNumberBrackets(baseWords[base], base, report.weighted),
   ];
+  const bases = isEstimated
+    ? []
+    : rows.flatMap(({ cells }) => cells.map((cell) => cell.base.people));
+  if (bases.some((people) => people < LOW_BASE.few))
+    sentences.push(blocksTexts.lowBases(LOW_BASE.few, LOW_BASE.veryFew));
   if (columns.some(({ letter }) => letter !== null))
     sentences.push(
       blocksTexts.letterNamesColumnWhose(Math.round(100 * (1 - level)), correctionWords[test]),

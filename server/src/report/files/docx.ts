@@ -6,14 +6,17 @@ import {
   ImageRun,
   LevelFormat,
   Packer,
+  PageOrientation,
   Paragraph,
   Table,
   TableCell,
+  TableLayoutType,
   TableRow,
   TextRun,
   WidthType,
 } from 'docx';
 import type { Block, Run } from './blocks.js';
+import { isWide, PAGE, partsOf } from './wideTables.js';
 import { docxTexts } from '../../wording/report.js';
 
 const levels = {
@@ -41,7 +44,7 @@ const textRuns = (runs: readonly Run[], size?: number) =>
     ),
   );
 
-function write(block: Block): (Paragraph | Table)[] {
+function write(block: Block, room: number): (Paragraph | Table)[] {
   switch (block.kind) {
     case 'heading':
       return [new Paragraph({ heading: levels[block.level], text: block.text })];
@@ -81,17 +84,19 @@ function write(block: Block): (Paragraph | Table)[] {
       ];
     }
     case 'table':
-      return [
-        tableOf(block),
+      return partsOf(block, room).flatMap((part) => [
+        tableOf(part),
         new Paragraph({
-          children: textRuns([{ text: block.note }], SMALL),
+          children: textRuns([{ text: part.note }], SMALL),
           spacing: { before: 80, after: 240 },
         }),
-      ];
+      ]);
   }
 }
 
-function tableOf({ heads, rows }: Extract<Block, { kind: 'table' }>): Table {
+const CENTIMETRE = 567;
+
+function tableOf({ heads, rows, widths }: ReturnType<typeof partsOf>[number]): Table {
   const none = { style: BorderStyle.NONE, size: 0, color: 'auto' };
   const thin = { style: BorderStyle.SINGLE, size: 4, color: '999999' };
   const line = (cells: readonly string[], bold: boolean, isHead: boolean) =>
@@ -101,6 +106,7 @@ function tableOf({ heads, rows }: Extract<Block, { kind: 'table' }>): Table {
       children: cells.map(
         (text, c) =>
           new TableCell({
+            width: { size: Math.round(widths[c]! * CENTIMETRE), type: WidthType.DXA },
             children: [
               new Paragraph({
                 alignment: c === 0 ? AlignmentType.LEFT : AlignmentType.RIGHT,
@@ -111,7 +117,8 @@ function tableOf({ heads, rows }: Extract<Block, { kind: 'table' }>): Table {
       ),
     });
   return new Table({
-    width: { size: 100, type: WidthType.PERCENTAGE },
+    layout: TableLayoutType.FIXED,
+    columnWidths: widths.map((width) => Math.round(width * CENTIMETRE)),
     borders: {
       ...{ left: none, right: none, insideVertical: none },
       ...{ top: thin, bottom: thin, insideHorizontal: thin },
@@ -123,12 +130,26 @@ function tableOf({ heads, rows }: Extract<Block, { kind: 'table' }>): Table {
   });
 }
 
-/** A document for word processors. */
-export const writeDocx = (title: string, blocks: readonly Block[]): Promise<Buffer> =>
-  Packer.toBuffer(
+/** A document for word processors; its pages lie across where a table is wide. @param author who takes it */
+export function writeDocx(
+  title: string,
+  blocks: readonly Block[],
+  author = docxTexts.yellowThread,
+): Promise<Buffer> {
+  const wide = isWide(blocks);
+  const room = wide ? PAGE.landscape : PAGE.portrait;
+  const size = {
+    // turned by the package itself
+    ...{ width: '21cm' as const, height: '29.7cm' as const },
+    orientation: wide ? PageOrientation.LANDSCAPE : PageOrientation.PORTRAIT,
+  };
+  const margin = { top: '2.2cm', right: '2.2cm', bottom: '2.2cm', left: '2.2cm' } as const;
+  return Packer.toBuffer(
     new Document({
       title,
-      creator: docxTexts.yellowThread,
+      creator: author,
+      lastModifiedBy: author,
+      description: docxTexts.writtenBy,
       numbering: {
         config: [
           {
@@ -139,6 +160,12 @@ export const writeDocx = (title: string, blocks: readonly Block[]): Promise<Buff
           },
         ],
       },
-      sections: [{ children: blocks.flatMap(write) }],
+      sections: [
+        {
+          properties: { page: { size, margin } },
+          children: blocks.flatMap((block) => write(block, room)),
+        },
+      ],
     }),
   );
+}

@@ -119,12 +119,12 @@ test('CSV, HTML and DOCX say the same, with study, base and weighting', async ()
       cells: [first],
     },
   ] = report.rows as [Report['rows'][number]];
-  const shown = `${(100 * first!.share!).toFixed(0)}% (${first!.weighted.toFixed(1)}; n ${first!.people})`;
+  const shown = `${(100 * first!.share!).toFixed(0)}%* (${first!.weighted.toFixed(1)}; n ${first!.people})`;
   const html = (await client.get(`${path}/files/html?${which}`)).text;
   expect(html).toContain(`<th>${report.rows[0]!.name}</th><td>${shown}`);
   expect(html).not.toMatch(/<script|src=|href=/u);
   const finer = (await client.get(`${path}/files/html?${which}&decimals=2`)).text;
-  expect(finer).toContain(`<td>${(100 * report.rows[0]!.cells[0]!.share!).toFixed(2)}% (`);
+  expect(finer).toContain(`<td>${(100 * report.rows[0]!.cells[0]!.share!).toFixed(2)}%* (`);
   const docx = await client.get(`${path}/files/docx?${which}`);
   const text = python<string>(
     'table.docx',

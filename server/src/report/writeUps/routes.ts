@@ -33,6 +33,7 @@ import {
 import { countNow, countWriteUp, readTableQuery } from './count.js';
 import { documentOf } from './document.js';
 import { copyAnswers, keepAnswers, readFrozenAnswers } from './frozenAnswers.js';
+import { emptyGrid, pictureGrid } from './pictureGrid.js';
 import { keepPicture, readPicture, readPictures } from './pictures.js';
 import {
   findWriteUp,
@@ -216,9 +217,11 @@ export function writeUpRoutes(app: App): void {
       const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
       const { name } = await em.findOneOrFail(StudyEntity, study);
       nameFile(reply.type(contentTypes[format]), [name, 'write-up', counted.name], format);
-      const grids = counted.counted.map(({ report, facts, label }) =>
-        reportGrid(report, facts, label),
-      );
+      const grids = [
+        ...counted.counted.map(({ report, facts, label }) => reportGrid(report, facts, label)),
+        ...counted.content.pictures.flatMap((picture) => pictureGrid(picture) ?? []),
+      ];
+      if (grids.length === 0) grids.push(emptyGrid(counted.name));
       const document = async () =>
         documentOf(counted, await readPictures(em, study, counted.content));
       switch (format) {

@@ -139,7 +139,7 @@ test('it leaves as HTML and DOCX with its text, table, quote and what the tables
   for (const part of [
     '<h1>What &lt;they&gt; said</h1>',
     '<p><strong>Steps: </strong>68%</p>',
-    '<tr><th>Steps</th><td>63% (12)</td>',
+    '<tr><th>Steps</th><td>63%* (12)</td>',
     '<blockquote>“up”</blockquote>',
     '<strong>Percent of: </strong>people with a settled answer',
   ])
@@ -169,6 +169,7 @@ test('a chart is kept once, stands in the text and in every file, and in a froze
   const content = contentOf(randomUUID());
   content.pictures = [placed, left].map((picture, n) => ({
     ...{ id: picture, alt: `Chart "${n}"`, width: 900, height: 450 },
+    figures: n === 0 ? { columns: ['Theme or code', 'Total'], rows: [['Steps', 0.25]] } : null,
   }));
   content.body!.content!.splice(1, 0, { type: 'pictureSlot', attrs: { picture: placed } });
   await save(id, 0, content, 'With charts');
@@ -181,10 +182,19 @@ test('a chart is kept once, stands in the text and in every file, and in a froze
     [pixel, 'Chart &quot;0&quot;'],
     [pixel, 'Chart &quot;1&quot;'],
   ]);
+  // where a picture cannot stand, its figures do; a workbook has a worksheet in any case
+  const csv = (await client.get(`${path(copy)}/files/csv`)).text;
+  expect(csv).toContain('Theme or code,Total (%)\r\nSteps,25\r\n');
+  const bare = randomUUID();
+  await save(bare, 0, { ...contentOf(randomUUID()), tables: [], body: null }, 'Nothing yet');
+  const sheets = unzipSync((await client.get(`${path(bare)}/files/xlsx`)).bytes);
+  expect(Object.keys(sheets)).toContain('xl/worksheets/sheet1.xml');
   const first = html.indexOf('<img');
   expect(first).toBeLessThan(html.indexOf('Steps: '));
   const files = unzipSync((await client.get(`${path(copy)}/files/docx`)).bytes);
   expect(Object.keys(files).filter((name) => name.startsWith('word/media/'))).not.toEqual([]);
+  await client.send('DELETE', path(bare));
+  await server.sql('delete from write_up where id = ?', [bare]);
   const listed = async () =>
     (await client.get<{ binned: { id: string; by: string }[] }>(`${study.base}/write-ups`)).body;
   await client.send('DELETE', path(copy));
