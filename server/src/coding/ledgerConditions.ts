@@ -126,7 +126,7 @@ async function backgroundIs(
 ): Promise<Condition> {
   const variable = await readVariable(em, studyId, variableId);
   if ('byRule' in variable) {
-    const labelOf = await readLabels(em, studyId, variableId);
+    const { labelOf } = await readLabels(em, studyId, variableId);
     const { ids } = await readPeople(em, studyId);
     return {
       sql: 'r.respondent_id = any(?::int[])',

@@ -276,18 +276,21 @@ async function storedColumns(
   );
 }
 
-/** What a variable's value is called of each respondent, by their id; null for none. */
+/** What the values of a variable are called, in their order, and which each respondent has, by their id; null for none. */
 export async function readLabels(
   em: EntityManager,
   studyId: number,
   variableId: number,
-): Promise<(respondentId: number) => string | null> {
+): Promise<{ labels: string[]; labelOf: (respondentId: number) => string | null }> {
   const people = await readPeople(em, studyId);
   const columns = await readColumns(em, people, studyId, variableId);
   const stated = columns.filter(({ key }) => key !== MISSING);
-  return (respondentId) => {
-    const i = people.indexOf(respondentId);
-    if (i < 0) return null;
-    return stated.find(({ members }) => has(members, i))?.label ?? null;
+  return {
+    labels: stated.map(({ label }) => label),
+    labelOf: (respondentId) => {
+      const i = people.indexOf(respondentId);
+      if (i < 0) return null;
+      return stated.find(({ members }) => has(members, i))?.label ?? null;
+    },
   };
 }

@@ -58,7 +58,7 @@ async function drawAtRandom(
   }: { studyId: number; questionId: number; size: number; variableId: number | null; seed: number },
 ): Promise<number[]> {
   await refuseAfterSuggestions(em, questionId);
-  const labelOf = variableId === null ? null : await readLabels(em, studyId, variableId);
+  const labelOf = variableId === null ? null : (await readLabels(em, studyId, variableId)).labelOf;
   const candidates = await rows<Candidate>(
     em,
     `select r.id, r.respondent_id as "respondentId" from response r

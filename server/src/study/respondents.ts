@@ -111,7 +111,7 @@ export async function readRespondents(
     [ids, studyId],
   );
   for (const variableId of (await readByRule(em, studyId)).keys()) {
-    const labelOf = await readLabels(em, studyId, variableId);
+    const { labelOf } = await readLabels(em, studyId, variableId);
     for (const { id, background } of respondents) background[variableId] = labelOf(id);
   }
   return respondents;

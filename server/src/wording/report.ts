@@ -136,6 +136,8 @@ export const agreementGridTexts = {
 
 /** report/files/workbook.ts */
 export const workbookTexts = {
+  cut: (most: number, length: number) =>
+    ` … [cut here: a cell holds ${most} characters, and this text has ${length}. The data package of respondents has all of it.]`,
   respondent: 'Respondent',
   question: 'Question',
   answer: 'Answer',
@@ -227,6 +229,13 @@ export const togetherGridTexts = {
 
 /** report/respondentTable.ts */
 export const respondentTableTexts = {
+  yesNo: ['no', 'yes'],
+  mentioned: ['not mentioned', 'mentioned'],
+  whenMentioned: (code: string, definition: string) =>
+    `1 when the answer mentions “${code}”, 0 when not, empty where that is not decided${definition && `. ${definition}`}`,
+  theme: (question: string, theme: string) => `${question}: theme ${theme}`,
+  whenThemeMentioned: (theme: string) =>
+    `1 when the answer mentions any code of “${theme}”, 0 when none, empty where that is not decided`,
   respondent: 'Respondent',
   surveysOwnId: 'The survey’s own id',
   weight: 'Weight',

@@ -64,5 +64,4 @@ export function agreementGrid(
   };
 }
 
-const written = (value: number | null): string =>
-  value === null ? agreementGridTexts.defined : value.toFixed(3);
+const written = (value: number | null): string | number => value ?? agreementGridTexts.defined;

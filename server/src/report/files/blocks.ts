@@ -197,5 +197,5 @@ function noteOn(report: Report): string {
 export const factBlocks = (facts: readonly Fact[]): Block[] =>
   facts.map(([name, value]) => ({
     kind: 'paragraph',
-    runs: [{ text: `${name}: `, bold: true }, { text: value }],
+    runs: [{ text: `${name}: `, bold: true }, { text: String(value) }],
   }));

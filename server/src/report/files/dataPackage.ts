@@ -2,6 +2,7 @@ import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
 import { writeCsv } from '@yellow-thread/core/exchange';
+import { asRSyntax, asSpssSyntax, asStataSyntax } from './syntax.js';
 import type { FileText, RespondentField, RespondentPages } from './respondentTypes.js';
 
 const FILE = 'respondents.csv';
@@ -39,11 +40,21 @@ export async function writeDataPackage(
         ...{ profile: 'tabular-data-resource', name: 'respondents', path: FILE },
         ...{ format: 'csv', mediatype: 'text/csv', encoding: 'utf-8' },
         dialect: { delimiter: ',', lineTerminator: '\r\n', quoteChar: '"', header: true },
-        schema: { fields, primaryKey: [fields[0]!.name], missingValues: [''] },
+        schema: {
+          fields: fields.map(asTableField),
+          primaryKey: [fields[0]!.name],
+          missingValues: [''],
+        },
       },
     ],
   };
   add('datapackage.json').push(strToU8(JSON.stringify(dictionary, null, 2)), true);
+  for (const [file, text] of [
+    ['read_respondents.R', asRSyntax(fields)],
+    ['read_respondents.sps', asSpssSyntax(fields)],
+    ['read_respondents.do', asStataSyntax(fields)],
+  ] as const)
+    add(file).push(strToU8(text), true);
   const table = add(FILE);
   table.push(strToU8(writeCsv([fields.map((field) => field.name)], 'programs')));
   for await (const page of pages) {
@@ -55,3 +66,12 @@ export async function writeDataPackage(
   table.push(new Uint8Array(0), true);
   zip.end();
 }
+
+/** A column as the dictionary has it: its values as what it may hold, and what they are called. */
+const asTableField = ({ name, type, title, description, values }: RespondentField) => ({
+  ...{ name, type, title, description },
+  ...(values.length > 0 && {
+    constraints: { enum: values.map(({ value }) => value) },
+    categories: values,
+  }),
+});

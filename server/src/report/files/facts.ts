@@ -6,7 +6,9 @@ import { describeRule, findGroup } from '../../groups/index.js';
 import { factsTexts } from '../../wording/report.js';
 
 /** What stands above every table that leaves the study, so that it explains itself. */
-export type Fact = [name: string, value: string];
+export type Fact = [name: string, value: string | number];
+/** One of a report: in words throughout, as a write-up keeps it. */
+export type ReportFact = [name: string, value: string];
 
 /** Study, date, base, filters, weighting and tests of a table. */
 export async function readFacts(
@@ -15,10 +17,10 @@ export async function readFacts(
   question: QuestionRow,
   query: ReportQuery,
   report: Report,
-): Promise<Fact[]> {
+): Promise<ReportFact[]> {
   const { name } = await em.findOneOrFail(StudyEntity, studyId);
   const group = query.group ? await findGroup(em, studyId, query.group) : null;
-  const facts: (Fact | null)[] = [
+  const facts: (ReportFact | null)[] = [
     [factsTexts.study, name],
     [
       factsTexts.question,
@@ -39,7 +41,7 @@ export async function readFacts(
       : null,
     [factsTexts.intervals, factsTexts.wilson(Math.round(100 * report.level))],
     report.counts === 'estimated' ? null : [factsTexts.mentions, originsInWords(report.origins)],
-    ...report.checked.map((check): Fact => [
+    ...report.checked.map((check): ReportFact => [
       factsTexts.spotCheck(check.code),
       factsTexts.bulkReadApplied95(
         check.read,

@@ -189,18 +189,33 @@ test('the respondent-level file: 0 and 1 where decided, empty where not, and a d
     ...Array.from({ length: 4 }, () => ['Why?', 'integer']),
     ['Why?: =1+1', 'integer'],
     ['Why?: Steps', 'integer'],
+    ['Why?', 'string'],
   ]);
   expect(head!.every((name) => /^[a-z][a-z0-9_]{0,31}$/u.test(name))).toBe(true);
   expect(people).toHaveLength(24);
-  const steps = head!.length - 1;
   const { body: report } = await client.get<Report>(`${path}?by=none`);
   const row = report.rows.find(({ name }) => name === 'Steps')!;
-  const count = (value: string) => people.filter((one) => one[steps] === value).length;
-  expect([count('1'), count('1') + count('0'), count('')]).toEqual([
+  const valuesOf = (column: string) => people.map((one) => one[head!.indexOf(column)]);
+  const count = (column: string, value: string) =>
+    valuesOf(column).filter((one) => one === value).length;
+  const steps = (value: string) => count('q1_steps', value);
+  expect([steps('1'), steps('1') + steps('0'), steps('')]).toEqual([
     row.cells[0]!.people,
     row.cells[0]!.base.people,
     4,
   ]);
+  // nothing is said of how many mentions there are where that is not decided
+  expect(count('q1_mentions', '')).toBe(4);
+  // as it was written: whoever reads this runs no formulas
+  expect(valuesOf('q1_text')).toContain('=SUM(A1) on the day 0');
+  const typed = fields.find(({ name }) => name === 'q1_steps');
+  expect(typed).toMatchObject({
+    constraints: { enum: [0, 1] },
+    categories: [
+      { value: 0, label: 'not mentioned' },
+      { value: 1, label: 'mentioned' },
+    ],
+  });
   const workbook = await client.get(`${study.base}/respondents/files/xlsx`);
   const sheets = python<Record<string, unknown[]>>('people.xlsx', workbook.bytes, readWorkbook);
   expect(sheets['Respondents']).toHaveLength(25);
@@ -223,5 +238,5 @@ test('files are named by study, content and date; names of columns keep the lett
   const [table] = Object.keys(files).filter((name) => name.endsWith('.csv'));
   const [head] = parse(strFromU8(files[table!]!));
   expect(head).toContain('grosse');
-  expect(head!.at(-1)).toMatch(/_creche$/u);
+  expect(head).toContain('q1_creche');
 });

@@ -1,9 +1,13 @@
 /** A column of the respondent-level file, with what a statistics package should know of it. */
 export interface RespondentField {
   name: string;
-  type: 'string' | 'number' | 'integer' | 'boolean' | 'date';
+  type: 'string' | 'number' | 'integer' | 'date';
   title: string;
   description: string;
+  /** The values that there are, in their order, with what they are called; none where there are any. */
+  values: { value: string | number; label: string }[];
+  /** Whether it holds whole answers. */
+  isLong?: boolean;
 }
 export type RespondentValue = string | number | null;
 

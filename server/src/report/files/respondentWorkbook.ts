@@ -1,7 +1,13 @@
 import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import Excel from 'exceljs';
-import type { FileText, RespondentField, RespondentPages } from './respondentTypes.js';
+import { fitting } from './fitting.js';
+import type {
+  FileText,
+  RespondentField,
+  RespondentPages,
+  RespondentValue,
+} from './respondentTypes.js';
 import { respondentWorkbookTexts } from '../../wording/report.js';
 
 /** The respondent-level file as a workbook: respondents, and the data dictionary in a worksheet of its own. */
@@ -11,13 +17,22 @@ export async function writeRespondentWorkbook(
   pages: RespondentPages,
   { name, description }: FileText,
 ): Promise<void> {
-  const workbook = new Excel.stream.xlsx.WorkbookWriter({ stream: to, useSharedStrings: false });
+  const workbook = new Excel.stream.xlsx.WorkbookWriter({
+    stream: to,
+    useSharedStrings: false,
+    useStyles: true,
+  });
   const sheet = workbook.addWorksheet(respondentWorkbookTexts.respondents, {
     views: [{ state: 'frozen', ySplit: 1 }],
   });
   sheet.addRow(fields.map((field) => field.name)).commit();
+  const dates = fields.flatMap(({ type }, c) => (type === 'date' ? [c] : []));
   for await (const page of pages) {
-    for (const row of page) sheet.addRow(row).commit();
+    for (const values of page) {
+      const row = sheet.addRow(values.map((value, c) => asCell(value, fields[c]!)));
+      for (const c of dates) row.getCell(c + 1).numFmt = 'yyyy-mm-dd';
+      row.commit();
+    }
     const intake = intakeOf(sheet);
     if (intake && !intake.write(Buffer.alloc(0))) await once(intake, 'drain');
     if (to.writableNeedDrain) await once(to, 'drain');
@@ -41,6 +56,15 @@ export async function writeRespondentWorkbook(
     dictionary.addRow([field.name, field.type, field.title, field.description]).commit();
   dictionary.commit();
   await workbook.commit();
+}
+
+/** The first day that a workbook can count from without the leap day that 1900 did not have. */
+const FIRST_DAY = '1900-03-01';
+
+/** A day as a day; texts as far as a cell holds them. */
+function asCell(value: RespondentValue, { type }: RespondentField): RespondentValue | Date {
+  if (typeof value !== 'string') return value;
+  return type === 'date' && value >= FIRST_DAY ? new Date(`${value}T00:00:00Z`) : fitting(value);
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { Writable } from 'node:stream';
 import Excel from 'exceljs';
 import { startTurn } from '../../turns.js';
+import { fitting } from './fitting.js';
 import type { Format, Grid } from './grid.js';
 import { workbookTexts } from '../../wording/report.js';
 
@@ -36,11 +37,6 @@ const answerHeads: { key: keyof AnswerRow; head: string; width: number }[] = [
   { key: 'origin', head: workbookTexts.howCoded, width: 14 },
   { key: 'coder', head: workbookTexts.coder, width: 16 },
 ];
-/** The most that a cell of a worksheet may hold. */
-const CELL_LENGTH = 32_767;
-/** What a cell can hold of a text, with a sign where that is not all. */
-const fitting = (text: string) =>
-  text.length > CELL_LENGTH ? `${text.slice(0, CELL_LENGTH - 1)}…` : text;
 /** The most rows that a worksheet may have, less its head. */
 const SHEET_ROWS = 1_048_575;
 

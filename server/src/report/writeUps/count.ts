@@ -96,9 +96,9 @@ export async function readQuotes(
     [studyId],
   );
   const known = await em.find(VariableEntity, { studyId, id: { $in: [...background] } });
-  const readers: Awaited<ReturnType<typeof readLabels>>[] = [];
+  const readers: Awaited<ReturnType<typeof readLabels>>['labelOf'][] = [];
   for (const id of background.filter((one) => known.some((variable) => variable.id === one)))
-    readers.push(await readLabels(em, studyId, id));
+    readers.push((await readLabels(em, studyId, id)).labelOf);
   return found.map(({ codeId, questionId, text, start, end, respondentId }) => {
     const said = start === null || end === null ? text : text.slice(start, end);
     return {
