@@ -23,6 +23,13 @@ need_debian() {
 
 need_postgresql() { need_debian '/usr/lib/postgresql/*/bin/initdb' postgresql; }
 need_chromium() { need_debian chromium chromium; }
+# programs that the tests have read our files: none of them is needed to run the product
+need_readers() {
+  need_debian Rscript r-base-core && need_debian pspp pspp &&
+    need_debian '/usr/lib/python3/dist-packages/openpyxl' python3-openpyxl &&
+    need_debian '/usr/lib/libreoffice/program/libsclo.so' libreoffice-calc-nogui &&
+    need_debian '/usr/lib/libreoffice/program/libswlo.so' libreoffice-writer-nogui
+}
 
 check_node() {
   node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit((a === 20 && b >= 19) || (a === 22 && b >= 12) || a === 24 ? 0 : 1)' ||

@@ -4,7 +4,7 @@
 set -uo pipefail
 source "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 cd "$PROJECT"
-check_node && need_packages && need_postgresql && need_chromium || { echo '0 passed, 1 failed'; exit 1; }
+check_node && need_packages && need_postgresql && need_chromium && need_readers || { echo '0 passed, 1 failed'; exit 1; }
 passed=0 failed=0
 
 # check NAME COMMAND …: one check that passes or fails as a whole

@@ -60,9 +60,7 @@ export function asSpssSyntax(fields: readonly RespondentField[]): string {
     '  /VARIABLES=',
     ...fields.map((field) => `    ${field.name} ${formatOf(field)}`),
     '  .',
-    'VARIABLE LABELS',
-    ...fields.map(({ name, title }) => `  /${name} ${inSpss(title)}`),
-    '  .',
+    ...fields.map(({ name, title }) => `VARIABLE LABELS ${name} ${inSpss(title)}.`),
     ...coded.map(
       ({ name, values }) =>
         `VALUE LABELS ${name} ${values.map(({ value, label }) => `${value} ${inSpss(label)}`).join(' ')}.`,
