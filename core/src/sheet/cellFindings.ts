@@ -3,7 +3,7 @@ import { RowList, type FindingList } from './findings.js';
 import { looksPersonal } from './personalData.js';
 import type { PlannedRow, RowReader } from './rowReader.js';
 import { isBackground, type HeadColumn, type SheetSettings } from './settings.js';
-import { hasTimeOfDay } from './values.js';
+import { hasShortYear, hasTimeOfDay, parseDate } from './values.js';
 import { cellFindingsTexts } from '../wording/sheet.js';
 
 const LONGEST_TEXT = 100_000;
@@ -23,7 +23,13 @@ export function findInCells(
   const typed = reader.background.flatMap(({ c, place }) => {
     const { role, name } = settings.columns[c]!;
     return isBackground(role) && role !== 'category'
-      ? [{ c, place, role, name, rows: new RowList(), timed: new RowList() }]
+      ? [
+          {
+            ...{ c, place, role, name, writing: settings.columns[c]!.writing },
+            ...{ rows: new RowList(), timed: new RowList(), shortYear: new RowList() },
+            ...{ twoWays: new RowList(), oneWay: 0, example: '' },
+          },
+        ]
       : [];
   });
   const samples = columns.map((): string[] => []);
@@ -51,6 +57,18 @@ export function findInCells(
     if (sample.length < MOST_SAMPLES && cell.length < 100) sample.push(cell);
   }
 
+  function lookAtDate(row: number, cell: string, column: (typeof typed)[number]): void {
+    if (hasTimeOfDay(cell)) column.timed.add(row);
+    if (hasShortYear(cell)) column.shortYear.add(row);
+    if (!cell.includes('/')) return;
+    const [byDay, byMonth] = [parseDate(cell), parseDate(cell, 'month_first')];
+    if (byDay === null || byMonth === null) column.oneWay += 1;
+    else if (byDay !== byMonth) {
+      column.twoWays.add(row);
+      column.example ||= cell;
+    }
+  }
+
   return {
     addBlank(row: number): void {
       pendingBlank.push(row);
@@ -63,10 +81,10 @@ export function findInCells(
       if (cells.length < columns.length || surplus.some((cell) => cell.trim() !== ''))
         lists.uneven.add(row);
       for (const c of kept) lookAt(row, c, cells[c] ?? '');
-      for (const { c, place, role, rows, timed } of typed) {
-        const cell = cells[c] ?? '';
-        if (planned.background[place] === null && cell.trim() !== '') rows.add(row);
-        else if (role === 'date' && hasTimeOfDay(cell)) timed.add(row);
+      for (const one of typed) {
+        const cell = cells[one.c] ?? '';
+        if (planned.background[one.place] === null && cell.trim() !== '') one.rows.add(row);
+        else if (one.role === 'date') lookAtDate(row, cell, one);
       }
       if (planned.externalId.length > LONGEST_ID) lists.longId.add(row);
       if (weight >= 0 && !(planned.weight !== null && planned.weight >= 0))
@@ -97,8 +115,22 @@ export function findInCells(
           rows,
           name,
         );
-      for (const { name, timed } of typed)
+      for (const { name, timed, shortYear } of typed) {
         notice('time_of_day', cellFindingsTexts.timesDayDatesKept(name), timed, name);
+        notice('two_digit_years', cellFindingsTexts.twoDigitYears(name), shortYear, name);
+      }
+      for (const { name, writing, twoWays, oneWay, example } of typed)
+        if (oneWay === 0 && example !== '')
+          notice(
+            'dates_in_two_ways',
+            cellFindingsTexts.datesInTwoWays({
+              ...{ name, example, isMonthFirst: writing === 'month_first' },
+              byDay: parseDate(example)!,
+              byMonth: parseDate(example, 'month_first')!,
+            }),
+            twoWays,
+            name,
+          );
       notice('unreadable_characters', cellFindingsTexts.someCharactersCouldRead, lists.unreadable);
       notice(
         'control_characters',

@@ -226,6 +226,20 @@ describe('checkSheet', () => {
     expect(told).toMatchObject({ kind: 'notice', rows: [2, 5], about: 'Came' });
   });
 
+  test('dates that can be read in two ways are told of, with an example of both', () => {
+    const told = (dates: readonly string[], writing: '' | 'month_first' = '') => {
+      const columns = [{ ...setting('date', 'Came'), writing }];
+      const check = checkSheet({ columns: heads('Came'), settings: settingsOf(columns), seed: 1 });
+      dates.forEach((cell, r) => check.add(r + 2, [cell]));
+      return check.settle().findings.filter(({ about }) => about === 'Came');
+    };
+    expect(told(['03/04/2024', '5/5/2024'])).toMatchObject([
+      { code: 'dates_in_two_ways', rows: [2], sentence: expect.stringContaining('2024-04-03') },
+    ]);
+    expect(told(['03/04/2024', '12/31/2024'], 'month_first')).toEqual([]);
+    expect(told(['31.12.69', '1.2.2003'])).toMatchObject([{ code: 'two_digit_years', rows: [2] }]);
+  });
+
   test('says with row numbers what it will do about everything else', () => {
     const outcome = check([
       ['', 'old', 'a', 'a\u0000b\u0007', ''],

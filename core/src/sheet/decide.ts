@@ -6,6 +6,7 @@ import {
   type SheetSettings,
 } from './settings.js';
 import type { ProposedNoAnswer } from './valueCounts.js';
+import { writingsFor, type Writing } from './values.js';
 
 const holdsBackground = (role: ColumnRole) =>
   isBackground(role) || role === 'ticked' || role === 'choices';
@@ -19,12 +20,17 @@ export const wordingsOf = ({ columns }: Pick<SheetSettings, 'columns'>): string[
 export const closedNames = ({ columns }: Pick<SheetSettings, 'columns'>): string[] =>
   columns.filter(({ role }) => role === 'category' || role === 'choices').map(({ name }) => name);
 
-/** A column in another role: what it is called stays where that still makes sense. */
+/**
+ * A column in another role: what it is called stays where that still makes sense.
+ *
+ * @param values some of its cells, by which numbers and dates are read as most of them can be
+ */
 export function withRole(
   column: ColumnSetting,
   role: ColumnRole,
   head: string,
   settings: Pick<SheetSettings, 'columns'>,
+  values: readonly string[] = [],
 ): ColumnSetting {
   // a cell of several choices is one of several codes
   if (role === 'codes') return { ...column, role, name: wordingsOf(settings)[0] ?? '', of: '' };
@@ -34,8 +40,13 @@ export function withRole(
     name: keeps ? column.name : head,
     of: '',
     separator: role === 'choices' ? column.separator || ';' : '',
-    writing: column.writing,
+    writing: role === column.role ? column.writing : writingIn(role, values),
   };
+}
+
+function writingIn(role: ColumnRole, values: readonly string[]): Writing {
+  if (role === 'date') return writingsFor('date', values)[0] ?? '';
+  return role === 'number' || role === 'weight' ? (writingsFor('number', values)[0] ?? '') : '';
 }
 
 type NoAnswerSettings = Pick<SheetSettings, 'noAnswers' | 'answersDespite'>;

@@ -45,7 +45,7 @@ function takeNearlyAnId(profiles: readonly ColumnProfile[], guesses: RoleGuess[]
     if (!isFull || distinctShare < LEAST_DIFFERENT || medianWords > 1) return false;
     const name = foldForMatching(profile.name);
     const isNamed = /\b(?:id|respondent|case|participant|token|uuid)\b|id$/u.test(name);
-    const isOther = profile.numbers > 0 || profile.dates > 0;
+    const isOther = profile.numbers > 0 || profile.anyDates > 0;
     return guesses[k]!.role !== 'leave_out' && (isNamed || (!isOther && profile.idLike === filled));
   });
   if (c < 0) return;
@@ -119,16 +119,16 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     return { role: 'ticked', reason: guessRolesTexts.oneValueBlankTick };
   if (numbers)
     return { role: 'number', writing: numbers.writing, reason: numbersReason(profile, numbers) };
-  if (profile.dates === filled)
-    return {
-      role: 'date',
-      reason: guessRolesTexts.allValuesDates(profile.twoWays),
-    };
-  if (profile.monthFirst === filled)
-    return {
-      ...{ role: 'date', writing: 'month_first' },
-      reason: guessRolesTexts.allValuesDatesMonth,
-    };
+  // a few that are misspelt leave a column one of dates, and are told of
+  if (profile.anyDates >= LEAST_DATES * filled) {
+    // those that can be read in one way only say how all of them are
+    if (profile.monthFirst > profile.dates)
+      return {
+        ...{ role: 'date', writing: 'month_first' },
+        reason: guessRolesTexts.allValuesDatesMonth,
+      };
+    return { role: 'date', reason: guessRolesTexts.allValuesDates(profile.twoWays) };
+  }
   if (profile.choiceSeparator)
     return {
       role: 'choices',
@@ -153,6 +153,9 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     };
   return { role: 'category', reason: guessRolesTexts.differentValues(distinct) };
 }
+
+/** So many of the values are dates at least where a column is one of dates. */
+const LEAST_DATES = 0.95;
 
 /** So many of the values are numbers at least where a column is one of numbers. */
 const LEAST_NUMBERS = 0.95;
@@ -184,9 +187,9 @@ const numbersReason = (
 const MANY = 20;
 
 const looksLikeId = (name: string, profile: ColumnProfile): boolean => {
-  const { idLike, filled, longest, numbers, dates } = profile;
+  const { idLike, filled, longest, numbers, anyDates } = profile;
   if (/\b(?:id|nr|no|number|key|code|respondent|case|participant|token|uuid)\b|id$/u.test(name))
     return true;
-  const isWord = numbers < filled && dates < filled && longest <= 64 && !name.endsWith('?');
+  const isWord = numbers < filled && anyDates < LEAST_DATES * filled && longest <= 64 && !name.endsWith('?');
   return idLike === filled || (isWord && filled >= MANY);
 };

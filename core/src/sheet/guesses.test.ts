@@ -12,13 +12,24 @@ test('reads numbers, dates (ISO 8601, day first) and yes or no as people write t
   expect(['12', '-0.5', '3,14', ' 7 ', '1e3'].map((cell) => parseNumber(cell))).toEqual([
     12, -0.5, 3.14, 7, 1000,
   ]);
-  expect(['', 'x', '1 000', '12a', '1.2.3'].map((cell) => parseNumber(cell))).toEqual(
-    Array(5).fill(null),
-  );
+  expect(
+    ['', 'x', '1 00', '12a', '1.2.3', '12 34', '(a)', '5 people'].map((cell) => parseNumber(cell)),
+  ).toEqual(Array(8).fill(null));
+  expect(
+    ['62.3%', '£1,234.50', '12,50 €', '1 000', "1'234.5", '(12.50)', 'CHF 3', '−4'].map((cell) =>
+      parseNumber(cell),
+    ),
+  ).toEqual([62.3, 1234.5, 12.5, 1000, 1234.5, -12.5, 3, -4]);
+  expect(
+    ['2024/12/31', '9 Mar 2024', 'March 9, 2024', '31.12.69', '31/12/68'].map((cell) =>
+      parseDate(cell),
+    ),
+  ).toEqual(['2024-12-31', '2024-03-09', '2024-03-09', '1969-12-31', '2068-12-31']);
+  expect(parseDate('2024-03-09 10:00:00 +0200')).toBe('2024-03-09');
   expect(
     ['2026-03-09', '2026-03-09T10:00', '9.3.2026', '31/12/2026'].map((cell) => parseDate(cell)),
   ).toEqual(['2026-03-09', '2026-03-09', '2026-03-09', '2026-12-31']);
-  expect(['2026-02-30', '31/13/2026', '9 March'].map((cell) => parseDate(cell))).toEqual([
+  expect(['2026-02-30', '31/13/2026', '9 Marble 2024'].map((cell) => parseDate(cell))).toEqual([
     null,
     null,
     null,
@@ -48,12 +59,51 @@ test('reads numbers and dates as they are written in a country, when told how', 
       expect(parseDate(dated('en-US', timed), 'month_first')).toBe(iso);
       for (const country of ['en-GB', 'de-DE', 'nl-NL', 'pt-BR'])
         expect([country, parseDate(dated(country, full))]).toEqual([country, iso]);
+      for (const country of [
+        'en-US',
+        'en-GB',
+        'de',
+        'fr',
+        'es',
+        'it',
+        'nl',
+        'pt',
+        'sv',
+        'da',
+        'pl',
+      ])
+        for (const month of ['long', 'short'] as const) {
+          const named = dated(country, {
+            ...{ dateStyle: undefined, day: 'numeric', month, year: 'numeric' },
+          });
+          expect([named, parseDate(named)]).toEqual([named, iso]);
+        }
+      // thousands by space or apostrophe, and with money and percent signs
+      for (const country of ['de-CH', 'fr-FR', 'sv-SE', 'pl-PL'])
+        expect([country, parseNumber(written(country))]).toEqual([country, n]);
+      const money = (country: string, currency: string) =>
+        n.toLocaleString(country, {
+          ...{ style: 'currency', currency, currencySign: 'accounting' },
+          ...{ minimumFractionDigits: 3, maximumFractionDigits: 3 },
+        });
+      expect([money('en-GB', 'GBP'), parseNumber(money('en-GB', 'GBP'), 'comma_groups')]).toEqual([
+        money('en-GB', 'GBP'),
+        n,
+      ]);
+      expect([money('de-DE', 'EUR'), parseNumber(money('de-DE', 'EUR'), 'point_groups')]).toEqual([
+        money('de-DE', 'EUR'),
+        n,
+      ]);
     }),
   );
   expect(writingsFor('number', ['45,000', 'n/a'])).toEqual(['', 'comma_groups']);
   expect(writingsFor('number', ['0.555', '1.154'])).toEqual(['']);
   expect(writingsFor('date', ['3/9/2026'])).toEqual(['', 'month_first']);
   expect(writingsFor('date', ['3/9/2026', '2/13/2026'])).toEqual(['month_first']);
+  // one that is misspelt does not decide for the others
+  expect(writingsFor('date', ['3/9/2026', '2/13/2026', '4/14/2026', '14/4/2026'])).toEqual([
+    'month_first',
+  ]);
   expect(parseNumber('45,00', 'comma_groups')).toBeNull();
   expect(parseDate('2/13/2026')).toBeNull();
 });
@@ -313,4 +363,19 @@ test('proposes ids that are written differently, and none that fits several', ()
     { from: '0042', to: '42', why: 'zeros or punctuation' },
     { from: 'r1003', to: 'R1O03', why: 'one character' },
   ]);
+});
+
+test('American dates are dates, not telephone numbers; those that can be read in one way decide', () => {
+  const dates = Array.from({ length: 120 }, (_, i) => `0${1 + (i % 9)}/${10 + (i % 19)}/2024`);
+  const guessOf = (values: readonly string[]) =>
+    guess(['Visited'], ...values.map((value) => [value]))[0]!;
+  expect(guessOf(dates)).toMatchObject({ role: 'date', writing: 'month_first' });
+  // a date that no calendar has is told of, and does not make the column something else
+  expect(guessOf([...dates, '02/30/2024'])).toMatchObject({ role: 'date', writing: 'month_first' });
+  expect(guessOf(dates.map((_, i) => `0${1 + (i % 9)}/0${1 + (i % 8)}/24`))).toMatchObject({
+    ...{ role: 'date', writing: '' },
+  });
+  expect(guessOf(dates.map((_, i) => `+44 20 7946 0${100 + i}`))).toMatchObject({
+    role: 'leave_out',
+  });
 });

@@ -1,3 +1,5 @@
+import { parseDate } from './values.js';
+
 /** Kinds of personal data that a column may hold without being asked for in a report. */
 export type PersonalData = 'e-mail addresses' | 'phone numbers' | 'names of people';
 
@@ -20,7 +22,10 @@ export function looksPersonal(name: string, values: readonly string[]): Personal
   const share = (holds: (value: string) => boolean) => values.filter(holds).length / values.length;
   const isEmail = (value: string) => email.test(value.trim());
   const isPhone = (value: string) =>
-    phone.test(value.trim()) && value.replaceAll(/\D/gu, '').length >= 7;
+    phone.test(value.trim()) &&
+    value.replaceAll(/\D/gu, '').length >= 7 &&
+    parseDate(value) === null &&
+    parseDate(value, 'month_first') === null;
   if (share(isEmail) > (emailHead.test(name) ? 0.2 : 0.5)) return 'e-mail addresses';
   if (share(isPhone) > (phoneHead.test(name) ? 0.2 : 0.8)) return 'phone numbers';
   const isName = (value: string) =>

@@ -22,6 +22,8 @@ export interface ColumnProfile {
   grouped: number;
   /** Cells that are dates with the month first; cells that then are another date than with the day first. */
   monthFirst: number;
+  /** Cells that are dates either way. */
+  anyDates: number;
   twoWays: number;
   /** Cells with a letter; of those that are not longer than a number or date is. */
   lettered: number;
@@ -114,7 +116,7 @@ class ColumnCount {
 
 const nothingRead = () => ({
   ...{ numbers: 0, negative: 0, commaGroups: 0, pointGroups: 0, grouped: 0 },
-  ...{ dates: 0, monthFirst: 0, twoWays: 0, idLike: 0, yesNo: 0, lettered: 0 },
+  ...{ dates: 0, monthFirst: 0, anyDates: 0, twoWays: 0, idLike: 0, yesNo: 0, lettered: 0 },
 });
 
 /** What is longer is neither a number nor a date nor an id. */
@@ -137,8 +139,9 @@ function readValue(value: string, count: number, found: ReturnType<typeof nothin
   if (date !== null) found.dates += count;
   if (byMonth !== null) found.monthFirst += count;
   if (date !== null && byMonth !== null && date !== byMonth) found.twoWays += count;
+  if (date !== null || byMonth !== null) found.anyDates += count;
   if (parseYesNo(value) !== null) found.yesNo += count;
-  if (date === null && isIdLike(value)) found.idLike += count;
+  if (date === null && byMonth === null && isIdLike(value)) found.idLike += count;
   if (/\p{L}/u.test(value)) found.lettered += count;
 }
 

@@ -11,6 +11,16 @@ export const cellFindingsTexts = {
     'The row has more or fewer cells than the header: missing ones count as empty, surplus ones are ignored.',
   hereValuesLeftEmpty: (name: string, kindNames: string) =>
     `“${name}” is not ${kindNames} here: these values are left empty.`,
+  twoDigitYears: (name: string) =>
+    `“${name}” has years of two digits: they are read as 1969 to 2068.`,
+  datesInTwoWays: (one: {
+    name: string;
+    example: string;
+    byDay: string;
+    byMonth: string;
+    isMonthFirst: boolean;
+  }) =>
+    `All dates in “${one.name}” can be read in two ways: ${one.example} is ${one.byDay} with the day first, ${one.byMonth} with the month first. They are read with the ${one.isMonthFirst ? 'month' : 'day'} first; choose the other way in the table of columns.`,
   timesDayDatesKept: (name: string) =>
     `“${name}” has times of day: the dates are kept without them.`,
   someCharactersCouldRead:

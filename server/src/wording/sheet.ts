@@ -55,6 +55,19 @@ export const openFileTexts = {
   empty: (fileName: string) => `“${fileName}” is empty.`,
   writtenUtf32Which: (fileName: string) =>
     `“${fileName}” is written in UTF-32, which hardly anything reads: save it in UTF-8.`,
+  saveAs: {
+    sav: 'an SPSS file: in SPSS save it as .xlsx or CSV, with value labels instead of codes',
+    dta: 'a Stata file: in Stata use “export delimited” or “export excel”',
+    sas: 'a SAS file: export it as CSV',
+    pdf: 'a PDF: import the sheet that it was made from',
+    fods: 'a flat OpenDocument spreadsheet: save it as .ods, .xlsx or CSV',
+    html: 'a web page: open it in a spreadsheet program and save it as .xlsx or CSV',
+    rtf: 'a text document: copy its table into a spreadsheet and save that',
+    numbers: 'a Numbers file: export it as .xlsx or CSV',
+  },
+  otherProgram(fileName: string, kind: keyof typeof this.saveAs): string {
+    return `“${fileName}” is ${this.saveAs[kind]}.`;
+  },
   oldXlsFormatSave: (fileName: string) =>
     `“${fileName}” is in the old .xls format: save it as .xlsx or CSV.`,
   zipFileButNo: (fileName: string) =>

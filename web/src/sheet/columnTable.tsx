@@ -36,7 +36,11 @@ export function ColumnTable({
     change({ columns });
   };
   const setRole = (places: Iterable<number>, role: ColumnRole) =>
-    setColumns(places, (column, c) => withRole(column, role, ready.columns[c]!.head, settings));
+    setColumns(places, (column, c) =>
+      withRole(column, role, ready.columns[c]!.head, settings, valuesOf(c)),
+    );
+  const valuesOf = (c: number) =>
+    ready.preview.map((cells) => cells[c] ?? '').filter((value) => value !== '');
   const last = useRef<number | null>(null);
   /** Chooses a column, or lets go of it; with Shift all from the one before to this. */
   const toggle = (c: number, takesRange: boolean) => {
@@ -54,7 +58,7 @@ export function ColumnTable({
     const { role, name, separator } = settings.columns[from]!;
     const below = rangeOf(from, to).filter((c) => c !== from);
     setColumns(below, (column, c) => ({
-      ...withRole(column, role, ready.columns[c]!.head, settings),
+      ...withRole(column, role, ready.columns[c]!.head, settings, valuesOf(c)),
       ...(role === 'codes' && { name, separator }),
     }));
   });

@@ -2,19 +2,13 @@ import type { FileSettings } from '@yellow-thread/contract';
 import { useReadAgain } from '../data/sheets.js';
 import { Choice } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { fileReadingTexts } from './texts.js';
+import { encodingNames, fileReadingTexts } from './texts.js';
 
 const formats = {
   text: fileReadingTexts.separatedText,
   xlsx: fileReadingTexts.xlsx,
   ods: fileReadingTexts.ods,
   json_lines: fileReadingTexts.jsonLines,
-};
-const encodings: Record<FileSettings['encoding'], string> = {
-  'utf-8': 'UTF-8',
-  'utf-16le': fileReadingTexts.utf16LittleEnd,
-  'utf-16be': fileReadingTexts.utf16BigEnd,
-  'windows-1252': fileReadingTexts.windows1252WesternEuropean,
 };
 const separators = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 
@@ -60,7 +54,7 @@ export function FileReading({
             value={file.encoding}
             onChange={(event) => read({ encoding: event.target.value as FileSettings['encoding'] })}
           >
-            {Object.entries(encodings).map(([key, name]) => (
+            {Object.entries(encodingNames).map(([key, name]) => (
               <option key={key} value={key}>
                 {name}
               </option>

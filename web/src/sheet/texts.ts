@@ -1,3 +1,4 @@
+import type { FileSettings } from '@yellow-thread/contract';
 import { asCount, asDate, counted } from '../parts/numbers.js';
 
 /** sheet/roles.ts */
@@ -131,9 +132,6 @@ export const fileReadingTexts = {
   xlsx: 'XLSX',
   ods: 'ODS',
   jsonLines: 'JSON lines',
-  utf16LittleEnd: 'UTF-16 (little end first)',
-  utf16BigEnd: 'UTF-16 (big end first)',
-  windows1252WesternEuropean: 'Windows-1252 (Western European)',
   read: (formats: string) => `Read as ${formats}`,
   worksheet: 'worksheet',
   encoding: 'encoding',
@@ -266,4 +264,32 @@ export const importStopTexts = {
   answered: 'answered',
   noAnswer: 'no answer',
   leave: (fileName: string) => `Leave ${fileName}`,
+};
+
+/** What encodings are called, with the languages that they are used for. */
+export const encodingNames: Record<FileSettings['encoding'], string> = {
+  'utf-8': 'UTF-8',
+  'utf-16le': 'UTF-16 LE',
+  'utf-16be': 'UTF-16 BE',
+  'windows-1252': 'Windows-1252 (Western European)',
+  'windows-1250': 'Windows-1250 (Central European)',
+  'windows-1251': 'Windows-1251 (Cyrillic)',
+  'windows-1253': 'Windows-1253 (Greek)',
+  'windows-1254': 'Windows-1254 (Turkish)',
+  'windows-1255': 'Windows-1255 (Hebrew)',
+  'windows-1256': 'Windows-1256 (Arabic)',
+  'windows-1257': 'Windows-1257 (Baltic)',
+  'windows-1258': 'Windows-1258 (Vietnamese)',
+  'iso-8859-2': 'ISO 8859-2 (Central European)',
+  'iso-8859-5': 'ISO 8859-5 (Cyrillic)',
+  'iso-8859-7': 'ISO 8859-7 (Greek)',
+  'iso-8859-9': 'ISO 8859-9 (Turkish)',
+  'iso-8859-15': 'ISO 8859-15 (Western European)',
+  'koi8-r': 'KOI8-R (Russian)',
+  macintosh: 'Mac Roman (Western European)',
+  gb18030: 'GB 18030 (Chinese)',
+  big5: 'Big5 (traditional Chinese)',
+  shift_jis: 'Shift JIS (Japanese)',
+  'euc-jp': 'EUC-JP (Japanese)',
+  'euc-kr': 'EUC-KR (Korean)',
 };

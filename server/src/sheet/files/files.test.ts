@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { readFile } from 'node:fs/promises';
 import Excel from 'exceljs';
 import fc from 'fast-check';
+import iconv from 'iconv-lite';
 import { readSheet, type FileChoices } from '../readSheet.js';
 import { openFile, PART_SIZE, readRows, sourceOf, textOf, writeRows } from './index.js';
 
@@ -75,6 +76,66 @@ describe('separated text', () => {
     expect(await rowsOf(Buffer.from('id,café', 'utf16le'))).toEqual([['id', 'café']]);
     expect(await rowsOf('id,café', { encoding: 'windows-1252' })).toEqual([['id', 'cafÃ©']]);
     expect(await rowsOf('a;b,c\n', { separator: ',' })).toEqual([['a;b', 'c']]);
+  });
+
+  // the first article of the Universal Declaration of Human Rights (United Nations 1948), in its translations
+  test.each([
+    [
+      'windows-1250',
+      'Wszyscy ludzie rodzą się wolni i równi pod względem swej godności i swych praw. Są oni obdarzeni rozumem i sumieniem i powinni postępować wobec innych w duchu braterstwa.',
+    ],
+    [
+      'windows-1251',
+      'Все люди рождаются свободными и равными в своем достоинстве и правах. Они наделены разумом и совестью и должны поступать в отношении друг друга в духе братства.',
+    ],
+    [
+      'koi8-r',
+      'Все люди рождаются свободными и равными в своем достоинстве и правах. Они наделены разумом и совестью и должны поступать в отношении друг друга в духе братства.',
+    ],
+    [
+      'windows-1253',
+      'Όλοι οι άνθρωποι γεννιούνται ελεύθεροι και ίσοι στην αξιοπρέπεια και τα δικαιώματα. Είναι προικισμένοι με λογική και συνείδηση, και οφείλουν να συμπεριφέρονται μεταξύ τους με πνεύμα αδελφοσύνης.',
+    ],
+    [
+      'windows-1254',
+      'Bütün insanlar hür, haysiyet ve haklar bakımından eşit doğarlar. Akıl ve vicdana sahiptirler ve birbirlerine karşı kardeşlik zihniyeti ile hareket etmelidirler.',
+    ],
+    [
+      'shift_jis',
+      'すべての人間は、生まれながらにして自由であり、かつ、尊厳と権利とについて平等である。人間は、理性と良心とを授けられており、互いに同胞の精神をもって行動しなければならない。',
+    ],
+    [
+      'gb18030',
+      '人人生而自由，在尊严和权利上一律平等。他们赋有理性和良心，并应以兄弟关系的精神相对待。',
+    ],
+    [
+      'euc-kr',
+      '모든 인간은 태어날 때부터 자유로우며 그 존엄과 권리에 있어 동등하다. 인간은 천부적으로 이성과 양심을 부여받았으며 서로 형제애의 정신으로 행동하여야 한다.',
+    ],
+    [
+      'windows-1252',
+      'Alle Menschen sind frei und gleich an Würde und Rechten geboren. Sie sind mit Vernunft und Gewissen begabt und sollen einander im Geiste der Brüderlichkeit begegnen.',
+    ],
+  ])('%s is found by what it says, and read back', async (encoding, text) => {
+    const rows = [
+      ['id', 'answer'],
+      ['1', text],
+      ['2', 'plain'],
+      ['3', text.toUpperCase()],
+    ];
+    const written = rows.map((row) => row.map((cell) => `"${cell}"`).join(',')).join('\n');
+    expect(await rowsOf(iconv.encode(written, encoding))).toEqual(rows);
+  });
+
+  test('a file of another program is told of in a sentence that says what to do', async () => {
+    const said = async (start: string | Buffer) =>
+      refusal(Buffer.concat([Buffer.from(start), Buffer.alloc(200)]), 'a.bin');
+    expect(await said('$FL2@(#) SPSS DATA FILE')).toMatch(/an SPSS file: .* save it as/u);
+    expect(await said('<stata_dta><header><release>118')).toMatch(/a Stata file/u);
+    expect(await said(Buffer.from([0x72, 0x02, 0x01, 0x00]))).toMatch(/a Stata file/u);
+    expect(await said('%PDF-1.7')).toMatch(/a PDF/u);
+    expect(await said('<?xml version="1.0"?>\n<office:document xmlns')).toMatch(/\.ods/u);
+    expect(await said('<!DOCTYPE html><table>')).toMatch(/a web page/u);
   });
 
   test('line ends of every kind, and a character or a line end that lies across two parts', async () => {

@@ -42,10 +42,32 @@ export async function openFile(
   if (startsWith(oleMark)) throw await lockedOrOld(fileName, source);
   if (startsWith(utf32Marks[0]!) || startsWith(utf32Marks[1]!))
     throw problems.unreadableSheet(openFileTexts.writtenUtf32Which(fileName));
+  const other = otherProgram(head);
+  if (other) throw problems.unreadableSheet(openFileTexts.otherProgram(fileName, other));
   if (startsWith(zipMark) || startsWith(emptyZipMark))
     return openZipped(fileName, source, choices.worksheet);
   return openText(fileName, source, head, choices);
 }
+
+/**
+ * Files of other programs, by the bytes that they begin with, which are better exported there.
+ *
+ * @see Library of Congress, Sustainability of Digital Formats: fdd000469 (SPSS), fdd000471 (Stata), fdd000464 (SAS)
+ */
+const otherPrograms: [RegExp, keyof typeof openFileTexts.saveAs][] = [
+  [/^\$FL[23]/u, 'sav'],
+  [/^<stata_dta>|^[\u0069-\u0073][\u0001\u0002]\u0001\u0000/u, 'dta'],
+  [/^\u0000{12}\u00c2\u00ea\u0081\u0060/u, 'sas'],
+  [/^%PDF-/u, 'pdf'],
+  [/^(?:\u00ef\u00bb\u00bf)?\s*<\?xml[^>]*>\s*<office:document\b/u, 'fods'],
+  [/^(?:\u00ef\u00bb\u00bf)?\s*(?:<!doctype html|<html\b)/iu, 'html'],
+  [/^\{\\rtf/u, 'rtf'],
+];
+
+const otherProgram = (head: Uint8Array): keyof typeof openFileTexts.saveAs | null => {
+  const start = Buffer.from(head.subarray(0, 2000)).toString('latin1');
+  return otherPrograms.find(([mark]) => mark.test(start))?.[1] ?? null;
+};
 
 /** A workbook with a password lies in the same kind of container as one of the old format. */
 async function lockedOrOld(fileName: string, source: FileSource) {
@@ -66,7 +88,12 @@ async function openZipped(
     : zip.names.includes('content.xml')
       ? { format: 'ods' as const, book: await openOds() }
       : null;
-  if (!opened) throw problems.unreadableSheet(openFileTexts.zipFileButNo(fileName));
+  if (!opened)
+    throw problems.unreadableSheet(
+      zip.names.some((name) => name.endsWith('.iwa'))
+        ? openFileTexts.otherProgram(fileName, 'numbers')
+        : openFileTexts.zipFileButNo(fileName),
+    );
   const { format, book } = opened;
   const { names } = book.worksheets;
   const worksheet =

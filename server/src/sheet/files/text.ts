@@ -1,12 +1,14 @@
 import { Readable } from 'node:stream';
+import { encodingSchema, type FileSettings } from '@yellow-thread/contract';
+import chardet from 'chardet';
 import iconv from 'iconv-lite';
 import Papa from 'papaparse';
 import { problems } from '../../wording/problems.js';
 import { bytesOf, firstBytes, type FileSource } from './source.js';
 import { textTexts } from '../../wording/sheet.js';
 
-export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
-export type Encoding = (typeof ENCODINGS)[number];
+export const ENCODINGS = encodingSchema.options;
+export type Encoding = FileSettings['encoding'];
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
 
 /** Rows of a file with their numbers in it, from 1. */
@@ -42,17 +44,64 @@ export async function guessEncoding(source: FileSource): Promise<Encoding> {
     decoder.decode();
     return 'utf-8';
   } catch {
-    // every byte is something in Windows-1252
-    return 'windows-1252';
+    return guessOldEncoding(await linesBeyondAscii(source));
   }
+}
+
+/** What a detector calls an encoding that has another name here, or is part of one. */
+const asKnown: Record<string, Encoding> = {
+  'iso-8859-1': 'windows-1252',
+  'iso-8859-6': 'windows-1256',
+  'iso-8859-8': 'windows-1255',
+  'iso-8859-9': 'windows-1254',
+};
+const multiByte = new Set<Encoding>(['gb18030', 'big5', 'shift_jis', 'euc-jp', 'euc-kr']);
+/** With less confidence, of 100, a guess is no better than the most common encoding. */
+const LEAST_CONFIDENCE = { oneByte: 20, multiByte: 50 };
+
+/** By how often runs of letters occur in languages; where that says little, Windows-1252, in which every byte is something. */
+function guessOldEncoding(text: Buffer): Encoding {
+  for (const { name, confidence } of chardet.analyse(text)) {
+    const folded = name.toLowerCase();
+    const known = asKnown[folded] ?? ENCODINGS.find((one) => one === folded);
+    if (!known || known.startsWith('utf')) continue;
+    const least = multiByte.has(known) ? LEAST_CONFIDENCE.multiByte : LEAST_CONFIDENCE.oneByte;
+    if (confidence < least) return 'windows-1252';
+    // Ά is the one letter in which the two Greek sets differ
+    return known === 'iso-8859-7' && text.includes(0xa2) && !text.includes(0xb6)
+      ? 'windows-1253'
+      : known;
+  }
+  return 'windows-1252';
+}
+
+/** The first lines that hold more than ASCII: in the others all of these encodings are alike. */
+async function linesBeyondAscii(source: FileSource): Promise<Buffer> {
+  const lines: Buffer[] = [];
+  let size = 0;
+  for await (const bytes of piecesOf(source)) {
+    const piece = Buffer.from(bytes);
+    for (let at = 0; at < piece.length;) {
+      const end = piece.indexOf(0x0a, at);
+      const line = piece.subarray(at, end < 0 ? piece.length : end + 1);
+      at += line.length;
+      if (!line.some((byte) => byte >= 0x80)) continue;
+      lines.push(line);
+      size += line.length;
+    }
+    if (size > HEAD) break;
+  }
+  return Buffer.concat(lines);
 }
 
 /** The file's text, piece by piece, without the byte order mark. */
 export async function* textOf(source: FileSource, encoding: Encoding): AsyncGenerator<string> {
   // Node 20's own decoder takes windows-1252 for Latin-1 and loses “€” and typographic quotes
-  if (encoding === 'windows-1252') {
-    const decoder = iconv.getDecoder('windows-1252');
+  if (!encoding.startsWith('utf')) {
+    const decoder = iconv.getDecoder(encoding);
     for await (const bytes of piecesOf(source)) yield decoder.write(Buffer.from(bytes));
+    const rest = decoder.end();
+    if (rest) yield rest;
     return;
   }
   const decoder = new TextDecoder(encoding);
