@@ -42,6 +42,7 @@ export function findInCells(
     longText: new RowList(),
     longId: new RowList(),
     badWeight: new RowList(),
+    errors: new RowList(),
   };
   let pendingBlank: number[] = [];
 
@@ -70,6 +71,9 @@ export function findInCells(
   }
 
   return {
+    addErrors(row: number): void {
+      lists.errors.add(row);
+    },
     addBlank(row: number): void {
       pendingBlank.push(row);
     },
@@ -106,6 +110,7 @@ export function findInCells(
           lists.badWeight,
           columns[weight]!.name,
         );
+      notice('error_values', cellFindingsTexts.errorValues, lists.errors);
       notice('blank_rows', cellFindingsTexts.rowBlankPassedOver, lists.blank);
       notice('uneven_rows', cellFindingsTexts.rowMoreFewerCells, lists.uneven);
       for (const { name, role, rows } of typed)

@@ -71,3 +71,14 @@ export function readTimes(cell: string): number {
   if (number !== null) return Math.min(MOST_TIMES, Math.max(0, Math.round(number)));
   return readTick(cell) ? 1 : 0;
 }
+
+/** What spreadsheet programs show where a formula could not be worked out. @see ISO/IEC 29500-1, 18.17.3 */
+const errorValue =
+  /^#(?:N\/A|DIV\/0!|REF!|VALUE!|NAME\?|NUM!|NULL!|GETTING_DATA|SPILL!|CALC!|FIELD!|BLOCKED!)$/u;
+
+export const isErrorValue = (cell: string): boolean =>
+  cell.charCodeAt(0) === 0x23 && errorValue.test(cell.trim());
+
+/** Cells with blanks where a formula could not be worked out; most rows have none. */
+export const withoutErrors = (cells: readonly string[]): readonly string[] =>
+  cells.some(isErrorValue) ? cells.map((cell) => (isErrorValue(cell) ? '' : cell)) : cells;

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { checkSheet } from './checkSheet.js';
+import { findHead } from './heads.js';
 import { NO_ANSWERS } from './noAnswer.js';
 import { rowReader } from './rowReader.js';
 import type { ColumnRole, ColumnSetting, SheetSettings } from './settings.js';
@@ -91,6 +92,30 @@ describe('rowReader', () => {
     ]);
     expect(given('wet', '0', '', '')).toEqual([[], true]);
     expect(given('wet', '', '', '')).toEqual([[], false]);
+  });
+
+  test('one code may be given to several questions, a block of columns each', () => {
+    const columns = [
+      setting('question', 'best'),
+      setting('codes', 'best'),
+      setting('codes', 'best'),
+      setting('question', 'worst'),
+      setting('codes', 'worst'),
+      setting('codes', 'worst'),
+    ];
+    const { columns: named } = findHead([
+      ['best', 'Late', 'Dear (2)', 'worst', 'Late', 'Dear (2)'],
+      ['wet', '1', '0', 'dry', '0', '1'],
+    ])!;
+    expect(new Set(named.map(({ name }) => name)).size).toBe(6);
+    const reader = rowReader(named, settingsOf(columns));
+    const { responses } = reader.read(['wet', '1', '0', 'dry', '0', '1']);
+    // a number that is part of a code's own name stays
+    expect(reader.codes).toEqual(['Late', 'Dear (2)']);
+    expect(responses.map(({ codes }) => codes.map((code) => reader.codes[code]))).toEqual([
+      ['Late'],
+      ['Dear (2)'],
+    ]);
   });
 
   test('makes a yes-or-no variable of each tick box and of each choice', () => {
@@ -224,6 +249,18 @@ describe('checkSheet', () => {
     );
     const told = check.settle().findings.find(({ code }) => code === 'time_of_day');
     expect(told).toMatchObject({ kind: 'notice', rows: [2, 5], about: 'Came' });
+  });
+
+  test('errors of formulas count as blank, and are told of', () => {
+    const columns = [setting('id'), setting('number', 'Age'), setting('question', 'q')];
+    const check = checkSheet({
+      ...{ columns: heads('id', 'Age', 'q'), settings: settingsOf(columns), seed: 1 },
+    });
+    check.add(2, ['a', '#N/A', 'it is #1 to me']);
+    check.add(3, ['b', '4', '#DIV/0!']);
+    const { findings, questions } = check.settle();
+    expect(findings).toMatchObject([{ code: 'error_values', rows: [2, 3] }]);
+    expect(questions[0]).toMatchObject({ answered: 1 });
   });
 
   test('dates that can be read in two ways are told of, with an example of both', () => {

@@ -1,5 +1,6 @@
 import { randomSource } from '../statistics/index.js';
 import { findInCells } from './cellFindings.js';
+import { withoutErrors } from './cells.js';
 import { findingList, type Finding, type FindingList } from './findings.js';
 import { planIds, type IdPlan } from './respondentIds.js';
 import { rowReader, type FoundNames, type PlannedRow } from './rowReader.js';
@@ -62,7 +63,9 @@ export function checkSheet({
   const preview = previewOf(seed);
   let rows = 0;
   return {
-    add(row: number, cells: readonly string[]): void {
+    add(row: number, written: readonly string[]): void {
+      const cells = withoutErrors(written);
+      if (cells !== written) cellFindings.addErrors(row);
       if (cells.every((cell) => cell.trim() === '')) {
         cellFindings.addBlank(row);
         return;

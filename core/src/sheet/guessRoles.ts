@@ -190,6 +190,7 @@ const looksLikeId = (name: string, profile: ColumnProfile): boolean => {
   const { idLike, filled, longest, numbers, anyDates } = profile;
   if (/\b(?:id|nr|no|number|key|code|respondent|case|participant|token|uuid)\b|id$/u.test(name))
     return true;
-  const isWord = numbers < filled && anyDates < LEAST_DATES * filled && longest <= 64 && !name.endsWith('?');
+  const isWord =
+    numbers < filled && anyDates < LEAST_DATES * filled && longest <= 64 && !name.endsWith('?');
   return idLike === filled || (isWord && filled >= MANY);
 };

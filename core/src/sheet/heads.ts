@@ -116,6 +116,23 @@ function joinHeads(upper: readonly string[], lower: readonly string[], c: number
     : { code: '', name: `${above.trim()}: ${below}` };
 }
 
+/**
+ * What a column is called in the sheet, where another one is called so too and it was told apart from it: of two blocks of
+ * columns for the same codes both are for the very same codes.
+ */
+export function nameAsWritten(columns: readonly HeadColumn[], c: number): string {
+  const { name, code } = columns[c]!;
+  const written = [
+    / \(\d+\)$/u.test(name) ? name.replace(/ \(\d+\)$/u, '') : null,
+    code && name.startsWith(`${code} `) ? name.slice(code.length + 1) : null,
+  ];
+  return (
+    written.find(
+      (one) => one !== null && columns.slice(0, c).some(({ name: other }) => other === one),
+    ) ?? name
+  );
+}
+
 /** Names blank columns by their place and tells equal ones apart by their code or a number. */
 function tellApart(columns: readonly HeadColumn[]): HeadColumn[] {
   const taken = new Set<string>();

@@ -1,3 +1,4 @@
+import { isErrorValue } from './cells.js';
 import { parseDate, parseNumber, parseYesNo } from './values.js';
 
 /** What is known of a column after all rows were seen. */
@@ -73,7 +74,7 @@ class ColumnCount {
 
   add(written: string): void {
     this.#rows += 1;
-    const cell = written.trim();
+    const cell = isErrorValue(written) ? '' : written.trim();
     if (cell === '') return;
     this.#filled += 1;
     if (cell.length > this.#longest) this.#longest = cell.length;

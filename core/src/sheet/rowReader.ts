@@ -1,6 +1,14 @@
 import { blankAsides } from '../text/index.js';
-import { cleanText, readBackground, readTick, readTimes, splitParts } from './cells.js';
+import {
+  cleanText,
+  readBackground,
+  readTick,
+  readTimes,
+  splitParts,
+  withoutErrors,
+} from './cells.js';
 import { isNoAnswer, noAnswerKeys } from './noAnswer.js';
+import { nameAsWritten } from './heads.js';
 import {
   isBackground,
   type BackgroundValue,
@@ -98,7 +106,7 @@ export function rowReader(
     c,
     separator,
     question: questions.all.findIndex((question) => question.wording === name),
-    code: separator === '' ? codes.place(cleanName(columns[c]!.name)) : -1,
+    code: separator === '' ? codes.place(cleanName(nameAsWritten(columns, c))) : -1,
   }));
   const [idColumn] = having('id');
   const [weightColumn] = having('weight');
@@ -159,7 +167,8 @@ export function rowReader(
       ),
       codes: [...codes.all],
     }),
-    read(cells: readonly string[]): PlannedRow {
+    read(written: readonly string[]): PlannedRow {
+      const cells = withoutErrors(written);
       const values = variables.all.map((): BackgroundValue | null => null);
       for (const { c, place, read } of background) values[place] = read(cells[c] ?? '');
       for (const [k, { c, name, separator }] of choices.entries()) {

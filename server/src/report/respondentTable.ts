@@ -81,7 +81,9 @@ export async function readRespondentTable(
   const wanted = within ? [...within].sort((x, y) => x - y) : [...people.ids];
   const size = Math.max(1, Math.min(MOST_ROWS, Math.floor(PAGE_VALUES / columns.length)));
   return {
-    fields: columns.map(({ read: _, ...field }) => field),
+    fields: columns.map(({ name: named, type, title, description, values, isLong = false }) => ({
+      ...{ name: named, type, title, description, values, isLong },
+    })),
     pages: async function* () {
       for (let at = 0; at < wanted.length; at += size) {
         const page = await readPage(em, people, wanted.slice(at, at + size));

@@ -14,6 +14,7 @@ import { ProblemNote, Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { CountingRule } from '@yellow-thread/core/report';
 import { codesOf, groupOf, ledgerOf } from './cell.js';
+import { CellTests } from './cellTests.js';
 import { answersBehindTexts } from './texts.js';
 
 /** The answers that a number counts, in people's own words; from here on to the ledger, or to a group of these people. */
@@ -82,6 +83,9 @@ export function AnswersBehind({
           {answersBehindTexts.code}
         </Link>
       </div>
+      {cell.with === undefined && (
+        <CellTests study={study.id} question={question} query={query} cell={cell} />
+      )}
       <ul>
         {answers.map((answer) => (
           <li key={answer.id} className="border-b border-rule py-3">

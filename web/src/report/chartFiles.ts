@@ -68,7 +68,7 @@ async function asFontFace({ file, range }: (typeof fontFiles)[number]): Promise<
   const blob = await (await fetch(file)).blob();
   const address = await new Promise<string>((resolve) => {
     const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result));
+    reader.onload = () => resolve(typeof reader.result === 'string' ? reader.result : '');
     reader.readAsDataURL(blob);
   });
   const data = address.replace(/^data:[^;]*/u, 'data:font/woff2');

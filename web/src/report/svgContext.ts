@@ -86,7 +86,7 @@ export class SvgContext {
     const own = Object.keys(initialState).filter((key) => key !== 'matrix' && key !== 'clip');
     for (const key of own)
       Object.defineProperty(this, key, {
-        get: () => Reflect.get(this.#state, key),
+        get: (): unknown => Reflect.get(this.#state, key),
         set: (value: unknown) => Reflect.set(this.#state, key, value),
       });
   }

@@ -415,3 +415,45 @@ export const chartFiguresTexts = {
   from: (column: string) => `${column}: from`,
   to: (column: string) => `${column}: to`,
 };
+
+/** report/cellTests.tsx */
+export const cellTestsTexts = {
+  tests: 'Tests',
+  theTests: 'the tests',
+  none: 'Nothing is tested here: a test takes two columns with nobody in common, and ten people in each.',
+  against: 'against',
+  points: 'difference, percentage points',
+  test: 'test',
+  p: 'p',
+  corrected: 'p, corrected',
+  everyoneElse: 'everyone else',
+  difference: (value: string, interval: readonly string[]) => `${value} (${interval.join(' to ')})`,
+  asP: (p: number) => (p < 0.001 ? '< 0.001' : p.toFixed(3)),
+  statistic: (
+    {
+      test,
+      statistic,
+      degrees,
+    }: { test: 'z' | 'fisher' | 'rao_scott'; statistic: number | null; degrees: readonly number[] },
+    sign: number,
+  ) => {
+    if (test === 'fisher' || statistic === null) return 'Fisher’s exact';
+    if (test === 'z') return `z ${(sign * statistic).toFixed(2)}`;
+    return `F ${statistic.toFixed(2)}, df ${degrees.map((one) => one.toFixed(1)).join('; ')}`;
+  },
+  whole: ({
+    test,
+    value,
+    degrees,
+    p,
+    strength,
+  }: {
+    test: 'chi_square' | 'rao_scott';
+    value: number;
+    degrees: readonly number[];
+    p: number;
+    strength: number;
+  }) =>
+    `All columns: ${test === 'chi_square' ? 'χ²' : 'Rao–Scott F'} ${value.toFixed(2)}, df ${degrees.map((one) => String(Number(one.toFixed(1)))).join('; ')}, p ${p < 0.001 ? '< 0.001' : p.toFixed(3)}, Cramér’s V ${strength.toFixed(2)}.`,
+  residual: (residual: number) => `Adjusted residual of this column: ${residual.toFixed(2)}.`,
+};

@@ -142,10 +142,7 @@ test('programs get one row a cell and one a test, with nothing before the heads'
   const { body: report } = await client.get<Report>(`${path}?${which}&tests=true`);
   const { bytes } = await client.get(`${path}/files/zip?${which}`);
   const files = unzipSync(bytes);
-  const table = parse(strFromU8(files['table.csv']!), { columns: true }) as Record<
-    string,
-    string
-  >[];
+  const table = parse<Record<string, string>>(strFromU8(files['table.csv']!), { columns: true });
   expect(table).toHaveLength(report.rows.length * report.columns.length);
   const cells = report.rows.flatMap((row) => row.cells);
   table.forEach((line, k) => {
@@ -154,10 +151,7 @@ test('programs get one row a cell and one a test, with nothing before the heads'
   });
   // as it is called, since no spreadsheet reads this
   expect(table.map((line) => line['name'])).toContain('=1+1');
-  const tests = parse(strFromU8(files['tests.csv']!), { columns: true }) as Record<
-    string,
-    string
-  >[];
+  const tests = parse<Record<string, string>>(strFromU8(files['tests.csv']!), { columns: true });
   const listed = report.rows.flatMap((row) => row.tests);
   expect(listed.length).toBeGreaterThan(0);
   expect(

@@ -59,7 +59,7 @@ const run = (command: string, args: readonly string[]) =>
   execFileSync(command, args, { cwd: folder, encoding: 'utf8', stdio: 'pipe' });
 const office = (format: string, file: string) =>
   run('soffice', [
-    ...[`-env:UserInstallation=${pathToFileURL(join(folder, 'profile'))}`, '--headless'],
+    ...[`-env:UserInstallation=${pathToFileURL(join(folder, 'profile')).href}`, '--headless'],
     ...['--convert-to', format, file],
   ]);
 const mentioning = () => report.rows[0]!.cells[0]!;

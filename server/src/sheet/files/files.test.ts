@@ -275,18 +275,26 @@ describe('workbooks', () => {
     expect(await rowsOf(content)).toEqual([
       [],
       ['', 'very late', '', '&lt;b> A\rB _x0041_'],
-      ['漢字', '', 'more boats'],
+      ['漢字', '', 'more boats', '#DIV/0!'],
     ]);
   });
 
   test('numbers: days, times and spans by their formats (ISO/IEC 29500-1, 18.8.30), results of formulas', async () => {
     const formats = [
-      ...['0.00', '[h]:mm', 'dd/mm/yyyy hh:mm', '"days" 0', '[Red]0;\\d0_d', '[$-409]mmm d'].map(
+      ...[
+        '0.00',
+        '[h]:mm',
+        'dd/mm/yyyy hh:mm',
+        '"days" 0',
+        '[Red]0;\\d0_d',
+        '[$-409]mmm d',
+        '00000',
+      ].map(
         (code, n) =>
           `<numFmt numFmtId="${200 + n}" formatCode="${code.replaceAll('"', '&quot;')}"/>`,
       ),
     ].join('');
-    const styles = [0, 14, 20, 46, 200, 201, 202, 203, 204, 205].map(
+    const styles = [0, 14, 20, 46, 200, 201, 202, 203, 204, 205, 206].map(
       (id) => `<xf numFmtId="${id}"/>`,
     );
     const shown = async (settings: string, ...written: string[]) => {
@@ -308,6 +316,13 @@ describe('workbooks', () => {
     expect(
       await shown('', ...[3687, 38749, 2958465].map((days) => number(1, days)), number(9, 3687)),
     ).toEqual(['1910-02-03', '2006-02-01', '9999-12-31', '1910-02-03']);
+    expect(await shown('', ...[1, 59, 61].map((days) => number(1, days)))).toEqual([
+      ...['1900-01-01', '1900-02-28', '1900-03-01'],
+    ]);
+    // an id as it is shown; a formula that nobody worked out
+    expect(await shown('', number(10, 42), number(10, '4.5'), '<c><f>A1*2</f></c>')).toEqual([
+      ...['00042', '4.5', '#VALUE!'],
+    ]);
     expect(
       await shown('', number(6, 3687.4207639), ...[0.4207639, 0.9999884].map((t) => number(2, t))),
     ).toEqual(['1910-02-03T10:05:54', '10:05:54', '23:59:59']);

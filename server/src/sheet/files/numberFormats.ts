@@ -1,8 +1,11 @@
 import type { Readable } from 'node:stream';
 import { attributesOf, localName, readXml } from './xml.js';
 
-/** What a number in a cell is: a number, a moment in days since the calendar's beginning, or a span of days. */
-export type CellKind = 'number' | 'moment' | 'span';
+/**
+ * What a number in a cell is: a number, one that is shown with so many digits at least, a moment in days since the
+ * calendar's beginning, or a span of days.
+ */
+export type CellKind = 'number' | `digits ${number}` | 'moment' | 'span';
 
 /** Hundredths of a second: what is beyond them is how days are rounded. */
 const DAY_HUNDREDTHS = 24 * 3600 * 100;
@@ -55,6 +58,7 @@ function builtInKind(id: number): CellKind {
 /** What a format shows: letters of dates and times, but for those that are quoted, escaped or give room. */
 function kindOf(code: string): CellKind {
   const bare = code.replaceAll(/"[^"]*"|\\.|_.|\*./gu, '');
+  if (/^0{2,}$/u.test(bare)) return `digits ${bare.length}`;
   if (/\[(?:h+|m+|s+)\]/iu.test(bare)) return 'span';
   return /[ymdhs]/iu.test(bare.replaceAll(/\[[^\]]*\]|General/giu, '')) ? 'moment' : 'number';
 }
@@ -70,9 +74,16 @@ export function numberText(written: string, kind: CellKind, from1904: boolean): 
   const value = Number(written);
   if (kind === 'number' || written.trim() === '' || !Number.isFinite(value))
     return plainNumber(written);
+  // an id that is shown as 00042 is called so
+  if (kind.startsWith('digits '))
+    return Number.isInteger(value) && value >= 0
+      ? plainNumber(written).padStart(Number(kind.slice('digits '.length)), '0')
+      : plainNumber(written);
   // a time of day has no day
   if (kind === 'span' || (value >= 0 && value < 1)) return clock(value);
-  const days = value - EPOCH_DAYS + (from1904 ? DAYS_TO_1904 : 0);
+  // the calendar that counts from 1900 has a 29 February in that year (ISO/IEC 29500-1, 18.17.4.1)
+  const early = !from1904 && value < 60 ? 1 : 0;
+  const days = value + early - EPOCH_DAYS + (from1904 ? DAYS_TO_1904 : 0);
   const moment = new Date(10 * Math.round(days * DAY_HUNDREDTHS));
   return Number.isNaN(moment.getTime()) ? String(value) : withoutMidnight(moment.toISOString());
 }

@@ -54,6 +54,7 @@ export async function openFile(
  *
  * @see Library of Congress, Sustainability of Digital Formats: fdd000469 (SPSS), fdd000471 (Stata), fdd000464 (SAS)
  */
+/* eslint-disable no-control-regex -- these formats begin so */
 const otherPrograms: [RegExp, keyof typeof openFileTexts.saveAs][] = [
   [/^\$FL[23]/u, 'sav'],
   [/^<stata_dta>|^[\u0069-\u0073][\u0001\u0002]\u0001\u0000/u, 'dta'],
@@ -63,6 +64,7 @@ const otherPrograms: [RegExp, keyof typeof openFileTexts.saveAs][] = [
   [/^(?:\u00ef\u00bb\u00bf)?\s*(?:<!doctype html|<html\b)/iu, 'html'],
   [/^\{\\rtf/u, 'rtf'],
 ];
+/* eslint-enable no-control-regex */
 
 const otherProgram = (head: Uint8Array): keyof typeof openFileTexts.saveAs | null => {
   const start = Buffer.from(head.subarray(0, 2000)).toString('latin1');

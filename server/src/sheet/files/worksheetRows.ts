@@ -19,6 +19,9 @@ const MOST_COLUMNS = 2 ** 14;
 /** What lies further to the right is no sheet of answers: each row would be filled up to there. */
 const MOST_FILLED = 2_000;
 
+/** What stands for a formula without a stored result, as a program wrote it that works nothing out. */
+const NEVER_WORKED_OUT = '#VALUE!';
+
 /** Makes rows of a worksheet's markup: what each cell shows, blank where the file leaves a cell or a row out. */
 export class WorksheetRows implements XmlHandler {
   readonly rows: string[][] = [];
@@ -33,6 +36,7 @@ export class WorksheetRows implements XmlHandler {
   #style = 0;
   #value: string | null = null;
   #isInValue = false;
+  #hasFormula = false;
   readonly #inline = new CellText();
 
   constructor(shared: SharedOfWorkbook, fileName: string) {
@@ -62,7 +66,8 @@ export class WorksheetRows implements XmlHandler {
     else if (name === 'v') {
       this.#isInValue = true;
       this.#value = '';
-    } else this.#inline.open(name);
+    } else if (name === 'f') this.#hasFormula = true;
+    else this.#inline.open(name);
   }
 
   text(text: string): void {
@@ -97,6 +102,7 @@ export class WorksheetRows implements XmlHandler {
     this.#type = 'n';
     this.#style = 0;
     this.#value = null;
+    this.#hasFormula = false;
     eachAttribute(written, this.#takeAttribute);
   }
 
@@ -108,7 +114,12 @@ export class WorksheetRows implements XmlHandler {
 
   #closeCell(cells: string[]): void {
     const inline = this.#inline.take();
-    const text = this.#value === null ? inline : this.#shown(this.#value);
+    const text =
+      this.#value !== null
+        ? this.#shown(this.#value)
+        : this.#hasFormula && inline === ''
+          ? NEVER_WORKED_OUT
+          : inline;
     if (text === '') return;
     if (this.#column >= MOST_FILLED && text.trim() !== '')
       throw problems.unreadableSheet(
@@ -130,9 +141,9 @@ export class WorksheetRows implements XmlHandler {
         return strings[Number(value)] ?? '';
       case 'b':
         return value.trim() === '1' ? 'true' : 'false';
-      // what could not be worked out is no answer
+      // told of as such; it counts as blank
       case 'e':
-        return '';
+        return value;
       case 'd':
         return withoutMidnight(value);
       case 'n':
