@@ -112,7 +112,7 @@ describe('rowReader', () => {
     const { responses } = reader.read(['wet', '1', '0', 'dry', '0', '1']);
     // a number that is part of a code's own name stays
     expect(reader.codes).toEqual(['Late', 'Dear (2)']);
-    expect(responses.map(({ codes }) => codes.map((code) => reader.codes[code]))).toEqual([
+    expect(responses.map((one) => one!.codes.map((code) => reader.codes[code]))).toEqual([
       ['Late'],
       ['Dear (2)'],
     ]);

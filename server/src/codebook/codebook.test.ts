@@ -232,9 +232,34 @@ describe('in and out', () => {
     expect((await client.get<Codebook>(path)).body).toEqual({ themes: [], codes: [], bundles: [] });
   });
 
+  test('a REFI-QDA codebook of another program: UTF-16, CDATA, and a third level that is told of', async () => {
+    const xml = `<?xml version="1.0" encoding="utf-16"?><CodeBook xmlns="urn:QDA-XML:codebook:1.0"><Codes>
+      <Code guid="1" name="Preis" isCodable="false"><Code guid="2" name="Fähren" isCodable="true"><Description><![CDATA[zu <teuer>]]></Description>
+      <Code guid="3" name="Überfahrt" isCodable="true"/></Code></Code></Codes></CodeBook>`;
+    for (const bytes of [
+      Buffer.from(`\uFEFF${xml}`, 'utf16le'),
+      Buffer.from(`\uFEFF${xml}`, 'utf16le').swap16(),
+    ]) {
+      const { body } = await client.uploadTo<CodeList>(
+        `${study.base}/codebook/files`,
+        'other.qdc',
+        bytes,
+      );
+      expect(body.codes.map(({ theme, name, definition }) => [theme, name, definition])).toEqual([
+        ['Preis', 'Fähren', 'zu <teuer>'],
+        ['Preis', 'Überfahrt', ''],
+      ]);
+      expect(body.left).toEqual([
+        '“Überfahrt” stood below “Fähren”: it comes directly under the theme “Preis”.',
+      ]);
+    }
+  });
+
   test('CSV and XLSX read back the same; nothing in them runs as a formula', async () => {
     const csv = (await download('csv')).text;
     expect(csv).toContain("'=1+1");
+    // the mark that keeps a spreadsheet from running it is taken off again
+    expect(texts((await bring('list.csv', csv)).body)).toEqual(wanted);
     const xlsx = (await download('xlsx')).bytes;
     const workbook = new Excel.Workbook();
     // its types know an older Buffer

@@ -95,11 +95,11 @@ interface Node {
 
 /**
  * Reads the codes of a `.qdc` file. A code with codes below it is a theme; one that is coded with itself too is a
- * code of that theme besides. Deeper levels are joined to the second. Sets are bundles.
+ * code of that theme besides. Deeper levels are joined to the second, and told of. Sets are bundles.
  *
  * @throws Problem unreadable_sheet
  */
-export function readQdc(xml: string, fileName: string): ListedCode[] {
+export function readQdc(xml: string, fileName: string): { codes: ListedCode[]; joined: string[] } {
   const root: Node = { guid: '', name: '', isCodable: false, description: '', children: [] };
   const bundles: Bundles = new Map();
   let set = '';
@@ -137,19 +137,33 @@ export function readQdc(xml: string, fileName: string): ListedCode[] {
     }
     describing = local === 'Description' && open.length > 1;
   });
-  parser.on('text', (text) => {
+  const describe = (text: string) => {
     if (describing) open.at(-1)!.description += text;
-  });
+  };
+  parser.on('text', describe);
+  parser.on('cdata', describe);
   parser.on('closetag', ({ local }) => {
     if (local === 'Code') open.pop();
     describing = false;
   });
   parser.write(xml).close();
   if (!isCodeBook) throw wrong(qdcTexts.sayCodebook);
-  return root.children.flatMap((node) =>
-    node.children.length > 0 ? themeCodes(node, bundles) : [listed(node, null, bundles)],
-  );
+  return {
+    codes: root.children.flatMap((node) =>
+      node.children.length > 0 ? themeCodes(node, bundles) : [listed(node, null, bundles)],
+    ),
+    joined: root.children.flatMap((theme) =>
+      theme.children.flatMap((code) => joinedBelow(code, theme.name)),
+    ),
+  };
 }
+
+/** A sentence for each code that stood deeper than a codebook here is. */
+const joinedBelow = (code: Node, theme: string): string[] =>
+  code.children.flatMap((deeper) => [
+    qdcTexts.joined(deeper.name, code.name, theme),
+    ...joinedBelow(deeper, theme),
+  ]);
 
 /** Names of the bundles that a code is in, by its id in the file. */
 type Bundles = Map<string, string[]>;

@@ -32,16 +32,16 @@ export interface ListedCodes {
  * @throws Problem unreadable_sheet
  */
 export async function readListed(fileName: string, content: Uint8Array): Promise<ListedCodes> {
-  const written = Buffer.from(content).toString('utf8');
-  const isXml = /^\uFEFF?\s*<(?:\?xml|CodeBook)/u.test(written);
-  const listed = isXml
-    ? readQdc(written.replace(/^\uFEFF/u, ''), fileName)
-    : fromTable(await readTable(fileName, content), fileName);
+  const written = decoded(content);
+  const isXml = /^\s*<(?:\?xml|CodeBook)/u.test(written);
+  const { codes: listed, joined } = isXml
+    ? readQdc(written, fileName)
+    : { codes: fromTable(await readTable(fileName, content), fileName), joined: [] };
   if (listed.length > MOST_CODES)
     throw problems.unreadableSheet(
       readListedTexts.holdsCodesMostTaken(fileName, listed.length, MOST_CODES),
     );
-  const left: string[] = [];
+  const left = [...joined];
   const codes = new Map<string, ListedCode>();
   for (const [place, code] of listed.entries()) {
     const checked = listedCodeSchema.safeParse(code);
@@ -53,6 +53,18 @@ export async function readListed(fileName: string, content: Uint8Array): Promise
   }
   if (codes.size === 0) throw problems.unreadableSheet(readListedTexts.holdsNoCodesCode(fileName));
   return { codes: [...codes.values()], left };
+}
+
+/** The text of a file, in UTF-16 where a byte order mark says so, without the mark. */
+function decoded(content: Uint8Array): string {
+  const [first, second] = content;
+  const encoding =
+    first === 0xff && second === 0xfe
+      ? 'utf-16le'
+      : first === 0xfe && second === 0xff
+        ? 'utf-16be'
+        : 'utf-8';
+  return new TextDecoder(encoding).decode(content);
 }
 
 function fromTable(rows: readonly string[][], fileName: string): ListedCode[] {

@@ -4,6 +4,8 @@ import { counted } from '@yellow-thread/core/text';
 export const qdcTexts = {
   noCodebookCanRead: (fileName: string, why: string) =>
     `“${fileName}” is no codebook that can be read: ${why}.`,
+  joined: (code: string, parent: string, theme: string) =>
+    `“${code}” stood below “${parent}”: it comes directly under the theme “${theme}”.`,
   xmlBroken: (message: string) => `its XML is broken (${message})`,
   documentType: 'it has a document type',
   codesNestedDeeperLevels: (deepest: number) =>
