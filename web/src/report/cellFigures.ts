@@ -53,11 +53,13 @@ export function figureText(
   }
 }
 
-/** How many a percentage stands for, of how many; of weighted ones their sum, and how many these are. */
+/**
+ * How many a percentage stands for, of how many; of weighted ones their sum, and how many these are: the weighted base
+ * is said above the column.
+ */
 export function countsText(cell: Cell, base: Report['base'], isWeighted: boolean): string {
   const isOfMentions = base === 'mentions';
   const part = isOfMentions ? cell.mentions : cell.people;
   if (!isWeighted) return clothRowTexts.of(part, cell.base.people);
-  const weighted = isOfMentions ? cell.weightedMentions : cell.weighted;
-  return clothRowTexts.weightedOf(weighted, cell.base.weighted, part);
+  return clothRowTexts.weightedCount(isOfMentions ? cell.weightedMentions : cell.weighted, part);
 }

@@ -251,14 +251,14 @@ function slope(input: ChartInput): ChartPicture {
   return picture;
 }
 
-/** From end to end of the widest interval, in steps of five points, with zero in it. */
+/** From end to end of the widest interval, in steps of ten points, with zero in it. */
 function axisOfDifferences(
   differences: readonly { value: number; interval: readonly [number, number] }[],
 ): { min: number; max: number } {
   const ends = differences.flatMap(({ value, interval }) => [value, ...interval]);
   return {
-    min: 5 * Math.floor(20 * Math.min(0, ...ends)),
-    max: 5 * Math.ceil(20 * Math.max(0.05, ...ends)),
+    min: 10 * Math.floor(10 * Math.min(0, ...ends)),
+    max: 10 * Math.ceil(10 * Math.max(0.05, ...ends)),
   };
 }
 

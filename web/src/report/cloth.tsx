@@ -161,7 +161,7 @@ function widthsOf(report: Report, beside: Beside, choice: TableChoice): number[]
   const note = choice.interval
     ? '99.9% – 99.9%'
     : report.weighted
-      ? clothRowTexts.weightedOf(most, most, most)
+      ? clothRowTexts.weightedCount(most, most)
       : clothRowTexts.of(most, most);
   return [
     260,

@@ -229,7 +229,11 @@ function ClothCell({
       type="button"
       disabled={cell.people === 0}
       onClick={() => onCell(row, column)}
-      title={isEstimated ? undefined : counted}
+      title={
+        isWeighted && !isEstimated
+          ? clothRowTexts.ofWeighted(cell.weighted, cell.base.weighted)
+          : undefined
+      }
       aria-label={[
         `${row.name}, ${column.label}: ${text}`,
         isEstimated ? clothRowTexts.estimated(about) : counted,

@@ -190,8 +190,10 @@ export const clothRowTexts = {
   estimated: (about: undefined | string) => `estimated, ${about}`,
   least: 'at least',
   yes: 'yes',
-  weightedOf: (weighted: number, base: number, unweighted: number) =>
-    `${asWeighted(weighted)} of ${asWeighted(base)} · n ${asCount(unweighted)}`,
+  weightedCount: (weighted: number, unweighted: number) =>
+    `${asWeighted(weighted)} · n ${asCount(unweighted)}`,
+  ofWeighted: (weighted: number, base: number) =>
+    `weighted ${asWeighted(weighted)} of ${asWeighted(base)}`,
   of: (part: number, people: number) => `${asCount(part)} of ${asCount(people)}`,
 };
 
@@ -422,7 +424,7 @@ export const cellTestsTexts = {
   theTests: 'the tests',
   none: 'Nothing is tested here: a test takes two columns with nobody in common, and ten people in each.',
   against: 'against',
-  points: 'difference, percentage points',
+  points: 'difference, points',
   test: 'test',
   p: 'p',
   corrected: 'p, corrected',
@@ -439,7 +441,7 @@ export const cellTestsTexts = {
   ) => {
     if (test === 'fisher' || statistic === null) return 'Fisher’s exact';
     if (test === 'z') return `z ${(sign * statistic).toFixed(2)}`;
-    return `F ${statistic.toFixed(2)}, df ${degrees.map((one) => one.toFixed(1)).join('; ')}`;
+    return `F ${statistic.toFixed(2)} (${degrees.map((one) => one.toFixed(0)).join('; ')})`;
   },
   whole: ({
     test,
