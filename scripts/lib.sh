@@ -27,6 +27,7 @@ need_chromium() { need_debian chromium chromium; }
 need_readers() {
   need_debian Rscript r-base-core && need_debian pspp pspp &&
     need_debian '/usr/lib/python3/dist-packages/openpyxl' python3-openpyxl &&
+    need_debian '/usr/lib/python3/dist-packages/docx' python3-docx &&
     need_debian '/usr/lib/libreoffice/program/libsclo.so' libreoffice-calc-nogui &&
     need_debian '/usr/lib/libreoffice/program/libswlo.so' libreoffice-writer-nogui
 }

@@ -80,6 +80,8 @@ const inOrder = ({ themes, codes }: Pick<Codebook, 'themes' | 'codes'>) =>
 
 async function asWorkbook(codebook: Codebook): Promise<Buffer> {
   const workbook = new Excel.Workbook();
+  workbook.creator = codebookFilesTexts.yellowThread;
+  workbook.created = new Date();
   const sheet = workbook.addWorksheet(codebookFilesTexts.codebook, {
     views: [{ state: 'frozen', ySplit: 1 }],
   });

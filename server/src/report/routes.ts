@@ -173,7 +173,7 @@ export function reportRoutes(app: App, threads: Threads): void {
         case 'html':
           return reply.send(writeHtml(title, blocks));
         case 'docx':
-          return reply.send(await writeDocx(title, blocks));
+          return reply.send(await writeDocx(title, blocks, requireAccount(request).name));
         case 'xlsx':
           return sendWritten(reply, (to) =>
             writeWorkbook(

@@ -96,11 +96,16 @@ test('openpyxl finds dates as dates and numbers as numbers', () => {
 people = openpyxl.load_workbook('people.xlsx')
 rows = list(people['Respondents'].iter_rows(values_only=True))
 table = openpyxl.load_workbook('table.xlsx')
-print(json.dumps([str(type(rows[1][rows[0].index('tag')])), len(rows), table.sheetnames]))`;
+import docx
+properties = docx.Document('table.docx').core_properties
+print(json.dumps([str(type(rows[1][rows[0].index('tag')])), len(rows), table.sheetnames,
+  properties.title, properties.author, properties.created is not None, table.properties.creator]))`;
   expect(JSON.parse(run('/usr/bin/python3', ['-c', script]))).toEqual([
     "<class 'datetime.datetime'>",
     85,
     ['Wozu "das"', 'Answers'],
+    // the document says what it is, whose, and of when
+    ...['Wozu "das"? – Test', 'Rowan', true, 'Yellow Thread'],
   ]);
 });
 

@@ -22,6 +22,8 @@ export async function writeRespondentWorkbook(
     useSharedStrings: false,
     useStyles: true,
   });
+  workbook.creator = 'Yellow Thread';
+  workbook.created = new Date();
   const sheet = workbook.addWorksheet(respondentWorkbookTexts.respondents, {
     views: [{ state: 'frozen', ySplit: 1 }],
   });

@@ -54,6 +54,8 @@ export async function writeWorkbook(
     useSharedStrings: false,
     useStyles: true,
   });
+  workbook.creator = 'Yellow Thread';
+  workbook.created = new Date();
   const names = new Set<string>();
   for (const grid of grids) writeGrid(workbook, grid, sheetName(grid.name, names));
   const turn = startTurn();

@@ -213,7 +213,9 @@ export function writeUpRoutes(app: App): void {
       },
       serializerCompiler: asFile.serializerCompiler,
     },
-    async ({ em, params: { study, writeUp, format } }, reply) => {
+    async (request, reply) => {
+      const { em } = request;
+      const { study, writeUp, format } = request.params;
       const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
       const { name } = await em.findOneOrFail(StudyEntity, study);
       nameFile(reply.type(contentTypes[format]), [name, 'write-up', counted.name], format);
@@ -228,7 +230,9 @@ export function writeUpRoutes(app: App): void {
         case 'html':
           return reply.send(writeHtml(counted.name, await document()));
         case 'docx':
-          return reply.send(await writeDocx(counted.name, await document()));
+          return reply.send(
+            await writeDocx(counted.name, await document(), requireAccount(request).name),
+          );
         case 'csv':
           return reply.send(gridsAsCsv(grids));
         case 'xlsx': {
