@@ -9,18 +9,16 @@ import { cellTestsTexts } from './texts.js';
 
 type Row = Report['rows'][number];
 
-/** The tests that a cell stands in, with every figure; asked for when they are opened. */
-export function CellTests({
-  study,
-  question,
-  query,
-  cell,
-}: {
+interface CellTestsProps {
   study: number;
   question: number;
+  /** The table's address. */
   query: string;
   cell: Cell;
-}) {
+}
+
+/** The tests that a cell stands in, with every figure; asked for when they are opened. */
+export function CellTests(props: CellTestsProps) {
   const [open, setOpen] = useState(false);
   return (
     <details
@@ -28,22 +26,12 @@ export function CellTests({
       onToggle={(event) => setOpen(event.currentTarget.open)}
     >
       <summary className="cursor-pointer">{cellTestsTexts.tests}</summary>
-      {open && <Tests {...{ study, question, query, cell }} />}
+      {open && <Tests {...props} />}
     </details>
   );
 }
 
-function Tests({
-  study,
-  question,
-  query,
-  cell,
-}: {
-  study: number;
-  question: number;
-  query: string;
-  cell: Cell;
-}) {
+function Tests({ study, question, query, cell }: CellTestsProps) {
   const asked = new URLSearchParams(query);
   asked.set('tests', 'true');
   // a row is tested by itself: the others need not be counted
