@@ -1,4 +1,4 @@
-import { holdsControls, isDangerous, isOdd } from './cells.js';
+import { holdsControls, isDangerous, isMojibake, isOdd } from './cells.js';
 import { RowList, type FindingList } from './findings.js';
 import { looksPersonal } from './personalData.js';
 import type { PlannedRow, RowReader } from './rowReader.js';
@@ -43,8 +43,10 @@ export function findInCells(
     longId: new RowList(),
     badWeight: new RowList(),
     errors: new RowList(),
+    mojibake: new RowList(),
   };
   let pendingBlank: number[] = [];
+  let mojibake = '';
 
   function lookAt(row: number, c: number, cell: string): void {
     if (cell === '') return;
@@ -53,6 +55,10 @@ export function findInCells(
       if (holdsControls(cell)) lists.controls.add(row);
     }
     if (isDangerous(cell)) lists.dangerous.add(row);
+    if (isMojibake(cell)) {
+      lists.mojibake.add(row);
+      mojibake ||= cell.slice(0, 40);
+    }
     if (cell.length > LONGEST_TEXT) lists.longText.add(row);
     const sample = samples[c]!;
     if (sample.length < MOST_SAMPLES && cell.length < 100) sample.push(cell);
@@ -136,6 +142,7 @@ export function findInCells(
             twoWays,
             name,
           );
+      notice('mojibake', cellFindingsTexts.mojibake(mojibake), lists.mojibake);
       notice('unreadable_characters', cellFindingsTexts.someCharactersCouldRead, lists.unreadable);
       notice(
         'control_characters',

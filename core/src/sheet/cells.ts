@@ -82,3 +82,8 @@ export const isErrorValue = (cell: string): boolean =>
 /** Cells with blanks where a formula could not be worked out; most rows have none. */
 export const withoutErrors = (cells: readonly string[]): readonly string[] =>
   cells.some(isErrorValue) ? cells.map((cell) => (isErrorValue(cell) ? '' : cell)) : cells;
+
+/** UTF-8 that was read as Windows-1252 once before it was written: "Ã©" for "é", "â€™" for "’". */
+const readWrongly = /Ã[\u00a0-\u00bf„Ÿ–‰œ]|â€[™œ“”˜¦]|Â[\u00a0-\u00bf]/u;
+
+export const isMojibake = (cell: string): boolean => readWrongly.test(cell);

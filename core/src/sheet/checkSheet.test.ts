@@ -263,6 +263,17 @@ describe('checkSheet', () => {
     expect(questions[0]).toMatchObject({ answered: 1 });
   });
 
+  test('letters that were read wrongly before are told of with an example; Portuguese is not', () => {
+    const check = checkSheet({
+      ...{ columns: heads('q'), settings: settingsOf([setting('question', 'q')]), seed: 1 },
+    });
+    ['O PÃO ESTÁ CARO', 'le cafÃ© est fermÃ©', 'itâ€™s late', 'São, maçã, über'].forEach(
+      (cell, r) => check.add(r + 2, [cell]),
+    );
+    const told = check.settle().findings.filter(({ code }) => code === 'mojibake');
+    expect(told).toMatchObject([{ rows: [3, 4], sentence: expect.stringContaining('cafÃ©') }]);
+  });
+
   test('dates that can be read in two ways are told of, with an example of both', () => {
     const told = (dates: readonly string[], writing: '' | 'month_first' = '') => {
       const columns = [{ ...setting('date', 'Came'), writing }];

@@ -11,6 +11,8 @@ export const cellFindingsTexts = {
     'The row has more or fewer cells than the header: missing ones count as empty, surplus ones are ignored.',
   hereValuesLeftEmpty: (name: string, kindNames: string) =>
     `“${name}” is not ${kindNames} here: these values are left empty.`,
+  mojibake: (example: string) =>
+    `Some letters were read wrongly before the file was written, as in “${example}”: choose another encoding, or export the file again in UTF-8.`,
   errorValues:
     'A cell holds an error such as #N/A, or a formula without a stored result: it counts as blank.',
   twoDigitYears: (name: string) =>
