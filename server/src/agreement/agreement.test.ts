@@ -86,6 +86,11 @@ test('settled answers alone are drawn, and only their reader codes them, without
   expect(body.answers.every(({ codes }) => codes === null)).toBe(true);
   expect(text).not.toContain(fares);
   expect((await compared()).body).toMatchObject({ code: 'reading_under_way' });
+  // nor do they find answers by the codes that are kept from them
+  const foundBy = async (client: Client) =>
+    (await client.get<{ ids: number[] }>(`${path}/ledger?any=${fares}&same=apart`)).body.ids.length;
+  expect([await foundBy(wren), await foundBy(rowan)]).toEqual([0, expect.any(Number)]);
+  expect(await foundBy(rowan)).toBeGreaterThan(0);
   const [first] = body.answers;
   expect((await codeAgain(rowan, reading, first!.responseId, [])).body.code).toBe(
     'not_your_reading',

@@ -33,7 +33,7 @@ export const cutsAsJson = `coalesce((
  * Whether a response `r` waits for a second reading by a person: until they have coded it they may not see how others
  * did. Takes the person's id as its one value.
  */
-const isWithheld = `exists (
+export const isWithheld = `exists (
    select 1 from second_reading_answer a join second_reading d on d.id = a.reading_id
    where a.response_id = r.id and d.reader_id = ? and a.second_codes is null)`;
 

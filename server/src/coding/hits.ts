@@ -32,7 +32,7 @@ export async function readHits(
   accountId: number,
 ): Promise<Hits> {
   const apart = { ...query, same: 'apart', order: 'imported' } as const;
-  const { ids } = await readLedger(em, threads, studyId, questionId, apart);
+  const { ids } = await readLedger(em, threads, { studyId, questionId, accountId }, apart);
   const found = await rows<Omit<Hits['answers'][number], 'hits'>>(
     em,
     `select r.id, p.external_id as "externalId", r.text,

@@ -18,7 +18,7 @@ import { distanceFromLine } from '../sampling/index.js';
 import { cutsAsJson } from './answers.js';
 import { readQuestionAnswers, type QuestionAnswers } from './keptAnswers.js';
 import { laidOut } from './laidOut.js';
-import { asksInLine, conditionOf, type Condition } from './ledgerConditions.js';
+import { asksInLine, conditionOf, type Condition, type LedgerReader } from './ledgerConditions.js';
 import { orderOf } from './orderOf.js';
 import { answersHolding } from './wordsInAnswers.js';
 
@@ -26,12 +26,12 @@ import { answersHolding } from './wordsInAnswers.js';
 export async function readLedger(
   em: EntityManager,
   threads: Threads,
-  studyId: number,
-  questionId: number,
+  reader: LedgerReader,
   query: LedgerQuery,
 ): Promise<Ledger> {
+  const { studyId, questionId } = reader;
   const answers = await readQuestionAnswers(em, questionId);
-  const chosen = await choose(em, studyId, questionId, answers, query);
+  const chosen = await choose(em, reader, answers, query);
   const places = await placesIn(em, questionId, answers, query);
   const ordered = places ? inOrder(chosen, places) : chosen;
   const isJoined = query.same === 'joined' && query.show !== 'no_answer';
@@ -50,19 +50,20 @@ export async function chosenAnswers(
   query: LedgerQuery,
 ): Promise<number[]> {
   const answers = await readQuestionAnswers(em, questionId);
-  const chosen = await choose(em, studyId, questionId, answers, query);
+  const reader = { studyId, questionId, accountId: null };
+  const chosen = await choose(em, reader, answers, query);
   return Array.from(chosen, (i) => answers.ids[i]!);
 }
 
 /** Where the answers that a filter chooses stand among those of their question, in their order. */
 async function choose(
   em: EntityManager,
-  studyId: number,
-  questionId: number,
+  reader: LedgerReader,
   answers: QuestionAnswers,
   query: LedgerQuery,
 ): Promise<Int32Array> {
-  const where = await conditionOf(em, studyId, questionId, query);
+  const { studyId, questionId } = reader;
+  const where = await conditionOf(em, reader, query);
   const isChosen = new Uint8Array(answers.ids.length);
   if (where)
     for (const id of await idsOf(em, studyId, where, query)) {

@@ -3,7 +3,7 @@ import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
 import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
-import { linesInForce } from './answers.js';
+import { isWithheld, linesInForce } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
@@ -54,11 +54,17 @@ export interface Condition {
 export const asksInLine = ({ all, any, together }: Pick<LedgerQuery, 'all' | 'any' | 'together'>) =>
   together === 'line' && all.length + any.length > 0;
 
+/** Who looks at which answers; no person where what is chosen is not shown to anybody. */
+export interface LedgerReader {
+  studyId: number;
+  questionId: number;
+  accountId: number | null;
+}
+
 /** Which answers a filter chooses, but for their words; null for all that say something. */
 export async function conditionOf(
   em: EntityManager,
-  studyId: number,
-  questionId: number,
+  { studyId, questionId, accountId }: LedgerReader,
   { show, all, any, none, coder, where, like, about, together, group, among }: LedgerQuery,
 ): Promise<Condition | null> {
   const isInLine = asksInLine({ all, any, together });
@@ -95,6 +101,9 @@ export async function conditionOf(
         or exists (select 1 from settlement t where t.response_id = r.id and t.coder_id = ?))`,
       values: [coder, coder],
     });
+  // that an answer is found by its codes would say how it was coded
+  if (accountId !== null && (coder !== undefined || all.length + any.length + none.length > 0))
+    parts.push({ sql: `not ${isWithheld}`, values: [accountId] });
   for (const one of new Set(group ? [group, ...among] : among))
     parts.push({
       sql: 'r.respondent_id = any(?::int[])',

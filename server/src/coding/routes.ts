@@ -64,9 +64,12 @@ export function codingRoutes(app: App, threads: Threads): void {
       // 100,000 numbers made here: checking each against the contract would take twice as long as finding them
       serializerCompiler: () => JSON.stringify,
     },
-    async ({ em, params, query }) => {
+    async (request) => {
+      const { em, params, query } = request;
       const question = await findQuestion(em, params.study, params.question);
-      return readLedger(em, threads, params.study, question.id, query);
+      const { id: accountId } = requireAccount(request);
+      const reader = { studyId: params.study, questionId: question.id, accountId };
+      return readLedger(em, threads, reader, query);
     },
   );
   app.get(
