@@ -54,12 +54,28 @@ export function figureText(
 }
 
 /**
- * How many a percentage stands for, of how many; of weighted ones their sum, and how many these are: the weighted base
- * is said above the column.
+ * How many a percentage stands for, of how many; of weighted ones their sum, and how many these are. Their base is said
+ * where it is not the one above the column.
  */
-export function countsText(cell: Cell, base: Report['base'], isWeighted: boolean): string {
+export function countsText(
+  cell: Cell,
+  column: Pick<Column, 'countedWeighted'>,
+  base: Report['base'],
+  isWeighted: boolean,
+): string {
   const isOfMentions = base === 'mentions';
   const part = isOfMentions ? cell.mentions : cell.people;
   if (!isWeighted) return clothRowTexts.of(part, cell.base.people);
-  return clothRowTexts.weightedCount(isOfMentions ? cell.weightedMentions : cell.weighted, part);
+  const weighted = isOfMentions ? cell.weightedMentions : cell.weighted;
+  return isBaseOf(cell, column)
+    ? clothRowTexts.weightedCount(weighted, part)
+    : clothRowTexts.weightedOf({
+        ...{ weighted, part, base: cell.base.weighted, people: cell.base.people },
+      });
 }
+
+/** Whether a cell’s weighted base is the one that its column says. */
+export const isBaseOf = (
+  { base }: Pick<Cell, 'base'>,
+  { countedWeighted }: Pick<Column, 'countedWeighted'>,
+): boolean => Math.abs(base.weighted - countedWeighted) < 1e-6;

@@ -4,7 +4,7 @@ import type { ComponentProps } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import type { Look } from '../parts/stitches.js';
 import { besideOf, ClothHead, type Beside } from './clothHead.js';
-import { figureOf } from './cellFigures.js';
+import { figureOf, isBaseOf } from './cellFigures.js';
 import { ClothRow, type Column, type Row } from './clothRow.js';
 import type { ChangeTable, TableChoice } from './tableChoice.js';
 import { clothRowTexts } from './texts.js';
@@ -161,7 +161,9 @@ function widthsOf(report: Report, beside: Beside, choice: TableChoice): number[]
   const note = choice.interval
     ? '99.9% – 99.9%'
     : report.weighted
-      ? clothRowTexts.weightedCount(most, most)
+      ? rows.every(({ cells }) => cells.every((cell, c) => isBaseOf(cell, columns[c]!)))
+        ? clothRowTexts.weightedCount(most, most)
+        : clothRowTexts.weightedOf({ weighted: most, base: most, part: most, people: most })
       : clothRowTexts.of(most, most);
   return [
     260,

@@ -212,7 +212,7 @@ function ClothCell({
     { ...choice, cells },
     { people: cell.base.people, isWeighted },
   );
-  const counted = countsText(cell, base, isWeighted);
+  const counted = countsText(cell, column, base, isWeighted);
   const ends = cell.interval?.map((end) => asPercent(end, people, choice.decimals)).join(' – ');
   const about = isEstimated ? ends : choice.interval && ends ? ends : counted;
   const atLeast = cell.undecided > 0 ? clothRowTexts.leastUndecided(cell.undecided) : '';

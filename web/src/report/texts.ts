@@ -192,6 +192,8 @@ export const clothRowTexts = {
   yes: 'yes',
   weightedCount: (weighted: number, unweighted: number) =>
     `${asWeighted(weighted)} · n ${asCount(unweighted)}`,
+  weightedOf: (one: { weighted: number; base: number; part: number; people: number }) =>
+    `${asWeighted(one.weighted)} of ${asWeighted(one.base)} · n ${asCount(one.part)} of ${asCount(one.people)}`,
   ofWeighted: (weighted: number, base: number) =>
     `weighted ${asWeighted(weighted)} of ${asWeighted(base)}`,
   of: (part: number, people: number) => `${asCount(part)} of ${asCount(people)}`,
