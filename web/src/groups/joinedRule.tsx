@@ -47,8 +47,8 @@ export function JoinedRule({
       .begin();
   const firstVariable = study.variables[0];
   return (
-    <fieldset className={isOutermost ? '' : 'border-l-2 border-rule pl-4'}>
-      <legend className="float-left mb-1 flex w-full items-center gap-2">
+    <fieldset className={isOutermost ? 'min-w-0' : 'min-w-0 border-l-2 border-rule pl-4'}>
+      <legend className="float-left mb-1 flex w-full flex-wrap items-center gap-2">
         <Choice
           label={isOutermost ? joinedRuleTexts.respondentsWhom : joinedRuleTexts.whom}
           value={rule.is}
