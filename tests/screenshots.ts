@@ -109,6 +109,8 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(page.getByRole('img', { name: /^heat grid/ })).toBeVisible();
   await shoot(page, 'charts');
   await page.getByRole('link', { name: 'Table', exact: true }).click();
+  // the charts have a button of this name too
+  await expect(page.getByRole('columnheader').first()).toBeVisible();
   await page.getByRole('button', { name: 'Write up' }).click();
   await page.getByRole('menuitem', { name: 'This table in a new write-up' }).click();
   await page.getByLabel('Home', { exact: true }).check();
