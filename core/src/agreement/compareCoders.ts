@@ -1,6 +1,6 @@
 import { normalQuantile, wilsonInterval, type Interval } from '../statistics/index.js';
-import { bootstrapKappa, type FourCells } from './bootstrapKappa.js';
-import { cohenKappa, within, type Kappa } from './kappa.js';
+import { bootstrapKappa } from './bootstrapKappa.js';
+import { cohenKappa, within, type FourCells, type Kappa } from './kappa.js';
 import { eachOnce, gwetAc1, krippendorffAlpha } from './manyCoders.js';
 import { masiDistance } from './masi.js';
 

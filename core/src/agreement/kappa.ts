@@ -1,5 +1,13 @@
 import { normalQuantile, type Interval } from '../statistics/index.js';
 
+/** Answers to which a code was given by both coders, by one of them alone, or by neither. */
+export interface FourCells {
+  both: number;
+  first: number;
+  second: number;
+  neither: number;
+}
+
 export interface Kappa {
   /** How many were judged by both. */
   n: number;

@@ -1,5 +1,6 @@
 /** report/files/respondentWorkbook.ts */
 export const respondentWorkbookTexts = {
+  program: 'Yellow Thread',
   respondents: 'Respondents',
   dataDictionary: 'Data dictionary',
   study: 'Study',
@@ -136,6 +137,7 @@ export const agreementGridTexts = {
 
 /** report/files/workbook.ts */
 export const workbookTexts = {
+  program: 'Yellow Thread',
   cut: (most: number, length: number) =>
     ` … [cut here: a cell holds ${most} characters, and this text has ${length}. The data package of respondents has all of it.]`,
   respondent: 'Respondent',

@@ -74,6 +74,9 @@ const signed = [points(0), points(1), points(2)];
 export const asPoints = (difference: number, decimals: Decimals = 'fitting'): string =>
   signed[decimalsOf(decimals, 1)]!.format(100 * difference);
 
+/** A probability of a test: "0.012", "< 0.001". */
+export const asP = (p: number): string => (p < 0.001 ? '< 0.001' : p.toFixed(3));
+
 const oneDecimal = new Intl.NumberFormat(undefined, {
   minimumFractionDigits: 1,
   maximumFractionDigits: 1,

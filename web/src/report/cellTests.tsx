@@ -3,7 +3,7 @@ import { columnName } from '@yellow-thread/core/report';
 import { useState } from 'react';
 import { useReport, type Cell } from '../data/report.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asPoints } from '../parts/numbers.js';
+import { asP, asPoints } from '../parts/numbers.js';
 import { Term } from '../help/term.js';
 import { cellTestsTexts } from './texts.js';
 
@@ -85,8 +85,8 @@ function Tests({ study, question, query, cell }: CellTestsProps) {
                     )}
                   </td>
                   <td className="text-right">{cellTestsTexts.statistic(test, sign)}</td>
-                  <td className="text-right">{cellTestsTexts.asP(test.p)}</td>
-                  <td className="text-right">{cellTestsTexts.asP(test.corrected)}</td>
+                  <td className="text-right">{asP(test.p)}</td>
+                  <td className="text-right">{asP(test.corrected)}</td>
                 </tr>
               );
             })}

@@ -2,7 +2,7 @@ import type { Report } from '@yellow-thread/contract';
 import { estimateOf } from '@yellow-thread/core/report';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import type { ComponentProps } from 'react';
-import { asPercent, asPoints } from '../parts/numbers.js';
+import { asP, asPercent, asPoints } from '../parts/numbers.js';
 import { StitchBar, StitchMark } from '../parts/stitch.js';
 import type { Look } from '../parts/stitches.js';
 import { countsText, figureOf, figureText } from './cellFigures.js';
@@ -156,8 +156,6 @@ function Whole({ whole }: Pick<Row, 'whole'>) {
     </>
   );
 }
-
-const asP = (p: number) => (p < 0.001 ? '< 0.001' : p.toFixed(3));
 
 /** An estimated share under its interval; it is no count, so that it has no bar and opens nothing. */
 function Estimated({ estimated, decimals }: { estimated: Cell['estimated']; decimals: Decimals }) {

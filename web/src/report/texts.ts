@@ -2,6 +2,7 @@ import {
   asCount,
   asDate,
   asList,
+  asP,
   asPercent,
   asShare,
   asWeighted,
@@ -432,7 +433,6 @@ export const cellTestsTexts = {
   corrected: 'p, corrected',
   everyoneElse: 'everyone else',
   difference: (value: string, interval: readonly string[]) => `${value} (${interval.join(' to ')})`,
-  asP: (p: number) => (p < 0.001 ? '< 0.001' : p.toFixed(3)),
   statistic: (
     {
       test,
@@ -458,6 +458,6 @@ export const cellTestsTexts = {
     p: number;
     strength: number;
   }) =>
-    `All columns: ${test === 'chi_square' ? 'χ²' : 'Rao–Scott F'} ${value.toFixed(2)}, df ${degrees.map((one) => String(Number(one.toFixed(1)))).join('; ')}, p ${p < 0.001 ? '< 0.001' : p.toFixed(3)}, Cramér’s V ${strength.toFixed(2)}.`,
+    `All columns: ${test === 'chi_square' ? 'χ²' : 'Rao–Scott F'} ${value.toFixed(2)}, df ${degrees.map((one) => String(Number(one.toFixed(1)))).join('; ')}, p ${asP(p)}, Cramér’s V ${strength.toFixed(2)}.`,
   residual: (residual: number) => `Adjusted residual of this column: ${residual.toFixed(2)}.`,
 };

@@ -22,7 +22,7 @@ export async function writeRespondentWorkbook(
     useSharedStrings: false,
     useStyles: true,
   });
-  workbook.creator = 'Yellow Thread';
+  workbook.creator = respondentWorkbookTexts.program;
   workbook.created = new Date();
   const sheet = workbook.addWorksheet(respondentWorkbookTexts.respondents, {
     views: [{ state: 'frozen', ySplit: 1 }],

@@ -54,7 +54,7 @@ export async function writeWorkbook(
     useSharedStrings: false,
     useStyles: true,
   });
-  workbook.creator = 'Yellow Thread';
+  workbook.creator = workbookTexts.program;
   workbook.created = new Date();
   const names = new Set<string>();
   for (const grid of grids) writeGrid(workbook, grid, sheetName(grid.name, names));
