@@ -21,6 +21,7 @@ test('what holds the event loop is told with the request; waiting holds nothing'
     while (workedMs() - before < 3 * LONGEST_MS);
     return 'worked';
   });
+  await app.listen({ host: '127.0.0.1', port: 0 });
   await app.inject({ url: '/slow' });
   await looks();
   holds.length = 0;

@@ -35,8 +35,14 @@ export function watchEventLoop(
     answered.push(request);
     done();
   });
-  let worked = workedMs();
-  let tick = setTimeout(look, TICK_MS);
+  let worked = 0;
+  let tick: NodeJS.Timeout;
+  // while the server still starts, nobody waits for it
+  app.addHook('onListen', (done) => {
+    worked = workedMs();
+    tick = setTimeout(look, TICK_MS);
+    done();
+  });
   function look() {
     const before = worked;
     worked = workedMs();
