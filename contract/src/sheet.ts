@@ -41,6 +41,8 @@ export const fileSettingsSchema = z.object({
   worksheet: z.string(),
   separator: z.string(),
   encoding: encodingSchema,
+  /** Where letters can be read in several ways: some words as they read in each encoding that makes sense, the chosen one first. */
+  readings: z.array(z.object({ encoding: encodingSchema, words: z.array(z.string()) })).optional(),
   /** Number of the row in which the head begins, and how many rows it takes. */
   headRow: z.number().int(),
   headRows: z.union([z.literal(1), z.literal(2)]),

@@ -103,6 +103,25 @@ export function FileReading({
           </Choice>
         </>
       )}
+      {file.readings && file.readings.length > 1 && (
+        <fieldset className="basis-full" disabled={readAgain.isPending}>
+          <legend className="text-soft">{fileReadingTexts.whichLettersRight}</legend>
+          {file.readings.map(({ encoding, words }) => (
+            <label key={encoding} className="flex items-baseline gap-2 py-1">
+              <input
+                type="radio"
+                name="encoding"
+                checked={encoding === file.encoding}
+                onChange={() => read({ encoding })}
+              />
+              <span>
+                <span className="voice">{words.join(' · ')}</span>{' '}
+                <span className="text-soft">{encodingNames[encoding]}</span>
+              </span>
+            </label>
+          ))}
+        </fieldset>
+      )}
       {readAgain.error && <ProblemNote error={readAgain.error} />}
     </div>
   );

@@ -135,6 +135,8 @@ export const fileReadingTexts = {
   read: (formats: string) => `Read as ${formats}`,
   worksheet: 'worksheet',
   encoding: 'encoding',
+  whichLettersRight:
+    'Some letters can be read in several ways. Choose the line in which the words are right:',
   separated: 'separated by',
   headerRow: 'header in row',
   of: 'of',

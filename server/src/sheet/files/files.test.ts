@@ -127,6 +127,29 @@ describe('separated text', () => {
     expect(await rowsOf(iconv.encode(written, encoding))).toEqual(rows);
   });
 
+  test('words that can be read in several ways are shown in each, the chosen one first', async () => {
+    const readings = async (text: string, encoding: string, choices = {}) => {
+      const opened = await openFile('a.csv', sourceOf(iconv.encode(text, encoding)), choices);
+      opened.close();
+      return opened.file.readings!;
+    };
+    const text = 'id;answer\n1;"garçon, forêt"\n2;naïve garçon\n';
+    const found = await readings(text, 'macintosh');
+    expect(found.find(({ encoding }) => encoding === 'macintosh')!.words).toEqual([
+      'garçon',
+      'forêt',
+      'naïve',
+    ]);
+    const chosen = await readings(text, 'macintosh', { encoding: 'macintosh' });
+    expect(chosen[0]!.encoding).toBe('macintosh');
+    expect(chosen.length).toBeGreaterThan(1);
+    expect(await readings(text, 'utf-8')).toEqual([]);
+    expect(await readings(text, 'utf-8', { encoding: 'windows-1252' })).toMatchObject([
+      { encoding: 'windows-1252' },
+      { encoding: 'utf-8', words: ['garçon', 'forêt', 'naïve'] },
+    ]);
+  });
+
   test('a file of another program is told of in a sentence that says what to do', async () => {
     const said = async (start: string | Buffer) =>
       refusal(Buffer.concat([Buffer.from(start), Buffer.alloc(200)]), 'a.bin');

@@ -3,7 +3,8 @@ import { problems } from '../../wording/problems.js';
 import { readJsonLines } from './jsonLines.js';
 import { openSpreadsheet } from './openDocument.js';
 import { bytesOf, firstBytes, type FileSource } from './source.js';
-import { guessEncoding, guessSeparator, readRows, textOf, type RowBatch } from './text.js';
+import { compareEncodings, guessEncoding } from './encodings.js';
+import { guessSeparator, readRows, textOf, type RowBatch } from './text.js';
 import { openWorkbook } from './workbook.js';
 import { openZip } from './zip.js';
 import { openFileTexts } from '../../wording/sheet.js';
@@ -125,13 +126,15 @@ async function openText(
   head: Uint8Array,
   choices: { separator?: string; encoding?: FileSettings['encoding'] },
 ): Promise<OpenedFile> {
-  const encoding = choices.encoding ?? (await guessEncoding(source));
+  const guess = await guessEncoding(source);
+  const encoding = choices.encoding ?? guess;
   if (head.includes(0) && !encoding.startsWith('utf-16'))
     throw problems.unreadableSheet(openFileTexts.neitherTextFileNor(fileName));
   const pieces = () => textOf(source, encoding);
   const beginning = await pieces().next();
   const start = beginning.done ? '' : beginning.value;
-  const shared = { worksheets: [], worksheet: '', encoding };
+  const readings = await compareEncodings(source, encoding, guess);
+  const shared = { worksheets: [], worksheet: '', encoding, readings };
   if (choices.separator === undefined && isJsonLine(start))
     return {
       file: { format: 'json_lines', separator: ',', ...shared },

@@ -36,6 +36,18 @@ export async function* bytesOf(
   }
 }
 
+/**
+ * So many bytes become rows at a time. They are forgotten before the collector of garbage comes by: of a whole part
+ * it would move every cell once.
+ */
+export const PIECE = 64 * 1024;
+
+/** The bytes of a file in pieces of at most PIECE. */
+export async function* piecesOf(source: FileSource): AsyncGenerator<Uint8Array> {
+  for await (const bytes of bytesOf(source))
+    for (let at = 0; at < bytes.length; at += PIECE) yield bytes.subarray(at, at + PIECE);
+}
+
 export const streamOf = (source: FileSource, start?: number, end?: number): Readable =>
   Readable.from(bytesOf(source, start, end), { objectMode: false });
 

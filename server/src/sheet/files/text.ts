@@ -1,14 +1,11 @@
 import { Readable } from 'node:stream';
-import { encodingSchema, type FileSettings } from '@yellow-thread/contract';
-import chardet from 'chardet';
 import iconv from 'iconv-lite';
 import Papa from 'papaparse';
 import { problems } from '../../wording/problems.js';
-import { bytesOf, firstBytes, type FileSource } from './source.js';
+import type { Encoding } from './encodings.js';
+import { PIECE, piecesOf, type FileSource } from './source.js';
 import { textTexts } from '../../wording/sheet.js';
 
-export const ENCODINGS = encodingSchema.options;
-export type Encoding = FileSettings['encoding'];
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
 
 /** Rows of a file with their numbers in it, from 1. */
@@ -19,80 +16,8 @@ export interface RowBatch {
 }
 
 const HEAD = 64 * 1024;
-/**
- * So many bytes become rows at a time. They are forgotten before the collector of garbage comes by: of a whole part
- * it would move every cell once.
- */
-const PIECE = 64 * 1024;
-
 /** No row of answers is longer, in characters. */
 export const LONGEST_ROW = 2 ** 20;
-
-/** UTF-16 where marked so or where every other byte is null; else UTF-8 unless that turns out not to fit. */
-export async function guessEncoding(source: FileSource): Promise<Encoding> {
-  const head = await firstBytes(source, HEAD);
-  const [first, second] = head;
-  if (first === 0xff && second === 0xfe) return 'utf-16le';
-  if (first === 0xfe && second === 0xff) return 'utf-16be';
-  const nulls = [0, 0];
-  for (const [i, byte] of head.entries()) if (byte === 0) nulls[i % 2]! += 1;
-  if (nulls[1]! > 0.3 * head.length) return 'utf-16le';
-  if (nulls[0]! > 0.3 * head.length) return 'utf-16be';
-  const decoder = new TextDecoder('utf-8', { fatal: true });
-  try {
-    for await (const bytes of bytesOf(source)) decoder.decode(bytes, { stream: true });
-    decoder.decode();
-    return 'utf-8';
-  } catch {
-    return guessOldEncoding(await linesBeyondAscii(source));
-  }
-}
-
-/** What a detector calls an encoding that has another name here, or is part of one. */
-const asKnown: Record<string, Encoding> = {
-  'iso-8859-1': 'windows-1252',
-  'iso-8859-6': 'windows-1256',
-  'iso-8859-8': 'windows-1255',
-  'iso-8859-9': 'windows-1254',
-};
-const multiByte = new Set<Encoding>(['gb18030', 'big5', 'shift_jis', 'euc-jp', 'euc-kr']);
-/** With less confidence, of 100, a guess is no better than the most common encoding. */
-const LEAST_CONFIDENCE = { oneByte: 20, multiByte: 50 };
-
-/** By how often runs of letters occur in languages; where that says little, Windows-1252, in which every byte is something. */
-function guessOldEncoding(text: Buffer): Encoding {
-  for (const { name, confidence } of chardet.analyse(text)) {
-    const folded = name.toLowerCase();
-    const known = asKnown[folded] ?? ENCODINGS.find((one) => one === folded);
-    if (!known || known.startsWith('utf')) continue;
-    const least = multiByte.has(known) ? LEAST_CONFIDENCE.multiByte : LEAST_CONFIDENCE.oneByte;
-    if (confidence < least) return 'windows-1252';
-    // Ά is the one letter in which the two Greek sets differ
-    return known === 'iso-8859-7' && text.includes(0xa2) && !text.includes(0xb6)
-      ? 'windows-1253'
-      : known;
-  }
-  return 'windows-1252';
-}
-
-/** The first lines that hold more than ASCII: in the others all of these encodings are alike. */
-async function linesBeyondAscii(source: FileSource): Promise<Buffer> {
-  const lines: Buffer[] = [];
-  let size = 0;
-  for await (const bytes of piecesOf(source)) {
-    const piece = Buffer.from(bytes);
-    for (let at = 0; at < piece.length;) {
-      const end = piece.indexOf(0x0a, at);
-      const line = piece.subarray(at, end < 0 ? piece.length : end + 1);
-      at += line.length;
-      if (!line.some((byte) => byte >= 0x80)) continue;
-      lines.push(line);
-      size += line.length;
-    }
-    if (size > HEAD) break;
-  }
-  return Buffer.concat(lines);
-}
 
 /** The file's text, piece by piece, without the byte order mark. */
 export async function* textOf(source: FileSource, encoding: Encoding): AsyncGenerator<string> {
@@ -107,11 +32,6 @@ export async function* textOf(source: FileSource, encoding: Encoding): AsyncGene
   const decoder = new TextDecoder(encoding);
   for await (const bytes of piecesOf(source)) yield decoder.decode(bytes, { stream: true });
   yield decoder.decode();
-}
-
-async function* piecesOf(source: FileSource): AsyncGenerator<Uint8Array> {
-  for await (const bytes of bytesOf(source))
-    for (let at = 0; at < bytes.length; at += PIECE) yield bytes.subarray(at, at + PIECE);
 }
 
 /** The separator that stands most often in the first filled lines, outside quotes. */
