@@ -17,7 +17,12 @@ import {
   type ShareEstimate,
 } from '@yellow-thread/core/report';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
-import { randomSource, wilsonInterval, type EstimatedShare } from '@yellow-thread/core/statistics';
+import {
+  CROSS_FITTED,
+  randomSource,
+  wilsonInterval,
+  type EstimatedShare,
+} from '@yellow-thread/core/statistics';
 import { duplicateKey } from '@yellow-thread/core/text';
 import { codebook } from '@yellow-thread/demo';
 import { readFileSync } from 'node:fs';
@@ -294,6 +299,7 @@ function estimates(story: Story): Outcome {
     sampled: sample,
     ofSample: sample.map((_, k) => k),
     weights: null,
+    parameters: CROSS_FITTED,
   };
   const shares = sharesOf((parts) =>
     estimateAny(
@@ -314,6 +320,7 @@ function byModels(story: Story, seed: number): Outcome {
     sampled: drawn,
     ofSample: drawn.map((_, k) => k),
     weights: null,
+    parameters: 1,
   };
   const shares = sharesOf((parts) =>
     addKnownPart(

@@ -1,8 +1,9 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review`, `finish`, `report` or `torture`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review`, `finish`, `coverage`, `report` or `torture`; all without a name. What follows
  * the name is told to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
+import { coverage } from './coverage.js';
 import { finishing } from './finishing.js';
 import { importing } from './importing.js';
 import { reporting } from './reporting.js';
@@ -20,6 +21,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   code: coding,
   review: reviewing,
   finish: finishing,
+  coverage,
   report: reporting,
   torture: torturing,
 };

@@ -1,4 +1,9 @@
-import { estimateShare, FEWEST_MENTIONED, type EstimatedShare } from '../statistics/index.js';
+import {
+  CROSS_FITTED,
+  estimateShare,
+  FEWEST_MENTIONED,
+  type EstimatedShare,
+} from '../statistics/index.js';
 import { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
 import { weighWords, type WordShares, type WordWeight } from './evidence.js';
 import type { CodeFits } from './fitCodes.js';
@@ -95,6 +100,7 @@ export function describeCode(
       sampled: sampled.map((place) => settled[place]!),
       truth: Uint8Array.from(sampled, (place) => settledLabels[place]!),
       predicted: reading.crossFitted,
+      parameters: CROSS_FITTED,
     }),
     unsuggested: open.reduce(
       (sum, i) => sum + (probabilities[i]! < LEAST_PROBABILITY ? probabilities[i]! : 0),

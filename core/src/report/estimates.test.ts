@@ -38,8 +38,11 @@ describe('the answers of a column’s people', () => {
           const set = setOf(members);
           const weights = Float64Array.from({ length: PEOPLE }, (_, person) => person + 0.5);
           const within = sampleWithin(
-            Int32Array.from(people),
-            Int32Array.from(drawn),
+            {
+              people: Int32Array.from(people),
+              sampled: Int32Array.from(drawn),
+              isLearntFrom: true,
+            },
             set,
             weights,
           );
@@ -86,7 +89,7 @@ describe('the share that mentions any of some codes', () => {
     weights: Float64Array | null = null,
   ) =>
     estimateAny(
-      { answers: everybody, sampled, ofSample: sampled.map((_, k) => k), weights },
+      { answers: everybody, sampled, ofSample: sampled.map((_, k) => k), weights, parameters: 1 },
       codes.map(({ truth, predicted }) => ({
         mentioned: sampled.map((i) => truth[i]!),
         predicted,
@@ -141,7 +144,13 @@ describe('the share that mentions any of some codes', () => {
     const sampled = draw(uniform(6));
     const mentioned = sampled.map((i) => one!.truth[i]!);
     const share = estimateAny(
-      { answers: everybody, sampled, ofSample: sampled.map((_, k) => k), weights: null },
+      {
+        answers: everybody,
+        sampled,
+        ofSample: sampled.map((_, k) => k),
+        weights: null,
+        parameters: 1,
+      },
       [{ mentioned, predicted: null }],
     )!;
     expect(share.estimate).toBeNull();
@@ -159,6 +168,7 @@ describe('the share that mentions any of some codes', () => {
         sampled: [...everybody],
         ofSample: [...everybody],
         weights: null,
+        parameters: 1,
       },
       [{ mentioned: one!.truth, predicted: one!.predicted }],
     )!;
@@ -183,7 +193,13 @@ describe('the share that mentions any of some codes', () => {
       while (drawn.size < sampleSize) drawn.add(Math.floor(next() * rest.length));
       const sampled = [...drawn].sort((x, y) => x - y);
       const share = estimateAny(
-        { answers: rest, sampled, ofSample: sampled.map((_, k) => k), weights: null },
+        {
+          answers: rest,
+          sampled,
+          ofSample: sampled.map((_, k) => k),
+          weights: null,
+          parameters: 1,
+        },
         [{ mentioned: sampled.map((at) => truth[rest[at]!]!), predicted }],
       )!;
       const { value, interval } = estimateOf(
@@ -215,6 +231,7 @@ describe('the share that mentions any of some codes', () => {
             sampled: own.map((i) => places.get(i)!),
             ofSample: own.map((i) => sampled.indexOf(i)),
             weights: null,
+            parameters: 1,
           },
           codes.map(({ truth, predicted }) => ({
             mentioned: sampled.map((i) => truth[i]!),

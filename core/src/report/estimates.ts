@@ -1,5 +1,10 @@
 import { has, type Bitset } from '../groups/index.js';
-import { estimateShare, type EstimatedShare, type Interval } from '../statistics/index.js';
+import {
+  CROSS_FITTED,
+  estimateShare,
+  type EstimatedShare,
+  type Interval,
+} from '../statistics/index.js';
 
 /** A group has an estimate of its own with so many of the random sample in it. */
 export const FEWEST_SAMPLED = 30;
@@ -21,19 +26,28 @@ export interface SampleWithin {
   ofSample: number[];
   /** By place in `answers`; null for equal ones. */
   weights: Float64Array | null;
+  /** How many parameters were fitted to these of the sample, with the mean error. */
+  parameters: number;
+}
+
+/** The answers to a question with those of a random sample among them. */
+export interface SampledQuestion {
+  /** By answer: where its respondent stands; −1 for one who has left, who is not estimated of. */
+  people: Int32Array;
+  /** Positions of the random sample among the answers, in ascending order. */
+  sampled: Int32Array;
+  /** Whether the models learnt from the sample, by cross-fitting, or from other answers. */
+  isLearntFrom: boolean;
 }
 
 /**
- * The answers of a column's people.
+ * The answers of a column's people. Of the parameters that were fitted to the whole sample its part takes its share.
  *
- * @param people by answer: where its respondent stands; −1 for one who has left, who is not estimated of
- * @param sampled positions of the random sample among the answers, in ascending order
  * @param weights by respondent; null for equal ones
  * @returns null where too few of the sample are in the column
  */
 export function sampleWithin(
-  people: Int32Array,
-  sampled: Int32Array,
+  { people, sampled, isLearntFrom }: SampledQuestion,
   members: Bitset,
   weights: Float64Array | null,
 ): SampleWithin | null {
@@ -58,6 +72,9 @@ export function sampleWithin(
   return {
     ...within,
     answers: given,
+    parameters: isLearntFrom
+      ? 1 + ((CROSS_FITTED - 1) * within.sampled.length) / sampled.length
+      : 1,
     weights: weights && Float64Array.from(given, (answer) => weights[people[answer]!]!),
   };
 }
@@ -70,7 +87,7 @@ export function sampleWithin(
  * @see estimateShare
  */
 export function estimateAny(
-  { answers, sampled, ofSample, weights }: SampleWithin,
+  { answers, sampled, ofSample, weights, parameters }: SampleWithin,
   codes: readonly SampledCode[],
   level?: number,
 ): EstimatedShare | null {
@@ -84,6 +101,7 @@ export function estimateAny(
     answers: answers.length,
     sampled,
     weights,
+    parameters,
     truth: Uint8Array.from(ofSample, (place) =>
       Number(codes.some(({ mentioned }) => mentioned[place] === 1)),
     ),

@@ -49,6 +49,7 @@ export {
   sampleWithin,
   type KnownPart,
   type SampledCode,
+  type SampledQuestion,
   type SampleWithin,
   type ShareEstimate,
 } from './estimates.js';

@@ -7,8 +7,10 @@ export {
   type GroupShare,
 } from './association.js';
 export { adjust, type Correction } from './adjust.js';
+export { tQuantile } from './studentT.js';
 export { differenceEstimate } from './difference.js';
 export {
+  CROSS_FITTED,
   estimateShare,
   FEWEST_MENTIONED,
   type EstimatedShare,

@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { checkValue } from '../../test/checkValues.js';
 import { adjust } from './adjust.js';
 import { compareShares, fisherExact, newcombeInterval } from './proportions.js';
+import { tQuantile } from './studentT.js';
 import { chiSquareTail, normalTwoSided } from './tails.js';
 
 test('difference of two shares: Newcombe’s interval and the pooled z test (Newcombe 1998, R: check value 2.2)', () => {
@@ -40,6 +41,18 @@ test('tails of the normal and chi-square distributions (R: check values 2.2, 2.4
   expect(normalTwoSided(1.959963984540054)).toBeCloseTo(0.05, 12);
   expect(normalTwoSided(-2.65017195126)).toBeCloseTo(0.0080450813682, 10);
   expect(normalTwoSided(0)).toBe(1);
+});
+
+test('quantiles of Student’s t (NIST/SEMATECH e-Handbook of Statistical Methods, table 1.3.6.7.2)', () => {
+  for (const [p, degrees, expected] of [
+    [0.975, 1, 12.706],
+    [0.975, 10, 2.228],
+    [0.975, 30, 2.042],
+    [0.975, 100, 1.984],
+    [0.9, 5, 1.476],
+    [0.999, 5, 5.893],
+  ] as const)
+    expect(tQuantile(p, degrees)).toBeCloseTo(expected, 3);
 });
 
 test('corrections for many tests (Holm 1979; Benjamini & Hochberg 1995; R p.adjust: check value 2.9)', () => {

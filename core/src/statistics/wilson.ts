@@ -12,9 +12,17 @@ export type Interval = [low: number, high: number];
  * @see Wilson (1927) Probable inference, the law of succession, and statistical inference
  */
 export function wilsonInterval(share: number, n: number, level = 0.95): Interval {
+  return scoreInterval(share, n, normalQuantile(0.5 + level / 2));
+}
+
+/**
+ * The same with another quantile than that of the normal distribution.
+ *
+ * @param z how many standard errors the bounds are from the share
+ */
+export function scoreInterval(share: number, n: number, z: number): Interval {
   if (!(n > 0)) return [0, 1];
   if (n === Infinity) return [share, share];
-  const z = normalQuantile(0.5 + level / 2);
   const z2 = z * z;
   const centre = share + z2 / (2 * n);
   const half = z * Math.sqrt((share * (1 - share)) / n + z2 / (4 * n * n));

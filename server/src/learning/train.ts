@@ -211,7 +211,10 @@ const forgetOldOutcomes = (em: EntityManager, questionId: number) =>
        window newest as (order by in_force_since desc, id desc)),
      forgotten as (
        update training_run t set outcome = null from sized
-       where t.id = sized.id and place > ? and room > ? returning t.id)
+       where t.id = sized.id and place > ? and room > ?
+         -- the shares of what was left to models rest on what these said
+         and not exists (select 1 from model_decision d where d.run_id = t.id)
+       returning t.id)
      delete from run_sample where run_id in (select id from forgotten)`,
     [questionId, RUNS_KEPT, ROOM_FOR_RUNS],
   );

@@ -18,6 +18,7 @@ import {
   measureBase,
   sampleWithin,
   type SampledCode,
+  type SampledQuestion,
 } from '@yellow-thread/core/report';
 import type { EstimatedShare } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
@@ -29,12 +30,8 @@ import type { Line } from './lines.js';
 import { estimatesTexts } from '../wording/report.js';
 
 /** What shares of a question's answers are estimated from. */
-interface EstimateSource {
+interface EstimateSource extends SampledQuestion {
   material: QuestionMaterial;
-  /** By answer: where its respondent stands; −1 for one that is not estimated of. */
-  people: Int32Array;
-  /** Positions of the random sample among the answers, in ascending order. */
-  sampled: Int32Array;
   /** By code: how likely each answer mentions it, by models that did not see it. */
   predicted: ReadonlyMap<string, Float32Array | null>;
   trainedAt: string | null;
@@ -90,16 +87,18 @@ async function readSource(
   codeIds: readonly string[],
 ): Promise<EstimateSource | string> {
   const { questionId } = material;
-  const run = await runInForce(em, questionId);
-  const kept = run && (await readEstimates(em, run.id, codeIds));
+  const check = await readCheck(em, people, material);
+  // later models may have learnt from the check
+  const runId = check?.runId ?? (await runInForce(em, questionId))?.id;
+  const kept = runId === undefined ? null : await readEstimates(em, runId, codeIds);
   const predicted = new Map(
     [...(kept?.codes ?? [])].map(([id, code]) => [id, code.predicted] as const),
   );
-  const check = await readCheck(em, people, material);
   if (check)
     return {
       ...places(material, people, kept?.respondents ?? null, check.sampled, check.known),
       predicted,
+      isLearntFrom: false,
       known: check.known,
       trainedAt: kept?.trainedAt ?? null,
     };
@@ -113,6 +112,7 @@ async function readSource(
     return {
       ...places(material, people, kept.respondents, sample, null),
       predicted,
+      isLearntFrom: true,
       known: null,
       trainedAt: kept.trainedAt,
     };
@@ -122,6 +122,7 @@ async function readSource(
   return {
     ...places(material, people, null, sample, null),
     predicted,
+    isLearntFrom: false,
     known: null,
     trainedAt: null,
   };
@@ -169,10 +170,10 @@ async function readCheck(
   em: EntityManager,
   people: People,
   { questionId, answered }: QuestionMaterial,
-): Promise<{ sampled: Bitset; known: Bitset } | null> {
-  const members = await rows<{ id: number; settled: boolean }>(
+): Promise<{ runId: number; sampled: Bitset; known: Bitset } | null> {
+  const members = await rows<{ id: number; settled: boolean; runId: number }>(
     em,
-    `select r.respondent_id as id,
+    `select r.respondent_id as id, d.run_id as "runId",
        exists (select 1 from settlement t where t.response_id = r.id and not t.assisted) as settled
      from model_decision d join sample_member m on m.sample_id = d.sample_id
      join response r on r.id = m.response_id and not r.no_answer where d.question_id = ?`,
@@ -188,7 +189,8 @@ async function readCheck(
     [questionId],
   );
   const sampled = intersect(setOf(people, idsOf(members)), answered);
-  return { sampled, known: subtract(setOf(people, idsOf(before)), sampled) };
+  const { runId } = members[0]!;
+  return { runId, sampled, known: subtract(setOf(people, idsOf(before)), sampled) };
 }
 
 const idsOf = (found: readonly { id: number }[]) => found.map(({ id }) => id);
@@ -213,7 +215,7 @@ export function estimateShares(
   };
   const byColumn = columns.map((column): (EstimatedShare | null)[] => {
     const source = sources.get(questionOf(column));
-    const sample = source && sampleWithin(source.people, source.sampled, column.members, weights);
+    const sample = source && sampleWithin(source, column.members, weights);
     if (!source || !sample) return lines.map(() => null);
     const estimate = (codeIds: readonly string[]) => {
       const codes = codeIds.map((id) => sampledCode(source, id));
