@@ -243,9 +243,7 @@ test('what is left to the models is counted nowhere, and corrected by the check 
   }
   const corrected = await report('by=none&counts=estimated');
   const { trainedAt } = sampled.estimatedFrom[0]!;
-  expect(corrected.estimatedFrom).toMatchObject([
-    { sampled: 12, known: state.settled, trainedAt },
-  ]);
+  expect(corrected.estimatedFrom).toMatchObject([{ sampled: 12, known: state.settled, trainedAt }]);
   expectLaw(corrected);
   // none of the check mentions anything: what is known by hand is what is left of a share
   const row = (table: Report) => table.rows.find(({ name }) => name === 'Bicycles and dogs')!;
