@@ -28,7 +28,10 @@ async function startWatched() {
   const server = spawn(process.execPath, [`${project}server/dist/main.js`], {
     env: {
       ...process.env,
-      ...{ PORT: String(port), DATABASE_URL: url, LOG: 'warn', WATCH_EVENT_LOOP: 'on' },
+      PORT: String(port),
+      DATABASE_URL: url,
+      LOG: 'warn',
+      WATCH_EVENT_LOOP: 'on',
     },
   });
   let output = '';
@@ -94,12 +97,15 @@ test('no request keeps everybody waiting, however it was made', async () => {
       multipart: { file: { name, mimeType: 'text/plain', buffer: Buffer.from(text) } },
     });
   for (const asked of [
-    ...[path, `${question}/ledger`, `${question}/report`, `${question}/left`, `${question}/look`],
-    ...[
-      `${question}/ledger?match=wildcard&words=${wild}`,
-      `${question}/hits?words=the&match=plain`,
-    ],
-    ...[`${question}/hits?match=wildcard&words=${wild}`, `${question}/report/files/xlsx`],
+    path,
+    `${question}/ledger`,
+    `${question}/report`,
+    `${question}/left`,
+    `${question}/look`,
+    `${question}/ledger?match=wildcard&words=${wild}`,
+    `${question}/hits?words=the&match=plain`,
+    `${question}/hits?match=wildcard&words=${wild}`,
+    `${question}/report/files/xlsx`,
   ])
     expect((await api.get(asked)).status()).toBe(200);
   turns.push(yardstick());

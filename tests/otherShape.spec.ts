@@ -7,7 +7,8 @@ const PLACES = 'im Café gibt es zu wenig Plätze';
 
 /** Semicolons, Windows-1252 and decimal commas; who has an odd number finds it dear, and counts for more. */
 const sheet = (name: string, first: number, count: number) => ({
-  ...{ name, mimeType: 'text/csv' },
+  name,
+  mimeType: 'text/csv',
   buffer: Buffer.from(
     [
       'Nr;Alter;Gewicht;Wohnort;Was würden Sie ändern?',

@@ -11,7 +11,8 @@ test.beforeEach(({ page }) => enterDemo(page));
 
 test('a wrong file is told in a sentence; another one is chosen in its place', async ({ page }) => {
   await beginWith(page, 'Wrong file', {
-    ...{ name: 'photo.xlsx', mimeType: 'image/png' },
+    name: 'photo.xlsx',
+    mimeType: 'image/png',
     buffer: Buffer.from([0x89, 0x50, 0, 1]),
   });
   await expect(page.getByRole('alert')).toContainText(

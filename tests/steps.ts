@@ -26,7 +26,8 @@ export async function openDemo(page: Page, stop: string): Promise<void> {
 
 export type SheetFile = string | { name: string; mimeType: string; buffer: Buffer };
 export const csvFile = (name: string, text: string): SheetFile => ({
-  ...{ name, mimeType: 'text/csv' },
+  name,
+  mimeType: 'text/csv',
   buffer: Buffer.from(text),
 });
 

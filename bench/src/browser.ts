@@ -156,7 +156,9 @@ export async function replyToFrame(
 
 /** A row of a table of figures: so long, and how many frames that are. */
 export const inFrames = (what: string, ms: number) => ({
-  ...{ what, 'ms (95th)': Math.round(ms), 'compared with': 'a frame of 16.7 ms' },
+  what,
+  'ms (95th)': Math.round(ms),
+  'compared with': 'a frame of 16.7 ms',
   ratio: rounded(ms / 16.7),
 });
 

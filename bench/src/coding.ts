@@ -85,8 +85,11 @@ export const coding = () =>
     let n = 0;
     const code = () =>
       call('POST', `/studies/${study}/mentions`, {
-        ...{ id: randomUUID(), responseId: ids[(n += 1)], codeId: codes[n % CODES] },
-        ...{ start: null, end: null },
+        id: randomUUID(),
+        responseId: ids[(n += 1)],
+        codeId: codes[n % CODES],
+        start: null,
+        end: null,
       });
     // what is read for one report serves the next, until something is changed
     await row('report: total, after a change', report('by=none'), code);
@@ -103,9 +106,13 @@ export const coding = () =>
     );
     const group = randomUUID();
     await call('PUT', `/studies/${study}/groups/${group}`, {
-      ...{ name: 'Who mentions the first code', description: '' },
+      name: 'Who mentions the first code',
+      description: '',
       rule: {
-        ...{ is: 'mentions', which: 'none', codeIds: [codes[0]], themeIds: [] },
+        is: 'mentions',
+        which: 'none',
+        codeIds: [codes[0]],
+        themeIds: [],
         questionId: question.id,
       },
     });
@@ -132,8 +139,11 @@ async function makeCodes(call: Caller, product: Product, study: number, question
   const codes = Array.from({ length: CODES }, () => randomUUID());
   await call('POST', `/studies/${study}/codebook/list`, {
     codes: codes.map((_, c) => ({
-      ...{ theme: `Theme ${c % 12}`, name: `Code number ${c}`, definition: `About ${c}` },
-      ...{ include: '', exclude: '' },
+      theme: `Theme ${c % 12}`,
+      name: `Code number ${c}`,
+      definition: `About ${c}`,
+      include: '',
+      exclude: '',
     })),
   });
   product.sql(

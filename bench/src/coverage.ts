@@ -38,7 +38,9 @@ export function coverage(args: string[]) {
 
 const populations = (): Population[] => [
   ...demoQuestions().map((answers, q) => ({
-    ...{ name: `demo, question ${q + 1}`, answers, codes: demoCodes },
+    name: `demo, question ${q + 1}`,
+    answers,
+    codes: demoCodes,
   })),
   ...[mails(), packages()].map(ofOpenSet),
 ];

@@ -23,8 +23,11 @@ export const importing = () =>
     const fromXlsx = await bringIn(call, xlsx);
     const peak = product.peak();
     const row = (what: string, ms: number, compared: string, its: number) => ({
-      ...{ what, ms: Math.round(ms), 'compared with': compared },
-      ...{ 'its ms': Math.round(its), ratio: rounded(ms / its) },
+      what,
+      ms: Math.round(ms),
+      'compared with': compared,
+      'its ms': Math.round(its),
+      ratio: rounded(ms / its),
     });
     return [
       row('CSV: bring in, to the commit', fromCsv.import, 'COPY into a plain table', copy),

@@ -49,8 +49,12 @@ export function reporting() {
   );
   const table = (weight: Float64Array | null) => {
     const cells = countCrosstab({
-      ...{ rows, columns, asked: everybody, answered: everybody },
-      ...{ weights: weight, base: 'answered' as const },
+      rows,
+      columns,
+      asked: everybody,
+      answered: everybody,
+      weights: weight,
+      base: 'answered' as const,
     });
     const letters = cells.map((row) =>
       exceededColumns(row.slice(1).map(asGroupShare), {

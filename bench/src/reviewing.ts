@@ -31,7 +31,11 @@ export const reviewing = () =>
     const path = `/studies/${study}/questions/${question}`;
     await call('POST', `/studies/${study}/codebook/list`, {
       codes: commonWords(product, question).map((name) => ({
-        ...{ theme: 'Words', name, definition: '', include: '', exclude: '' },
+        theme: 'Words',
+        name,
+        definition: '',
+        include: '',
+        exclude: '',
       })),
     });
     settleByWords(product, study, question);
@@ -85,11 +89,9 @@ export const reviewing = () =>
     );
     const undone = await timedAsync(() => call('POST', `/studies/${study}/undo`));
     const row = (what: string, ms: number) => ({
-      ...{
-        what,
-        'ms (95th)': Math.round(ms),
-        'compared with': 'a bare update of these rows, psql and all',
-      },
+      what,
+      'ms (95th)': Math.round(ms),
+      'compared with': 'a bare update of these rows, psql and all',
       ratio: rounded(ms / bare),
     });
     return [

@@ -147,14 +147,12 @@ interface Tally {
 const emptyTally = (): Tally => ({
   outcome: { truePositives: 0, falsePositives: 0, falseNegatives: 0 },
   positives: 0,
-  ...{
-    averagePrecision: [],
-    trainedIn: [],
-    brier: [],
-    calibrationError: [],
-    covered: [],
-    width: [],
-  },
+  averagePrecision: [],
+  trainedIn: [],
+  brier: [],
+  calibrationError: [],
+  covered: [],
+  width: [],
 });
 
 /** A row a code, and one for all of them, over all samples. */
@@ -225,7 +223,9 @@ function measureSet(set: Labelled, samples: number[][], table: WordTable | null,
 function scikitLearn({ answers, codes }: Labelled, samples: number[][], tallies: Tally[]) {
   type Measured = { averagePrecision: number | null; outcome: Outcome };
   const byStrength = askPython('sklearn_suggest.py', {
-    ...{ samples, strengths: [1, 4, 16, 64], texts: answers.map(({ text }) => text) },
+    samples,
+    strengths: [1, 4, 16, 64],
+    texts: answers.map(({ text }) => text),
     labels: answers.map((answer) => codes.map(({ id }) => Number(answer.codes.has(id)))),
   }) as Measured[][][];
   const f1Of = (measured: Measured[][]) =>
@@ -258,12 +258,16 @@ function measureDraw(
   const result = trainQuestion(
     {
       answers: answers.map(({ text, codes }, i) => ({
-        ...{ text, codes, settled: sampled.has(i), random: sampled.has(i) },
+        text,
+        codes,
+        settled: sampled.has(i),
+        random: sampled.has(i),
         // which line a code rests on is not in such a sheet
         lines: splitLines(text).map((line) => ({ ...line, codes: new Set<string>() })),
       })),
       codes: codes.map((code) => ({ ...code })),
-      ...{ seed: draw, leastProbability: 0 },
+      seed: draw,
+      leastProbability: 0,
     },
     table,
   );

@@ -43,7 +43,8 @@ export async function training(args: string[]) {
   const otherSeconds = rounded((other.seconds + otherAgain.seconds) / 2, 1);
   const rows = [
     {
-      ...{ what: '2,000 settled × 50 codes, 100,000 answers', seconds },
+      what: '2,000 settled × 50 codes, 100,000 answers',
+      seconds,
       'peak MB': Math.max(once.peak, again.peak),
       'scikit-learn, no folds': otherSeconds,
       ratio: rounded(seconds / otherSeconds),
@@ -110,7 +111,9 @@ async function trainOnThreads(settled: number, codes: number) {
   await Promise.all(
     Array.from({ length: THREADS }, (_, thread) => {
       const part: PartOfTraining = {
-        ...{ answers, settled, codes: named(ids) },
+        answers,
+        settled,
+        codes: named(ids),
         only: ids.filter((_, i) => i % THREADS === thread),
       };
       const worker = new Worker(new URL('./trainPart.mjs', import.meta.url), {
@@ -131,7 +134,8 @@ async function trainOnThreads(settled: number, codes: number) {
 function scikitLearn(settled: number, codes: number): { seconds: number } {
   const { answers, ids } = makeAnswers(codes);
   return askPython('sklearn_train.py', {
-    ...{ settled, texts: answers.map(({ text }) => text) },
+    settled,
+    texts: answers.map(({ text }) => text),
     labels: answers
       .slice(0, settled)
       .map((answer) => ids.map((id) => Number(answer.codes.includes(id)))),

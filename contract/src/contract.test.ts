@@ -62,8 +62,15 @@ describe('what a request may hold', () => {
     expect(
       ledgerQuery.parse({ all: `${code},${code}`, where: ['12:Tye: north', '13:'], coder: '4' }),
     ).toMatchObject({
-      ...{ show: 'all', words: '', order: 'imported', same: 'joined', together: 'answer' },
-      ...{ all: [code, code], any: [], none: [], coder: 4 },
+      show: 'all',
+      words: '',
+      order: 'imported',
+      same: 'joined',
+      together: 'answer',
+      all: [code, code],
+      any: [],
+      none: [],
+      coder: 4,
       where: [
         { variableId: 12, value: 'Tye: north' },
         { variableId: 13, value: '' },
@@ -72,8 +79,16 @@ describe('what a request may hold', () => {
     for (const bad of [{ show: 'some' }, { all: 'x' }, { where: 'home' }, { seed: '-1' }])
       expect(ledgerQuery.safeParse(bad).success).toBe(false);
     expect(reportQuery.parse({ by: '12', weighted: 'true' })).toMatchObject({
-      ...{ by: '12', empty: 'shown', weighted: true, test: 'holm', level: '95' },
-      ...{ against: 'each', rows: 'book', order: 'frequency', groups: [], chosen: [] },
+      by: '12',
+      empty: 'shown',
+      weighted: true,
+      test: 'holm',
+      level: '95',
+      against: 'each',
+      rows: 'book',
+      order: 'frequency',
+      groups: [],
+      chosen: [],
     });
     for (const by of ['none', 'groups', 'wave', '12,13'])
       expect(reportQuery.parse({ by }).by).toBe(by);

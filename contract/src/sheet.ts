@@ -26,11 +26,30 @@ export type ColumnRole = z.infer<typeof columnRoleSchema>;
 
 /** How a text file may be written: UTF, and the sets of characters that survey programs still export. */
 export const encodingSchema = z.enum([
-  ...(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252', 'windows-1250', 'windows-1251'] as const),
-  ...(['windows-1253', 'windows-1254', 'windows-1255', 'windows-1256', 'windows-1257'] as const),
-  ...(['windows-1258', 'iso-8859-2', 'iso-8859-5', 'iso-8859-7', 'iso-8859-9'] as const),
-  ...(['iso-8859-15', 'koi8-r', 'macintosh', 'gb18030', 'big5', 'shift_jis'] as const),
-  ...(['euc-jp', 'euc-kr'] as const),
+  'utf-8',
+  'utf-16le',
+  'utf-16be',
+  'windows-1252',
+  'windows-1250',
+  'windows-1251',
+  'windows-1253',
+  'windows-1254',
+  'windows-1255',
+  'windows-1256',
+  'windows-1257',
+  'windows-1258',
+  'iso-8859-2',
+  'iso-8859-5',
+  'iso-8859-7',
+  'iso-8859-9',
+  'iso-8859-15',
+  'koi8-r',
+  'macintosh',
+  'gb18030',
+  'big5',
+  'shift_jis',
+  'euc-jp',
+  'euc-kr',
 ]);
 
 /** How a file is read. */

@@ -33,14 +33,21 @@ export function schoolsAsGroup(by: string, value: string, column: string): Group
   const sum = (some: typeof inGroup, power: number) =>
     some.reduce((total, school) => total + Number(school['pw']) ** power, 0);
   return {
-    ...{ people: inGroup.length, mentioning: mentioning.length },
-    ...{ weighted: sum(inGroup, 1), squares: sum(inGroup, 2) },
-    ...{ mentioningWeighted: sum(mentioning, 1), mentioningSquares: sum(mentioning, 2) },
+    people: inGroup.length,
+    mentioning: mentioning.length,
+    weighted: sum(inGroup, 1),
+    squares: sum(inGroup, 2),
+    mentioningWeighted: sum(mentioning, 1),
+    mentioningSquares: sum(mentioning, 2),
   };
 }
 
 /** A group of people who each count once. */
 export const countedGroup = (mentioning: number, people: number): GroupShare => ({
-  ...{ people, mentioning, weighted: people, squares: people },
-  ...{ mentioningWeighted: mentioning, mentioningSquares: mentioning },
+  people,
+  mentioning,
+  weighted: people,
+  squares: people,
+  mentioningWeighted: mentioning,
+  mentioningSquares: mentioning,
 });

@@ -22,7 +22,8 @@ function promises(question: number) {
     seed: 1,
     codes,
     answers: answers.map(({ text, truth }, i) => ({
-      ...{ text, settled: sample.has(i) },
+      text,
+      settled: sample.has(i),
       codes: sample.has(i) ? truth : new Set<string>(),
     })),
   });

@@ -45,7 +45,9 @@ test('whatever is sent to any operation is answered by what the contract says or
       const isTold = reply.status < 400 || problemSchema.safeParse(reply.body).success;
       if (reply.status >= 500 || !isTold)
         failures.push({
-          ...{ operationId, status: reply.status, url: url.slice(0, 300) },
+          operationId,
+          status: reply.status,
+          url: url.slice(0, 300),
           body: body?.slice(0, 600),
         });
     }

@@ -3,8 +3,18 @@ import { importStudy } from './study.js';
 
 /** Settled answers that a model of fares can be learnt from: six with the code, six without. */
 export const settledTexts = [
-  ...['the fare is high', 'high fare', 'fare again', 'a fair fare please', 'that fare', 'fare'],
-  ...['lovely crew', 'the crew', 'a kind crew', 'the view', 'more boats', 'the queue'],
+  'the fare is high',
+  'high fare',
+  'fare again',
+  'a fair fare please',
+  'that fare',
+  'fare',
+  'lovely crew',
+  'the crew',
+  'a kind crew',
+  'the view',
+  'more boats',
+  'the queue',
 ];
 
 /** A study of these answers, coded and settled, and of others that are open; `lineOf` writes each as a line of CSV. */

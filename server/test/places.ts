@@ -24,7 +24,8 @@ export async function makePlaces(
   await send('POST', '/notes', { id: note, text: `Hm ${mark}`, ...ofAnswer, ...place });
   await send('PUT', `/bundles/${bundle}`, { name: `Sea ${mark}`, codeIds: [codeId] });
   await send('PUT', `/groups/${group}`, {
-    ...{ name: `All ${mark}`, description: '' },
+    name: `All ${mark}`,
+    description: '',
     rule: { is: 'answered', questionId: study.question, answered: true },
   });
   const sheet = await uploadSheet(client, study.id, 'more.csv', Buffer.from('id,Why?\n9,cold\n'));
@@ -44,8 +45,23 @@ export async function makePlaces(
     [ids[0]!],
   );
   return {
-    ...{ study: study.id, question: study.question, response: ids[0]!, respondent },
-    ...{ code: codeId, theme, mention, note, group, bundle, sheet: sheet.id, variable },
-    ...{ import: importId, job: 1, run: 1, member: guest.accountId, format: 'csv', key: 'a' },
+    study: study.id,
+    question: study.question,
+    response: ids[0]!,
+    respondent,
+    code: codeId,
+    theme,
+    mention,
+    note,
+    group,
+    bundle,
+    sheet: sheet.id,
+    variable,
+    import: importId,
+    job: 1,
+    run: 1,
+    member: guest.accountId,
+    format: 'csv',
+    key: 'a',
   };
 }

@@ -37,8 +37,14 @@ export async function holds(product: Product): Promise<Trial[]> {
   const [variable] = detail.variables;
   const waited = waits();
   const asked = [
-    ...[path, `${path}/codebook`, `${path}/history`, `${path}/respondents`, `${path}/imports`],
-    ...[`${question}/ledger`, `${question}/ledger?order=similar`, `${question}/look`],
+    path,
+    `${path}/codebook`,
+    `${path}/history`,
+    `${path}/respondents`,
+    `${path}/imports`,
+    `${question}/ledger`,
+    `${question}/ledger?order=similar`,
+    `${question}/look`,
     ...['plain', 'word', 'stem', 'wildcard'].flatMap((match) =>
       [`${question}/ledger?words=the`, `${question}/hits?words=the`].map(
         (address) => `${address}&match=${match}`,
@@ -46,8 +52,11 @@ export async function holds(product: Product): Promise<Trial[]> {
     ),
     `${question}/ledger?match=wildcard&words=${encodeURIComponent('*a*e*i*o*u*n*t*')}`,
     `${question}/hits?match=wildcard&words=${encodeURIComponent('*e*')}`,
-    ...[`${question}/report`, `${question}/report?by=${variable!.id}`, `${question}/left`],
-    ...[`${question}/together`, `${question}/saturation`],
+    `${question}/report`,
+    `${question}/report?by=${variable!.id}`,
+    `${question}/left`,
+    `${question}/together`,
+    `${question}/saturation`,
   ];
   for (const address of asked) await waited.of(() => call('GET', address));
   const files = [

@@ -31,7 +31,10 @@ export function waits() {
       }
     },
     told: (what: string) => ({
-      ...{ what, tried, survived: tried - failed, lost: 0 },
+      what,
+      tried,
+      survived: tried - failed,
+      lost: 0,
       longestWait: Math.round(longest),
     }),
   };

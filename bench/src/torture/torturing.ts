@@ -68,8 +68,11 @@ async function tabs(): Promise<Trial> {
   const config = ['--config', 'tests/playwright.config.ts', '--project', 'product'];
   const passed = await run('npx', ['playwright', 'test', ...config, '-g', 'eight tabs'], {});
   return {
-    ...{ what: 'eight tabs of one browser', tried: 8, survived: passed ? 8 : 0 },
-    ...{ lost: 0, longestWait: null },
+    what: 'eight tabs of one browser',
+    tried: 8,
+    survived: passed ? 8 : 0,
+    lost: 0,
+    longestWait: null,
   };
 }
 

@@ -66,7 +66,8 @@ test('alpha and AC1 of several coders with missing values (Krippendorff 2011, Gw
   const units = unitsOf(several.input.ratings_coder_by_unit);
   expect(krippendorffAlpha(units, nominal)).toBeCloseTo(several.expected.alpha_nominal, 10);
   const fromNought = units.map(({ values, times }) => ({
-    ...{ times, values: values.map((value) => value - 1) },
+    times,
+    values: values.map((value) => value - 1),
   }));
   expect(gwetAc1(fromNought, 5)).toBeCloseTo(several.expected.multi_rater.ac1, 10);
   for (const id of ['1.11', '1.12']) {

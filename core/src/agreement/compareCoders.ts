@@ -54,7 +54,8 @@ export function compareCoders(
     codes: found,
     overall: { ...pooled, ...overAnswers(byAnswer, pooled.kappa, level) },
     sameSets: {
-      ...{ count: same, n: answers.length },
+      count: same,
+      n: answers.length,
       interval:
         answers.length === 0 ? null : wilsonInterval(same / answers.length, answers.length, level),
     },

@@ -35,9 +35,11 @@ test('codes that are merged count as one, in what two people said and in what wa
 
 test('one who codes the same answers again is called first and second time', () => {
   expect(coderNames({ reader: 'Ada', firstCoders: ['Ada'] })).toEqual({
-    ...{ first: 'first time', second: 'second time' },
+    first: 'first time',
+    second: 'second time',
   });
   expect(coderNames({ reader: 'Ada', firstCoders: ['Ada', 'Wren', 'Fern'] })).toEqual({
-    ...{ first: 'Ada, Wren and Fern', second: 'Ada' },
+    first: 'Ada, Wren and Fern',
+    second: 'Ada',
   });
 });

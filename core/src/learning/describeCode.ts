@@ -84,13 +84,16 @@ export function describeCode(
   const line = (bestF1Line(outOfFold, settledLabels) + plugInLine(probabilities)) / 2;
   const sampled = sampledOf(input, settled);
   return {
-    ...{ codeId, state: examples < FEW_EXAMPLES ? 'weak' : 'ready', examples },
+    codeId,
+    state: examples < FEW_EXAMPLES ? 'weak' : 'ready',
+    examples,
     decidedFor: decided.filter((i) => input.answers[i]!.decided!.get(codeId)).length,
     decidedAgainst: decided.filter((i) => !input.answers[i]!.decided!.get(codeId)).length,
     quality: measureQuality(outOfFold, settledLabels, line, resampled),
     line,
     ...weighWords(shares, model, calibration, mostWords),
-    ...{ curve, gain: likelyGain(curve, moreAnswers) },
+    curve,
+    gain: likelyGain(curve, moreAnswers),
     nearest:
       neighbours && averagePrecision(askNearest(neighbours, settledLabels, foldOf), settledLabels),
     wrongFor: mostWrong(settled, settledLabels, outOfFold, 0),

@@ -80,7 +80,10 @@ export function wordShareBuilder({ idf, learnt, vectors, words: known }: Vocabul
         }
         return [
           {
-            ...{ word: known.forms[word]!, answers, summed, times: meanings },
+            word: known.forms[word]!,
+            answers,
+            summed,
+            times: meanings,
             vector: vectors.of(word),
             columns: Int32Array.from(sums.keys()),
             sums: Float64Array.from(sums.values()),

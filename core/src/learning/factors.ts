@@ -84,8 +84,10 @@ function rowList() {
       vector.forEach((number, i) => add(i, number)),
     end: () => void start.push(column.length),
     rows: (): CompressedRows => ({
-      ...{ count: start.length - 1, start: Int32Array.from(start) },
-      ...{ column: Int32Array.from(column), value: Float64Array.from(value) },
+      count: start.length - 1,
+      start: Int32Array.from(start),
+      column: Int32Array.from(column),
+      value: Float64Array.from(value),
     }),
   };
 }

@@ -98,13 +98,12 @@ export function rowBuilder({ learnt, vectors }: Vocabulary): {
       start[++rows] = from + kept;
     },
     rows: () => ({
-      ...{
-        count: rows,
-        start: start.slice(0, rows + 1),
-        column: column.slice(0, start[rows]),
-        value: value.slice(0, start[rows]),
-      },
-      ...{ columns: learnt, common: vectors.size },
+      count: rows,
+      start: start.slice(0, rows + 1),
+      column: column.slice(0, start[rows]),
+      value: value.slice(0, start[rows]),
+      columns: learnt,
+      common: vectors.size,
     }),
   };
 }

@@ -138,7 +138,8 @@ function planCode(
   const foldModels: LinearModel[] = [];
   const outOfFold = new Float64Array(settled.length);
   const ofCurve = ({ answers, held, scores }: CurveFit, from: LogisticFit): FitJob => ({
-    ...{ turn, options: optionsFor(answers, from) },
+    turn,
+    options: optionsFor(answers, from),
     done: (fit) => {
       scoreInto(scores, held, fit, material);
       tell();
@@ -146,7 +147,8 @@ function planCode(
     },
   });
   const first: FitJob = {
-    ...{ turn, options: optionsFor([...settled, ...decided]) },
+    turn,
+    options: optionsFor([...settled, ...decided]),
     done: (whole) => {
       model = { weights: whole.weights, intercept: whole.intercept };
       tell();
@@ -154,7 +156,8 @@ function planCode(
         const heldKeys = new Set(held.map((place) => settledKeys[place]!));
         const read = decided.filter((i) => !heldKeys.has(keys[i]!));
         return {
-          ...{ turn, options: optionsFor([...seen, ...read], whole) },
+          turn,
+          options: optionsFor([...seen, ...read], whole),
           done: (fit) => {
             foldModels[fold] = { weights: fit.weights, intercept: fit.intercept };
             scoreInto(outOfFold, held, fit, material);
@@ -166,8 +169,16 @@ function planCode(
     },
   };
   const fits = (): CodeFits => ({
-    ...{ codeId, state: 'fitted', examples, decided, settledLabels, foldOf, outOfFold },
-    ...{ model, foldModels, curve: curve.measure(settledLabels, outOfFold) },
+    codeId,
+    state: 'fitted',
+    examples,
+    decided,
+    settledLabels,
+    foldOf,
+    outOfFold,
+    model,
+    foldModels,
+    curve: curve.measure(settledLabels, outOfFold),
   });
   return { state: 'planned', first, fits };
 }
@@ -233,7 +244,9 @@ function planCurve({ settled }: Material, order: Map<number, number>, folds: rea
   const fits = used.flatMap(({ held, seen }): CurveFit[] => {
     const inOrder = seen.toSorted((x, y) => order.get(x)! - order.get(y)!);
     return parts.map(({ share, scores }) => ({
-      ...{ held, scores, answers: inOrder.slice(0, Math.round(share * seen.length)) },
+      held,
+      scores,
+      answers: inOrder.slice(0, Math.round(share * seen.length)),
     }));
   });
   const measure = (settledLabels: Uint8Array, whole: Float64Array): CurvePoint[] => {

@@ -90,7 +90,8 @@ export function fitTogether(x: SparseRows, jobs: readonly FitJob[]): void {
     );
   const serve = (product: Product, asking: readonly Asking[]) => {
     const asked = asking.map(({ fit, vector }) => ({
-      ...{ vector, rows: fit.job.options.rows },
+      vector,
+      rows: fit.job.options.rows,
       into: placeFor(product, fit),
     }));
     multiply(product, asked);

@@ -49,10 +49,14 @@ interface LaneFunctions {
 /** What the arguments are is said in `lanes.wat`. */
 type LaneStep = (...sizesAndPlaces: number[]) => void;
 export type LaneProduct = (
-  ...places: [
-    ...[rows: number, count: number, start: number, stop: number, offset: number],
-    ...[value: number, from: number, into: number],
-  ]
+  rows: number,
+  count: number,
+  start: number,
+  stop: number,
+  offset: number,
+  value: number,
+  from: number,
+  into: number,
 ) => void;
 
 // Declared for this file alone: TypeScript knows them of browsers only, with all that these have besides.
@@ -89,11 +93,16 @@ export function laneMemory(): LaneMemory {
       return place;
     },
     ints: (place, length) => new Int32Array(memory.buffer, place, length),
-    ...{ floats, roughFloats, run },
+    floats,
+    roughFloats,
+    run,
     exact: { lanes: LANES, bytes: 8, numbers: floats, times, transposeTimes },
     rough: {
-      ...{ lanes: ROUGH_LANES, bytes: 4, numbers: roughFloats },
-      ...{ times: roughTimes, transposeTimes: roughTransposeTimes },
+      lanes: ROUGH_LANES,
+      bytes: 4,
+      numbers: roughFloats,
+      times: roughTimes,
+      transposeTimes: roughTransposeTimes,
       dense: { times: run.denseTimes, transposeTimes: run.denseTransposeTimes },
     },
   };

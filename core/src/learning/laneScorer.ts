@@ -53,7 +53,9 @@ export function laneScorer(
     const entries = rows.start[count]!;
     if (count > room.rows || entries > room.entries)
       room = {
-        ...{ rows: 2 * count, entries: 2 * entries, list: listEvery(memory, 2 * count) },
+        rows: 2 * count,
+        entries: 2 * entries,
+        list: listEvery(memory, 2 * count),
         into: memory.room(2 * BYTES_OF_LANES * count),
         at: roomForRows(memory, 2 * count, 2 * entries, memory[size]),
       };
@@ -86,7 +88,8 @@ export function laneScorer(
     },
     weightsOf: (model) => ({
       numbers: numbers(groups[Math.floor(model / lanes)]!, inGroup),
-      ...{ first: model % lanes, step: lanes },
+      first: model % lanes,
+      step: lanes,
     }),
   };
 }

@@ -34,7 +34,8 @@ const asRows = (rows: [number, number][][], columns = COLUMNS, common = 2): Spar
     start: Int32Array.from(start),
     column: Int32Array.from(entries.flatMap((row) => row.map(([column]) => column))),
     value: Float64Array.from(entries.flatMap((row) => row.map(([, value]) => value))),
-    ...{ columns, common },
+    columns,
+    common,
   };
 };
 
@@ -107,7 +108,9 @@ test('models are at their least wherever they begin, and alike to the last bit a
       const jobs = all.slice(0, 12).map((_, moved) => ({
         rows: Int32Array.from(all.keys()).filter((row) => row % 12 !== moved),
         labels: Uint8Array.from(all, (_, i) => Number(all[(i + moved) % all.length]!.label)),
-        ...{ importance, c, tolerance: 1e-9 },
+        importance,
+        c,
+        tolerance: 1e-9,
       }));
       fc.pre(
         jobs.every(

@@ -14,7 +14,8 @@ import { trainQuestion } from './trainQuestion.js';
 import { readWordTable } from './wordTable.js';
 
 const answer = (text: string, settled: boolean, ...codes: string[]): TrainingAnswer => ({
-  ...{ text, settled },
+  text,
+  settled,
   codes: new Set(codes),
 });
 const code = (id: string, name = '') => ({ id, name, definition: '', include: '' });
@@ -112,7 +113,8 @@ test('a struck word has no effect: an answer is as likely with it as without it'
   const input: TrainingInput = {
     answers: fareAnswers(open),
     codes: [code('fare'), code('other')],
-    ...{ seed: 2, leastProbability: 0 },
+    seed: 2,
+    leastProbability: 0,
   };
   const settled = input.answers.filter((one) => one.settled).length;
   const probabilities = (struck: { word: string; codeId: string | null }[]) =>
@@ -175,7 +177,9 @@ test('of several lines the one that has the code teaches, and the likeliest make
     ...[0, 1, 2, 3].flatMap((a) => [1, 2, 3].map((b) => build([a, b], true))),
     // the crew is only ever coded together with the fare: read whole, it would speak for it
     ...[0, 1, 2, 3, 4].map(() => build([0, 1], true)),
-    ...[build([1, 1], false), build([2, 3], false), build([3, 0], false)],
+    build([1, 1], false),
+    build([2, 3], false),
+    build([3, 0], false),
   ];
   const input = { answers, codes: [code('fare')], seed: 1, leastProbability: 0 };
   const { suggestions, wordsFor } = trained(input, 'fare');
@@ -232,7 +236,8 @@ test('a learning curve is carried on by its power law, and a flat one promises n
 
 test('codes taken for each other are named with how often', () => {
   const one = (codeId: string, settled: number[], p: number[]) => ({
-    ...{ codeId, line: 0.5 },
+    codeId,
+    line: 0.5,
     settledLabels: Uint8Array.from(settled),
     outOfFold: Float64Array.from(p),
   });
@@ -299,7 +304,8 @@ test('open data: spam and hard ham in the SpamAssassin corpus are told from 400 
   const { codes } = trainQuestion({
     answers: mails.map((mail, i) => ({ ...mail, settled: sample.has(i) })),
     codes: [code('spam'), code('hard-ham')],
-    ...{ seed: 1, leastProbability: 0 },
+    seed: 1,
+    leastProbability: 0,
   });
   const measured = codes.map((found) => {
     if (found.state === 'too_few') throw new Error(`${found.codeId} was not learnt`);

@@ -69,8 +69,12 @@ export interface Lexicon {
 /** @param struck forms of words that are read as if they were not there */
 export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
   const words: KnownWords = {
-    ...{ forms: [], column: newInts(0), firstRun: newInts(1), run: newInts(0) },
-    ...{ runSquares: newFloats(0), idf: newFloats(0) },
+    forms: [],
+    column: newInts(0),
+    firstRun: newInts(1),
+    run: newInts(0),
+    runSquares: newFloats(0),
+    idf: newFloats(0),
   };
   const numberOf = new Map<string, number>();
   const runs = new Map<string, number>();

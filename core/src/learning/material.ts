@@ -98,7 +98,8 @@ export function readMaterial(
   const learnt = [...settled, ...decided].sort((one, other) => one - other);
   const vocabulary = learnVocabulary(texts, {
     learntFrom: [...learnt.map((i) => texts[i]!), ...lessonTexts],
-    ...{ table, struck },
+    table,
+    struck,
   });
   const vectorise = vectoriser(vocabulary);
   const builder = rowBuilder(vocabulary);
@@ -126,9 +127,16 @@ export function readMaterial(
     }),
   );
   return {
-    ...{ input, keys, lessons: lessonRows, vocabulary, settled, decided },
+    input,
+    keys,
+    lessons: lessonRows,
+    vocabulary,
+    settled,
+    decided,
     x: { ...builder.rows(), factors: factorsOf(reader.texts, vocabulary) },
-    ...{ rowOf, unitsOf, textsOf },
+    rowOf,
+    unitsOf,
+    textsOf,
     penaltyC,
     open: input.answers.flatMap(({ settled, inScope }, i) =>
       settled || inScope === false ? [] : [i],

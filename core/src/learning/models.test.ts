@@ -63,7 +63,8 @@ const dense = (x: number[][]): SparseRows => ({
   start: Int32Array.from({ length: x.length + 1 }, (_, r) => r * x[0]!.length),
   column: Int32Array.from(x.flatMap((row) => [...row.keys()])),
   value: Float64Array.from(x.flat()),
-  ...{ columns: x[0]!.length, common: 0 },
+  columns: x[0]!.length,
+  common: 0,
 });
 
 describe('logistic regression (exact minimiser in numpy, scikit-learn: check value 5.4)', () => {

@@ -44,11 +44,18 @@ export interface Pulls extends Pick<Equation, 'root' | 'residual'> {
 export function fitRoom(count: number): FitRoom {
   const numbers = () => new Float64Array(count);
   const place = () => ({
-    ...{ shares: numbers(), scores: numbers(), probabilities: numbers() },
-    ...{ intercept: 0, objective: 0, isExact: true },
+    shares: numbers(),
+    scores: numbers(),
+    probabilities: numbers(),
+    intercept: 0,
+    objective: 0,
+    isExact: true,
   });
   return {
-    ...{ here: place(), there: place(), change: numbers(), product: numbers() },
+    here: place(),
+    there: place(),
+    change: numbers(),
+    product: numbers(),
     pulls: { root: numbers(), residual: numbers(), pull: numbers() },
   };
 }
@@ -58,12 +65,16 @@ export function roomFor({ here, there, pulls, change, product }: FitRoom, rows: 
   const part = (numbers: Float64Array) => numbers.subarray(0, rows);
   const partOf = ({ shares, scores, probabilities, ...rest }: Place): Place => ({
     ...rest,
-    ...{ shares: part(shares), scores: part(scores), probabilities: part(probabilities) },
+    shares: part(shares),
+    scores: part(scores),
+    probabilities: part(probabilities),
   });
   return {
-    ...{ here: partOf(here), there: partOf(there) },
+    here: partOf(here),
+    there: partOf(there),
     pulls: { root: part(pulls.root), residual: part(pulls.residual), pull: part(pulls.pull) },
-    ...{ change: part(change), product: part(product) },
+    change: part(change),
+    product: part(product),
   };
 }
 

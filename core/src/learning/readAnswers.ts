@@ -119,7 +119,9 @@ export function readAnswers(
         const line = likeliest(scores[model]!, firstRow[k]!, firstRow[k + 1]!);
         suggested.add(
           { answer: i, probability: likely[k]! },
-          ...[reader.texts, line, byWhole.contributions(reader.texts, line, model)],
+          reader.texts,
+          line,
+          byWhole.contributions(reader.texts, line, model),
           calibration.slope,
         );
       }
@@ -128,7 +130,9 @@ export function readAnswers(
   }
   return {
     readings: readers.map(({ probabilities, crossFitted, suggested }) => ({
-      ...{ probabilities, crossFitted, suggestions: suggested.suggestions() },
+      probabilities,
+      crossFitted,
+      suggestions: suggested.suggestions(),
     })),
     shares: shares.shares(),
   };

@@ -15,7 +15,10 @@ const example = fc.record({ row, root: fc.double({ min: 0.05, max: 2, noNaN: tru
 function fullRows(rows: number[][]): SparseRows {
   const start = Int32Array.from({ length: rows.length + 1 }, (_, i) => i * COLUMNS);
   return {
-    ...{ count: rows.length, columns: COLUMNS, common: COMMON, start },
+    count: rows.length,
+    columns: COLUMNS,
+    common: COMMON,
+    start,
     column: Int32Array.from({ length: rows.length * COLUMNS }, (_, k) => k % COLUMNS),
     value: Float64Array.from(rows.flat()),
   };
@@ -42,7 +45,11 @@ test('what is solved solves the equation and holds the constraint, whichever row
         const divider = dividerOf(preconditioner(x, rows, root), rows);
         const [change, product] = [new Float64Array(rows.length), new Float64Array(rows.length)];
         return {
-          ...{ rows, root, divider, change, product },
+          rows,
+          root,
+          divider,
+          change,
+          product,
           residual: of(({ r }) => r),
           accuracy: 1e-3,
         };

@@ -80,9 +80,17 @@ export function roughSolver(
   const bytes = BYTES_OF_LANES * count;
   const byRow = () => memory.room(bytes);
   const at = {
-    ...{ root: byRow(), inverse: byRow(), rooted: byRow(), divided: byRow() },
-    ...{ residual: byRow(), conditioned: byRow(), direction: byRow(), reached: byRow() },
-    ...{ change: byRow(), product: byRow(), scaled: byRow() },
+    root: byRow(),
+    inverse: byRow(),
+    rooted: byRow(),
+    divided: byRow(),
+    residual: byRow(),
+    conditioned: byRow(),
+    direction: byRow(),
+    reached: byRow(),
+    change: byRow(),
+    product: byRow(),
+    scaled: byRow(),
   };
   const triangles = memory.room((BYTES_OF_LANES * common * (common + 1)) / 2);
   const list = { place: memory.room(4 * count), length: 0 };
@@ -206,8 +214,14 @@ export function roughSolver(
     begin(equation, done) {
       const free = lanes.indexOf(null);
       lanes[free] = {
-        ...{ equation, done, phase: 'root' },
-        ...{ across: 0, intercept: 0, rho: 0, target: 0, rounds: 0 },
+        equation,
+        done,
+        phase: 'root',
+        across: 0,
+        intercept: 0,
+        rho: 0,
+        target: 0,
+        rounds: 0,
       };
       writeEquation(free, equation);
       useRows(equation.rows, 1);
@@ -221,8 +235,17 @@ export function roughSolver(
         (lane, sum) => (lane.phase === 'rounds' ? lane.rho / sum : 0),
       );
       run.advance(
-        ...[bytes, oneEach, direction, scaled, reached, at.change, at.product, residual],
-        ...[at.inverse, rooted, conditioned],
+        bytes,
+        oneEach,
+        direction,
+        scaled,
+        reached,
+        at.change,
+        at.product,
+        residual,
+        at.inverse,
+        rooted,
+        conditioned,
       );
       divide();
       sumUp(

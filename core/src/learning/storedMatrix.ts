@@ -67,7 +67,8 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
       size[product](list, count, start, start + 4, offset, value, ...by);
     };
     return {
-      ...{ lanes, vectors },
+      lanes,
+      vectors,
       fromRows(list, byRow, isCommon) {
         vectors(byColumn, isCommon ? x.common : x.columns).fill(0);
         vectors(byWhole, isCommon ? common : wholes.count).fill(0);
@@ -94,7 +95,9 @@ function asOneFactor({ count, start, column, value, common }: SparseRows): Facto
     while (commonStop[row]! < start[row + 1]! && column[commonStop[row]!]! < common)
       commonStop[row]! += 1;
   return {
-    ...{ rows: { count, start, column, value }, commonStop, common: 0 },
+    rows: { count, start, column, value },
+    commonStop,
+    common: 0,
     wholes: { count: 0, start: newInts(1), column: newInts(0), value: newFloats(0) },
   };
 }

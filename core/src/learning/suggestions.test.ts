@@ -23,13 +23,16 @@ test('a suggestion names the up to six different words that speak most for it, t
         said.forEach(([, given], t) =>
           builder.add(
             { answer: 3 * t, probability: t / 20 },
-            ...[reader.texts, t, Float64Array.from(given)],
+            reader.texts,
+            t,
+            Float64Array.from(given),
             slope,
           ),
         );
         expect(listSuggestions(builder.suggestions())).toEqual(
           said.map(([words, given], t) => ({
-            ...{ answer: 3 * t, probability: t / 20 },
+            answer: 3 * t,
+            probability: t / 20,
             evidence: [...new Set(words)]
               .map((word, w) => ({ word, weight: slope * given[w]! }))
               .filter(({ weight }) => weight > 0)

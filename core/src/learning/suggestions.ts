@@ -39,9 +39,11 @@ export const listSuggestions = ({
   forms,
 }: Suggestions): Suggestion[] =>
   Array.from(answers, (answer, s) => ({
-    ...{ answer, probability: probabilities[s]! },
+    answer,
+    probability: probabilities[s]!,
     evidence: Array.from(words.subarray(firstWord[s], firstWord[s + 1]), (word, k) => ({
-      ...{ word: forms[word]!, weight: weights[firstWord[s]! + k]! },
+      word: forms[word]!,
+      weight: weights[firstWord[s]! + k]!,
     })),
   }));
 

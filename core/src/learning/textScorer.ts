@@ -138,8 +138,10 @@ function wordRows({ idf, learnt, vectors, words: known }: Vocabulary) {
       start.push(column.length);
     }
     return {
-      ...{ count: 2 * words.size, start: Int32Array.from(start) },
-      ...{ column: Int32Array.from(column), value: Float64Array.from(value) },
+      count: 2 * words.size,
+      start: Int32Array.from(start),
+      column: Int32Array.from(column),
+      value: Float64Array.from(value),
     };
   };
 }

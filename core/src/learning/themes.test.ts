@@ -5,17 +5,30 @@ import { trainQuestion } from './trainQuestion.js';
 
 test('a theme is learnt from examples of any of its codes where one of these has too few', () => {
   const about = [
-    ...['the fare is dear', 'a dear ticket', 'what a dear fare', 'ticket and fare', 'dear, dear'],
-    ...['the view', 'a kind crew', 'the seals', 'more boats', 'a warm deck', 'the early boat'],
+    'the fare is dear',
+    'a dear ticket',
+    'what a dear fare',
+    'ticket and fare',
+    'dear, dear',
+    'the view',
+    'a kind crew',
+    'the seals',
+    'more boats',
+    'a warm deck',
+    'the early boat',
   ];
   const input: TrainingInput = {
     seed: 1,
     codes: ['fares', 'tickets', 'crew'].map((id) => ({
-      ...{ id, name: id, definition: '', include: '' },
+      id,
+      name: id,
+      definition: '',
+      include: '',
     })),
     answers: [
       ...about.map((text, i) => ({
-        ...{ text, settled: true },
+        text,
+        settled: true,
         codes: new Set(i < 3 ? ['fares'] : i < 5 ? ['tickets'] : []),
       })),
       { text: 'so dear a fare', settled: false, codes: new Set<string>() },

@@ -146,7 +146,8 @@ test('the learning curve rests on 800 answers held out: on fewer folds the more 
   const fitsOf = (settled: number) => {
     const answers = Array.from({ length: settled }, (_, i) => ({
       text: `the boat was ${i % 3 === 0 ? 'late' : 'dear'} on day ${i}`,
-      ...{ settled: true, codes: new Set(i % 3 === 0 ? ['late'] : []) },
+      settled: true,
+      codes: new Set(i % 3 === 0 ? ['late'] : []),
     }));
     const manner = { table: null, penaltyC: 4 };
     const material = readMaterial({ answers, codes, seed: 1 }, new Set(), manner);

@@ -74,7 +74,10 @@ export function trainQuestion(
     const { readings, shares } = readAnswers(
       material,
       calibrated.map(({ fits, calibration }) => ({
-        ...{ codeId: fits.codeId, model: fits.model, foldOf: fits.foldOf, calibration },
+        codeId: fits.codeId,
+        model: fits.model,
+        foldOf: fits.foldOf,
+        calibration,
         foldModels: canEstimate(material, fits) ? fits.foldModels : [],
       })),
       input.leastProbability ?? LEAST_PROBABILITY,
@@ -95,7 +98,10 @@ export function trainQuestion(
       results.set(codeId, { ...figures, suggestions: reading.suggestions });
       if (reading.crossFitted) crossFitted.set(codeId, reading.crossFitted);
       unseen.push({
-        ...{ codeId, line, settledLabels: one.fits.settledLabels, outOfFold: one.outOfFold },
+        codeId,
+        line,
+        settledLabels: one.fits.settledLabels,
+        outOfFold: one.outOfFold,
       });
     });
     done = before + stepsOf(input, codeIds.length);

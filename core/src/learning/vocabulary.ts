@@ -86,7 +86,11 @@ export function learnVocabulary(
     if (columnOf[feature] !== -1) pairColumns.add(word, next, columnOf[feature]!);
   });
   return {
-    ...{ idf, learnt, vectors, words, wordsOf: lexicon.wordsOf },
+    idf,
+    learnt,
+    vectors,
+    words,
+    wordsOf: lexicon.wordsOf,
     pairColumn: pairColumns.get,
   };
 }

@@ -31,7 +31,8 @@ export function readWordTable(file: Uint8Array): WordTable {
   for (let at = namesAt; at < file.length; at += 2)
     lines += String.fromCharCode(view.getUint16(at, true));
   return {
-    ...{ size, weight: 2 },
+    size,
+    weight: 2,
     rowOf: new Map(lines.split('\n').map((word, row) => [word, row])),
     addTo(sum, row, times) {
       const scale = times * scales[row]!;

@@ -28,7 +28,8 @@ export function wordVectors(table: WordTable | null): WordVectors {
   let room = 1024;
   let place = memory.room(room * bytes);
   return {
-    ...{ size, weight },
+    size,
+    weight,
     has: (word) => isThere[word]!,
     add(form) {
       const word = isThere.length;

@@ -14,9 +14,7 @@ import { learnVocabulary } from './vocabulary.js';
 import { wordReader } from './wordedTexts.js';
 
 // words that share runs of characters with each other and with themselves, some of them in the table
-const word = fc.constantFrom(
-  ...['boat', 'boats', 'ship', 'crew', 'aaaa', 'an', 'banana', 'x', 'é'],
-);
+const word = fc.constantFrom('boat', 'boats', 'ship', 'crew', 'aaaa', 'an', 'banana', 'x', 'é');
 const text = fc.array(word, { maxLength: 12 }).map((words) => words.join(' '));
 const texts = fc.array(text, { minLength: 1, maxLength: 8 });
 const { table } = tinyTable();
@@ -117,7 +115,8 @@ test('taken apart into whole words, the numbers of texts are what they are, and 
         rows: Int32Array.from(answers.keys()),
         labels: Uint8Array.from(answers, (_, i) => Number(i % 3 === 1)),
         importance: new Float64Array(answers.length).fill(1),
-        ...{ c: 4, tolerance: 1e-9 },
+        c: 4,
+        tolerance: 1e-9,
       };
       const { weights, intercept } = fitLogistic(x, options);
       const whole = fitLogistic({ ...x, factors: undefined }, options);
@@ -129,8 +128,14 @@ test('taken apart into whole words, the numbers of texts are what they are, and 
 
 test('a word weighs what it contributes on average, in the answers that sums are of', () => {
   const answers = [
-    ...['the boat is late', 'boats, boats and boats', 'the crew of the boat', 'late again'],
-    ...['a fair fare', 'the ship is fair', 'the banana boat', 'late boats again'],
+    'the boat is late',
+    'boats, boats and boats',
+    'the crew of the boat',
+    'late again',
+    'a fair fare',
+    'the ship is fair',
+    'the banana boat',
+    'late boats again',
   ];
   const vocabulary = learnVocabulary(answers, { table });
   const model = modelOf(vocabulary.learnt, 1);

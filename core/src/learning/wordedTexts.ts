@@ -43,11 +43,18 @@ export interface WordReader {
 export function wordReader(vocabulary: Vocabulary): WordReader {
   const { idf, learnt, vectors, words: known, wordsOf, pairColumn } = vocabulary;
   const texts: WordedTexts = {
-    ...{ count: 0, words: newInts(0) },
-    ...{ firstWord: newInts(1), firstPart: newInts(1), firstEntry: newInts(1) },
-    ...{ runs: newFloats(0), meanings: newFloats(0) },
-    ...{ partWord: newInts(0), partColumn: newInts(0), partAmount: newFloats(0) },
-    ...{ column: newInts(0), amount: newFloats(0) },
+    count: 0,
+    words: newInts(0),
+    firstWord: newInts(1),
+    firstPart: newInts(1),
+    firstEntry: newInts(1),
+    runs: newFloats(0),
+    meanings: newFloats(0),
+    partWord: newInts(0),
+    partColumn: newInts(0),
+    partAmount: newFloats(0),
+    column: newInts(0),
+    amount: newFloats(0),
   };
   /** How often each pair is said in the text that is read. */
   const counts = new Int32Array(idf.length);

@@ -10,12 +10,23 @@ const format = {
   percent: (share: number, base: number) => `${(100 * share).toFixed(base < 100 ? 0 : 1)}%`,
 };
 const cell = (people: number, base: number, exceeds: string[] = []) => ({
-  ...{ people, share: people / base, interval: [0.1, 0.3] as const },
-  ...{ base: { people: base }, undecided: 0, estimated: null, exceeds, rest: null },
+  people,
+  share: people / base,
+  interval: [0.1, 0.3] as const,
+  base: { people: base },
+  undecided: 0,
+  estimated: null,
+  exceeds,
+  rest: null,
 });
 const column = (key: string, settled: number) => ({
-  ...{ key, label: key, under: null, settled, counted: settled },
-  ...{ answered: settled + 2, asked: settled + 3 },
+  key,
+  label: key,
+  under: null,
+  settled,
+  counted: settled,
+  answered: settled + 2,
+  asked: settled + 3,
 });
 const table: FigureTable = {
   columns: [column('total', 200), column('Tye', 150), column('Hask', 20)],
@@ -51,10 +62,19 @@ const table: FigureTable = {
   ],
 };
 const draftTable: DraftTable = {
-  ...{ id: 'q1', label: 'Improve', wording: 'What would you improve?', across: 'Home' },
-  ...{ counts: 'settled', isFinished: false, isRandom: true, assisted: 0, closed: [] },
+  id: 'q1',
+  label: 'Improve',
+  wording: 'What would you improve?',
+  across: 'Home',
+  counts: 'settled',
+  isFinished: false,
+  isRandom: true,
+  assisted: 0,
+  closed: [],
   counting: 'Counts the 200 answers that are settled by hand, of 202.',
-  ...{ base: 'people with a settled answer', level: 0.95, weighted: false },
+  base: 'people with a settled answer',
+  level: 0.95,
+  weighted: false,
   test: 'two-proportion z test, Holm-corrected, 95%',
   letters: [null, 'A', 'B'],
   table,
@@ -72,7 +92,10 @@ const wordsOf = (node: DraftNode): string =>
     : (node.content ?? []).map(wordsOf).join(''));
 const draft = (over: Partial<DraftTable> = {}, agreement: DraftAgreement[] = []) =>
   makeDraft({
-    ...{ study: 'Ferry', purpose: '', coders: 1, agreement },
+    study: 'Ferry',
+    purpose: '',
+    coders: 1,
+    agreement,
     tables: [{ ...draftTable, ...over }],
     format,
   });
@@ -119,7 +142,9 @@ test('a draft follows the rule of its table: estimates are none of counts, and w
   ) =>
     wordsOf(
       draft({
-        ...{ base: 'people who answered', test: null, ...over },
+        base: 'people who answered',
+        test: null,
+        ...over,
         table: {
           ...table,
           rows: [{ ...table.rows[0]!, cells: [{ ...cell(60, 202), share: 0.3, ...cells }] }],
@@ -148,9 +173,16 @@ test('a draft follows the rule of its table: estimates are none of counts, and w
 
 test('a draft says what a second reading showed, and what it does not show', () => {
   const reading: DraftAgreement = {
-    ...{ label: 'Improve', reader: 'Wren', firstCoders: ['Ada'], drawnFrom: 200, drawn: 60 },
+    label: 'Improve',
+    reader: 'Wren',
+    firstCoders: ['Ada'],
+    drawnFrom: 200,
+    drawn: 60,
     sameSets: { count: 45, n: 60 },
-    ...{ kappa: 0.781, interval: [0.7, 1.02], alphaOfSets: 0.74, low: ['Cars', 'Crew'] },
+    kappa: 0.781,
+    interval: [0.7, 1.02],
+    alphaOfSets: 0.74,
+    low: ['Cars', 'Crew'],
   };
   const said = (one: DraftAgreement) => wordsOf(draft({}, [one]));
   const byAnother = said(reading);

@@ -116,24 +116,32 @@ function shareOf(of: DraftTable, row: Row, figure: Figure): DraftNode[] {
   const few = isFew ? draftTexts.whichCanFarOff : '';
   if (of.counts === 'estimated')
     return [
-      ...[name, text(draftTexts.mentionedEstimated), figure(row, 'share')],
-      ...[text(draftTexts.of(of.base)), ...interval, text(`)${few}.`)],
+      name,
+      text(draftTexts.mentionedEstimated),
+      figure(row, 'share'),
+      text(draftTexts.of(of.base)),
+      ...interval,
+      text(`)${few}.`),
     ];
   const counted = [figure(row, 'people'), text(' of '), figure(row, 'base')];
   if (cell && cell.undecided > 0)
     return [
-      ...[
-        name,
-        text(draftTexts.mentionedLeast),
-        figure(row, 'share'),
-        text(draftTexts.of(of.base)),
-      ],
-      ...[...counted, text('; for '), figure(row, 'undecided'), text(draftTexts.decided)],
+      name,
+      text(draftTexts.mentionedLeast),
+      figure(row, 'share'),
+      text(draftTexts.of(of.base)),
+      ...counted,
+      text('; for '),
+      figure(row, 'undecided'),
+      text(draftTexts.decided),
     ];
   // of answers that were not drawn at random an interval would say nothing
   const isSampled = of.counts !== 'settled' || of.isRandom || of.isFinished;
   return [
-    ...[name, text(draftTexts.mentioned), figure(row, 'share'), text(draftTexts.of(of.base))],
+    name,
+    text(draftTexts.mentioned),
+    figure(row, 'share'),
+    text(draftTexts.of(of.base)),
     ...counted,
     ...(cell?.interval && isSampled ? [text('; '), ...interval] : []),
     text(`)${few}.`),

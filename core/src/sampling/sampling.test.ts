@@ -48,7 +48,9 @@ describe('strata', () => {
     for (let seed = 0; seed < draws; seed++) {
       const sampled = stratifiedSample(strata, 97, seed);
       const { estimate } = estimateShare({
-        ...{ answers: strata.length, sampled, predicted },
+        answers: strata.length,
+        sampled,
+        predicted,
         truth: sampled.map((i) => population[i]!.mentioned),
       })!;
       const [low, high] = estimate!.interval;

@@ -25,9 +25,17 @@ export function findInCells(
     return isBackground(role) && role !== 'category'
       ? [
           {
-            ...{ c, place, role, name, writing: settings.columns[c]!.writing },
-            ...{ rows: new RowList(), timed: new RowList(), shortYear: new RowList() },
-            ...{ twoWays: new RowList(), oneWay: 0, example: '' },
+            c,
+            place,
+            role,
+            name,
+            writing: settings.columns[c]!.writing,
+            rows: new RowList(),
+            timed: new RowList(),
+            shortYear: new RowList(),
+            twoWays: new RowList(),
+            oneWay: 0,
+            example: '',
           },
         ]
       : [];
@@ -135,7 +143,9 @@ export function findInCells(
           notice(
             'dates_in_two_ways',
             cellFindingsTexts.datesInTwoWays({
-              ...{ name, example, isMonthFirst: writing === 'month_first' },
+              name,
+              example,
+              isMonthFirst: writing === 'month_first',
               byDay: parseDate(example)!,
               byMonth: parseDate(example, 'month_first')!,
             }),

@@ -10,7 +10,11 @@ const setting = (
   name = '',
   more: Partial<ColumnSetting> = {},
 ): ColumnSetting => ({
-  ...{ role, name, of: '', separator: '', writing: '' },
+  role,
+  name,
+  of: '',
+  separator: '',
+  writing: '',
   ...more,
 });
 const settingsOf = (
@@ -60,7 +64,8 @@ describe('rowReader', () => {
     ];
     const reader = rowReader(heads('Income', 'Weight', 'Came'), settingsOf(columns));
     expect(reader.read(['45,000', '1.200,5', '3/9/2026 14:05'])).toMatchObject({
-      ...{ background: [45000, '2026-03-09'], weight: 1200.5 },
+      background: [45000, '2026-03-09'],
+      weight: 1200.5,
     });
   });
 
@@ -69,7 +74,10 @@ describe('rowReader', () => {
     const reader = rowReader(heads('q'), settingsOf([setting('question', 'q')], { asides }));
     const noAnswer = (text: string) => reader.read([text]).responses[0]!.noAnswer;
     expect(['[pause]', 'INT: anything?', 'n/a [laughs]', 'yes [laughs]'].map(noAnswer)).toEqual([
-      ...[true, true, true, false],
+      true,
+      true,
+      true,
+      false,
     ]);
   });
 
@@ -129,7 +137,9 @@ describe('rowReader', () => {
     for (const row of rows) first.read(row);
     const second = rowReader(heads('Bus', 'Uses'), settingsOf(columns), first.found());
     expect(second.variables.map((variable) => variable.name)).toEqual([
-      ...['Bus', 'Uses: boat', 'Uses: car'],
+      'Bus',
+      'Uses: boat',
+      'Uses: car',
     ]);
     expect(rows.map((row) => second.read(row).background)).toEqual([
       [true, true, true],
@@ -227,7 +237,11 @@ describe('checkSheet', () => {
 
   test('joins spellings of a category, or keeps them apart', () => {
     const rows = ['Tye', 'tye', 'Tye', 'Old  Quay', 'Old Quay'].map((home, i) => [
-      ...[String(i), '', home, 'x', ''],
+      String(i),
+      '',
+      home,
+      'x',
+      '',
     ]);
     const outcome = check(rows);
     expect(outcome.variables[1]!.categories!.map(({ value, label }) => [value, label])).toEqual([
@@ -254,7 +268,9 @@ describe('checkSheet', () => {
   test('errors of formulas count as blank, and are told of', () => {
     const columns = [setting('id'), setting('number', 'Age'), setting('question', 'q')];
     const check = checkSheet({
-      ...{ columns: heads('id', 'Age', 'q'), settings: settingsOf(columns), seed: 1 },
+      columns: heads('id', 'Age', 'q'),
+      settings: settingsOf(columns),
+      seed: 1,
     });
     check.add(2, ['a', '#N/A', 'it is #1 to me']);
     check.add(3, ['b', '4', '#DIV/0!']);
@@ -265,7 +281,9 @@ describe('checkSheet', () => {
 
   test('letters that were read wrongly before are told of with an example; Portuguese is not', () => {
     const check = checkSheet({
-      ...{ columns: heads('q'), settings: settingsOf([setting('question', 'q')]), seed: 1 },
+      columns: heads('q'),
+      settings: settingsOf([setting('question', 'q')]),
+      seed: 1,
     });
     ['O PÃO ESTÁ CARO', 'le cafÃ© est fermÃ©', 'itâ€™s late', 'São, maçã, über'].forEach(
       (cell, r) => check.add(r + 2, [cell]),

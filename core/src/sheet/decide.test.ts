@@ -28,8 +28,11 @@ test('an answer after all is one until that is taken back', () => {
 
 test('a column keeps its variable’s name within background, and begins anew beyond', () => {
   const home: ColumnSetting = {
-    ...{ role: 'category', name: 'Home' },
-    ...{ of: '', separator: '', writing: '' },
+    role: 'category',
+    name: 'Home',
+    of: '',
+    separator: '',
+    writing: '',
   };
   const settings = {
     columns: [home, { ...home, role: 'question' as const, name: 'Why?' }],

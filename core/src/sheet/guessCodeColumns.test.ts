@@ -3,7 +3,12 @@ import { guessCodeColumns } from './guessCodeColumns.js';
 import type { ColumnRole } from './settings.js';
 
 const column = (head: string, role: ColumnRole) => ({
-  ...{ head, name: head, role, of: '', separator: '', writing: '' as const },
+  head,
+  name: head,
+  role,
+  of: '',
+  separator: '',
+  writing: '' as const,
   reason: '',
 });
 const nothing = { codes: [], variables: [], questions: [] };
@@ -16,7 +21,10 @@ const rolesOf = (...guess: Parameters<typeof guessCodeColumns>) =>
 test('columns of 0 and 1 called like codes belong to the question before them', () => {
   const sheet = [...flags('member'), column('Why?', 'question'), ...flags('Fares', 'works')];
   expect(rolesOf(sheet, { ...nothing, codes: ['fares'] })).toEqual([
-    ...['yes_no', 'question', 'codes of Why?', 'yes_no'],
+    'yes_no',
+    'question',
+    'codes of Why?',
+    'yes_no',
   ]);
   const later = [column('id', 'id'), ...flags('FARES')];
   expect(rolesOf(later, { ...nothing, codes: ['fares'] })).toEqual(['id', 'yes_no']);

@@ -51,7 +51,11 @@ function takeNearlyAnId(profiles: readonly ColumnProfile[], guesses: RoleGuess[]
   if (c < 0) return;
   const { distinctShare, name } = profiles[c]!;
   guesses[c] = {
-    ...{ role: 'id', name, of: '', separator: '', writing: '' },
+    role: 'id',
+    name,
+    of: '',
+    separator: '',
+    writing: '',
     reason: guessRolesTexts.valuesDiffer(Math.floor(1000 * distinctShare)),
   };
 }
@@ -108,7 +112,8 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     profile.nonNegative
   )
     return {
-      ...{ role: 'weight', writing: numbers.writing },
+      role: 'weight',
+      writing: numbers.writing,
       reason: guessRolesTexts.namedAllValuesNumbers,
     };
   if (distinct <= 2 && profile.yesNo === filled)
@@ -124,7 +129,8 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     // those that can be read in one way only say how all of them are
     if (profile.monthFirst > profile.dates)
       return {
-        ...{ role: 'date', writing: 'month_first' },
+        role: 'date',
+        writing: 'month_first',
         reason: guessRolesTexts.allValuesDatesMonth,
       };
     return { role: 'date', reason: guessRolesTexts.allValuesDates(profile.twoWays) };

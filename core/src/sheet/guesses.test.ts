@@ -74,7 +74,10 @@ test('reads numbers and dates as they are written in a country, when told how', 
       ])
         for (const month of ['long', 'short'] as const) {
           const named = dated(country, {
-            ...{ dateStyle: undefined, day: 'numeric', month, year: 'numeric' },
+            dateStyle: undefined,
+            day: 'numeric',
+            month,
+            year: 'numeric',
           });
           expect([named, parseDate(named)]).toEqual([named, iso]);
         }
@@ -83,8 +86,11 @@ test('reads numbers and dates as they are written in a country, when told how', 
         expect([country, parseNumber(written(country))]).toEqual([country, n]);
       const money = (country: string, currency: string) =>
         n.toLocaleString(country, {
-          ...{ style: 'currency', currency, currencySign: 'accounting' },
-          ...{ minimumFractionDigits: 3, maximumFractionDigits: 3 },
+          style: 'currency',
+          currency,
+          currencySign: 'accounting',
+          minimumFractionDigits: 3,
+          maximumFractionDigits: 3,
         });
       expect([money('en-GB', 'GBP'), parseNumber(money('en-GB', 'GBP'), 'comma_groups')]).toEqual([
         money('en-GB', 'GBP'),
@@ -214,7 +220,14 @@ test('guesses roles from names and values, and says why', () => {
     ['R3', 'Tye', '34', '2026-04-03', 'no', '1', '', 'A-7'],
   );
   expect(guesses.map((one) => one.role)).toEqual([
-    ...['id', 'category', 'number', 'date', 'yes_no', 'weight', 'question', 'category'],
+    'id',
+    'category',
+    'number',
+    'date',
+    'yes_no',
+    'weight',
+    'question',
+    'category',
   ]);
   expect(guesses[0]!.reason).toBe('all 3 values differ');
   expect(guesses[6]!.reason).toBe('median 7 words, 100% distinct');
@@ -237,7 +250,14 @@ test('guesses tick boxes, several choices, personal data and what belongs to "ot
     ]),
   );
   expect(guesses.map((one) => one.role)).toEqual([
-    ...['id', 'category', 'question', 'ticked', 'choices', 'leave_out', 'leave_out', 'leave_out'],
+    'id',
+    'category',
+    'question',
+    'ticked',
+    'choices',
+    'leave_out',
+    'leave_out',
+    'leave_out',
   ]);
   expect(guesses[2]).toMatchObject({ of: 'Home', name: 'Home: Other, please specify' });
   expect(guesses[4]).toMatchObject({ separator: ';' });
@@ -246,10 +266,14 @@ test('guesses tick boxes, several choices, personal data and what belongs to "ot
 
 test('takes as the id a word that nobody shares among many, and no unshared number', () => {
   const rows = [...'abcdefghijklmnopqrstuvwxy'].map((letter, i) => [
-    ...[`${letter}ka`, (0.5 + i / 100).toFixed(2), `so it is with ${letter} here`],
+    `${letter}ka`,
+    (0.5 + i / 100).toFixed(2),
+    `so it is with ${letter} here`,
   ]);
   expect(guess(['Nickname', 'Share', 'Why?'], ...rows).map((one) => one.role)).toEqual([
-    ...['id', 'number', 'question'],
+    'id',
+    'number',
+    'question',
   ]);
 });
 
@@ -259,17 +283,22 @@ test('tells how numbers and dates are written by the whole column', () => {
     return [only!.role, only!.writing, only!.reason];
   };
   expect(column('Income', '45,000', '45,000', '1,250,000', '900')).toEqual([
-    ...['number', 'comma_groups', 'all values are numbers, with a comma between thousands'],
+    'number',
+    'comma_groups',
+    'all values are numbers, with a comma between thousands',
   ]);
   expect(column('Income', '45.000', '45.000', '1.250.000', '900,50')[1]).toBe('point_groups');
   // decimals with three digits, as they are in weights
   expect(column('Share', '0,125', '1,250', '1,250')[1]).toBe('');
   expect(column('Share', '0.125', '1.250', '1.250')[1]).toBe('');
   expect(column('Came', '3/9/2026', '3/9/2026', '12/31/2026').slice(0, 2)).toEqual([
-    ...['date', 'month_first'],
+    'date',
+    'month_first',
   ]);
   expect(column('Came', '3/9/2026', '3/9/2026 14:05', '31/12/2026')).toEqual([
-    ...['date', '', 'all values are dates, read with the day first'],
+    'date',
+    '',
+    'all values are dates, read with the day first',
   ]);
   // no words: nothing to be coded
   expect(column('How long?', '01:25:00', '00:18:00', '02:02:00', '02:02:00')[0]).toBe('category');
@@ -278,14 +307,14 @@ test('tells how numbers and dates are written by the whole column', () => {
 test('a few rows that came twice leave an id what it is', () => {
   const rows = Array.from({ length: 60 }, (_, i) => [`P-${i === 9 ? 8 : i}`, String(i % 50)]);
   const [id, age] = guess(['Patient', 'Age'], ...rows);
-  expect([id!.role, id!.reason, age!.role]).toEqual([
-    ...['id', '98.3% of the values differ', 'number'],
-  ]);
+  expect([id!.role, id!.reason, age!.role]).toEqual(['id', '98.3% of the values differ', 'number']);
 });
 
 test('"other, please specify" is tied to the closed question next to it that has an "other"', () => {
   const rows = ['fall', 'Other', 'fall', 'fever', 'Other', 'fever'].map((reason, i) => [
-    ...[['red', 'green'][i % 2]!, reason === 'Other' ? `a bee stung me ${i}` : '', reason],
+    ['red', 'green'][i % 2]!,
+    reason === 'Other' ? `a bee stung me ${i}` : '',
+    reason,
   ]);
   const guesses = guess(['Triage', 'Other reason, please specify', 'Reason'], ...rows);
   expect(guesses[1]).toMatchObject({ role: 'question', of: 'Reason' });
@@ -338,16 +367,12 @@ test('a column that was brought in before is what it was then, while the study h
     { variables: [{ name: 'Years', kind: 'number' }], questions: ['Why not?'], before },
   );
   expect(matched.map(({ role, name }) => [role, name])).toEqual([
-    ...[
-      ['category', 'Nr'],
-      ['id', ''],
-      ['leave_out', ''],
-      ['category', 'Home'],
-    ],
-    ...[
-      ['number', 'Years'],
-      ['question', 'Why not?'],
-    ],
+    ['category', 'Nr'],
+    ['id', ''],
+    ['leave_out', ''],
+    ['category', 'Home'],
+    ['number', 'Years'],
+    ['question', 'Why not?'],
   ]);
   expect(matched[4]).toMatchObject({ writing: 'comma_groups', reason: 'as in “spring.csv”' });
 });
@@ -373,7 +398,8 @@ test('American dates are dates, not telephone numbers; those that can be read in
   // a date that no calendar has is told of, and does not make the column something else
   expect(guessOf([...dates, '02/30/2024'])).toMatchObject({ role: 'date', writing: 'month_first' });
   expect(guessOf(dates.map((_, i) => `0${1 + (i % 9)}/0${1 + (i % 8)}/24`))).toMatchObject({
-    ...{ role: 'date', writing: '' },
+    role: 'date',
+    writing: '',
   });
   expect(guessOf(dates.map((_, i) => `+44 20 7946 0${100 + i}`))).toMatchObject({
     role: 'leave_out',

@@ -116,8 +116,18 @@ class ColumnCount {
 }
 
 const nothingRead = () => ({
-  ...{ numbers: 0, negative: 0, commaGroups: 0, pointGroups: 0, grouped: 0 },
-  ...{ dates: 0, monthFirst: 0, anyDates: 0, twoWays: 0, idLike: 0, yesNo: 0, lettered: 0 },
+  numbers: 0,
+  negative: 0,
+  commaGroups: 0,
+  pointGroups: 0,
+  grouped: 0,
+  dates: 0,
+  monthFirst: 0,
+  anyDates: 0,
+  twoWays: 0,
+  idLike: 0,
+  yesNo: 0,
+  lettered: 0,
 });
 
 /** What is longer is neither a number nor a date nor an id. */

@@ -84,7 +84,9 @@ function monthOf(name: string): string | null {
       (['long', 'short'] as const).flatMap((width) => {
         // with a day beside it a month has the form that dates are written with
         const format = new Intl.DateTimeFormat(language, {
-          ...{ month: width, day: 'numeric', timeZone: 'UTC' },
+          month: width,
+          day: 'numeric',
+          timeZone: 'UTC',
         });
         return Array.from({ length: 12 }, (_, m): [string, number] => {
           const parts = format.formatToParts(Date.UTC(2026, m, 1));

@@ -78,7 +78,9 @@ export function estimateShare({
   const unread = 1 - n / answers;
   const alone = unread > 0 ? size / unread : Infinity;
   const share = {
-    ...{ sampled: n, mentioned, sampleShare },
+    sampled: n,
+    mentioned,
+    sampleShare,
     sampleInterval: wilsonInterval(sampleShare, alone, level),
   };
   if (!predicted || mentioned < FEWEST_MENTIONED)

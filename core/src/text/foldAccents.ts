@@ -13,10 +13,24 @@ const MOST_KNOWN = 20_000;
 
 /** Letters with a stroke, and ligatures, which Unicode does not take apart. */
 export const FOLDED_LETTERS: Readonly<Record<string, string>> = {
-  ...{ ß: 'ss', ẞ: 'SS', ø: 'o', Ø: 'O', ł: 'l', Ł: 'L', đ: 'd', Đ: 'D' },
-  ...{ æ: 'ae', Æ: 'AE', œ: 'oe', Œ: 'OE', ı: 'i', ħ: 'h', Ħ: 'H' },
+  ß: 'ss',
+  ẞ: 'SS',
+  ø: 'o',
+  Ø: 'O',
+  ł: 'l',
+  Ł: 'L',
+  đ: 'd',
+  Đ: 'D',
+  æ: 'ae',
+  Æ: 'AE',
+  œ: 'oe',
+  Œ: 'OE',
+  ı: 'i',
+  ħ: 'h',
+  Ħ: 'H',
   // apostrophes are written in either way
-  ...{ '‘': "'", '’': "'" },
+  '‘': "'",
+  '’': "'",
 };
 
 function foldCharacter(character: string): string {

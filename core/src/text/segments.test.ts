@@ -3,8 +3,20 @@ import fc from 'fast-check';
 import { segmentsOf } from './segments.js';
 
 const pieces = fc.constantFrom(
-  ...['Dr. ', 'The boat was late. ', 'Why? ', '“No!” she said. ', '3.5 miles ', '\n', '… ', 'a.b '],
-  ...['สวัสดีครับ', '我们的船晚点了。', 'e\u0301', '👩‍👩‍👧‍👦 ', 'word '.repeat(300), 'ש"ל '],
+  'Dr. ',
+  'The boat was late. ',
+  'Why? ',
+  '“No!” she said. ',
+  '3.5 miles ',
+  '\n',
+  '… ',
+  'a.b ',
+  'สวัสดีครับ',
+  '我们的船晚点了。',
+  'e\u0301',
+  '👩‍👩‍👧‍👦 ',
+  'word '.repeat(300),
+  'ש"ל ',
 );
 const texts = fc.array(pieces, { maxLength: 60 }).map((all) => all.join(''));
 

@@ -75,8 +75,12 @@ test('settled answers alone are drawn, and only their reader codes them, without
   expect(await list()).toMatchObject({
     readings: [
       {
-        ...{ id: reading, reader: 'Wren', firstCoders: ['Rowan'] },
-        ...{ size: 12, read: 0, drawnFrom: 12 },
+        id: reading,
+        reader: 'Wren',
+        firstCoders: ['Rowan'],
+        size: 12,
+        read: 0,
+        drawnFrom: 12,
       },
     ],
   });
@@ -177,7 +181,8 @@ test('what is decided where they differ stands in the coding afterwards, and is 
     rowan.send('PUT', `${path}/readings/${reading}/agreement`, {
       body: {
         responseId: differing.find((one) => one.text === text)!.responseId,
-        ...{ codeId, applies },
+        codeId,
+        applies,
       },
     });
   expect((await settle('the queue', fares, true)).status).toBe(200);
@@ -232,9 +237,15 @@ test('a merge of codes goes through the readings too, and a draft may tell of th
   const writeUp = randomUUID();
   await rowan.send('PUT', `${study.base}/write-ups/${writeUp}`, {
     body: {
-      ...{ name: 'Findings', version: 0 },
+      name: 'Findings',
+      version: 0,
       content: {
-        ...{ tables: [], pictures: [], background: [], masked: false, names: [], body: null },
+        tables: [],
+        pictures: [],
+        background: [],
+        masked: false,
+        names: [],
+        body: null,
       },
     },
   });

@@ -67,10 +67,12 @@ export async function readAgreement(
   const answers = await findReadingAnswers(em, 'd.id = ?', [id]);
   const { codes, overall, ...rest } = compare(answers, names, questionId);
   return {
-    ...{ reading, ...rest },
+    reading,
+    ...rest,
     codes: codes.map((one) => ({ ...one, state: stateOfAgreement(one) })),
     themes: compareThemes(answers, names).map(({ codeId, ...one }) => ({
-      ...{ themeId: codeId, ...one },
+      themeId: codeId,
+      ...one,
       state: stateOfAgreement(one),
     })),
     overall: { ...overall, state: stateOfAgreement(overall) },
@@ -200,8 +202,14 @@ export async function settleDisagreement(
       responseId,
     ]);
     const mention: Mention = {
-      ...{ id: randomUUID(), responseId, codeId, coderId: maker.accountId },
-      ...{ start: null, end: null, origin: 'hand', typical: false },
+      id: randomUUID(),
+      responseId,
+      codeId,
+      coderId: maker.accountId,
+      start: null,
+      end: null,
+      origin: 'hand',
+      typical: false,
       createdAt: new Date().toISOString(),
     };
     const to = { ...from, verdicts: { ...from.verdicts, [codeId]: applies } };
@@ -249,8 +257,15 @@ export async function measuredAgreement(
       questionOf.get(id)!.questionId,
     );
     return {
-      ...{ reader, firstCoders, drawnFrom, drawn, ...questionOf.get(id)! },
-      ...{ sameSets, alphaOfSets, kappa: overall.kappa, interval: overall.interval },
+      reader,
+      firstCoders,
+      drawnFrom,
+      drawn,
+      ...questionOf.get(id)!,
+      sameSets,
+      alphaOfSets,
+      kappa: overall.kappa,
+      interval: overall.interval,
       low: codes
         .filter((one) => stateOfAgreement(one) === 'low')
         .map(({ codeId }) => names.get(codeId)!.name),

@@ -97,9 +97,15 @@ export async function drawReading(
       : atRandom(found, size, readerId);
     if (drawn.answers.length === 0) throw problems.nothingToReadAgain(reader.name);
     const reading: SecondReading = {
-      ...{ id, studyId: maker.studyId, questionId, readerId },
-      ...{ firstCoders: drawn.by, drawnFrom: drawn.from, drawn: drawn.answers.length },
-      ...{ drawnBy: maker.accountId, drawnAt: new Date().toISOString() },
+      id,
+      studyId: maker.studyId,
+      questionId,
+      readerId,
+      firstCoders: drawn.by,
+      drawnFrom: drawn.from,
+      drawn: drawn.answers.length,
+      drawnBy: maker.accountId,
+      drawnAt: new Date().toISOString(),
     };
     await makeChange(tx, {
       ...maker,
@@ -108,7 +114,11 @@ export async function drawReading(
         second_reading: { added: [reading], updated: [], removed: [] },
         second_reading_answer: {
           added: drawn.answers.map(({ responseId, firstCodes }) => ({
-            ...{ readingId: id, responseId, firstCodes, secondCodes: null, verdicts: {} },
+            readingId: id,
+            responseId,
+            firstCodes,
+            secondCodes: null,
+            verdicts: {},
           })),
           updated: [],
           removed: [],
@@ -153,7 +163,8 @@ async function sameAs(
   const answers = await findReadingAnswers(em, 'd.id = ?', [like]);
   return {
     answers: answers.filter(({ responseId }) => free.has(responseId)),
-    ...{ from: drawnFrom, by: firstCoders },
+    from: drawnFrom,
+    by: firstCoders,
   };
 }
 

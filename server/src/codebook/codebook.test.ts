@@ -197,13 +197,21 @@ describe('in and out', () => {
   });
   const texts = ({ codes }: Pick<CodeList, 'codes'>) =>
     codes.map(({ theme, name, definition, include, exclude, bundles }) => ({
-      ...{ theme, name, definition },
-      ...{ include, exclude, bundles },
+      theme,
+      name,
+      definition,
+      include,
+      exclude,
+      bundles,
     }));
   const wanted = [
     {
-      ...{ theme: 'Price & <co>', name: 'Fares', definition: hostile },
-      ...{ include: 'What it costs', exclude: 'Tips', bundles: ['Money'] },
+      theme: 'Price & <co>',
+      name: 'Fares',
+      definition: hostile,
+      include: 'What it costs',
+      exclude: 'Tips',
+      bundles: ['Money'],
     },
     { theme: null, name: 'Steps', definition: '', include: '', exclude: '', bundles: [] },
   ];

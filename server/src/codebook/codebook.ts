@@ -30,7 +30,9 @@ export async function draftCode(
   return {
     ...create,
     studyId,
-    ...{ definition: '', include: '', exclude: '' },
+    definition: '',
+    include: '',
+    exclude: '',
     position,
     archived: false,
     questions: null,

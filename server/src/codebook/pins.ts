@@ -26,7 +26,9 @@ export async function setPin(em: EntityManager, maker: Maker, key: number, codeI
     );
     if (codeId)
       await rows(tx, 'insert into pin (study_id, account_id, key, code_id) values (?, ?, ?, ?)', [
-        ...[studyId, accountId, key],
+        studyId,
+        accountId,
+        key,
         codeId,
       ]);
   });

@@ -30,8 +30,12 @@ export function asCode(stored: CodeRow): Code {
 }
 
 const asTheme = ({ id, studyId, name, ink, stitch, position }: ThemeRow): Theme => ({
-  ...{ id, studyId, name },
-  ...{ ink, stitch, position },
+  id,
+  studyId,
+  name,
+  ink,
+  stitch,
+  position,
 });
 
 /** @throws Problem not_found */

@@ -209,8 +209,15 @@ describe('what is chosen of the answers', () => {
 
 describe('notes and lines', () => {
   const note = (extra: object) => ({
-    ...{ id: randomUUID(), responseId: first, start: null, end: null, respondentId: null },
-    ...{ codeId: null, text: '', unsure: false, ...extra },
+    id: randomUUID(),
+    responseId: first,
+    start: null,
+    end: null,
+    respondentId: null,
+    codeId: null,
+    text: '',
+    unsure: false,
+    ...extra,
   });
   const send = (body: object) => client.send('POST', `${study.base}/notes`, { body });
 
@@ -274,7 +281,10 @@ describe('notes and lines', () => {
     await edit({ typical: true });
     expect((await edit({ passage: { start: 19, end: 99 } })).body.code).toBe('passage_outside');
     expect((await mentionsOfFirst()).find((one) => one.id === id)).toMatchObject({
-      ...{ codeId: other.codeId, start: 19, end: 35, typical: true },
+      codeId: other.codeId,
+      start: 19,
+      end: 35,
+      typical: true,
     });
     const undone = [await study.undo(), await study.undo(), await study.undo()];
     expect(undone.map((reply) => reply.body.summary)).toEqual([

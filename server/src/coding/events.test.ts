@@ -75,7 +75,8 @@ test('whoever was let in hears, nobody else does, and whoever is shut out or sig
   });
   // nothing of the study that they were shut out of
   expect((await events.next()).value).toMatchObject({
-    ...{ study: own.body.id, tables: ['membership'] },
+    study: own.body.id,
+    tables: ['membership'],
   });
   await guest.send('DELETE', '/session');
   expect((await events.next()).done).toBe(true);
@@ -133,7 +134,11 @@ test('a database that drops every connection is found again, with all that it ac
   );
   // anything may have happened while nothing could be heard
   expect((await events.next()).value).toEqual({
-    ...{ study: 0, tab: null, by: 0, tables: [], responses: null },
+    study: 0,
+    tab: null,
+    by: 0,
+    tables: [],
+    responses: null,
   });
   expect((await study.ledger('show=open')).ids).toEqual([first, second]);
   await study.settle(second!);

@@ -96,7 +96,10 @@ async function queryAnswers(em: EntityManager, questionId: number): Promise<Ques
   }
   let texts: Promise<AnswerTexts> | null = null;
   const answers: QuestionAnswers = {
-    ...{ ids, lengths, first, noAnswer },
+    ids,
+    lengths,
+    first,
+    noAnswer,
     indexOf: placesOf(ids),
     texts: async (asking) => {
       if (lengths.reduce((sum, length) => sum + length, 0) > MOST_CHARACTERS) return null;

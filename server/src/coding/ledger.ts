@@ -210,7 +210,10 @@ function listed(answers: QuestionAnswers, ordered: Int32Array, isJoined: boolean
   const total = ordered.length;
   if (!isJoined)
     return {
-      ...{ ids: Array.from(ordered, (i) => answers.ids[i]!), counts: null, near: null, total },
+      ids: Array.from(ordered, (i) => answers.ids[i]!),
+      counts: null,
+      near: null,
+      total,
     };
   const ids: number[] = [];
   const counts: number[] = [];

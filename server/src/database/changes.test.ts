@@ -114,8 +114,14 @@ const deeds = {
     withCodes(a, 0, (codeId) =>
       client.send('POST', `${study.base}/notes`, {
         body: {
-          ...{ id: randomUUID(), responseId: null, start: null, end: null, respondentId: null },
-          ...{ codeId, text: 'Hm', unsure: false },
+          id: randomUUID(),
+          responseId: null,
+          start: null,
+          end: null,
+          respondentId: null,
+          codeId,
+          text: 'Hm',
+          unsure: false,
         },
       }),
     ),

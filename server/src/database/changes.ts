@@ -161,7 +161,9 @@ const MOST_NAMED = 300;
 /** Tells that somebody may no longer see what they saw: a study's members changed, or, without one, sessions ended. */
 export async function tellAccess(em: EntityManager, studyId: number | null): Promise<void> {
   const told: ToldChange = {
-    ...{ studyId: studyId ?? 0, accountId: 0, tab: null },
+    studyId: studyId ?? 0,
+    accountId: 0,
+    tab: null,
     tables: [studyId === null ? 'session' : 'membership'],
     responses: [],
   };

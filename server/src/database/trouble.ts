@@ -1,7 +1,16 @@
 /** Codes of Node and of PostgreSQL (errcodes appendix, classes 08 and 57) that say that the connection is gone. */
 const lostCodes = new Set([
-  ...['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT'],
-  ...['08000', '08001', '08003', '08006', '57P01', '57P02', '57P03'],
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  '08000',
+  '08001',
+  '08003',
+  '08006',
+  '57P01',
+  '57P02',
+  '57P03',
 ]);
 
 const codeOf = (error: unknown): string =>

@@ -34,15 +34,23 @@ test('has the respondents, questions and background of the survey', () => {
   const answered = study.questions.reduce((sum, question) => sum + question.answered, 0);
   expect(answered).toBeGreaterThanOrEqual(1000);
   expect(study.variables.map((variable) => variable.name)).toEqual([
-    ...['Home', 'Age group', 'Traveller', 'Crossings a month', 'With a car', 'Mobility need'],
-    ...['Satisfaction (0–10)', 'Date', 'Wave'],
+    'Home',
+    'Age group',
+    'Traveller',
+    'Crossings a month',
+    'With a car',
+    'Mobility need',
+    'Satisfaction (0–10)',
+    'Date',
+    'Wave',
   ]);
 });
 
 test('starts with a random fifth of each question settled, coded at passages that stand in the text', async () => {
   for (const question of study.questions) {
     expect(question.sample).toEqual({
-      ...{ size: question.settled, settled: question.settled },
+      size: question.settled,
+      settled: question.settled,
       random: question.settled,
     });
     expect(question.settled / question.answered).toBeCloseTo(0.2, 1);

@@ -82,7 +82,10 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
       ]);
 
     const written = await bringInFile(tx, {
-      ...{ studyId, accountId: coderId, fileName: SHEET, content },
+      studyId,
+      accountId: coderId,
+      fileName: SHEET,
+      content,
     });
     const questions = await rows<{ id: number }>(
       tx,

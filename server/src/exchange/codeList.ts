@@ -49,7 +49,10 @@ async function planOf(em: EntityManager, studyId: number, listed: readonly Liste
     const known = themes.get(foldForMatching(name));
     if (known) return known.id;
     const theme = {
-      ...{ id: randomUUID(), studyId, name, ...nextLook() },
+      id: randomUUID(),
+      studyId,
+      name,
+      ...nextLook(),
       position: (themePosition += 1),
     };
     themes.set(foldForMatching(name), theme);
@@ -61,9 +64,16 @@ async function planOf(em: EntityManager, studyId: number, listed: readonly Liste
     if (!known) {
       const { name, definition, include, exclude } = one;
       const fresh: Code = {
-        ...{ id: randomUUID(), studyId, themeId: themeIdOf(one.theme), name },
-        ...{ definition, include, exclude, position: (position += 1) },
-        ...{ archived: false, questions: null },
+        id: randomUUID(),
+        studyId,
+        themeId: themeIdOf(one.theme),
+        name,
+        definition,
+        include,
+        exclude,
+        position: (position += 1),
+        archived: false,
+        questions: null,
       };
       return { listed: one, what: 'new' as const, from: null, to: fresh };
     }

@@ -126,7 +126,8 @@ export function readQdc(xml: string, fileName: string): { codes: ListedCode[]; j
     if (local === 'MemberCode' && set !== '') addToBundle(bundles, guid, set);
     if (local === 'Code') {
       const node: Node = {
-        ...{ guid, name },
+        guid,
+        name,
         isCodable: value('isCodable') !== 'false',
         description: '',
         children: [],

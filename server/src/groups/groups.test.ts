@@ -55,7 +55,11 @@ async function save(name: string, rule: Rule, id: string = randomUUID()) {
   return { ...reply, id };
 }
 const mentionsFares = (which: 'any' | 'none'): Rule => ({
-  ...{ is: 'mentions', which, codeIds: [fares], themeIds: [], questionId: null },
+  is: 'mentions',
+  which,
+  codeIds: [fares],
+  themeIds: [],
+  questionId: null,
 });
 const fromTye = (): Rule => ({ is: 'value', variableId: home, test: 'any_of', labels: ['Tye'] });
 
@@ -180,11 +184,13 @@ test('a variable made of rules stands wherever background does, and follows the 
         { label: 'Yes', rule: mentionsFares('any') },
         { label: 'No', rule: mentionsFares('none') },
       ],
-      ...{ inSeveral: null, inNone: null },
+      inSeveral: null,
+      inNone: null,
     })
   ).body.id;
   expect(await make('Kind', { rules, inSeveral: null, inNone: null })).toMatchObject({
-    ...{ status: 409, body: { code: 'name_taken' } },
+    status: 409,
+    body: { code: 'name_taken' },
   });
 
   // f is from Tye and 50
@@ -223,16 +229,25 @@ test('a variable made of rules stands wherever background does, and follows the 
     return rows.body.respondents.map((one) => [one.externalId, one.background[kind]]);
   };
   const inOrder = [
-    ...[['a', 'Tye'] as const, ['b', 'Tye'] as const, ['c', 'Old'] as const],
-    ...[['d', 'Old'] as const, ['f', 'Both'] as const, ['e', 'Neither'] as const],
+    ['a', 'Tye'] as const,
+    ['b', 'Tye'] as const,
+    ['c', 'Old'] as const,
+    ['d', 'Old'] as const,
+    ['f', 'Both'] as const,
+    ['e', 'Neither'] as const,
   ];
   expect(await listed(`sort=${kind}`)).toEqual(inOrder);
   expect(await listed('words=neith')).toEqual([['e', 'Neither']]);
   const whose = (labels: string[]): Rule => ({
-    ...{ is: 'value', variableId: kind, test: 'any_of', labels },
+    is: 'value',
+    variableId: kind,
+    test: 'any_of',
+    labels,
   });
   expect(await listed(`rule=${JSON.stringify(whose(['Both', 'Old']))}`)).toEqual([
-    ...[inOrder[2], inOrder[3], inOrder[4]],
+    inOrder[2],
+    inOrder[3],
+    inOrder[4],
   ]);
   const ledger = await study.ledger(`where=${kind}:Old&same=apart`);
   expect(ledger.answers.map(({ externalId }) => externalId)).toEqual(['c', 'd']);
@@ -244,7 +259,12 @@ test('a variable made of rules stands wherever background does, and follows the 
   const [head, ...lines] = strFromU8(unzipSync(bytes)['respondents.csv']!).trim().split(/\r?\n/u);
   const place = head!.split(',').indexOf('kind');
   expect(lines.map((line) => line.split(',')[place])).toEqual([
-    ...['Tye', 'Tye', 'Old', 'Old', 'Neither', 'Both'],
+    'Tye',
+    'Tye',
+    'Old',
+    'Old',
+    'Neither',
+    'Both',
   ]);
 
   // what hangs on it follows, and cannot be pulled from under it

@@ -101,7 +101,9 @@ async function queryAnswers(
     if (responses[RESPONSE_INTS * n + 2] === 0) addTo(answered, i);
   }
   return {
-    ...{ asked, answered, responseOf },
+    asked,
+    answered,
+    responseOf,
     whose: placesOf(ids, places),
     range: ids.length > 0 ? [first, last] : [0, 0],
   };

@@ -42,7 +42,8 @@ export async function keepEstimates(
       em,
       'insert into run_prediction (run_id, code_id, mentioned, predicted) values (?, ?, ?, ?)',
       [
-        ...[runId, id],
+        runId,
+        id,
         packed(Uint8Array.from(sampled, (i) => Number(answers[i]!.codes.has(id)))),
         predicted ? packed(predicted) : null,
       ],

@@ -145,7 +145,11 @@ function fingerprintOf({ answers, codes, struck }: TrainingInput): string {
   for (const { text, settled, random, codes, lines, decided } of answers)
     hash.update(
       JSON.stringify([
-        ...[text, settled, random, [...codes].sort(), [...(decided ?? [])]],
+        text,
+        settled,
+        random,
+        [...codes].sort(),
+        [...(decided ?? [])],
         lines?.map((line) => [line.start, line.end, [...line.codes].sort()]),
       ]),
     );

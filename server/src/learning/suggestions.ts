@@ -31,7 +31,9 @@ export async function replaceOpenSuggestions(
     ['code_id', 'response_id', 'probability', 'evidence'],
     kept.flatMap(({ codeId, suggestions }) =>
       suggestions.map(({ responseId, probability, evidence }) => [
-        ...[codeId, responseId, probability],
+        codeId,
+        responseId,
+        probability,
         JSON.stringify(evidence),
       ]),
     ),

@@ -68,10 +68,20 @@ export const train: JobHandler = async (job, context) => {
          codes, themes, confused, unseen, contradicted)
        values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
       [
-        ...[job.studyId, questionId, asked.seed, settled, responseIds.length, responseIds.at(-1)!],
-        ...[job.createdBy, fingerprint, JSON.stringify(input.struck), scope],
+        job.studyId,
+        questionId,
+        asked.seed,
+        settled,
+        responseIds.length,
+        responseIds.at(-1)!,
+        job.createdBy,
+        fingerprint,
+        JSON.stringify(input.struck),
+        scope,
         learnFromBulk,
-        ...[scope === '' ? null : outOfScope, seconds, outcome],
+        scope === '' ? null : outOfScope,
+        seconds,
+        outcome,
         JSON.stringify(codes.map((result) => describe(result, responseIds))),
         JSON.stringify(
           themes.map((theme) => ({

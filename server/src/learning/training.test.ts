@@ -21,8 +21,17 @@ let study: Awaited<ReturnType<typeof importFares>>['study'];
 let fares: string;
 let path: string;
 const openTexts = [
-  ...['this fare of ours', 'a dear fare', 'crew as ever', 'the fare once more', 'seals'],
-  ...['what a fare', 'fare fare fare', 'my fare', 'their fare', 'old boats', 'new boats'],
+  'this fare of ours',
+  'a dear fare',
+  'crew as ever',
+  'the fare once more',
+  'seals',
+  'what a fare',
+  'fare fare fare',
+  'my fare',
+  'their fare',
+  'old boats',
+  'new boats',
 ];
 const answered = settledTexts.length + openTexts.length;
 const truth = [...settledTexts, ...openTexts].filter((text) => text.includes('fare')).length;

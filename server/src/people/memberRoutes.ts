@@ -20,7 +20,8 @@ const note = (
   member: number,
 ) =>
   noteInAudit(request.em, {
-    ...{ action, accountId: requireAccount(request).id },
+    action,
+    accountId: requireAccount(request).id,
     studyId: request.params.study,
     details: { member },
   });

@@ -45,7 +45,9 @@ export async function listMembers(
   const studies = await countStudies(em, ids);
   const accounts = await em.find(AccountEntity, { id: { $in: ids } }, { orderBy: { name: 'asc' } });
   return accounts.map((account) => ({
-    ...{ id: account.id, name: account.name, hasEntered: !account.choosesPassword },
+    id: account.id,
+    name: account.name,
+    hasEntered: !account.choosesPassword,
     mayBeGivenPassword: mayGivePassword(actor, account, studies.get(account.id) ?? 0),
   }));
 }

@@ -263,7 +263,8 @@ describe('who works in a study', () => {
       body: { name: 'More', purpose: '' },
     });
     await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
-      ...[more.id, fern.accountId],
+      more.id,
+      fern.accountId,
     ]);
     const rue = await server.enter('Rue');
     await owner.send('POST', path, { body: { name: 'Rue' } });

@@ -184,8 +184,11 @@ async function savedGroups(
     wanted.map(({ rule }) => rule),
   );
   return wanted.map(({ id, name }, g) => ({
-    ...{ key: `group-${id}`, label: name, under: null },
-    ...{ members: members[g]!, comparedIn: 'groups' },
+    key: `group-${id}`,
+    label: name,
+    under: null,
+    members: members[g]!,
+    comparedIn: 'groups',
     rule: { is: 'in_group', groupId: id, member: true },
   }));
 }
@@ -201,8 +204,11 @@ async function waves(em: EntityManager, studyId: number, people: People): Promis
     [studyId],
   );
   return found.map(({ name, imports, people: ids }) => ({
-    ...{ key: `wave-${imports[0]}`, label: name, under: null },
-    ...{ members: setOf(people, ids), comparedIn: 'waves' },
+    key: `wave-${imports[0]}`,
+    label: name,
+    under: null,
+    members: setOf(people, ids),
+    comparedIn: 'waves',
     rule: { is: 'came_with', importIds: imports },
   }));
 }
@@ -216,8 +222,12 @@ async function respondents(em: EntityManager, people: People): Promise<GroupColu
     [[...people.ids]],
   );
   return found.map(({ id, name }) => ({
-    ...{ key: `respondent-${id}`, label: name, under: null },
-    ...{ members: setOf(people, [id]), comparedIn: null, rule: null },
+    key: `respondent-${id}`,
+    label: name,
+    under: null,
+    members: setOf(people, [id]),
+    comparedIn: null,
+    rule: null,
   }));
 }
 

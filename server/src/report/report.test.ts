@@ -237,7 +237,8 @@ test('across: one variable within another, waves, coders, groups that overlap, s
   ] as const)
     await client.send('PUT', `${study.base}/groups/${randomUUID()}`, {
       body: {
-        ...{ name, description: '' },
+        name,
+        description: '',
         rule: { is: 'value', variableId: await home(), test: 'any_of', labels },
       },
     });
@@ -285,7 +286,9 @@ test('a cell names the columns that it exceeds beyond chance; questions and tota
   expect(against.rows[0]!.difference).toMatchObject({ value: 0.5, test: 'z' });
   // 30 of 40 and 10 of 40: Pearson's chi-square is 80 (30·30 − 10·10)² / 40⁴ = 20
   expect(against.rows[0]!.whole).toMatchObject({
-    ...{ test: 'chi_square', value: expect.closeTo(20, 9), degrees: [1] },
+    test: 'chi_square',
+    value: expect.closeTo(20, 9),
+    degrees: [1],
     strength: expect.closeTo(0.5, 9),
   });
   for (const query of [`by=${by}&test=off`, 'by=question', 'by=none'])

@@ -58,7 +58,10 @@ export async function readRespondentTable(
   const name = namer();
   const columns: FileColumn[] = [
     {
-      ...{ name: name('id'), type: 'string', title: respondentTableTexts.respondent, values: [] },
+      name: name('id'),
+      type: 'string',
+      title: respondentTableTexts.respondent,
+      values: [],
       description: respondentTableTexts.surveysOwnId,
       read: ({ externalId }) => externalId,
     },
@@ -66,7 +69,10 @@ export async function readRespondentTable(
   const { weights } = people;
   if (weights)
     columns.push({
-      ...{ name: name('weight'), type: 'number', title: respondentTableTexts.weight, values: [] },
+      name: name('weight'),
+      type: 'number',
+      title: respondentTableTexts.weight,
+      values: [],
       description: respondentTableTexts.howManyRespondentsOne,
       read: ({ i }) => weights[i]!,
     });
@@ -82,7 +88,12 @@ export async function readRespondentTable(
   const size = Math.max(1, Math.min(MOST_ROWS, Math.floor(PAGE_VALUES / columns.length)));
   return {
     fields: columns.map(({ name: named, type, title, description, values, isLong = false }) => ({
-      ...{ name: named, type, title, description, values, isLong },
+      name: named,
+      type,
+      title,
+      description,
+      values,
+      isLong,
     })),
     pages: async function* () {
       for (let at = 0; at < wanted.length; at += size) {
@@ -123,7 +134,9 @@ async function backgroundColumn(
   if (isCategory) {
     const { labels, labelOf } = await readLabels(em, studyId, id);
     return {
-      ...{ ...field, type: 'string', values: labels.map((label) => ({ value: label, label })) },
+      ...field,
+      type: 'string',
+      values: labels.map((label) => ({ value: label, label })),
       read: (person) => labelOf(person.id),
     };
   }
@@ -133,8 +146,11 @@ async function backgroundColumn(
   };
   if (kind === 'yes_no')
     return {
-      ...{ ...field, type: 'integer', values: yesNo },
-      ...{ description: respondentTableTexts.background1Yes0, read },
+      ...field,
+      type: 'integer',
+      values: yesNo,
+      description: respondentTableTexts.background1Yes0,
+      read,
     };
   return { ...field, type: kind === 'number' ? 'number' : 'date', read };
 }
@@ -160,7 +176,11 @@ async function questionColumns(
     about: Pick<RespondentField, 'title' | 'description'> & Partial<RespondentField>,
     read: FileColumn['read'],
   ): FileColumn => ({
-    ...{ name: name(`${prefix}_${suffix}`), type: 'integer', values: [], ...about, read },
+    name: name(`${prefix}_${suffix}`),
+    type: 'integer',
+    values: [],
+    ...about,
+    read,
   });
   const yes = (suffix: string, description: string, set: Bitset) =>
     column(suffix, { title: label, description, values: yesNo }, ({ i }) => flag(has(set, i)));

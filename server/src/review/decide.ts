@@ -118,8 +118,15 @@ async function giveOther(
     responseId,
   ]);
   const mention: Mention = {
-    ...{ id, responseId, codeId, coderId: maker.accountId, start: null, end: null },
-    ...{ origin: 'hand', createdAt: new Date().toISOString(), typical: false },
+    id,
+    responseId,
+    codeId,
+    coderId: maker.accountId,
+    start: null,
+    end: null,
+    origin: 'hand',
+    createdAt: new Date().toISOString(),
+    typical: false,
   };
   return { name, mention: standing.length > 0 ? null : mention };
 }
@@ -225,8 +232,12 @@ async function answersOfSameWords(em: EntityManager, questionId: number, respons
 
 /** A stored suggestion as its record stands in a change. */
 const asSuggestion = (one: Suggestion): Suggestion => ({
-  ...{ codeId: one.codeId, responseId: one.responseId, state: one.state },
-  ...{ decidedBy: one.decidedBy, decidedAt: asIso(one.decidedAt), bulk: one.bulk },
+  codeId: one.codeId,
+  responseId: one.responseId,
+  state: one.state,
+  decidedBy: one.decidedBy,
+  decidedAt: asIso(one.decidedAt),
+  bulk: one.bulk,
 });
 
 export const asIso = (date: string | null) => date && new Date(date).toISOString();

@@ -126,7 +126,8 @@ describe('review', () => {
       mentions: [{ codeId, ...passage }],
     });
     expect(after[1]).toMatchObject({
-      ...{ state: 'refused', by: 'Rowan' },
+      state: 'refused',
+      by: 'Rowan',
       mentions: [{ ...given, origin: 'hand', start: null }],
     });
     // moved to all of the answer: still one mention
@@ -258,7 +259,12 @@ describe('the report', () => {
     const [home] = await server.sql<{ id: number }>(`select id from variable where name = 'Home'`);
     const { report, row } = await reportRow(`by=${home!.id}&counts=settled`);
     expect(report.columns.map((column) => column.label)).toEqual([
-      ...['Total', 'Carrow', 'Elsewhere', 'Hask', 'Little Tye', 'Tye'],
+      'Total',
+      'Carrow',
+      'Elsewhere',
+      'Hask',
+      'Little Tye',
+      'Tye',
     ]);
     const counted = await server.sql<{ home: string; people: number; base: number }>(
       `select p.background->>$1 as home, count(*)::int as base,

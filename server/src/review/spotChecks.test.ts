@@ -20,7 +20,10 @@ let path: string;
 // thirty about fares, of which a third say the opposite of what the word suggests, and two of the same words
 const openTexts = [
   ...Array.from({ length: 30 }, (_, i) => `fare ${i % 3 ? 'too dear' : 'is fine'} on day ${i}`),
-  ...['my fare', 'My fare.', 'crew', 'the crew sang'],
+  'my fare',
+  'My fare.',
+  'crew',
+  'the crew sang',
   ...Array.from({ length: 15 }, (_, i) => `the crew sang on day ${i}`),
 ];
 const isWrong = (text: string) => text.includes('is fine');

@@ -95,7 +95,11 @@ export async function drawCheck(
       randomInt(2 ** 31),
     );
     const check: SpotCheck = {
-      ...{ id, studyId: maker.studyId, questionId, codeId, side },
+      id,
+      studyId: maker.studyId,
+      questionId,
+      codeId,
+      side,
       drawnFrom: decided.length,
       expected: decided.reduce((sum, one) => sum + one.probability, 0) / decided.length,
       drawnBy: maker.accountId,
@@ -108,7 +112,9 @@ export async function drawCheck(
         spot_check: { added: [check], updated: [], removed: [] },
         spot_check_answer: {
           added: drawn.map((i) => ({
-            ...{ checkId: id, responseId: decided[i]!.responseId, verdict: null },
+            checkId: id,
+            responseId: decided[i]!.responseId,
+            verdict: null,
           })),
           updated: [],
           removed: [],

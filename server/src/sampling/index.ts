@@ -45,7 +45,9 @@ export function samplingRoutes(app: App): void {
       const chosen = await chooseTelling(em, question.id, query.size);
       return {
         answers: chosen.map(({ id, text, codeId }) => ({
-          ...{ responseId: id, text, nearLineOf: codeId },
+          responseId: id,
+          text,
+          nearLineOf: codeId,
         })),
       };
     },

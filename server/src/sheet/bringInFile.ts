@@ -26,7 +26,9 @@ export async function bringInFile(
   const read = await readSheetWork({ fileName, size, choices: {} }, readOnly);
   const { settings } = await proposeSettings(em, studyId, read);
   const shape: SheetRows = {
-    ...{ fileName, size, file: read.file },
+    fileName,
+    size,
+    file: read.file,
     columns: read.columns.map(({ head, code }) => ({ name: head, code })),
   };
   const outcome = await checkSheetWork(

@@ -103,7 +103,12 @@ export async function describeCheck(
     })),
     findings: [
       ...taken.map((sentence) => ({
-        ...{ code: 'column_taken', kind: 'stop' as const, sentence, count: 0, rows: [], about: '' },
+        code: 'column_taken',
+        kind: 'stop' as const,
+        sentence,
+        count: 0,
+        rows: [],
+        about: '',
       })),
       ...outcome.findings.map((finding) => ({
         ...finding,

@@ -48,7 +48,10 @@ export async function enterImport(
       JSON.stringify(outcome.findings),
       JSON.stringify({
         questions: outcome.questions.map(({ wording, answered, noAnswer, notAsked }) => ({
-          ...{ wording, answered, noAnswer, notAsked },
+          wording,
+          answered,
+          noAnswer,
+          notAsked,
         })),
         variables: outcome.variables.map(({ name, kind, stated }) => ({ name, kind, stated })),
         codes: outcome.codes,

@@ -96,7 +96,10 @@ test('however sheets follow each other, taking them back from the last on leads 
                     : c === 0
                       ? 'id'
                       : 'question',
-              ...{ name, of: '', separator: '', writing: '' },
+              name,
+              of: '',
+              separator: '',
+              writing: '',
             })),
           }),
         );

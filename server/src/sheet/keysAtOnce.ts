@@ -54,8 +54,15 @@ async function verifyKeys(
           and not (respondent_id >= ? and respondent_id < ? and question_id = any(?::int[]))))::int
        as missing`,
     [
-      ...[respondents, importId, firstRespondent, firstRespondent + respondents],
-      ...[first, after, firstRespondent, firstRespondent + respondents, questions],
+      respondents,
+      importId,
+      firstRespondent,
+      firstRespondent + respondents,
+      first,
+      after,
+      firstRespondent,
+      firstRespondent + respondents,
+      questions,
     ],
   );
   const { loose } =

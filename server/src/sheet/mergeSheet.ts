@@ -221,7 +221,11 @@ export async function mergeSheet(
   const questions =
     settings.as === 'details' ? [] : await ensureQuestions(em, source, importId, outcome);
   await stage(em, threads, studyId, outcome, {
-    ...{ shape, settings, part, signal, questions },
+    shape,
+    settings,
+    part,
+    signal,
+    questions,
     variables: variables.map((variable) => String(variable.id)),
   });
   await rows(

@@ -60,7 +60,10 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
       const studyId = request.params.study;
       const accountId = requireAccount(request).id;
       const sheetId = await keepSheet(request.em, {
-        ...{ studyId, accountId, tooLarge, content: file.file },
+        studyId,
+        accountId,
+        tooLarge,
+        content: file.file,
         fileName: file.filename.slice(-200),
       });
       await read(request.em, studyId, accountId, { sheetId, choices: {} });
@@ -244,7 +247,9 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
       const { study, import: importId } = request.params;
       await whatUndoTakes(request.em, study, importId);
       await noteInAudit(request.em, {
-        ...{ action: 'import_taken_back', accountId: requireAccount(request).id, studyId: study },
+        action: 'import_taken_back',
+        accountId: requireAccount(request).id,
+        studyId: study,
         details: { import: importId },
       });
       return enqueueJob(request.em, {
@@ -268,11 +273,16 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
       if (!isInBin) throw problems.notInBin(fileName);
       const accountId = requireAccount(request).id;
       await noteInAudit(request.em, {
-        ...{ action: 'import_restored', accountId, studyId: study },
+        action: 'import_restored',
+        accountId,
+        studyId: study,
         details: { import: importId },
       });
       return enqueueJob(request.em, {
-        ...{ kind: 'restore_import', studyId: study, questionId: null, accountId },
+        kind: 'restore_import',
+        studyId: study,
+        questionId: null,
+        accountId,
         payload: { importId },
       });
     },

@@ -63,8 +63,20 @@ describe('bringing a sheet in', () => {
       await demo('brindle-sound.xlsx'),
     );
     expect(sheet.ready.settings.columns.map((column) => column.role)).toEqual([
-      ...['id', 'category', 'category', 'category', 'number', 'yes_no', 'yes_no', 'number', 'date'],
-      ...['category', 'weight', 'question', 'question', 'question'],
+      'id',
+      'category',
+      'category',
+      'category',
+      'number',
+      'yes_no',
+      'yes_no',
+      'number',
+      'date',
+      'category',
+      'weight',
+      'question',
+      'question',
+      'question',
     ]);
     const before = await everything();
     const checked = await check(sheet);
@@ -271,9 +283,14 @@ describe('later sheets', () => {
       (await client.send<SheetDifference>('POST', `${sheet.base}/difference`, { body: settings }))
         .body;
     expect(await compare(sheet.ready.settings)).toMatchObject({
-      ...{ found: 1, unknown: 2, absent: 2, changedPeople: 1, changedTexts: 0 },
+      found: 1,
+      unknown: 2,
+      absent: 2,
+      changedPeople: 1,
+      changedTexts: 0,
       proposals: [{ from: 'r2', to: 'R2', why: 'case or white space' }],
-      ...{ firstUnknown: ['r2', 'R9'], firstAbsent: ['R2', 'R3'] },
+      firstUnknown: ['r2', 'R9'],
+      firstAbsent: ['R2', 'R3'],
       changes: [{ externalId: 'R1', about: 'age', before: '', after: '34' }],
     });
     const settings = { ...sheet.ready.settings, matches: [{ from: 'r2', to: 'R2' }] };
@@ -316,7 +333,9 @@ describe('later sheets', () => {
     expect((await client.jobEnd(study.id, job.id)).problem).toBeNull();
     const { questions } = (await client.get<StudyDetail>(study.base)).body;
     expect(questions.map(({ wording, asked, answered }) => [wording, asked, answered])[1]).toEqual([
-      ...['What else?', 3, 2],
+      'What else?',
+      3,
+      2,
     ]);
     expect((await people(study.id)).map(({ id }) => id)).toEqual(['R1', 'R2', 'R3']);
     const again = await uploadSheet(client, study.id, 'else.csv', Buffer.from(csv));
@@ -339,8 +358,14 @@ describe('later sheets', () => {
     const { id: mention } = await study.code(answers[0]!.id, { newCode: 'Late' }, [6, 12]);
     await client.send('POST', `${study.base}/notes`, {
       body: {
-        ...{ id: randomUUID(), responseId: answers[0]!.id, start: 6, end: 12, text: 'Hm' },
-        ...{ respondentId: null, codeId: null, unsure: false },
+        id: randomUUID(),
+        responseId: answers[0]!.id,
+        start: 6,
+        end: 12,
+        text: 'Hm',
+        respondentId: null,
+        codeId: null,
+        unsure: false,
       },
     });
     const csv =
@@ -351,7 +376,12 @@ describe('later sheets', () => {
       body: settings,
     });
     expect(body).toMatchObject({
-      ...{ found: 2, unknown: 1, absent: 1, changedPeople: 1, changedTexts: 1, changedCoded: 1 },
+      found: 2,
+      unknown: 1,
+      absent: 1,
+      changedPeople: 1,
+      changedTexts: 1,
+      changedCoded: 1,
       firstAbsent: ['R3'],
     });
     const { body: job } = await client.send<Job>('POST', `${sheet.base}/import`, {
@@ -396,14 +426,24 @@ describe('later sheets', () => {
     await study.settle(answers[0]!.id);
     const [only] = await imports(study.id);
     expect(only).toMatchObject({
-      ...{ fileName: 'sheet.csv', respondents: 3, responses: 3, by: 'Rowan', undone: null },
+      fileName: 'sheet.csv',
+      respondents: 3,
+      responses: 3,
+      by: 'Rowan',
+      undone: null,
       roles: [{ column: 'id', role: 'id' }, { role: 'category' }, { role: 'question' }],
     });
     const { body } = await client.get<ImportUndo>(`${study.base}/imports/${only!.id}/undo`);
     expect(body).toEqual({
-      ...{ respondents: 3, responses: 3, settled: 1, mentions: 1, suggestions: 0, restored: 0 },
+      respondents: 3,
+      responses: 3,
+      settled: 1,
+      mentions: 1,
+      suggestions: 0,
+      restored: 0,
       codedTwice: 0,
-      ...{ variables: ['home'], questions: ['Why?'] },
+      variables: ['home'],
+      questions: ['Why?'],
     });
     await takeBackLast(study.id);
     expect(await detailOf(study.id)).toMatchObject({

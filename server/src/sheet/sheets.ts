@@ -205,7 +205,11 @@ export async function proposeSettings(
       as: await guessRows(em, studyId, { ids, columns: matched, wordings }),
       matches: [],
       columns: matched.map(({ role, name, of, separator, writing }) => ({
-        ...{ role, name, of, separator, writing },
+        role,
+        name,
+        of,
+        separator,
+        writing,
       })),
       duplicates: 'stop',
       keepSpellings: [],

@@ -52,7 +52,9 @@ export async function writeRespondents(
   const firstResponse = await reserveIds(em, 'response', respondents * questions.length);
 
   const keys: WrittenKeys = {
-    ...{ importId, respondents, questions },
+    importId,
+    respondents,
+    questions,
     codes: codes.map((code) => code.id),
     first: firstResponse,
     firstRespondent,
@@ -156,7 +158,9 @@ const addToCounts = (em: EntityManager, questions: readonly number[], outcome: S
     [
       JSON.stringify(
         outcome.questions.map(({ answered, noAnswer }, q) => ({
-          ...{ id: questions[q], asked: answered + noAnswer, answered },
+          id: questions[q],
+          asked: answered + noAnswer,
+          answered,
         })),
       ),
     ],

@@ -40,7 +40,11 @@ export async function deleteStudy(
     );
     await rows(tx, 'delete from membership where study_id = ?', [studyId]);
     await enqueueJob(tx, {
-      ...{ kind: 'delete_study', studyId, questionId: null, accountId, payload: {} },
+      kind: 'delete_study',
+      studyId,
+      questionId: null,
+      accountId,
+      payload: {},
     });
     await noteInAudit(tx, { action: 'study_deleted', accountId, studyId });
     await tellAccess(tx, studyId);

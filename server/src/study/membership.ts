@@ -9,7 +9,8 @@ export async function readMembership(
   accountId: number,
 ): Promise<Membership> {
   const { place, hidesNextSteps } = await em.findOneOrFail(MembershipEntity, {
-    ...{ studyId, accountId },
+    studyId,
+    accountId,
   });
   const readings = await rows<Membership['readings'][number]>(
     em,

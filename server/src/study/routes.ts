@@ -67,7 +67,8 @@ export function studyRoutes(app: App): void {
       await archiveStudy(em, params.study, body.isArchived);
       await noteInAudit(em, {
         action: body.isArchived ? 'study_archived' : 'study_unarchived',
-        ...{ accountId: account!.id, studyId: params.study },
+        accountId: account!.id,
+        studyId: params.study,
       });
       return done;
     },

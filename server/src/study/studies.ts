@@ -28,7 +28,9 @@ export async function createStudy(
 ): Promise<StudySummary> {
   return em.transactional(async (tx) => {
     const study = tx.create(StudyEntity, {
-      ...{ name, purpose, createdAt: new Date() },
+      name,
+      purpose,
+      createdAt: new Date(),
       noAnswers: [...NO_ANSWERS],
       asides: { brackets: [], leading: [] },
     });

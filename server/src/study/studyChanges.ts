@@ -41,7 +41,11 @@ export async function changeStudy(em: EntityManager, maker: Maker, change: Study
 }
 
 const recordOf = ({ id, studyId, position, label, wording }: QuestionRecord): QuestionRecord => ({
-  ...{ id, studyId, position, label, wording },
+  id,
+  studyId,
+  position,
+  label,
+  wording,
 });
 
 export async function changeQuestion(
@@ -56,7 +60,8 @@ export async function changeQuestion(
     const from = recordOf(found);
     const wording = change.wording ?? from.wording;
     const taken = await tx.count(QuestionEntity, {
-      ...{ studyId: maker.studyId, wording },
+      studyId: maker.studyId,
+      wording,
       id: { $ne: id },
     });
     if (taken > 0) throw problems.nameTaken('question', wording);
@@ -65,7 +70,8 @@ export async function changeQuestion(
       summary: studyChangesTexts.changingQuestion(from.label),
       diff: {
         question: {
-          ...{ added: [], removed: [] },
+          added: [],
+          removed: [],
           updated: [{ from, to: { ...from, wording, label: change.label ?? from.label } }],
         },
       },

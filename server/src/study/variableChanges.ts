@@ -41,7 +41,8 @@ export async function describeVariable(
       ]),
     );
     const categories = labelsByRule(derived).map((label) => ({
-      ...{ value: label, label },
+      value: label,
+      label,
       count: counts.get(`=${label}`) ?? 0,
     }));
     const stated = categories.reduce((sum, { count }) => sum + count, 0);
@@ -151,7 +152,11 @@ async function addDerived(
     [maker.studyId],
   );
   const fresh: VariableRecord = {
-    ...{ id, position, name, derived, studyId: maker.studyId },
+    id,
+    position,
+    name,
+    derived,
+    studyId: maker.studyId,
     kind: 'category',
   };
   await makeChange(tx, {

@@ -102,7 +102,8 @@ export function Differing({
                         className="shrink-0 rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
                         onClick={() =>
                           talkOver.mutate({
-                            ...{ responseId: answer.responseId, codeId },
+                            responseId: answer.responseId,
+                            codeId,
                             applies: one.applies,
                           })
                         }

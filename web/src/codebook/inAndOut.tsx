@@ -105,8 +105,12 @@ function ListPreview({
         onClick={() =>
           take.mutate(
             list.codes.map(({ theme, name, definition, include, exclude, bundles }) => ({
-              ...{ theme, name, definition },
-              ...{ include, exclude, bundles },
+              theme,
+              name,
+              definition,
+              include,
+              exclude,
+              bundles,
             })),
             { onSuccess: onDone },
           )

@@ -13,8 +13,11 @@ const origins = {
   words: codeLabelTexts.wordsLooked,
 };
 const shortOrigins = {
-  ...{ hand: '', accepted: 'suggested', bulk: codeLabelTexts.bulk },
-  ...{ import: 'from the sheet', words: codeLabelTexts.words },
+  hand: '',
+  accepted: 'suggested',
+  bulk: codeLabelTexts.bulk,
+  import: 'from the sheet',
+  words: codeLabelTexts.words,
 };
 
 /** A code as it stands beside its line: its stitch, its name, and what can be done with it. */

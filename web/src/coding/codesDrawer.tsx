@@ -57,7 +57,9 @@ export function CodesDrawer({ study, question }: { study: number; question: numb
                       toSame: false,
                       mention: {
                         ...words,
-                        ...{ id: crypto.randomUUID(), codeId: code.id, coderId: account },
+                        id: crypto.randomUUID(),
+                        codeId: code.id,
+                        coderId: account,
                         origin: 'hand',
                         createdAt: new Date().toISOString(),
                         typical: false,

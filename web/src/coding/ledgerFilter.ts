@@ -4,22 +4,23 @@ import { useAddress } from '../frame/address.js';
 
 /** The parts of the address that choose answers; the API takes the same. */
 const parts = [
-  ...([
-    'show',
-    'words',
-    'match',
-    'all',
-    'any',
-    'none',
-    'together',
-    'among',
-    'coder',
-    'where',
-    'like',
-    'about',
-  ] as const),
-  ...(['order', 'code', 'seed', 'same'] as const),
-];
+  'show',
+  'words',
+  'match',
+  'all',
+  'any',
+  'none',
+  'together',
+  'among',
+  'coder',
+  'where',
+  'like',
+  'about',
+  'order',
+  'code',
+  'seed',
+  'same',
+] as const;
 const nothingChosen = ledgerQuery.parse({});
 
 /** Parts of the filter with what they become; undefined takes one off. */

@@ -68,8 +68,11 @@ export function LedgerLine({
       : [{ id, start, end, look, kind: 'stitched' as const }];
   });
   const plain = (kind: Mark['kind']) => (span: Span) => ({
-    ...{ start: span.start, end: span.end, look: null },
-    ...{ id: kind, kind },
+    start: span.start,
+    end: span.end,
+    look: null,
+    id: kind,
+    kind,
   });
   const marks: Mark[] = [
     ...passages,

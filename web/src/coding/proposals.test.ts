@@ -12,7 +12,11 @@ const suggestion = (codeId: string, probability: number, isAbove: boolean, word 
   evidence: word ? [{ word, weight: 1 }] : [],
 });
 const answer = {
-  ...{ id: 1, text, settled: false, inSample: false, mentions: [] },
+  id: 1,
+  text,
+  settled: false,
+  inSample: false,
+  mentions: [],
   suggestions: [
     suggestion('late', 0.6, false),
     suggestion('dear', 0.5, true, 'dear'),

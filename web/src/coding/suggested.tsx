@@ -75,7 +75,7 @@ export function Suggested({
           <Act name={suggestedTexts.nothingAppliesSettle} icon={Check} onClick={onNothing} />
         </span>
       )}
-      <SuggestedCodes {...{ answer, codebook, onDecide }} />
+      <SuggestedCodes answer={answer} codebook={codebook} onDecide={onDecide} />
     </>
   );
 }
@@ -91,8 +91,13 @@ function SuggestedCodes({
     const decide = (accepted: boolean) =>
       onDecide(
         {
-          ...{ id: crypto.randomUUID(), responseId: answer.id, codeId, coderId: 0 },
-          ...{ start: null, end: null, typical: false },
+          id: crypto.randomUUID(),
+          responseId: answer.id,
+          codeId,
+          coderId: 0,
+          start: null,
+          end: null,
+          typical: false,
           origin: 'accepted',
           createdAt: new Date().toISOString(),
         },

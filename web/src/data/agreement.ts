@@ -55,7 +55,10 @@ export const useRemoveReading = (study: number, question: number) =>
   });
 
 const readingKey = (study: number, question: number, reading: string) => [
-  ...['reading', study, question, reading],
+  'reading',
+  study,
+  question,
+  reading,
 ];
 
 /** The answers of a reading for its reader, without how they were coded. */
@@ -95,7 +98,10 @@ export function useCodeOnceMore(study: number, question: number, reading: string
 }
 
 const agreementKey = (study: number, question: number, reading: string) => [
-  ...['agreement', study, question, reading],
+  'agreement',
+  study,
+  question,
+  reading,
 ];
 
 /** How far a second reading agrees with the first. */

@@ -138,11 +138,15 @@ function draw<T extends Theme, C extends Code>(themes: T[], codes: C[], dark: bo
 export const expectedCode = (study: number, create: CodeCreate): CountedCode => ({
   ...create,
   studyId: study,
-  ...{ definition: '', include: '', exclude: '' },
+  definition: '',
+  include: '',
+  exclude: '',
   position: Number.MAX_SAFE_INTEGER,
   archived: false,
   questions: null,
-  ...{ people: 0, mentions: 0, lastUsed: null },
+  people: 0,
+  mentions: 0,
+  lastUsed: null,
 });
 
 /** A theme as it will be once the server has made it. */
@@ -155,7 +159,8 @@ export const expectedTheme = (
   studyId: study,
   ...nextLook(others),
   position: Number.MAX_SAFE_INTEGER,
-  ...{ people: 0, mentions: 0 },
+  people: 0,
+  mentions: 0,
 });
 
 export type CodebookChange =

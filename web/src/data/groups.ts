@@ -40,8 +40,18 @@ export const useGroupSize = (study: number, rule: Rule, groupId: string) =>
 
 /** What a group decides: who is counted and listed. */
 const fromGroups = asChange(
-  ...(['groups', 'group-size', 'report', 'behind', 'ledger', 'study', 'respondents'] as const),
-  ...(['together', 'write-up', 'history', 'variable', 'respondent-rows'] as const),
+  'groups',
+  'group-size',
+  'report',
+  'behind',
+  'ledger',
+  'study',
+  'respondents',
+  'together',
+  'write-up',
+  'history',
+  'variable',
+  'respondent-rows',
 );
 
 export const usePutGroup = (study: number) =>

@@ -50,7 +50,10 @@ const done = reply(200, { done: true });
 const refused = reply(409, { code: 'gone', sentence: 'It is gone.' });
 const away = () => Promise.reject(new TypeError('away'));
 const change = (id: string) => ({
-  ...{ id, method: 'POST' as const, path: '/api/studies/1/mentions', body: { id } },
+  id,
+  method: 'POST' as const,
+  path: '/api/studies/1/mentions',
+  body: { id },
 });
 const keptOf = (account: number) =>
   (JSON.parse(stored.get(`yellow-thread outbox ${account}`) ?? '[]') as { id: string }[]).map(

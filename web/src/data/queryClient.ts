@@ -47,10 +47,22 @@ export type Resource =
 
 /** What shows which codes were given. */
 export const FROM_MENTIONS = [
-  ...(['codebook', 'hits', 'others', 'mentions-of-code', 'saturation'] as const),
-  ...(['report', 'behind', 'together', 'groups', 'group-size', 'write-up', 'history'] as const),
+  'codebook',
+  'hits',
+  'others',
+  'mentions-of-code',
+  'saturation',
+  'report',
+  'behind',
+  'together',
+  'groups',
+  'group-size',
+  'write-up',
+  'history',
   // background that is worked out by rules
-  ...(['variable', 'respondents', 'respondent-rows'] as const),
+  'variable',
+  'respondents',
+  'respondent-rows',
 ] satisfies Resource[];
 /** What shows what is left to be decided of suggestions. */
 export const FROM_DECISIONS = [

@@ -121,7 +121,12 @@ export const useVariable = (study: number, id: number) =>
   });
 
 const variableChange = asChange(
-  ...(['study', 'variable', 'report', 'respondents', 'respondent-rows', 'history'] as const),
+  'study',
+  'variable',
+  'report',
+  'respondents',
+  'respondent-rows',
+  'history',
 );
 
 export const useRenameVariable = (study: number, id: number) =>

@@ -123,8 +123,15 @@ function mentionsAfter(
   if (state !== 'accepted') return [...kept, ...beside];
   const accepted: Mention = {
     // under what id it is kept, nobody asks here
-    ...{ id: crypto.randomUUID(), responseId, codeId: code, coderId: 0, origin: 'accepted' },
-    ...{ start: null, end: null, ...passage, typical: false },
+    id: crypto.randomUUID(),
+    responseId,
+    codeId: code,
+    coderId: 0,
+    origin: 'accepted',
+    start: null,
+    end: null,
+    ...passage,
+    typical: false,
     createdAt: new Date().toISOString(),
   };
   return [...kept, accepted, ...beside];
@@ -146,7 +153,9 @@ export function useDecide(
     [list, figures].forEach(holdFetches);
     redraw(client, list, suggestion.responseId, (one) => ({
       ...one,
-      ...{ state, bulk: false, by: state === 'open' ? null : me },
+      state,
+      bulk: false,
+      by: state === 'open' ? null : me,
       mentions: mentionsAfter(one, deciding, code),
     }));
     client.setQueryData<Review>(figures, (review) => review && redecide(review, suggestion, state));
@@ -158,7 +167,9 @@ export function useDecide(
       call(`${pathOf(study, question, code)}/decide`, {
         method: 'POST',
         body: {
-          ...{ responseId: suggestion.responseId, state, toSame: suggestion.count > 1 },
+          responseId: suggestion.responseId,
+          state,
+          toSame: suggestion.count > 1,
           ...(passage && { passage }),
           ...(other && { other: { id: other.id, codeId: other.codeId } }),
         },
@@ -257,7 +268,10 @@ export const useDrawCheck = (study: number, question: number, code: string) =>
 
 const checkKey = (study: number, question: number, code: string, check: string) => [
   'check',
-  ...[study, question, code, check],
+  study,
+  question,
+  code,
+  check,
 ];
 
 /** The answers of a check, to be read without knowing what the model said. */

@@ -9,7 +9,9 @@ export function SavedSign() {
   const states = useMutationState({
     filters: { mutationKey: CHANGE },
     select: ({ state }) => ({
-      ...{ status: state.status, error: state.error, at: state.submittedAt },
+      status: state.status,
+      error: state.error,
+      at: state.submittedAt,
       // sent again until the server answers
       isRetried: state.status === 'pending' && state.failureCount > 0,
     }),

@@ -40,7 +40,9 @@ export function ofMentions(
   where: { id: number; label: string } | null,
 ): ProposedVariable {
   const mentions = (which: 'any' | 'none'): Rule => ({
-    ...{ is: 'mentions', which, questionId: where?.id ?? null },
+    is: 'mentions',
+    which,
+    questionId: where?.id ?? null,
     codeIds: what.kind === 'code' ? [what.id] : [],
     themeIds: what.kind === 'theme' ? [what.id] : [],
   });

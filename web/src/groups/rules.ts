@@ -51,7 +51,11 @@ export function subjectsOf(
           key: 'mentions',
           name: rulesTexts.whatMention,
           begin: (): RuleCondition => ({
-            ...{ is: 'mentions', which: 'any', codeIds: [], themeIds: [], questionId: null },
+            is: 'mentions',
+            which: 'any',
+            codeIds: [],
+            themeIds: [],
+            questionId: null,
           }),
         },
         ...(first
@@ -60,7 +64,9 @@ export function subjectsOf(
                 key: 'answered',
                 name: rulesTexts.whetherAnswered,
                 begin: (): RuleCondition => ({
-                  ...{ is: 'answered', questionId: first.id, answered: true },
+                  is: 'answered',
+                  questionId: first.id,
+                  answered: true,
                 }),
               },
             ]
@@ -76,7 +82,9 @@ export function subjectsOf(
                 key: 'in_group',
                 name: rulesTexts.anotherGroup,
                 begin: (): RuleCondition => ({
-                  ...{ is: 'in_group', groupId: others[0]!.id, member: true },
+                  is: 'in_group',
+                  groupId: others[0]!.id,
+                  member: true,
                 }),
               },
             ]

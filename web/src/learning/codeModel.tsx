@@ -35,16 +35,24 @@ export function CodeModel({
       <Words
         title={codeModelTexts.words}
         words={code.wordsFor}
-        {...{ codeId, struck }}
+        codeId={codeId}
+        struck={struck}
         study={study.id}
       />
       <Words
         title={codeModelTexts.wordsAgainst}
         words={code.wordsAgainst}
-        {...{ codeId, struck }}
+        codeId={codeId}
+        struck={struck}
         study={study.id}
       />
-      <Struck key={training.run?.id} struck={struck} training={training} {...{ study, question }} />
+      <Struck
+        key={training.run?.id}
+        struck={struck}
+        training={training}
+        study={study}
+        question={question}
+      />
       <Mistakes
         place={{ study, question }}
         title={codeModelTexts.likelyButGivenHand}

@@ -209,7 +209,9 @@ function CodeRow({
           onClick={() =>
             openDrawer({
               title: drawn.name,
-              body: <CodeModel codeId={code.codeId} {...{ drawn, study, question }} />,
+              body: (
+                <CodeModel codeId={code.codeId} drawn={drawn} study={study} question={question} />
+              ),
             })
           }
         >

@@ -50,7 +50,11 @@ export function NewNote({
     const note: ShownNote = {
       id: crypto.randomUUID(),
       studyId: 0,
-      ...{ responseId: null, start: null, end: null, respondentId: null, codeId: null },
+      responseId: null,
+      start: null,
+      end: null,
+      respondentId: null,
+      codeId: null,
       ...on,
       text: text.trim(),
       unsure: false,

@@ -15,7 +15,7 @@ export const SaidLine = ({
 }) => (
   <>
     <p className="voice min-w-0 flex-1">
-      <Passage {...{ text, start, end, look }} />
+      <Passage text={text} start={start} end={end} look={look} />
     </p>
     <Link className="shrink-0 text-[13px] text-soft underline" to={to}>
       {externalId}

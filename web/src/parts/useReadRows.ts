@@ -15,7 +15,9 @@ export function useReadRows(count: number, start: number) {
     ref: (row: HTMLElement | null) => {
       rows.current[at] = row;
     },
-    ...{ at, of: count, isActive: at === active },
+    at,
+    of: count,
+    isActive: at === active,
     onActive: () => setActive(at),
   });
   return { active, goTo, rowOf };

@@ -12,7 +12,11 @@ const book = {
 };
 const table = { question: 7, query: 'by=3', counts: 'decided' as const };
 const mentioning = (codeIds: string[], themeIds: string[] = [], questionId: number | null = 7) => ({
-  ...{ is: 'mentions', which: 'any', codeIds, themeIds, questionId },
+  is: 'mentions',
+  which: 'any',
+  codeIds,
+  themeIds,
+  questionId,
 });
 
 test('a row stands for a code, for those of a theme, or for those of a bundle', () => {
@@ -31,7 +35,11 @@ test('the ledger is asked for the same answers', () => {
   expect(asked(money, book, 'sample')).toEqual({ ...ofMoney, show: 'sample' });
   const inLine = { row: 'fares', column: 'total', with: 'boats', inOne: 'line' as const };
   expect(asked(inLine, book, 'decided')).toEqual({
-    ...{ any: 'fares', all: 'boats', together: 'line', show: 'settled', same: 'apart' },
+    any: 'fares',
+    all: 'boats',
+    together: 'line',
+    show: 'settled',
+    same: 'apart',
   });
 });
 
@@ -40,7 +48,8 @@ test('the group of a number says what the number counts', () => {
   const column = { label: 'Tye', rule: island };
   // a theme stays a theme: codes that it gets later belong to it
   expect(groupOf({ row: 'money', column: '=Tye' }, book, { ...table, column }, [])).toEqual({
-    ...{ name: 'Mentions Money, Tye', description: '' },
+    name: 'Mentions Money, Tye',
+    description: '',
     rule: { is: 'all_of', rules: [mentioning([], ['money']), island] },
   });
   expect(groupOf({ row: 'fares', column: 'total', with: 'boats' }, book, table, [])).toMatchObject({

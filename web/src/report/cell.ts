@@ -25,7 +25,9 @@ export function codesOf(row: string, { codes, bundles }: Book): string[] {
 
 /** Which answers of the ledger a table counts; without an entry all that mention the code. */
 const shownBy: Partial<Record<CountingRule, string>> = {
-  ...{ sample: 'sample', estimated: 'sample', settled: 'settled' },
+  sample: 'sample',
+  estimated: 'sample',
+  settled: 'settled',
 };
 
 /** The ledger's filter for what a number counts, as its address has it. */
@@ -75,7 +77,11 @@ export function groupOf(
   const { themes, codes, bundles } = codebook;
   const theme = themes.find(({ id }) => id === cell.row);
   const mentioning = (codeIds: string[], themeIds: string[] = []): Rule => ({
-    ...{ is: 'mentions', which: 'any', codeIds, themeIds, questionId },
+    is: 'mentions',
+    which: 'any',
+    codeIds,
+    themeIds,
+    questionId,
   });
   const named = [...themes, ...codes, ...bundles];
   const nameOf = (wanted?: string) => named.find(({ id }) => id === wanted)?.name;

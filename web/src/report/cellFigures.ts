@@ -70,7 +70,10 @@ export function countsText(
   return isBaseOf(cell, column)
     ? clothRowTexts.weightedCount(weighted, part)
     : clothRowTexts.weightedOf({
-        ...{ weighted, part, base: cell.base.weighted, people: cell.base.people },
+        weighted,
+        part,
+        base: cell.base.weighted,
+        people: cell.base.people,
       });
 }
 

@@ -5,17 +5,41 @@ import { chartOf, type ChartKind } from './chartConfig.js';
 
 const base = { people: 200, weighted: 200, effective: 200 };
 const cell = (share: number | null, interval: [number, number] | null = null) => ({
-  ...{ people: 0, weighted: 0, mentions: 0, weightedMentions: 0, base, share, interval },
-  ...{ undecided: 0, exceeds: [], rest: null, estimated: null },
+  people: 0,
+  weighted: 0,
+  mentions: 0,
+  weightedMentions: 0,
+  base,
+  share,
+  interval,
+  undecided: 0,
+  exceeds: [],
+  rest: null,
+  estimated: null,
 });
 const column = (label: string, letter: string | null) => ({
-  ...{ key: label, label, letter, under: null, rule: null, asked: 200, answered: 200 },
-  ...{ settled: 200, counted: 200, countedWeighted: 200, countedEffective: 200 },
+  key: label,
+  label,
+  letter,
+  under: null,
+  rule: null,
+  asked: 200,
+  answered: 200,
+  settled: 200,
+  counted: 200,
+  countedWeighted: 200,
+  countedEffective: 200,
 });
 const uuid = (n: number) => `0b6f0a60-0000-4000-8000-00000000000${n}`;
 const row = (n: number, name: string, parent: number, cells: Report['rows'][number]['cells']) => ({
-  ...{ kind: 'code' as const, id: uuid(n), parentId: uuid(parent), name, isAtLeast: false },
-  ...{ cells, whole: null, difference: null },
+  kind: 'code' as const,
+  id: uuid(n),
+  parentId: uuid(parent),
+  name,
+  isAtLeast: false,
+  cells,
+  whole: null,
+  difference: null,
 });
 // one code stands under its theme and under a bundle, as it does in a table
 const report = reportSchema.parse({
@@ -30,10 +54,21 @@ const report = reportSchema.parse({
   ],
   overlapping: [],
   origins: { hand: 1, accepted: 0, bulk: 0, import: 0, words: 0, notCounted: 0 },
-  ...{ counts: 'decided', rules: [], isFinished: true, assisted: 0, byModel: 0 },
-  ...{ sample: { drawn: 0, read: 0, isAllSettled: false }, closed: [] },
-  ...{ checked: [], weighted: false, base: 'answered', test: 'none', level: 0.95 },
-  ...{ against: 'each', decimals: 'fitting', notEstimated: null },
+  counts: 'decided',
+  rules: [],
+  isFinished: true,
+  assisted: 0,
+  byModel: 0,
+  sample: { drawn: 0, read: 0, isAllSettled: false },
+  closed: [],
+  checked: [],
+  weighted: false,
+  base: 'answered',
+  test: 'none',
+  level: 0.95,
+  against: 'each',
+  decimals: 'fitting',
+  notEstimated: null,
 });
 const codebook: DrawnCodebook = { themes: [], codes: [], bundles: [], byId: new Map() };
 const chart = (kind: ChartKind, columns = report.columns) => {

@@ -33,8 +33,15 @@ import { heat } from './heatGrid.js';
 import { chartConfigTexts } from './texts.js';
 
 Chart.register(
-  ...[BarController, BarElement, CategoryScale, Legend, LinearScale, LineController],
-  ...[LineElement, PointElement, ScatterController],
+  BarController,
+  BarElement,
+  CategoryScale,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  ScatterController,
 );
 
 export const chartKinds = {

@@ -55,14 +55,22 @@ type Table = ReturnType<typeof tables.generate>['value'];
 /** Draws a made-up table. @returns the SVG, and where its plot is */
 function draw(kind: ChartKind, table: Table) {
   const rows = table.rows.map(({ name, cells, difference: [value, ends] }, r) => ({
-    ...{ kind: 'code', id: String(r), name, cells },
+    kind: 'code',
+    id: String(r),
+    name,
+    cells,
     difference: { value, interval: interval(value, ends, -1), p: 0.03 },
   })) as unknown as Report['rows'];
   const columns = table.columns.map((label) => ({ label, under: null }));
   const report = { columns, rows, level: 0.95, decimals: 'fitting' } as unknown as Report;
   const picture = chartOf({
-    ...{ kind, report, rows, codebook, pair: [0, 1] as [number, number] },
-    ...{ title: table.columns.join(' '), caption: table.columns.join(' ') },
+    kind,
+    report,
+    rows,
+    codebook,
+    pair: [0, 1] as [number, number],
+    title: table.columns.join(' '),
+    caption: table.columns.join(' '),
   });
   let plot: ChartArea | undefined;
   picture.config.plugins!.push({ id: 'plot', afterDraw: ({ chartArea }) => (plot = chartArea) });

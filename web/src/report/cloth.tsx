@@ -88,7 +88,13 @@ export function Cloth({
         look={lookOf(row, codebook)}
         scale={scaleOf(r)}
         onFold={() => fold(row.id)}
-        {...{ columns, beside, choice, isWeighted: weighted, counts, base, onCell }}
+        columns={columns}
+        beside={beside}
+        choice={choice}
+        isWeighted={weighted}
+        counts={counts}
+        base={base}
+        onCell={onCell}
         {...placed}
       />
     );
@@ -119,7 +125,8 @@ export function Cloth({
             {items.map(({ index }) =>
               drawRow(index, {
                 ref: drawn.measureElement,
-                ...{ 'data-index': index, 'aria-rowindex': headRows + index + 1 },
+                'data-index': index,
+                'aria-rowindex': headRows + index + 1,
               }),
             )}
             <Space height={drawn.getTotalSize() - (items.at(-1)?.end ?? 0)} />

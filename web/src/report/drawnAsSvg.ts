@@ -14,7 +14,9 @@ export function drawnAsSvg(
 ): string {
   const context = new SvgContext(width, height, measure);
   const canvas = {
-    ...{ width, height, style: {} },
+    width,
+    height,
+    style: {},
     getContext: () => context,
     getAttribute: () => null,
     setAttribute: () => undefined,

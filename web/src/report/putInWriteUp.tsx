@@ -46,7 +46,8 @@ export function PutInWriteUp({
   const into = async (writeUp: string | null) => {
     try {
       const done = await put.mutateAsync({
-        ...{ writeUp, name: `Findings: ${question.label}` },
+        writeUp,
+        name: `Findings: ${question.label}`,
         what: await what(),
       });
       const open = () => void navigate(`/studies/${study.id}/write-ups/${done.id}`);

@@ -7,19 +7,23 @@ export type BarScale = keyof typeof barScales;
 
 /** The parts of the address that the API takes; the group that the study is restricted to goes its own way. */
 const askedParts = [
-  ...([
-    'counts',
-    'by',
-    'groups',
-    'questions',
-    'base',
-    'weighted',
-    'test',
-    'level',
-    'against',
-  ] as const),
-  ...(['rows', 'chosen', 'order', 'difference', 'estimated', 'decimals', 'empty'] as const),
-];
+  'counts',
+  'by',
+  'groups',
+  'questions',
+  'base',
+  'weighted',
+  'test',
+  'level',
+  'against',
+  'rows',
+  'chosen',
+  'order',
+  'difference',
+  'estimated',
+  'decimals',
+  'empty',
+] as const;
 type Part =
   (typeof askedParts)[number] | 'cells' | 'bars' | 'interval' | 'low' | 'lowest' | 'folded';
 

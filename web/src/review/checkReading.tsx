@@ -88,7 +88,7 @@ function Reading({
                 onClick={() =>
                   openDrawer({
                     title: checkReadingTexts.spotChecks(code.name),
-                    body: <SpotChecks {...{ code, study, question }} />,
+                    body: <SpotChecks code={code} study={study} question={question} />,
                   })
                 }
               >

@@ -91,8 +91,17 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   }, [fetched, hasNextPage, fetchNextPage, line, setActive]);
 
   useReviewKeys({
-    ...{ suggestions, active, passage, below, deeds },
-    ...{ setActive, mark, ask, moveLine, goToLine, openByHand },
+    suggestions,
+    active,
+    passage,
+    below,
+    deeds,
+    setActive,
+    mark,
+    ask,
+    moveLine,
+    goToLine,
+    openByHand,
   });
 
   if (review.isError) return <PageProblem error={review.error} />;
@@ -120,7 +129,13 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
       />
       <SuggestionList
         suggestions={suggestions}
-        {...{ code, codebook, below, active, passage, asking, deeds }}
+        code={code}
+        codebook={codebook}
+        below={below}
+        active={active}
+        passage={passage}
+        asking={asking}
+        deeds={deeds}
         onActive={setActive}
         onLine={moveLine}
         more={hasNextPage && !isFetchingNextPage ? fetchNextPage : null}

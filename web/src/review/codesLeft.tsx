@@ -101,7 +101,11 @@ export function CodesLeft({
                 </td>
                 <td className="py-1.5">
                   <Acts
-                    {...{ code, drawn: one, study, question, busy }}
+                    code={code}
+                    drawn={one}
+                    study={study}
+                    question={question}
+                    busy={busy}
                     onClose={(how) => close.mutate({ codes: [{ codeId: code.codeId, how }] })}
                     onReopen={() => reopen.mutate(code.codeId)}
                   />

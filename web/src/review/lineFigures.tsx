@@ -91,7 +91,7 @@ export function LineFigures({
                 onClick={() =>
                   openDrawer({
                     title: lineFiguresTexts.spotChecks(code.name),
-                    body: <SpotChecks {...{ code, study, question }} />,
+                    body: <SpotChecks code={code} study={study} question={question} />,
                   })
                 }
               >

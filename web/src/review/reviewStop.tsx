@@ -54,7 +54,7 @@ export function ReviewStop() {
             onClick={() =>
               openDrawer({
                 title: reviewStopTexts.contradictedModels,
-                body: <Contradicted {...{ study, question, codebook }} />,
+                body: <Contradicted study={study} question={question} codebook={codebook} />,
               })
             }
           >

@@ -44,8 +44,14 @@ export function useRowDeeds({
     give: (codeId) => {
       if (!suggestion) return;
       const other: Mention = {
-        ...{ id: crypto.randomUUID(), responseId: suggestion.responseId, codeId, coderId },
-        ...{ start: null, end: null, origin: 'hand', typical: false },
+        id: crypto.randomUUID(),
+        responseId: suggestion.responseId,
+        codeId,
+        coderId,
+        start: null,
+        end: null,
+        origin: 'hand',
+        typical: false,
         createdAt: new Date().toISOString(),
       };
       if (asking === 'instead') decide({ suggestion, state: 'refused', other });

@@ -35,7 +35,10 @@ function draftTable(
   const { groups, by } = reportQuery.parse(Object.fromEntries(new URLSearchParams(query)));
   const across = facts.find(([name]) => name === 'Columns')?.[1] ?? null;
   return {
-    ...{ id, label, wording, table: report },
+    id,
+    label,
+    wording,
+    table: report,
     across: by === 'none' && groups.length === 0 ? null : across,
     counts: report.counts,
     isFinished: report.isFinished,

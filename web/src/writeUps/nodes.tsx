@@ -17,7 +17,9 @@ const kinds: readonly FigureRef['what'][] = ['share', 'people', 'base', 'interva
 export function refOf(attrs: Record<string, unknown>): FigureRef {
   const part = (name: string) => (typeof attrs[name] === 'string' ? attrs[name] : '');
   return {
-    ...{ table: part('table'), row: part('row'), column: part('column') },
+    table: part('table'),
+    row: part('row'),
+    column: part('column'),
     what: kinds.find((kind) => kind === attrs['what']) ?? 'share',
   };
 }
@@ -124,7 +126,8 @@ function TableSlotView({ node, deleteNode, editor }: NodeViewProps) {
 
 /** Where the pictures of a write-up are fetched, and what they are. */
 export const Pictures = createContext<{ study: number; pictures: readonly Picture[] }>({
-  ...{ study: 0, pictures: [] },
+  study: 0,
+  pictures: [],
 });
 
 /** The place in the text where a chart stands. */

@@ -12,8 +12,18 @@ export function agreementGrid(
 ): Grid {
   const { first, second } = coderNames(reading);
   const row = (name: string, { cells, ...one }: CodeAgreement): GridValue[] => [
-    ...[name, cells.both, cells.first, cells.second, cells.neither, one.n, one.agreed],
-    ...[one.kappa, one.interval?.[0] ?? null, one.interval?.[1] ?? null, one.alpha, one.ac1],
+    name,
+    cells.both,
+    cells.first,
+    cells.second,
+    cells.neither,
+    one.n,
+    one.agreed,
+    one.kappa,
+    one.interval?.[0] ?? null,
+    one.interval?.[1] ?? null,
+    one.alpha,
+    one.ac1,
   ];
   const all = everybody && agreementGridTexts.alphaAllCodings(everybody.coders);
   return {

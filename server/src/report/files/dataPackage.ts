@@ -37,8 +37,12 @@ export async function writeDataPackage(
     created: new Date().toISOString(),
     resources: [
       {
-        ...{ profile: 'tabular-data-resource', name: 'respondents', path: FILE },
-        ...{ format: 'csv', mediatype: 'text/csv', encoding: 'utf-8' },
+        profile: 'tabular-data-resource',
+        name: 'respondents',
+        path: FILE,
+        format: 'csv',
+        mediatype: 'text/csv',
+        encoding: 'utf-8',
         dialect: { delimiter: ',', lineTerminator: '\r\n', quoteChar: '"', header: true },
         schema: {
           fields: fields.map(asTableField),
@@ -69,7 +73,10 @@ export async function writeDataPackage(
 
 /** A column as the dictionary has it: its values as what it may hold, and what they are called. */
 const asTableField = ({ name, type, title, description, values }: RespondentField) => ({
-  ...{ name, type, title, description },
+  name,
+  type,
+  title,
+  description,
   ...(values.length > 0 && {
     constraints: { enum: values.map(({ value }) => value) },
     categories: values,

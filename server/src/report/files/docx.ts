@@ -120,8 +120,12 @@ function tableOf({ heads, rows, widths }: ReturnType<typeof partsOf>[number]): T
     layout: TableLayoutType.FIXED,
     columnWidths: widths.map((width) => Math.round(width * CENTIMETRE)),
     borders: {
-      ...{ left: none, right: none, insideVertical: none },
-      ...{ top: thin, bottom: thin, insideHorizontal: thin },
+      left: none,
+      right: none,
+      insideVertical: none,
+      top: thin,
+      bottom: thin,
+      insideHorizontal: thin,
     },
     rows: [
       ...heads.map((cells) => line(cells, true, true)),
@@ -140,7 +144,8 @@ export function writeDocx(
   const room = wide ? PAGE.landscape : PAGE.portrait;
   const size = {
     // turned by the package itself
-    ...{ width: '21cm' as const, height: '29.7cm' as const },
+    width: '21cm' as const,
+    height: '29.7cm' as const,
     orientation: wide ? PageOrientation.LANDSCAPE : PageOrientation.PORTRAIT,
   };
   const margin = { top: '2.2cm', right: '2.2cm', bottom: '2.2cm', left: '2.2cm' } as const;

@@ -92,7 +92,15 @@ test('the workbook read by Python has the API’s numbers as numbers, answers as
   expect(answers).toHaveLength(1 + 24);
   const passage = answers!.find((row) => row[6]?.[1] === 'steps');
   expect(passage?.map(([, value]) => value)).toEqual([
-    ...['p1', 'Why?', 'fares 🛥, steps of quay 1', 'yes', 'Steps', '', 'steps', 'by hand', 'Rowan'],
+    'p1',
+    'Why?',
+    'fares 🛥, steps of quay 1',
+    'yes',
+    'Steps',
+    '',
+    'steps',
+    'by hand',
+    'Rowan',
   ]);
 });
 

@@ -59,8 +59,11 @@ const run = (command: string, args: readonly string[]) =>
   execFileSync(command, args, { cwd: folder, encoding: 'utf8', stdio: 'pipe' });
 const office = (format: string, file: string) =>
   run('soffice', [
-    ...[`-env:UserInstallation=${pathToFileURL(join(folder, 'profile')).href}`, '--headless'],
-    ...['--convert-to', format, file],
+    `-env:UserInstallation=${pathToFileURL(join(folder, 'profile')).href}`,
+    '--headless',
+    '--convert-to',
+    format,
+    file,
   ]);
 const mentioning = () => report.rows[0]!.cells[0]!;
 
@@ -105,7 +108,10 @@ print(json.dumps([str(type(rows[1][rows[0].index('tag')])), len(rows), table.she
     85,
     ['Wozu "das"', 'Answers'],
     // the document says what it is, whose, and of when
-    ...['Wozu "das"? – Test', 'Rowan', true, 'Yellow Thread'],
+    'Wozu "das"? – Test',
+    'Rowan',
+    true,
+    'Yellow Thread',
   ]);
 });
 

@@ -48,9 +48,16 @@ export function togetherGrid(
       { head: togetherGridTexts.all(unit), format },
     ],
     rows: pairs.map(({ one, other, cell }) => [
-      ...[one.name, other.name, cell.both],
+      one.name,
+      other.name,
+      cell.both,
       ...(weighted ? [cell.unweighted] : []),
-      ...[cell.jaccard, cell.phi, cell.lift, one.found, other.found, one.n],
+      cell.jaccard,
+      cell.phi,
+      cell.lift,
+      one.found,
+      other.found,
+      one.n,
     ]),
     heads: pairs.map(() => false),
   };

@@ -68,7 +68,9 @@ export async function countNow(
     [studyId],
   );
   return {
-    ...{ counted, lost, coders },
+    counted,
+    lost,
+    coders,
     quotes: await readQuotes(em, studyId, content),
     agreement: await measuredAgreement(em, studyId),
   };

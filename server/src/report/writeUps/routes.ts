@@ -56,7 +56,9 @@ const note = (
   action: AuditAction,
 ) =>
   noteInAudit(request.em, {
-    ...{ action, accountId: requireAccount(request).id, studyId: request.params.study },
+    action,
+    accountId: requireAccount(request).id,
+    studyId: request.params.study,
     details: { writeUp: request.params.writeUp },
   });
 

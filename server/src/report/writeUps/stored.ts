@@ -115,8 +115,13 @@ export async function keepFrozen(
      values (?, ?, ?, ?, ?, now(), ?, ?) on conflict (id) do nothing
      returning id`,
     [
-      ...[id, maker.studyId, of.name, JSON.stringify(of.content)],
-      ...[JSON.stringify(frozen), of.id, maker.accountId],
+      id,
+      maker.studyId,
+      of.name,
+      JSON.stringify(of.content),
+      JSON.stringify(frozen),
+      of.id,
+      maker.accountId,
     ],
   );
   return kept.length > 0;

@@ -168,7 +168,10 @@ test('a chart is kept once, stands in the text and in every file, and in a froze
 
   const content = contentOf(randomUUID());
   content.pictures = [placed, left].map((picture, n) => ({
-    ...{ id: picture, alt: `Chart "${n}"`, width: 900, height: 450 },
+    id: picture,
+    alt: `Chart "${n}"`,
+    width: 900,
+    height: 450,
     figures: n === 0 ? { columns: ['Theme or code', 'Total'], rows: [['Steps', 0.25]] } : null,
   }));
   content.body!.content!.splice(1, 0, { type: 'pictureSlot', attrs: { picture: placed } });

@@ -340,11 +340,15 @@ describe('workbooks', () => {
       await shown('', ...[3687, 38749, 2958465].map((days) => number(1, days)), number(9, 3687)),
     ).toEqual(['1910-02-03', '2006-02-01', '9999-12-31', '1910-02-03']);
     expect(await shown('', ...[1, 59, 61].map((days) => number(1, days)))).toEqual([
-      ...['1900-01-01', '1900-02-28', '1900-03-01'],
+      '1900-01-01',
+      '1900-02-28',
+      '1900-03-01',
     ]);
     // an id as it is shown; a formula that nobody worked out
     expect(await shown('', number(10, 42), number(10, '4.5'), '<c><f>A1*2</f></c>')).toEqual([
-      ...['00042', '4.5', '#VALUE!'],
+      '00042',
+      '4.5',
+      '#VALUE!',
     ]);
     expect(
       await shown('', number(6, 3687.4207639), ...[0.4207639, 0.9999884].map((t) => number(2, t))),
