@@ -51,5 +51,6 @@ test('every stretch leads back to whole characters that fold to it', () => {
         folded.slice(start, end),
       );
     }),
+    { examples: [['🄀', 0, 0]] },
   );
 });

@@ -61,7 +61,9 @@ export function foldAccents(text: string): FoldedText {
   let isAsLong = true;
   const folded = text.replace(NOT_ASCII, (character) => {
     const to = foldCharacter(character);
-    if (to.length !== character.length) isAsLong = false;
+    // a character of two units may become two others, of which each leads back to all of it
+    if (to.length !== character.length || (character.length > 1 && to !== character))
+      isAsLong = false;
     return to;
   });
   if (isAsLong) return { text: folded, original: asItIs };
