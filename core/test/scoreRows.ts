@@ -1,5 +1,5 @@
-import type { LinearModel } from '../src/learning/linearModel.js';
-import type { SparseRows } from '../src/learning/sparseRows.js';
+import type { LinearModel } from '../src/learning/solver/linearModel.js';
+import type { SparseRows } from '../src/learning/features/sparseRows.js';
 
 /** Scores of the rows listed, number by number. */
 export const scoreRows = (

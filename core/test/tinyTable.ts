@@ -1,4 +1,4 @@
-import { readWordTable } from '../src/learning/wordTable.js';
+import { readWordTable } from '../src/learning/features/wordTable.js';
 
 /** A table of four words: boat and ship point the same way. */
 export function tinyTable() {

@@ -1,12 +1,12 @@
-export type { WordPart, WordWeight } from './evidence.js';
-export { rowBuilder, vectoriser, type TextVector } from './features.js';
-export type { SparseRows } from './sparseRows.js';
-export { characterRuns } from './lexicon.js';
-export { learnVocabulary, type Vocabulary } from './vocabulary.js';
-export { dealFolds } from './folds.js';
-export { fitLogistic } from './fitTogether.js';
-export { sigmoid, type LinearModel } from './linearModel.js';
-export { measureQuality, resample, type MeasuredQuality } from './measureQuality.js';
+export type { WordPart, WordWeight } from './suggesting/evidence.js';
+export { rowBuilder, vectoriser, type TextVector } from './features/features.js';
+export type { SparseRows } from './features/sparseRows.js';
+export { characterRuns } from './features/lexicon.js';
+export { learnVocabulary, type Vocabulary } from './features/vocabulary.js';
+export { assignFolds } from './training/folds.js';
+export { fitLogistic } from './solver/fitInterleaved.js';
+export { sigmoid, type LinearModel } from './solver/linearModel.js';
+export { measureQuality, resample, type MeasuredQuality } from './evaluation/measureQuality.js';
 export {
   averagePrecision,
   bestF1Line,
@@ -17,19 +17,19 @@ export {
   precision,
   recall,
   type Outcome,
-} from './metrics.js';
-export { fitPlatt, type Calibration } from './platt.js';
-export { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
-export { findConfused, type ConfusedCodes, type UnseenOutcome } from './confusion.js';
-export { FEW_EXAMPLES, LEAST_PROBABILITY, type Mistake } from './describeCode.js';
-export { partThemes, withThemes, type LearntTheme, type Theme } from './themes.js';
-export { FEWEST_EXAMPLES } from './fitCodes.js';
-export type { TrainingAnswer, TrainingInput } from './material.js';
+} from './evaluation/metrics.js';
+export { fitPlatt, type Calibration } from './evaluation/calibration.js';
+export { likelyGain, type CurvePoint, type LikelyGain } from './evaluation/curve.js';
+export { findConfused, type ConfusedCodes, type UnseenOutcome } from './evaluation/confusion.js';
+export { FEW_EXAMPLES, LEAST_PROBABILITY, type Mistake } from './evaluation/describeCode.js';
+export { partThemes, withThemes, type LearntTheme, type Theme } from './training/themes.js';
+export { FEWEST_EXAMPLES } from './training/fitCodes.js';
+export type { TrainingAnswer, TrainingInput } from './training/material.js';
 export {
   trainQuestion,
   type CodeResult,
   type TrainingProgress,
   type TrainingResult,
-} from './trainQuestion.js';
-export { listSuggestions, type Suggestion, type Suggestions } from './suggestions.js';
-export { readWordTable, type WordTable } from './wordTable.js';
+} from './training/trainQuestion.js';
+export { listSuggestions, type Suggestion, type Suggestions } from './suggesting/suggestions.js';
+export { readWordTable, type WordTable } from './features/wordTable.js';

@@ -1,4 +1,4 @@
-import { weighWords } from './wordVectors.js';
+import { tfidfRows } from './wordVectors.js';
 
 /**
  * How like each text is to some of them taken together: the cosine of its vector of words (tf-idf) with the sum of
@@ -8,7 +8,7 @@ import { weighWords } from './wordVectors.js';
  * @returns a number from 0 (no word in common) to 1 for each text
  */
 export function likeThese(texts: readonly string[], chosen: readonly number[]): Float64Array {
-  const { start, column, value, columns } = weighWords(texts);
+  const { start, column, value, columns } = tfidfRows(texts);
   const sum = new Float64Array(columns);
   for (const t of chosen)
     for (let e = start[t]!; e < start[t + 1]!; e++) sum[column[e]!]! += value[e]!;

@@ -1,5 +1,5 @@
 import { nearDuplicates } from './nearDuplicates.js';
-import { weighWords, type WordVectors } from './wordVectors.js';
+import { tfidfRows, type TfidfRows } from './wordVectors.js';
 
 const ROUNDS = 5;
 const LEAF = 6;
@@ -12,7 +12,7 @@ const LEAF = 6;
  * @returns indices of the texts, each once; the same for the same texts
  */
 export function orderBySimilarity(texts: readonly string[]): number[] {
-  const scoresOf = principalDirections(weighWords(texts));
+  const scoresOf = principalDirections(tfidfRows(texts));
   const order: number[] = [];
   const halve = (members: number[], depth: number): void => {
     if (members.length <= LEAF || depth > 40) {
@@ -34,7 +34,7 @@ export function orderBySimilarity(texts: readonly string[]): number[] {
 }
 
 /** Gives how far each member lies along the direction in which the members differ most from their mean. */
-function principalDirections({ start, column, value, columns }: WordVectors) {
+function principalDirections({ start, column, value, columns }: TfidfRows) {
   // kept from one half to the next: only columns that members have are ever looked at
   const mean = new Float64Array(columns);
   const direction = new Float64Array(columns);

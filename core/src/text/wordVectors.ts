@@ -1,7 +1,7 @@
 import { splitWords } from './words.js';
 
 /** Texts as vectors of their words: text t holds entries start[t] … start[t + 1] − 1. */
-export interface WordVectors {
+export interface TfidfRows {
   start: Int32Array;
   column: Int32Array;
   value: Float64Array;
@@ -12,7 +12,7 @@ export interface WordVectors {
  * Weighs the words of texts by their rarity (tf-idf with each word counted once a text); every vector has length 1,
  * but for a text that shares no word with another, whose vector is nought.
  */
-export function weighWords(texts: readonly string[]): WordVectors {
+export function tfidfRows(texts: readonly string[]): TfidfRows {
   const columnOf = new Map<string, number>();
   const found: number[] = [];
   const start = new Int32Array(texts.length + 1);

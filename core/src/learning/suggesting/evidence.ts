@@ -1,0 +1,132 @@
+import type { LinearModel } from '../solver/linearModel.js';
+import type { Calibration } from '../evaluation/calibration.js';
+import type { Vocabulary } from '../features/vocabulary.js';
+import type { TokenizedTexts } from '../features/tokenizedTexts.js';
+
+/** What a word of a text adds to the log-odds of a code. */
+export interface WordPart {
+  word: string;
+  weight: number;
+}
+
+/** A word that speaks for or against a code. */
+export interface WordWeight {
+  word: string;
+  /** Mean contribution to the log-odds over the answers that use the word: of very many answers, over a part of them. */
+  weight: number;
+  answers: number;
+}
+
+/**
+ * How much of each column every word brings in, summed over many texts. What a word contributes to a
+ * model is linear in this, so that the texts are gone through once for all models.
+ */
+export interface WordShares {
+  words: {
+    word: string;
+    /** Answers that use it, and those of them that the sums are of. */
+    answers: number;
+    summed: number;
+    columns: Int32Array;
+    sums: Float64Array;
+    /** Its vector, and how many times that was brought in. */
+    vector: Float32Array;
+    times: number;
+  }[];
+}
+
+/** Collects the word shares of texts; words used in one answer only are left out. */
+export function wordShareBuilder({ idf, learnt, vectors, words: known }: Vocabulary): {
+  /** Tells the different words of an answer. */
+  count: (words: Iterable<number>) => void;
+  /** Sums up what the words of an answer that was counted bring in. */
+  add: (texts: TokenizedTexts, text: number) => void;
+  shares: () => WordShares;
+} {
+  const gathered = new Map<number, GatheredWord>();
+  const of = (word: number): GatheredWord => {
+    let one = gathered.get(word);
+    if (!one)
+      gathered.set(word, (one = { answers: 0, summed: 0, runs: 0, meanings: 0, sums: new Map() }));
+    return one;
+  };
+  return {
+    count(words) {
+      for (const word of words) of(word).answers += 1;
+    },
+    add(texts, text) {
+      const { words, runs, meanings, partWord, partColumn, partAmount } = texts;
+      const first = texts.firstWord[text]!;
+      const ofText: GatheredWord[] = [];
+      for (let w = first; w < texts.firstWord[text + 1]!; w++) {
+        const one = of(words[w]!);
+        one.summed += 1;
+        one.runs += runs[w]!;
+        one.meanings += meanings[w]!;
+        ofText.push(one);
+      }
+      for (let k = texts.firstPart[text]!; k < texts.firstPart[text + 1]!; k++) {
+        const { sums } = ofText[partWord[k]! - first]!;
+        const column = partColumn[k]!;
+        sums.set(column, (sums.get(column) ?? 0) + partAmount[k]!);
+      }
+    },
+    shares: () => ({
+      words: [...gathered].flatMap(([word, { answers, summed, runs, meanings, sums }]) => {
+        if (answers < 2 || summed === 0) return [];
+        for (let k = known.firstRun[word]!; k < known.firstRun[word + 1]!; k++) {
+          const run = known.run[k]!;
+          if (run < learnt) sums.set(run, (sums.get(run) ?? 0) + runs * idf[run]!);
+        }
+        return [
+          {
+            word: known.forms[word]!,
+            answers,
+            summed,
+            times: meanings,
+            vector: vectors.of(word),
+            columns: Int32Array.from(sums.keys()),
+            sums: Float64Array.from(sums.values()),
+          },
+        ];
+      }),
+    }),
+  };
+}
+
+interface GatheredWord {
+  answers: number;
+  summed: number;
+  /** How many times its runs and its vector were brought in, and what else by column. */
+  runs: number;
+  meanings: number;
+  sums: Map<number, number>;
+}
+
+/**
+ * The words that speak most for a code and most against it: by their mean contribution, in the answers that sums are
+ * of, times the root of how many answers use them.
+ */
+export function weighWords(
+  { words }: WordShares,
+  model: LinearModel,
+  { slope }: Calibration,
+  most: number,
+): { wordsFor: WordWeight[]; wordsAgainst: WordWeight[] } {
+  const pull = (one: WordWeight) => one.weight * Math.sqrt(one.answers);
+  const weighed = words
+    .map(({ word, answers, summed, columns, sums, vector, times }): WordWeight => {
+      let sum = 0;
+      for (let i = 0; i < vector.length; i++) sum += times * vector[i]! * model.weights[i]!;
+      for (let k = 0; k < columns.length; k++) sum += sums[k]! * model.weights[columns[k]!]!;
+      return { word, answers, weight: (slope * sum) / summed };
+    })
+    .sort((x, y) => pull(y) - pull(x) || (x.word < y.word ? -1 : 1));
+  return {
+    wordsFor: weighed.filter((one) => one.weight > 0).slice(0, most),
+    wordsAgainst: weighed
+      .filter((one) => one.weight < 0)
+      .slice(-most)
+      .reverse(),
+  };
+}

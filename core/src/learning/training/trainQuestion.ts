@@ -1,0 +1,150 @@
+import { calibrate, selectFeatures } from './selectFeatures.js';
+import type { UnseenOutcome } from '../evaluation/confusion.js';
+import {
+  canEstimate,
+  describeCode,
+  LEAST_PROBABILITY,
+  type CodeFigures,
+} from '../evaluation/describeCode.js';
+import { FEWEST_EXAMPLES, fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
+import type { TrainingInput } from './material.js';
+import { resample } from '../evaluation/measureQuality.js';
+import { findNeighbours } from '../evaluation/nearest.js';
+import { chunksOf, readAnswers } from '../suggesting/readAnswers.js';
+import type { Suggestions } from '../suggesting/suggestions.js';
+import type { WordTable } from '../features/wordTable.js';
+
+/** How far a training has come, in all that is to be done, and in codes that have all their models. */
+export interface TrainingProgress {
+  done: number;
+  of: number;
+  codes: { done: number; of: number };
+}
+
+/** What training brought for one code. */
+export type CodeResult =
+  | TooFew
+  | (CodeFigures & {
+      /** Open answers in scope with a probability of at least LEAST_PROBABILITY. */
+      suggestions: Suggestions;
+    });
+
+export interface TrainingResult {
+  codes: CodeResult[];
+  /** What each model says of the settled answers that it did not see: for `findConfused`. */
+  unseen: UnseenOutcome[];
+  /** For each code that enough of the random sample mention: by answer, probability by models that did not see it. */
+  crossFitted: Map<string, Float32Array>;
+}
+
+/**
+ * Trains one binary model per code on the settled answers of a question and the codebook's own words,
+ * measures each out-of-fold, calibrates it, and suggests codes for the answers that are not settled.
+ *
+ * An answer is a negative only when settled. Exact duplicates stay in one fold. Codebook texts are
+ * learnt from in every fold and measured in none. Codes with struck words of their own read all texts
+ * without these.
+ *
+ * @param table vectors of words; without them the models rest on words and character runs
+ * @param onProgress called as the work goes on; may throw to stop
+ */
+export function trainQuestion(
+  input: TrainingInput,
+  table: WordTable | null = null,
+  onProgress: (progress: TrainingProgress) => void = () => {},
+): TrainingResult {
+  const sets = codesByStruckWords(input);
+  const of = sets.reduce((sum, { codeIds }) => sum + stepsOf(input, codeIds.length), 0);
+  let done = 0;
+  const codes = { done: 0, of: countLearnable(input) };
+  const step = (steps: number) =>
+    onProgress({ done: Math.floor((done += steps)), of, codes: { ...codes } });
+  const results = new Map<string, CodeResult>();
+  const unseen: UnseenOutcome[] = [];
+  const crossFitted = new Map<string, Float32Array>();
+  for (const { struck, codeIds } of sets) {
+    const before = done;
+    const material = selectFeatures(input, struck, table, () => step(0));
+    const neighbours = findNeighbours(material.x, material.settled, material.rowOf);
+    step(READING_STEPS);
+    const fitted = fitCodes(material, codeIds, (ofCode, isLast) => {
+      if (isLast) codes.done += 1;
+      step(MOST_FITS / ofCode);
+    }).flatMap((fits) => {
+      if (fits.state === 'fitted') return [fits];
+      results.set(fits.codeId, fits);
+      return [];
+    });
+    const calibrated = fitted.map((fits) => ({ fits, ...calibrate(fits) }));
+    const { readings, shares } = readAnswers(
+      material,
+      calibrated.map(({ fits, calibration }) => ({
+        codeId: fits.codeId,
+        model: fits.model,
+        foldOf: fits.foldOf,
+        calibration,
+        foldModels: canEstimate(material, fits) ? fits.foldModels : [],
+      })),
+      input.leastProbability ?? LEAST_PROBABILITY,
+      () => step(1),
+    );
+    const resampled = resample(
+      material.settled.map((i) => material.keys[i]!),
+      input.seed,
+    );
+    calibrated.forEach((one, k) => {
+      const reading = readings[k]!;
+      const figures = describeCode(
+        material,
+        { ...one, reading },
+        { shares, neighbours, resampled },
+      );
+      const { codeId, line } = figures;
+      results.set(codeId, { ...figures, suggestions: reading.suggestions });
+      if (reading.crossFitted) crossFitted.set(codeId, reading.crossFitted);
+      unseen.push({
+        codeId,
+        line,
+        settledLabels: one.fits.settledLabels,
+        outOfFold: one.outOfFold,
+      });
+    });
+    done = before + stepsOf(input, codeIds.length);
+    step(0);
+  }
+  return {
+    codes: input.codes.flatMap(({ id }) => results.get(id) ?? []),
+    unseen,
+    crossFitted,
+  };
+}
+
+const READING_STEPS = 12;
+const stepsOf = ({ answers }: TrainingInput, codes: number): number =>
+  READING_STEPS + codes * MOST_FITS + chunksOf(answers.length);
+
+/** How many of the codes that models are wanted of have examples enough. */
+function countLearnable({ answers, codes, only }: TrainingInput): number {
+  const settled = answers.filter((answer) => answer.settled);
+  return codes.filter(
+    ({ id }) =>
+      (!only || only.has(id)) &&
+      settled.filter((answer) => answer.codes.has(id)).length >= FEWEST_EXAMPLES,
+  ).length;
+}
+
+/** Codes that read the texts alike, in the order of the first of them. */
+function codesByStruckWords({ codes, only, struck = [] }: TrainingInput) {
+  const sets = new Map<string, { struck: Set<string>; codeIds: string[] }>();
+  for (const { id } of codes) {
+    if (only && !only.has(id)) continue;
+    const words = struck.flatMap(({ word, codeId }) =>
+      codeId === null || codeId === id ? [word] : [],
+    );
+    const key = [...new Set(words)].sort().join('\n');
+    const set = sets.get(key);
+    if (set) set.codeIds.push(id);
+    else sets.set(key, { struck: new Set(words), codeIds: [id] });
+  }
+  return [...sets.values()];
+}
