@@ -115,7 +115,7 @@ interface Story {
 }
 
 type WordTable = ReturnType<typeof readWordTable>;
-type Said = ReadonlyMap<string, { line: number; probability: Map<number, number> }>;
+type Said = ReadonlyMap<string, { threshold: number; probability: Map<number, number> }>;
 
 function begin(answers: readonly CodedText[], seed: number, table: WordTable): Story {
   const sample = simpleRandomSample(answers.length, BEGIN, seed).sort((x, y) => x - y);
@@ -164,7 +164,7 @@ const saidOf = (code: Exclude<CodeResult, { state: 'too_few' }>) =>
   [
     code.codeId,
     {
-      line: code.line,
+      threshold: code.threshold,
       probability: new Map(
         listSuggestions(code.suggestions).map(({ answer, probability }) => [answer, probability]),
       ),
@@ -217,7 +217,7 @@ function answerByAnswer(story: Story): Outcome {
     const offered = demoCodes.map(({ id }) => {
       const model = said.get(id);
       const probability = model?.probability.get(i) ?? 0;
-      return { id, probability, isShown: model !== undefined && probability >= model.line };
+      return { id, probability, isShown: model !== undefined && probability >= model.threshold };
     });
     offered.sort(
       (x, y) =>
@@ -354,7 +354,7 @@ function counted({ answers, sample, rest, said }: Story): Outcome {
       const above = rest.filter((i) =>
         parts.some((id) => {
           const model = said.get(id);
-          return model && (model.probability.get(i) ?? 0) >= model.line;
+          return model && (model.probability.get(i) ?? 0) >= model.threshold;
         }),
       ).length;
       const value = (known + above) / answers.length;

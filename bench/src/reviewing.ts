@@ -72,8 +72,8 @@ export const reviewing = () =>
       'GET',
       `${path}/review/${code}`,
     );
-    const line = open[Math.min(open.length, IN_BULK) - 1]!;
-    const bulk = { runId, line, side: 'above' };
+    const threshold = open[Math.min(open.length, IN_BULK) - 1]!;
+    const bulk = { runId, threshold, side: 'above' };
     let count = 0;
     const settled = await timedAsync(async () => {
       const done = await call<{ decided: number }>('POST', `${path}/review/${code}/settle`, bulk);

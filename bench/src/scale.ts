@@ -10,7 +10,7 @@ const settled = 400;
 
 /** What the slice computes on 100,000 answers, each beside a plain way of doing the same. */
 export function scale() {
-  return [trainAtScale(), clothAtScale(), lineAtScale()];
+  return [trainAtScale(), crosstabAtScale(), thresholdAtScale()];
 }
 
 /** Training on 100,000 answers against training on the settled ones alone: what the rest costs. */
@@ -36,7 +36,7 @@ function trainAtScale() {
 }
 
 /** 100 codes × 20 groups of 100,000 respondents as sets, against a loop over respondents. */
-function clothAtScale() {
+function crosstabAtScale() {
   const draw = drawer(2);
   const groupOf = Int32Array.from({ length: answers }, () => draw(20));
   const mentionsOf = Array.from({ length: 100 }, () =>
@@ -77,7 +77,7 @@ function clothAtScale() {
 }
 
 /** Moving the line once, against summing over all suggestions anew. */
-function lineAtScale() {
+function thresholdAtScale() {
   const draw = drawer(3);
   const open = Array.from({ length: answers }, () => draw(1_000_000) / 1_000_000);
   const unseen = { yes: open.slice(0, 50), no: open.slice(-50) };

@@ -283,7 +283,7 @@ function measureDraw(
     const { answers: suggested, probabilities } = one.suggestions;
     const probabilityOf = new Map(Array.from(suggested, (i, s) => [i, probabilities[s]!]));
     const p = Float64Array.from(open, (i) => probabilityOf.get(i) ?? 0);
-    tally.outcome = addOutcomes(tally.outcome, outcomeAt(p, labels, one.line));
+    tally.outcome = addOutcomes(tally.outcome, outcomeAt(p, labels, one.threshold));
     if (positives > 0) {
       tally.averagePrecision.push(averagePrecision(p, labels));
       tally.trainedIn.push(draw);

@@ -77,12 +77,12 @@ export const readingAnswersSchema = z.object({
   ),
 });
 export type ReadingAnswers = z.infer<typeof readingAnswersSchema>;
-export const codedOnceMoreSchema = z.object({
+export const secondCodingSchema = z.object({
   responseId: idSchema,
   /** None where nothing applies. */
   codes: z.array(uuidSchema).max(200),
 });
-export type CodedOnceMore = z.infer<typeof codedOnceMoreSchema>;
+export type SecondCoding = z.infer<typeof secondCodingSchema>;
 
 const coefficientSchema = z.number().nullable();
 export const agreementStateSchema = z.enum(['firm', 'tentative', 'low', 'little_evidence']);
@@ -151,12 +151,12 @@ export const agreementSchema = z
   .meta({ id: 'Agreement' });
 export type Agreement = z.infer<typeof agreementSchema>;
 
-export const talkedOverSchema = z.object({
+export const disagreementResolutionSchema = z.object({
   responseId: idSchema,
   codeId: uuidSchema,
   applies: z.boolean(),
 });
-export type TalkedOver = z.infer<typeof talkedOverSchema>;
+export type DisagreementResolution = z.infer<typeof disagreementResolutionSchema>;
 
 /** What a write-up says of a second reading. */
 export const measuredAgreementSchema = listedReadingSchema

@@ -58,7 +58,7 @@ export const trainedCodeSchema = z
       decidedFor: z.number().int().default(0),
       decidedAgainst: z.number().int().default(0),
       quality: qualitySchema,
-      line: z.number(),
+      threshold: z.number(),
       wordsFor: z.array(wordWeightSchema),
       wordsAgainst: z.array(wordWeightSchema),
       /** Average precision by how many answers were learnt from, and what so many more would likely add. */
@@ -84,7 +84,7 @@ export type TrainedCode = z.infer<typeof trainedCodeSchema>;
 export type Trained = Exclude<TrainedCode, { state: 'too_few' }>;
 
 /** A word without effect: on one code's model, or on every model. */
-export const struckWordSchema = z
+export const excludedWordSchema = z
   .object({
     id: uuidSchema,
     studyId: idSchema,
@@ -92,10 +92,10 @@ export const struckWordSchema = z
     word: textSchema.trim().toLowerCase().min(1).max(100),
   })
   .meta({ id: 'StruckWord' });
-export type StruckWord = z.infer<typeof struckWordSchema>;
-export const strikeSchema = struckWordSchema.omit({ studyId: true });
-export type Strike = z.infer<typeof strikeSchema>;
-export const struckParams = studyParams.extend({ id: uuidSchema });
+export type ExcludedWord = z.infer<typeof excludedWordSchema>;
+export const excludeWordSchema = excludedWordSchema.omit({ studyId: true });
+export type ExcludeWord = z.infer<typeof excludeWordSchema>;
+export const excludedWordParams = studyParams.extend({ id: uuidSchema });
 
 /** A run as it stands in the list of runs. */
 const runHeadSchema = z.object({
@@ -111,7 +111,7 @@ const runHeadSchema = z.object({
   /** Whether it learnt from decisions in bulk, too, that nobody had read. */
   learntFromBulk: z.boolean(),
   seconds: z.number(),
-  struck: z.array(struckWordSchema.pick({ codeId: true, word: true })),
+  struck: z.array(excludedWordSchema.pick({ codeId: true, word: true })),
 });
 
 export const trainingRunSchema = runHeadSchema
@@ -152,7 +152,7 @@ export const trainingSchema = z
     unreadInBulk: z.number().int(),
     /** Whether a random sample is settled to the last, so that shares can be estimated. */
     canEstimate: z.boolean(),
-    struck: z.array(struckWordSchema),
+    struck: z.array(excludedWordSchema),
     run: trainingRunSchema.nullable(),
     /** Newest first; those that can be put in force again are kept whole. */
     runs: z.array(runHeadSchema.extend({ inForce: z.boolean(), isKept: z.boolean() })),

@@ -63,8 +63,8 @@ export const reviewSchema = z
   .object({
     codeId: uuidSchema,
     runId: idSchema,
-    defaultLine: z.number(),
-    line: z.number(),
+    defaultThreshold: z.number(),
+    threshold: z.number(),
     examples: z.number().int(),
     weak: z.boolean(),
     verdict: modelVerdictSchema,
@@ -128,11 +128,11 @@ export type ReviewList = z.infer<typeof reviewListSchema>;
 export const reviewParams = questionParams.extend({ code: uuidSchema });
 
 /** Where the line is laid, and where it lay for who moved it, so that two people do not pull unseen. */
-export const lineSchema = z.object({
+export const thresholdSchema = z.object({
   from: z.number().min(0).max(1),
   to: z.number().min(0).max(1),
 });
-export type LineMove = z.infer<typeof lineSchema>;
+export type ThresholdMove = z.infer<typeof thresholdSchema>;
 export const decideSchema = z.object({
   responseId: idSchema,
   state: decisionSchema,
@@ -146,10 +146,10 @@ export const decideSchema = z.object({
 export type Decide = z.infer<typeof decideSchema>;
 
 /** Settle every open suggestion on one side of the line, as read in this run. */
-export const settleLineSchema = z.object({
+export const decideByThresholdSchema = z.object({
   runId: idSchema,
-  line: z.number().min(0).max(1),
+  threshold: z.number().min(0).max(1),
   side: z.enum(['above', 'below']),
 });
-export type SettleLine = z.infer<typeof settleLineSchema>;
-export const settledLineSchema = z.object({ decided: z.number().int() });
+export type DecideByThreshold = z.infer<typeof decideByThresholdSchema>;
+export const decidedByThresholdSchema = z.object({ decided: z.number().int() });

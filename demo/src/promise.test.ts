@@ -37,8 +37,8 @@ function promises(question: number) {
       { found: code.examples, missed: code.unsuggested },
       { yes: said(1), no: said(0) },
     );
-    const { shareRight } = expectAbove(outlook, code.line);
-    const above = suggestions.filter((one) => one.probability >= code.line);
+    const { shareRight } = expectAbove(outlook, code.threshold);
+    const above = suggestions.filter((one) => one.probability >= code.threshold);
     const right = above.filter((one) => answers[one.answer]!.truth.has(code.codeId)).length;
     return shareRight ? [{ ...shareRight, above: above.length, right }] : [];
   });

@@ -28,7 +28,7 @@ import {
 import { problems } from './wording/problems.js';
 import { reportRoutes, writeUpRoutes } from './report/index.js';
 import { finishRoutes, reviewRoutes } from './review/index.js';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 import { samplingRoutes } from './sampling/index.js';
 import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
 import { backgroundRoutes, studyRoutes } from './study/index.js';

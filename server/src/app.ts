@@ -22,7 +22,7 @@ import { guardHosts } from './hosts.js';
 import { withoutValues } from './logging.js';
 import { measureRequests } from './metrics.js';
 import { problems } from './wording/problems.js';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 
 /** Requests are logged by method, path and status: never by body, query or header. */
 const logging = {

@@ -2,7 +2,7 @@ import type { FastifyError, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { isBusy, isConnectionLost, isDiskFull } from './database/index.js';
 import { Problem, problems } from './wording/problems.js';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 
 /** Every error leaves in the one shape; what was not meant for people is logged and replaced. */
 export function replyWithProblems(app: App): void {

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import Fastify from 'fastify';
 import { watchEventLoop, workedMs, type Hold } from './eventLoopWatch.js';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 
 const LONGEST_MS = 200;
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import type { FastifyRequest } from 'fastify';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 
 /** How long one thing may keep everything else waiting. */
 export const LONGEST_HOLD_MS = 100;

@@ -2,7 +2,7 @@ import { statfs } from 'node:fs/promises';
 import { healthSchema, type Health } from '@yellow-thread/contract';
 import type { AppOptions } from './appOptions.js';
 import { rows } from './database/index.js';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 
 /** A runner that did not reach the database for so long is not at work. */
 const SILENT_MS = 30_000;

@@ -1,7 +1,7 @@
 import { isIP } from 'node:net';
 import type { FastifyRequest } from 'fastify';
 import { problems } from './wording/problems.js';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 
 /** Whether a request changes nothing. */
 export const isRead = ({ method }: FastifyRequest): boolean =>

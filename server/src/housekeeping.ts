@@ -1,8 +1,8 @@
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
-import { emptyBin, sumWritten } from './database/index.js';
+import { emptyBin, compactDataVersions } from './database/index.js';
 import { dropLoosePictures } from './report/index.js';
 import { dropAbandoned } from './sheet/index.js';
-import { forgetTries, removeExpiredSessions } from './people/index.js';
+import { forgetAttempts, removeExpiredSessions } from './people/index.js';
 import { dropEmptied } from './study/index.js';
 
 const EVERY_MS = 3_600_000;
@@ -15,8 +15,8 @@ const EVERY_MS = 3_600_000;
 export function keepHouse(orm: MikroORM, onError: (error: unknown) => void): () => void {
   const chores = [
     removeExpiredSessions,
-    forgetTries,
-    sumWritten,
+    forgetAttempts,
+    compactDataVersions,
     emptyBin,
     (em: EntityManager) => dropLoosePictures(em),
     dropAbandoned,

@@ -1,7 +1,7 @@
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 import { z } from 'zod';
 import type { AppOptions } from './appOptions.js';
-import type { App } from './routeScope.js';
+import type { App } from './app.types.js';
 
 /** Offers figures of this server in the OpenMetrics text format: times by route and status, memory, event loop. */
 export function measureRequests(app: App, { beats = () => [] }: Pick<AppOptions, 'beats'>): void {

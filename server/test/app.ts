@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { hash } from '@node-rs/argon2';
 import { buildApp } from '../src/app.js';
 import type { AppOptions } from '../src/appOptions.js';
-import type { App } from '../src/routeScope.js';
+import type { App } from '../src/app.types.js';
 import { openDatabase, row, rows } from '../src/database/index.js';
 import { createThreads } from '../src/jobs/index.js';
 import { startRunners } from '../src/runners.js';

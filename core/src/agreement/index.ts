@@ -12,4 +12,10 @@ export {
   type CodesOf,
 } from './compareCoders.js';
 export { replaceCodes, type CodedTwice } from './replaceCodes.js';
-export { coderNames, inWords, isOwnReading, type CoderNames, type WhoRead } from './whoRead.js';
+export {
+  coderNames,
+  listNames,
+  isOwnReading,
+  type CoderNames,
+  type ReadingCoders,
+} from './readingCoders.js';

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { replaceCodes, type CodedTwice } from './replaceCodes.js';
-import { coderNames } from './whoRead.js';
+import { coderNames } from './readingCoders.js';
 
 const code = fc.constantFrom<string>('a', 'b', 'c', 'd', 'e');
 const answer: fc.Arbitrary<CodedTwice> = fc.record({

@@ -2,7 +2,7 @@ export { findCodeNamed, findCodes, type FindableCode } from './findCodes.js';
 export {
   inkOn,
   INKS,
-  lookDealer,
+  lookAssigner,
   nextLook,
   STITCHES,
   type Ink,

@@ -34,7 +34,7 @@ export interface Look {
 }
 
 /** The look of a study's next theme: the ink and the stitch that its themes use least, in order. */
-export const nextLook = (taken: readonly Taken[]): Look => lookDealer(taken)();
+export const nextLook = (taken: readonly Taken[]): Look => lookAssigner(taken)();
 
 interface Taken {
   ink: string;
@@ -42,7 +42,7 @@ interface Taken {
 }
 
 /** Gives the looks of a study's next themes, one after the other: see `nextLook`. */
-export function lookDealer(taken: readonly Taken[]): () => Look {
+export function lookAssigner(taken: readonly Taken[]): () => Look {
   const nextInk = leastUsed(
     INKS,
     taken.map((theme) => theme.ink),

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addTo, emptyBitset, has, type Bitset } from './bitset.js';
-import { dealOut, labelsByRule, type ByRule } from './dealOut.js';
+import { assignCategories, labelsByRule, type ByRule } from './assignCategories.js';
 
 const SIZE = 40;
 const anySet = fc.uniqueArray(fc.integer({ min: 0, max: SIZE - 1 })).map((members): Bitset => {
@@ -20,7 +20,7 @@ test('everybody is in one category at most, and there by the rules', () => {
   fc.assert(
     fc.property(deal, ({ rules, inSeveral, inNone }) => {
       const by: ByRule = { rules, inSeveral, inNone };
-      const dealt = dealOut(
+      const dealt = assignCategories(
         by,
         rules.map(({ members }) => members),
         SIZE,

@@ -14,8 +14,8 @@ export {
   unite,
   type Bitset,
 } from './bitset.js';
-export { dealOut, labelsByRule, type ByRule } from './dealOut.js';
+export { assignCategories, labelsByRule, type ByRule } from './assignCategories.js';
 export { valueName, type ValueNames } from './valueName.js';
 export { membersOf, type Mentioned, type RuleMaterial } from './members.js';
-export { conditionsIn, depthOf, findCircle, type Rule, type RuleGround } from './rule.js';
+export { conditionsIn, depthOf, findCycle, type Rule, type RuleReference } from './rule.js';
 export { ruleSentence, ruleSubject, type RuleNames } from './sentence.js';

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addTo, countOf, emptyBitset, forEachIn, type Bitset } from './bitset.js';
 import { membersOf, type RuleMaterial } from './members.js';
-import { findCircle, type Rule, type RuleGround } from './rule.js';
+import { findCycle, type Rule, type RuleReference } from './rule.js';
 import { ruleSentence } from './sentence.js';
 
 // six people: home, age, what they mention of question 1 (a, b of theme t), decided for
@@ -126,10 +126,10 @@ test('a circle of groups is found with its way, and picks nobody where it is clo
   const ruleOf = (id: string) => rules.get(id);
   // variable 9 is made by rules
   const made: Rule[] = [{ is: 'any_of', rules: [{ is: 'in_group', groupId: 'a', member: false }] }];
-  const rulesOf = (ground: RuleGround) =>
+  const rulesOf = (ground: RuleReference) =>
     'groupId' in ground ? [ruleOf(ground.groupId)].filter((one) => !!one) : made;
   const onB: Rule = { is: 'in_group', groupId: 'b', member: true };
-  expect(findCircle('a', onB, rulesOf)).toEqual([
+  expect(findCycle('a', onB, rulesOf)).toEqual([
     { groupId: 'a' },
     { groupId: 'b' },
     { groupId: 'c' },
@@ -137,7 +137,7 @@ test('a circle of groups is found with its way, and picks nobody where it is clo
     { groupId: 'a' },
   ]);
   // another group's circle is not this one's
-  expect(findCircle('x', { is: 'in_group', groupId: 'd', member: true }, rulesOf)).toBeNull();
+  expect(findCycle('x', { is: 'in_group', groupId: 'd', member: true }, rulesOf)).toBeNull();
   // one that was closed all the same still comes to an end
   expect(countOf(membersOf(rules.get('d')!, { ...material, ruleOf }))).toBe(0);
 });

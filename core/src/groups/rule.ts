@@ -53,7 +53,7 @@ export function conditionsIn(rule: Rule): Exclude<Rule, { rules: readonly Rule[]
 }
 
 /** What a condition stands on. */
-export function groundsOf(condition: Rule): RuleGround[] {
+export function referencesIn(condition: Rule): RuleReference[] {
   if (condition.is === 'in_group') return [{ groupId: condition.groupId }];
   return 'variableId' in condition ? [{ variableId: condition.variableId }] : [];
 }
@@ -63,7 +63,7 @@ export const depthOf = (rule: Rule): number =>
   'rules' in rule ? 1 + Math.max(0, ...rule.rules.map(depthOf)) : 1;
 
 /** A group or a variable that rules stand on. */
-export type RuleGround = { groupId: string } | { variableId: number };
+export type RuleReference = { groupId: string } | { variableId: number };
 
 /**
  * The way by which a rule comes back to its own group, through other groups and through variables that are made by rules.
@@ -71,14 +71,14 @@ export type RuleGround = { groupId: string } | { variableId: number };
  * @param rulesOf the rules of a group or variable; none where it has none or is not there
  * @returns from the group back to itself, or null when there is no circle
  */
-export function findCircle(
+export function findCycle(
   groupId: string,
   rule: Rule,
-  rulesOf: (ground: RuleGround) => readonly Rule[],
-): RuleGround[] | null {
+  rulesOf: (ground: RuleReference) => readonly Rule[],
+): RuleReference[] | null {
   const seen = new Set<string | number>();
-  const search = (current: Rule, way: RuleGround[]): RuleGround[] | null => {
-    for (const ground of conditionsIn(current).flatMap(groundsOf)) {
+  const search = (current: Rule, way: RuleReference[]): RuleReference[] | null => {
+    for (const ground of conditionsIn(current).flatMap(referencesIn)) {
       const key = 'groupId' in ground ? ground.groupId : ground.variableId;
       if (key === groupId) return [...way, ground];
       if (seen.has(key)) continue;

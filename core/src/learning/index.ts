@@ -9,11 +9,11 @@ export { sigmoid, type LinearModel } from './solver/linearModel.js';
 export { measureQuality, resample, type MeasuredQuality } from './evaluation/measureQuality.js';
 export {
   averagePrecision,
-  bestF1Line,
+  bestF1Threshold,
   brierScore,
   f1,
   outcomeAt,
-  plugInLine,
+  plugInThreshold,
   precision,
   recall,
   type Outcome,

@@ -1,4 +1,4 @@
-import { inWords, isOwnReading } from '../agreement/index.js';
+import { listNames, isOwnReading } from '../agreement/index.js';
 import { LOW_BASE, type DraftAgreement, type DraftInput, type DraftTable } from './draftInput.js';
 import { listOf, paragraph, text, type DraftNode } from './draftNode.js';
 import type { FigureFormat } from './figures.js';
@@ -29,7 +29,7 @@ function agreed(one: DraftAgreement, { count, percent }: FigureFormat): string {
       count(sameSets.count),
       percent(sameSets.count / sameSets.n, sameSets.n),
       coefficients.length,
-      inWords(coefficients),
+      listNames(coefficients),
     ),
   ].join(' ');
 }
@@ -157,7 +157,7 @@ export function limits({ tables, coders, agreement, format: { count } }: DraftIn
   }
   for (const { label, low } of agreement)
     if (low.length > 0)
-      said.push(draftMethodTexts.twoReadingsAgreeToo(label, inWords(low), low.length));
+      said.push(draftMethodTexts.twoReadingsAgreeToo(label, listNames(low), low.length));
   if (agreement.length === 0)
     said.push(coders > 1 ? draftMethodTexts.howFarCodersAgree : draftMethodTexts.onePersonCodedNo);
   else if (agreement.every(isOwnReading)) said.push(draftMethodTexts.secondReadingPersonWho);

@@ -33,7 +33,7 @@ export { redraft, type Redrafted } from './redraft.js';
 export { decimalsOf, fittingDecimals, type Decimals } from './decimals.js';
 export { figureText, type FigureFormat, type FigureRef, type FigureTable } from './figures.js';
 export {
-  baseWords,
+  baseInWords,
   columnName,
   correctionWords,
   countsSentence,

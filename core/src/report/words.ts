@@ -4,7 +4,7 @@ import type { BaseKind } from './crosstab.js';
 import { wordsTexts } from '../wording/report.js';
 
 /** Of whom (or what) a percentage is, in words that follow "percent of". */
-export const baseWords: Record<BaseKind, string> = {
+export const baseInWords: Record<BaseKind, string> = {
   settled: wordsTexts.peopleSettledAnswer,
   answered: wordsTexts.peopleWhoAnswered,
   asked: wordsTexts.peopleWhoAsked,

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { expectAbove, foundAndMissed, lineForShareRight, outlookOf } from './expected.js';
-import { measureAtLine, measureCalibration } from './measured.js';
+import { expectAbove, foundAndMissed, thresholdForPrecision, outlookOf } from './expected.js';
+import { measureAtThreshold, measureCalibration } from './measured.js';
 import { redecide, type Decision } from './redecide.js';
 import { isWorseThanExpected, shareApplying } from './spotCheck.js';
 
@@ -16,12 +16,12 @@ test('expectations above any line equal sums over the suggestions there', () => 
     fc.nat(50),
     fc.double({ min: 0, max: 9, noNaN: true }),
     unseenAnswers,
-    (open, line, known, unsuggested, unseen) => {
+    (open, threshold, known, unsuggested, unseen) => {
       const { above, shareRight, shareFound } = expectAbove(
         outlookOf(open, { found: known, missed: unsuggested }, unseen),
-        line,
+        threshold,
       );
-      const inside = open.filter((p) => p >= line);
+      const inside = open.filter((p) => p >= threshold);
       const sum = (values: number[]) => values.reduce((total, p) => total + p, 0);
       expect(above).toBe(inside.length);
       if (inside.length === 0) expect(shareRight).toBeNull();
@@ -46,13 +46,13 @@ test('a wanted share right lays the line as low as it can be laid, and nowhere w
       probability,
       (open, wanted) => {
         const outlook = outlookOf(open, { found: 0, missed: 0 }, nothingSeen);
-        const line = lineForShareRight(outlook, wanted);
+        const threshold = thresholdForPrecision(outlook, wanted);
         const isRight = (at: number) =>
           (expectAbove(outlook, at).shareRight?.value ?? -1) >= wanted - 1e-9;
-        if (line === null) expect(open.some(isRight)).toBe(false);
+        if (threshold === null) expect(open.some(isRight)).toBe(false);
         else {
-          expect(isRight(line)).toBe(true);
-          for (const lower of open.filter((p) => p < line)) expect(isRight(lower)).toBe(false);
+          expect(isRight(threshold)).toBe(true);
+          for (const lower of open.filter((p) => p < threshold)) expect(isRight(lower)).toBe(false);
         }
       },
     ),
@@ -103,7 +103,7 @@ test('counts after decisions: as by counting, in bulk or read, whatever was deci
           acceptedExpected: sumOf(accepted),
           refusedExpected: sumOf(refused),
           known: 7 + accepted.filter(({ bulk }) => !bulk).length,
-          line: 0.4,
+          threshold: 0.4,
         };
       };
       let counts = counted();
@@ -140,10 +140,10 @@ test('refusing or accepting what nobody reads finds nothing more; a spot check s
 
 test('measured along the line: precision and recall as by counting, all answers in one step of what was said', () => {
   fc.assert(
-    fc.property(unseenAnswers, probability, ({ yes, no }, line) => {
-      const { precision, recall } = measureAtLine({ yes, no }, line);
-      const above = [...yes, ...no].filter((p) => p >= line).length;
-      const right = yes.filter((p) => p >= line).length;
+    fc.property(unseenAnswers, probability, ({ yes, no }, threshold) => {
+      const { precision, recall } = measureAtThreshold({ yes, no }, threshold);
+      const above = [...yes, ...no].filter((p) => p >= threshold).length;
+      const right = yes.filter((p) => p >= threshold).length;
       expect(precision === null ? above : precision * above).toBeCloseTo(
         precision === null ? 0 : right,
         9,

@@ -35,9 +35,9 @@ interface Doubt {
 }
 
 /** Beyond this, what is said is rounded and its logit unsure. */
-const surest = 1e-4;
+const MOST_CERTAIN = 1e-4;
 const logit = (p: number) => {
-  const inside = Math.min(1 - surest, Math.max(surest, p));
+  const inside = Math.min(1 - MOST_CERTAIN, Math.max(MOST_CERTAIN, p));
   return Math.log(inside / (1 - inside));
 };
 
@@ -78,12 +78,12 @@ export function outlookOf(
 }
 
 /** How many open suggestions have a probability of at least `line`. */
-export function countAbove({ probabilities }: Outlook, line: number): number {
+export function countAbove({ probabilities }: Outlook, threshold: number): number {
   let low = 0;
   let high = probabilities.length;
   while (low < high) {
     const middle = (low + high) >>> 1;
-    if (probabilities[middle]! >= line) low = middle + 1;
+    if (probabilities[middle]! >= threshold) low = middle + 1;
     else high = middle;
   }
   return low;
@@ -108,8 +108,8 @@ function varianceOfRight({ variances, tilts, doubt }: Outlook, above: number): n
  *
  * @see Oehlert (1992) A note on the delta method
  */
-export function expectAbove(outlook: Outlook, line: number): Expectation {
-  const above = countAbove(outlook, line);
+export function expectAbove(outlook: Outlook, threshold: number): Expectation {
+  const above = countAbove(outlook, threshold);
   const right = outlook.sums[above]!;
   const all = outlook.found + outlook.sums.at(-1)! + outlook.missed;
   const half = above > 0 ? (1.959964 * Math.sqrt(varianceOfRight(outlook, above))) / above : 0;
@@ -131,7 +131,10 @@ export function expectAbove(outlook: Outlook, line: number): Expectation {
  *
  * @returns null when even the likeliest are not expected to be
  */
-export function lineForShareRight({ probabilities, sums }: Outlook, wanted: number): number | null {
+export function thresholdForPrecision(
+  { probabilities, sums }: Outlook,
+  wanted: number,
+): number | null {
   for (let above = probabilities.length; above > 0; above--) {
     // suggestions of one probability lie on the same side of any line
     if (probabilities[above] === probabilities[above - 1]) continue;

@@ -2,7 +2,7 @@ export {
   countAbove,
   expectAbove,
   foundAndMissed,
-  lineForShareRight,
+  thresholdForPrecision,
   outlookOf,
   type DecidedSoFar,
   type Expectation,
@@ -19,5 +19,5 @@ export {
 export { isReliable, modelVerdict, WORTH_A_LOOK, type ModelVerdict } from './verdict.js';
 export { lineOfEvidence } from './lineOfEvidence.js';
 export { redecide } from './redecide.js';
-export { measureAtLine, measureCalibration, type Unseen } from './measured.js';
+export { measureAtThreshold, measureCalibration, type Unseen } from './measured.js';
 export { isWorseThanExpected, shareApplying } from './spotCheck.js';

@@ -9,9 +9,9 @@ export interface Unseen {
  *
  * @returns precision is null where nothing lies above, recall where nothing has the code
  */
-export function measureAtLine({ yes, no }: Unseen, line: number) {
-  const right = yes.filter((p) => p >= line).length;
-  const wrong = no.filter((p) => p >= line).length;
+export function measureAtThreshold({ yes, no }: Unseen, threshold: number) {
+  const right = yes.filter((p) => p >= threshold).length;
+  const wrong = no.filter((p) => p >= threshold).length;
   return {
     precision: right + wrong === 0 ? null : right / (right + wrong),
     recall: yes.length === 0 ? null : right / yes.length,

@@ -4,7 +4,7 @@ import { withoutErrors } from './cells.js';
 import { findingList, type Finding, type FindingList } from './findings.js';
 import { planIds, type IdPlan } from './respondentIds.js';
 import { rowReader, type FoundNames, type PlannedRow } from './rowReader.js';
-import { tellSettings } from './settingStops.js';
+import { validateSettings } from './validateSettings.js';
 import type { DuplicateChoice, HeadColumn, SheetSettings } from './settings.js';
 import { countRows, type QuestionCount, type VariableCount } from './sheetCounts.js';
 import { checkSheetTexts } from '../wording/sheet.js';
@@ -82,8 +82,8 @@ export function checkSheet({
       const list = findingList();
       const plan = ids.settle(settings.duplicates);
       if (rows === 0) list.stop('no_rows', checkSheetTexts.sheetHeadButNo);
-      tellSettings(columns, settings, reader, list);
-      tellIds(plan, settings.duplicates, list);
+      validateSettings(columns, settings, reader, list);
+      reportIds(plan, settings.duplicates, list);
       cellFindings.tell(list);
       counts.tell(list);
       const renamed = new Map(plan.renamed);
@@ -135,7 +135,7 @@ const duplicateSentences = {
   suffix: checkSheetTexts.severalRowsSameRespondentIdAll,
 };
 
-function tellIds(plan: IdPlan, duplicates: DuplicateChoice, { stop, notice }: FindingList): void {
+function reportIds(plan: IdPlan, duplicates: DuplicateChoice, { stop, notice }: FindingList): void {
   if (duplicates !== 'stop') notice('duplicate_id', duplicateSentences[duplicates], plan.duplicate);
   else if (plan.duplicate.count > 0)
     stop('duplicate_id', checkSheetTexts.severalRowsSameRespondentIdChoose, plan.duplicate);

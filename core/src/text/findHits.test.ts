@@ -4,7 +4,7 @@ import { findHits, hitMustHold, hitTester, type WordMatch } from './findHits.js'
 import { likeThese } from './likeThese.js';
 import { duplicateHash, duplicateKey } from './normalise.js';
 import { nearDuplicates } from './nearDuplicates.js';
-import { layOutBySimilarity, orderBySimilarity } from './orderBySimilarity.js';
+import { orderTextsBySimilarity, orderBySimilarity } from './orderBySimilarity.js';
 
 describe('finding words', () => {
   const text = 'Fares! The FARE for cars is unfair; farewell to (fair) fares.';
@@ -127,7 +127,7 @@ describe('similarity', () => {
         }
       }),
     );
-    const { order, near } = layOutBySimilarity([base, 'late', `${base} now`, 'dear']);
+    const { order, near } = orderTextsBySimilarity([base, 'late', `${base} now`, 'dear']);
     expect(order.toSorted()).toEqual([0, 1, 2, 3]);
     expect(order[order.indexOf(0) + 1]).toBe(2);
     expect(near.map((isNear, place) => isNear && order[place])).toEqual(

@@ -10,6 +10,6 @@ export { likeThese } from './likeThese.js';
 export { splitLines, type Span } from './lines.js';
 export { nearDuplicates } from './nearDuplicates.js';
 export { duplicateHash, duplicateKey, foldForMatching } from './normalise.js';
-export { layOutBySimilarity, orderBySimilarity } from './orderBySimilarity.js';
+export { orderTextsBySimilarity, orderBySimilarity } from './orderBySimilarity.js';
 export { splitWords, type Word } from './words.js';
 export { maskDetails } from './maskDetails.js';

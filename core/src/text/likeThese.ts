@@ -1,4 +1,4 @@
-import { tfidfRows } from './wordVectors.js';
+import { tfidfRows } from './tfidfRows.js';
 
 /**
  * How like each text is to some of them taken together: the cosine of its vector of words (tf-idf) with the sum of

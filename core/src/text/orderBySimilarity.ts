@@ -1,5 +1,5 @@
 import { nearDuplicates } from './nearDuplicates.js';
-import { tfidfRows, type TfidfRows } from './wordVectors.js';
+import { tfidfRows, type TfidfRows } from './tfidfRows.js';
 
 const ROUNDS = 5;
 const LEAF = 6;
@@ -103,7 +103,10 @@ function widestGap(scores: Float64Array): number {
  *
  * @returns the order, and for each place whether its text is nearly the same as the one before it
  */
-export function layOutBySimilarity(texts: readonly string[]): { order: number[]; near: boolean[] } {
+export function orderTextsBySimilarity(texts: readonly string[]): {
+  order: number[];
+  near: boolean[];
+} {
   const firstOf = nearDuplicates(texts);
   const groups = new Map<number, number[]>();
   for (const [i, first] of firstOf.entries()) {

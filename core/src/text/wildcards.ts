@@ -3,7 +3,7 @@ import type { Span } from './lines.js';
 import { outsideWord, patternHits } from './patternHits.js';
 
 /** What one place of a pattern takes: one character, or any number of them. */
-interface Place {
+interface PatternPosition {
   takes: (character: string) => boolean;
   /** Whether it takes as many as there are, none among them. */
   repeats: boolean;
@@ -26,7 +26,7 @@ const WITHIN_WORD = "[\\p{L}\\p{N}'’-]";
 const isWithinWord = testerOf(WITHIN_WORD);
 const isSpace = testerOf('\\s');
 
-function placesOf(pattern: string): Place[] {
+function positionsOf(pattern: string): PatternPosition[] {
   return [...pattern.replaceAll(/\s+/gu, ' ').replaceAll(/\*+/gu, '*')].flatMap((character) => {
     if (character === '*') return [{ takes: isWithinWord, repeats: true }];
     if (character === '?') return [{ takes: isOfWord, repeats: false }];
@@ -87,7 +87,7 @@ function asRegExp(pattern: string): RegExp | null {
  * the text's length times the pattern's, where a backtracking search takes the length to the power of the stars.
  */
 export function followingFinder(pattern: string): (text: string) => Generator<Span> {
-  const places = placesOf(pattern);
+  const places = positionsOf(pattern);
   const known = new Map<number, Character>();
   const characterAt = (text: string, index: number): Character => {
     const point = text.codePointAt(index)!;
@@ -106,7 +106,7 @@ const NOWHERE = -1;
 
 function* hits(
   text: string,
-  places: readonly Place[],
+  places: readonly PatternPosition[],
   characterAt: (text: string, index: number) => Character,
 ): Generator<Span> {
   const end = places.length;

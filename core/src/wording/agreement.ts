@@ -1,5 +1,5 @@
-/** agreement/whoRead.ts */
-export const whoReadTexts = {
+/** agreement/readingCoders.ts */
+export const readingCodersTexts = {
   firstTime: 'first time',
   secondTime: 'second time',
 };

@@ -37,8 +37,8 @@ export const cellFindingsTexts = {
   yesNo: 'yes or no',
 };
 
-/** sheet/settingStops.ts */
-export const settingStopsTexts = {
+/** sheet/validateSettings.ts */
+export const validateSettingsTexts = {
   noColumnBackgroundWeight: 'No column is background or weight: there is nothing to add.',
   noColumnOpenQuestion: 'No column is an open question: choose the one that holds the answers.',
   noColumnRespondentId:

@@ -6,7 +6,7 @@ import type {
   MeasuredAgreement,
   Mention,
   SecondReadingAnswer,
-  TalkedOver,
+  DisagreementResolution,
 } from '@yellow-thread/contract';
 import {
   alphaOfCode,
@@ -45,7 +45,7 @@ async function readNames(em: EntityManager, studyId: number): Promise<Names> {
 }
 
 /** What both gave an answer; codes that are no longer in the codebook are left out. */
-function setsOf(
+function labelSetsOf(
   { firstCodes, secondCodes }: SecondReadingAnswer,
   names: Names,
 ): readonly [CodesOf, CodesOf] {
@@ -83,7 +83,7 @@ export async function readAgreement(
 
 /** Over the codes that could be given to answers of the question, and those that were. */
 function compare(answers: SecondReadingAnswer[], names: Names, questionId: number) {
-  const sets = answers.map((answer) => setsOf(answer, names));
+  const sets = answers.map((answer) => labelSetsOf(answer, names));
   const used = new Set(sets.flat().flatMap((codes) => [...codes]));
   const isOffered = ({ archived, questions }: NamedCode) =>
     !archived && (questions === null || questions.includes(questionId));
@@ -101,7 +101,7 @@ function compareThemes(answers: SecondReadingAnswer[], names: Names) {
   const themes = new Set([...names.values()].flatMap(({ themeId }) => themeId ?? []));
   return compareCoders(
     answers.map((answer) => {
-      const [first, second] = setsOf(answer, names);
+      const [first, second] = labelSetsOf(answer, names);
       return [themesOf(first), themesOf(second)] as const;
     }),
     [...themes],
@@ -134,7 +134,7 @@ async function readEverybody(
   );
   const units = new Map<number, CodesOf[]>();
   for (const answer of all) {
-    const [first, second] = setsOf(answer, names);
+    const [first, second] = labelSetsOf(answer, names);
     units.set(answer.responseId, [...(units.get(answer.responseId) ?? [first]), second]);
   }
   const sets = [...units.values()];
@@ -153,7 +153,7 @@ async function readDiffering(
   names: Names,
 ): Promise<DifferingAnswer[]> {
   const differing = answers.flatMap((answer) => {
-    const [first, second] = setsOf(answer, names);
+    const [first, second] = labelSetsOf(answer, names);
     const either = [...names.keys()].filter((code) => first.has(code) || second.has(code));
     const codes = either
       .filter((code) => first.has(code) !== second.has(code))
@@ -188,7 +188,7 @@ export async function settleDisagreement(
   maker: Maker,
   questionId: number,
   id: string,
-  { responseId, codeId, applies }: TalkedOver,
+  { responseId, codeId, applies }: DisagreementResolution,
 ): Promise<void> {
   await inChange(em, async (tx) => {
     const { read, size, reader } = await findReading(tx, questionId, id);

@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import type {
-  CodedOnceMore,
+  SecondCoding,
   ListedReading,
   ReadingAnswers,
   ReadingCreate,
@@ -203,12 +203,12 @@ export async function readReading(
  *
  * @throws Problem not_your_reading, reading_done
  */
-export async function codeOnceMore(
+export async function codeSecondReading(
   em: EntityManager,
   maker: Maker,
   questionId: number,
   id: string,
-  { responseId, codes }: CodedOnceMore,
+  { responseId, codes }: SecondCoding,
 ): Promise<void> {
   await inChange(em, async (tx) => {
     const { readerId, reader, read, size } = await findReading(tx, questionId, id);

@@ -1,20 +1,20 @@
 import {
   agreementSchema,
-  codedOnceMoreSchema,
+  secondCodingSchema,
   doneSchema,
   questionParams,
   readingAnswersSchema,
   readingCreateSchema,
   readingListSchema,
   readingParams,
-  talkedOverSchema,
+  disagreementResolutionSchema,
 } from '@yellow-thread/contract';
 import { makerOf } from '../people/index.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { readAgreement, settleDisagreement } from './comparison.js';
 import {
-  codeOnceMore,
+  codeSecondReading,
   drawReading,
   endReading,
   listReadings,
@@ -79,14 +79,20 @@ export function agreementRoutes(app: App): void {
       schema: {
         operationId: 'codeOnceMore',
         params: readingParams,
-        body: codedOnceMoreSchema,
+        body: secondCodingSchema,
         response: replies,
       },
     },
     async (request) => {
       const { em, params, body } = request;
       const question = await findQuestion(em, params.study, params.question);
-      await codeOnceMore(em, makerOf(request, params.study), question.id, params.reading, body);
+      await codeSecondReading(
+        em,
+        makerOf(request, params.study),
+        question.id,
+        params.reading,
+        body,
+      );
       return done;
     },
   );
@@ -130,7 +136,7 @@ export function agreementRoutes(app: App): void {
       schema: {
         operationId: 'settleDisagreement',
         params: readingParams,
-        body: talkedOverSchema,
+        body: disagreementResolutionSchema,
         response: replies,
       },
     },

@@ -24,7 +24,7 @@ import {
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { FastifyRequest } from 'fastify';
 import { z } from 'zod';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { makerOf, type Maker } from '../people/index.js';
 import { putBundle, removeBundle } from './bundles.js';
 import {

@@ -6,11 +6,11 @@ import { isoTime, rows } from '../database/index.js';
 const MOST_SUGGESTED = 9;
 
 /** The codes that were trained for some questions, each with the line laid for it or else its model's own, as SQL. */
-export const linesInForce = (questions: string) =>
-  `select f.question_id, c.id as code_id, coalesce(l.line, (t.value->>'line')::float) as line
+export const thresholdsInForce = (questions: string) =>
+  `select f.question_id, c.id as code_id, coalesce(l.threshold, (t.value->>'threshold')::float) as threshold
    from run_in_force f cross join jsonb_array_elements(f.codes) t
    join code c on c.id = (t.value->>'codeId')::uuid
-   left join review_line l on l.question_id = f.question_id and l.code_id = c.id
+   left join review_threshold l on l.question_id = f.question_id and l.code_id = c.id
    where f.question_id in (${questions})`;
 
 const noteFields = `'id', n.id, 'studyId', n.study_id, 'responseId', n.response_id, 'start', n.start,
@@ -90,7 +90,7 @@ export async function readAnswers(
        run as materialized (
          select question_id, last_response_id, out_of_scope from run_in_force
          where question_id in (select question_id from asked)),
-       line as materialized (${linesInForce('select question_id from asked')})
+       threshold as materialized (${thresholdsInForce('select question_id from asked')})
      select r.id, r.respondent_id as "respondentId", p.external_id as "externalId", p.background,
        r.text, r.no_answer as "noAnswer", false as "isWithheld",
        r.changed_at is not null as changed,
@@ -110,9 +110,9 @@ export async function readAnswers(
              'evidence', o.evidence, 'isAbove', o.is_above)
            order by o.probability desc, o.code_id)
          from (
-           select o.code_id, o.probability, o.evidence, o.probability >= coalesce(l.line, 1) as is_above
+           select o.code_id, o.probability, o.evidence, o.probability >= coalesce(l.threshold, 1) as is_above
            from open_suggestion o
-           left join line l on l.question_id = o.question_id and l.code_id = o.code_id
+           left join threshold l on l.question_id = o.question_id and l.code_id = o.code_id
            where o.response_id = r.id
            order by is_above desc, o.probability desc, o.code_id limit ${MOST_SUGGESTED}) o), '[]')
          as suggestions,
@@ -120,8 +120,9 @@ export async function readAnswers(
          select 1 from run where run.question_id = r.question_id and r.id <= run.last_response_id
            and r.id <> all(coalesce(run.out_of_scope, '{}')))
        and not exists (
-         select 1 from suggestion s join line
-           on line.question_id = s.question_id and line.code_id = s.code_id and s.probability >= line.line
+         select 1 from suggestion s join threshold
+           on threshold.question_id = s.question_id and threshold.code_id = s.code_id
+             and s.probability >= threshold.threshold
          where s.response_id = r.id and s.state = 'open') as "nothingLikely"
      from unnest(?::int[]) with ordinality as wanted (id, place)
      join response r on r.id = wanted.id

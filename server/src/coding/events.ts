@@ -1,5 +1,10 @@
 import { studyEventSchema, type StudyEvent } from '@yellow-thread/contract';
-import { CHANGE_CHANNEL, listenTo, type Listening, type ToldChange } from '../database/index.js';
+import {
+  CHANGE_CHANNEL,
+  listenTo,
+  type Listening,
+  type ChangeNotification,
+} from '../database/index.js';
 
 type Listener = (event: StudyEvent) => void;
 
@@ -22,7 +27,7 @@ export function openStudyEvents(url: string, onError: (error: unknown) => void):
   };
   const onMessage = (payload: string) => {
     // only this server's own code writes to the channel
-    const { studyId, accountId, ...told } = JSON.parse(payload) as ToldChange;
+    const { studyId, accountId, ...told } = JSON.parse(payload) as ChangeNotification;
     tell(studyEventSchema.parse({ study: studyId, by: accountId, ...told }));
   };
   const onAgain = () => tell({ study: 0, tab: null, by: 0, tables: [], responses: null });

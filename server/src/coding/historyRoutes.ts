@@ -1,7 +1,7 @@
 import { historyQuery, historySchema, studyParams, undoneSchema } from '@yellow-thread/contract';
 import { redoChange, undoChange } from '../database/index.js';
 import { makerOf } from '../people/index.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { readHistory } from './history.js';
 
 export function historyRoutes(app: App): void {

@@ -14,7 +14,7 @@ import {
 import type { Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import { startTurn } from '../turns.js';
+import { startTimeSlice } from '../timeSlice.js';
 import { codeIdsAsJson, cutsAsJson } from './answers.js';
 import { readLedger } from './ledger.js';
 import { nameOrDraft } from './mentions.js';
@@ -43,7 +43,7 @@ export async function readHits(
   );
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const hitsIn = hitFinder(query.words, query.match);
-  const turn = startTurn();
+  const turn = startTimeSlice();
   const answers: Hits['answers'] = [];
   for (const answer of found) {
     if (turn.isOver()) await turn.next();

@@ -6,5 +6,5 @@ export { streamRoutes } from './streamRoutes.js';
 export { codingRoutes } from './routes.js';
 export { refusePassage } from './mentions.js';
 export { findResponse, sameAs } from './responses.js';
-export { readQuestionAnswers } from './keptAnswers.js';
+export { readQuestionAnswers } from './answerCache.js';
 export { answersHolding } from './wordsInAnswers.js';

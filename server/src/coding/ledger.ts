@@ -14,10 +14,10 @@ import {
 import { problems } from '../wording/problems.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
-import { distanceFromLine } from '../sampling/index.js';
+import { distanceFromThreshold } from '../sampling/index.js';
 import { cutsAsJson } from './answers.js';
-import { readQuestionAnswers, type QuestionAnswers } from './keptAnswers.js';
-import { laidOut } from './laidOut.js';
+import { readQuestionAnswers, type QuestionAnswers } from './answerCache.js';
+import { similarityOrder } from './similarityOrder.js';
 import { asksInLine, conditionOf, type Condition, type LedgerReader } from './ledgerConditions.js';
 import { orderOf } from './orderOf.js';
 import { answersHolding } from './wordsInAnswers.js';
@@ -176,9 +176,9 @@ async function placesIn(
     case 'likely': {
       // the nearer to some code's line, the more a decision teaches; what no model looked at comes last
       const asked = {
-        telling: `select response_id, distance as place from (${distanceFromLine(questionId)}) d`,
+        telling: `select response_id, distance as place from (${distanceFromThreshold(questionId)}) d`,
         // of what has no suggestion the models are surest: that no code applies
-        surest: `select response_id, 1 - distance as place from (${distanceFromLine(questionId)}) d`,
+        surest: `select response_id, 1 - distance as place from (${distanceFromThreshold(questionId)}) d`,
         likely: `select s.response_id, -max(s.probability) as place
           from suggestion s join code c on c.id = s.code_id
           where s.question_id = ${questionId} and s.state = 'open' group by s.response_id`,
@@ -235,7 +235,7 @@ function listed(answers: QuestionAnswers, ordered: Int32Array, isJoined: boolean
 }
 
 async function bySimilarity(em: EntityManager, threads: Threads, ledger: Ledger): Promise<Ledger> {
-  const { order, near } = await laidOut(threads, await textsOf(em, ledger.ids));
+  const { order, near } = await similarityOrder(threads, await textsOf(em, ledger.ids));
   return {
     ...reordered(ledger, order),
     near: order.flatMap((i, place) => (near[place] ? [ledger.ids[i]!] : [])),

@@ -3,7 +3,7 @@ import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
 import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
-import { isWithheld, linesInForce } from './answers.js';
+import { isWithheld, thresholdsInForce } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
@@ -36,7 +36,7 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
       select unnest(out_of_scope) from run_in_force where question_id = ${questionId})
     and r.id not in (
       select s.response_id from suggestion s
-      join (${linesInForce(String(questionId))}) l on l.code_id = s.code_id and s.probability >= l.line
+      join (${thresholdsInForce(String(questionId))}) l on l.code_id = s.code_id and s.probability >= l.threshold
       where s.question_id = ${questionId} and s.state = 'open')`,
   disputed: `r.id in (
     select (w->>'responseId')::int

@@ -31,14 +31,14 @@ import { rows } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { makerOf, requireAccount, type Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { readAnswersFor, readRespondentAnswers } from './answers.js';
 import { codeHits, readHits } from './hits.js';
 import { readLedger } from './ledger.js';
 import { editLine } from './lines.js';
 import { addMention, editMention, removeMention, settleResponse } from './mentions.js';
-import { readNearCodes } from './near.js';
+import { readNearCodes } from './nearCodes.js';
 import { addNote, editNote, readNotes, removeNote } from './notes.js';
 import { findResponse } from './responses.js';
 

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { rows } from '../database/index.js';
 import { requireAccount } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import type { StudyEvents } from './events.js';
 
 const HEARTBEAT_MS = 20_000;

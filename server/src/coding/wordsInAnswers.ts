@@ -2,8 +2,8 @@ import type { LedgerQuery } from '@yellow-thread/contract';
 import { blankAsides, hitMustHold, hitTester, isAscii } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { StudyEntity } from '../database/index.js';
-import { startTurn } from '../turns.js';
-import { textsInLots, type AnswerTexts, type QuestionAnswers } from './keptAnswers.js';
+import { startTimeSlice } from '../timeSlice.js';
+import { textsInLots, type AnswerTexts, type QuestionAnswers } from './answerCache.js';
 
 /**
  * Which of some answers hold the words asked for. What the interviewer said is not what was answered.
@@ -23,7 +23,7 @@ export async function answersHolding(
   const isChosen = new Uint8Array(answers.ids.length);
   for (const i of chosen) isChosen[i] = 1;
   const holding = new Uint8Array(answers.ids.length);
-  const turn = startTurn();
+  const turn = startTimeSlice();
   const look = async (texts: AnswerTexts) => {
     for (const t of mayHold(texts, mustHold)) {
       if (turn.isOver()) await turn.next();

@@ -16,7 +16,7 @@ import type {
   Settlement,
   SpotCheck,
   SpotCheckAnswer,
-  StruckWord,
+  ExcludedWord,
   Suggestion,
   Theme,
   Variable,
@@ -40,7 +40,7 @@ export interface ChangeTables {
   line_cut: LineCut;
   saved_group: Group;
   suggestion: Suggestion;
-  struck_word: StruckWord;
+  struck_word: ExcludedWord;
   spot_check: SpotCheck;
   spot_check_answer: SpotCheckAnswer;
   second_reading: SecondReading;

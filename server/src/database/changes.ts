@@ -4,7 +4,7 @@ import { Problem, problems } from '../wording/problems.js';
 import { shapes, type ChangeDiff, type ChangeTables } from './changeTables.js';
 import { row, rows } from './query.js';
 import { deletion, insertion, update, type Statement } from './recordStatements.js';
-import { isConstraintError } from './trouble.js';
+import { isConstraintError } from './databaseErrors.js';
 
 const tables = Object.keys(shapes) as (keyof ChangeTables)[];
 
@@ -47,7 +47,7 @@ export async function makeChange(
       JSON.stringify(change.diff),
     ],
   );
-  await tellChange(em, change, change.diff);
+  await notifyOfChange(em, change, change.diff);
 }
 
 interface RecordedChange {
@@ -70,7 +70,7 @@ export async function undoChange(em: EntityManager, maker: ChangeMaker) {
     if (!last) throw problems.nothingToUndo();
     await applyOrThrow(tx, reverseRecordsDiff(last.diff), problems.undoCrosses(last.summary));
     await rows(tx, 'update change set undone_at = now() where id = ?', [last.id]);
-    await tellChange(tx, maker, last.diff);
+    await notifyOfChange(tx, maker, last.diff);
     return { summary: last.summary };
   });
 }
@@ -90,7 +90,7 @@ export async function redoChange(em: EntityManager, maker: ChangeMaker) {
     if (!next) throw problems.nothingToRedo();
     await applyOrThrow(tx, next.diff, problems.undoCrosses(next.summary));
     await rows(tx, 'update change set undone_at = null where id = ?', [next.id]);
-    await tellChange(tx, maker, next.diff);
+    await notifyOfChange(tx, maker, next.diff);
     return { summary: next.summary };
   });
 }
@@ -147,7 +147,7 @@ const touchedBy = (diff: ChangeDiff): Record<string, number> =>
   );
 
 /** What is told of a change to whoever has the study open, when it is committed. */
-export interface ToldChange {
+export interface ChangeNotification {
   studyId: number;
   accountId: number;
   tab: string | null;
@@ -159,8 +159,8 @@ export const CHANGE_CHANNEL = 'study_change';
 const MOST_NAMED = 300;
 
 /** Tells that somebody may no longer see what they saw: a study's members changed, or, without one, sessions ended. */
-export async function tellAccess(em: EntityManager, studyId: number | null): Promise<void> {
-  const told: ToldChange = {
+export async function notifyOfAccess(em: EntityManager, studyId: number | null): Promise<void> {
+  const told: ChangeNotification = {
     studyId: studyId ?? 0,
     accountId: 0,
     tab: null,
@@ -170,13 +170,17 @@ export async function tellAccess(em: EntityManager, studyId: number | null): Pro
   await rows(em, 'select pg_notify(?, ?)', [CHANGE_CHANNEL, JSON.stringify(told)]);
 }
 
-async function tellChange(em: EntityManager, maker: ChangeMaker, diff: ChangeDiff): Promise<void> {
+async function notifyOfChange(
+  em: EntityManager,
+  maker: ChangeMaker,
+  diff: ChangeDiff,
+): Promise<void> {
   const responses = new Set<number>();
   for (const record of recordsIn(diff)) {
     if ('responseId' in record && record.responseId) responses.add(record.responseId);
     if (responses.size > MOST_NAMED) break;
   }
-  const told: ToldChange = {
+  const told: ChangeNotification = {
     studyId: maker.studyId,
     accountId: maker.accountId,
     tab: maker.tab ?? null,

@@ -3,10 +3,10 @@ export {
   inChange,
   makeChange,
   redoChange,
-  tellAccess,
+  notifyOfAccess,
   undoChange,
   type ChangeMaker,
-  type ToldChange,
+  type ChangeNotification,
 } from './changes.js';
 export {
   type CategoryRecord,
@@ -22,7 +22,7 @@ export * from './entities.js';
 export { behindTheirParents, readForeignKeys, type ForeignKey } from './foreignKeys.js';
 export { listenTo, type Listening } from './listen.js';
 export { openDatabase } from './orm.js';
-export { placesOf } from './placesOf.js';
+export { indexIds } from './indexIds.js';
 export { foldedInSql, isoTime, row, rows, unpackInts, withinGroup } from './query.js';
 export {
   codesInUse,
@@ -33,5 +33,5 @@ export {
   findSettlements,
   questionsInReview,
 } from './records.js';
-export { isBusy, isConnectionLost, isConstraintError, isDiskFull } from './trouble.js';
-export { readWritten, sumWritten, type Written } from './written.js';
+export { isBusy, isConnectionLost, isConstraintError, isDiskFull } from './databaseErrors.js';
+export { readDataVersion, compactDataVersions, type DataVersion } from './dataVersion.js';

@@ -5,7 +5,7 @@ import { readPeople } from '../groups/index.js';
 import { importStudy } from '../../test/study.js';
 import { startServer, type TestServer } from '../../test/app.js';
 import { pgScript } from '../../test/databases.js';
-import { openDatabase, readWritten, rows, sumWritten } from './index.js';
+import { openDatabase, readDataVersion, rows, compactDataVersions } from './index.js';
 
 let server: TestServer;
 let restored: MikroORM;
@@ -42,7 +42,7 @@ test('in another cluster, whose transactions have the same numbers again, everyt
   const seen = new Set<string>();
   for (let edit = 1; edit <= 6; edit++) {
     await rows(em(), 'update respondent set weight = ?', [edit]);
-    seen.add((await readWritten(em())).people);
+    seen.add((await readDataVersion(em())).people);
     expect(new Set(await weightsSeen())).toEqual(new Set([edit]));
   }
   expect(seen.size).toBe(6);
@@ -50,8 +50,8 @@ test('in another cluster, whose transactions have the same numbers again, everyt
 
 test('what was written is the same when it is added up', async () => {
   const em = () => restored.em.fork();
-  const { people, answers } = await readWritten(em());
-  await sumWritten(em());
-  expect(await readWritten(em())).toMatchObject({ people, answers });
+  const { people, answers } = await readDataVersion(em());
+  await compactDataVersions(em());
+  expect(await readDataVersion(em())).toMatchObject({ people, answers });
   expect(await rows(em(), 'select what from written')).toHaveLength(2);
 });

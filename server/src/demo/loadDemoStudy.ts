@@ -8,7 +8,7 @@ import { z } from 'zod';
 import { copyRows, row, rows } from '../database/index.js';
 import { enqueueJob } from '../jobs/index.js';
 import { TRAINING_SEED } from '../learning/index.js';
-import { bringInFile } from '../sheet/index.js';
+import { importFile } from '../sheet/index.js';
 
 const SHEET = 'brindle-sound.csv';
 
@@ -81,7 +81,7 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
         accountId,
       ]);
 
-    const written = await bringInFile(tx, {
+    const written = await importFile(tx, {
       studyId,
       accountId: coderId,
       fileName: SHEET,

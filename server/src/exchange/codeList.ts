@@ -1,5 +1,5 @@
 import type { Bundle, CodeList, Code, ListedCode, Theme } from '@yellow-thread/contract';
-import { lookDealer } from '@yellow-thread/core/codebook';
+import { lookAssigner } from '@yellow-thread/core/codebook';
 import { foldForMatching } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { randomUUID } from 'node:crypto';
@@ -41,7 +41,7 @@ async function planOf(em: EntityManager, studyId: number, listed: readonly Liste
   const codes = byName(known);
   const themes = byName(knownThemes);
   const newThemes: Theme[] = [];
-  const nextLook = lookDealer(knownThemes);
+  const nextLook = lookAssigner(knownThemes);
   let position = lastPosition(known);
   let themePosition = lastPosition(knownThemes);
   const themeIdOf = (name: string | null) => {

@@ -11,7 +11,7 @@ import { rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { makerOf } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { contentTypes, writeCodebook } from './codebookFiles.js';
 import { readCodeList, takeCodeList } from './codeList.js';
 import { nameFile } from './download.js';

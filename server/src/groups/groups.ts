@@ -3,8 +3,8 @@ import {
   conditionsIn,
   countOf,
   depthOf,
-  findCircle,
-  type RuleGround,
+  findCycle,
+  type RuleReference,
 } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { inChange, makeChange, row, rows } from '../database/index.js';
@@ -40,7 +40,7 @@ export async function sizeOf(
   groupId: string | undefined,
 ) {
   refuseTooDeep(rule);
-  if (groupId !== undefined) await refuseCircle(em, studyId, groupId, rule);
+  if (groupId !== undefined) await refuseCycle(em, studyId, groupId, rule);
   const people = await readPeople(em, studyId);
   const [members] = await readMembers(em, studyId, people, [rule]);
   return { people: countOf(members!), respondents: people.ids.length };
@@ -62,7 +62,7 @@ export async function putGroup(em: EntityManager, maker: Maker, id: string, fiel
       (group) => group.id !== id && group.name.toLowerCase() === fields.name.toLowerCase(),
     );
     if (alike) throw problems.nameTaken('group', alike.name);
-    await refuseCircle(tx, studyId, id, fields.rule);
+    await refuseCycle(tx, studyId, id, fields.rule);
     const from = groups.find((group) => group.id === id);
     const { position } = await row<{ position: number }>(
       tx,
@@ -116,16 +116,16 @@ export function refuseTooDeep(rule: Rule): void {
   if (depthOf(rule) > DEEPEST) throw problems.ruleTooDeep(DEEPEST);
 }
 
-async function refuseCircle(em: EntityManager, studyId: number, id: string, rule: Rule) {
+async function refuseCycle(em: EntityManager, studyId: number, id: string, rule: Rule) {
   const groups = await readGroups(em, studyId);
   const variables = await readByRule(em, studyId);
-  const circle = findCircle(id, rule, (ground) =>
+  const circle = findCycle(id, rule, (ground) =>
     'groupId' in ground
       ? groups.filter((one) => one.id === ground.groupId).map((one) => one.rule)
       : (variables.get(ground.variableId)?.rules ?? []),
   );
   if (!circle) return;
-  const nameOf = (ground: RuleGround) =>
+  const nameOf = (ground: RuleReference) =>
     'groupId' in ground
       ? groups.find((group) => group.id === ground.groupId)?.name
       : variables.get(ground.variableId)?.name;

@@ -18,7 +18,7 @@ import {
   type QuestionState,
 } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { codesInUse, placesOf, row, rows, unpackInts } from '../database/index.js';
+import { codesInUse, indexIds, row, rows, unpackInts } from '../database/index.js';
 import { readOnce, type People, type ReadOf } from './people.js';
 
 /** The coding of one question as sets of respondents. */
@@ -104,7 +104,7 @@ async function queryAnswers(
     asked,
     answered,
     responseOf,
-    whose: placesOf(ids, places),
+    whose: indexIds(ids, places),
     range: ids.length > 0 ? [first, last] : [0, 0],
   };
 }

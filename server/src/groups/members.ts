@@ -3,7 +3,7 @@ import {
   addTo,
   conditionsIn,
   countOf,
-  dealOut,
+  assignCategories,
   emptyBitset,
   forEachIn,
   fullBitset,
@@ -235,7 +235,7 @@ export const readColumns = (
 };
 
 function columnsByRule(by: ByRule, picked: readonly Bitset[], size: number): Column[] {
-  const dealt = dealOut(by, picked, size);
+  const dealt = assignCategories(by, picked, size);
   const somewhere = [...dealt.values()].reduce(unite, emptyBitset(size));
   const columns = [...dealt].map(([label, members]) => ({ key: `=${label}`, label, members }));
   const nowhere = subtract(fullBitset(size), somewhere);

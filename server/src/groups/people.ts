@@ -1,6 +1,6 @@
 import { addTo, emptyBitset, type Bitset } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { placesOf, readWritten, row, unpackInts, type Written } from '../database/index.js';
+import { indexIds, readDataVersion, row, unpackInts, type DataVersion } from '../database/index.js';
 import { keepRecent } from '../keepRecent.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
@@ -39,7 +39,7 @@ export function readOnce<Key, Value>(
 }
 
 interface Kept {
-  seen: Written;
+  seen: DataVersion;
   respondents: Promise<Respondents>;
   asWritten: object;
   asAnswered: object;
@@ -57,7 +57,7 @@ const MOST_STUDIES = 3;
  * change that is being made is seen by that change alone and is not kept.
  */
 export async function readPeople(em: EntityManager, studyId: number): Promise<People> {
-  const seen = await readWritten(em);
+  const seen = await readDataVersion(em);
   if (seen.snapshot === null)
     return { ...(await queryRespondents(em, studyId)), asWritten: {}, asAnswered: {} };
   const kept = peopleRead.get(em.config) ?? new Map<number, Kept>();
@@ -71,7 +71,12 @@ export async function readPeople(em: EntityManager, studyId: number): Promise<Pe
 }
 
 /** The people at another moment: what was not written since is not read again. */
-function carriedOn(em: EntityManager, studyId: number, seen: Written, known: Kept | null): Kept {
+function carriedOn(
+  em: EntityManager,
+  studyId: number,
+  seen: DataVersion,
+  known: Kept | null,
+): Kept {
   const isSame = known?.seen.people === seen.people;
   const respondents = known && isSame ? known.respondents : queryRespondents(em, studyId);
   const asWritten = known && isSame ? known.asWritten : {};
@@ -96,7 +101,7 @@ async function queryRespondents(em: EntityManager, studyId: number): Promise<Res
   );
   const unsorted = unpackInts(packed);
   const ids = unsorted.slice().sort();
-  const indexOf = placesOf(ids);
+  const indexOf = indexIds(ids);
   if (!weighted || !weights) return { ids, indexOf, weights: null };
   const sorted = new Float64Array(ids.length);
   unsorted.forEach((id, at) => {

@@ -8,7 +8,7 @@ import {
   studyParams,
 } from '@yellow-thread/contract';
 import { makerOf } from '../people/index.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { listGroups, putGroup, removeGroup, sizeOf } from './groups.js';
 
 const done = { done: true as const };

@@ -1,5 +1,5 @@
 import { jobParams, jobSchema } from '@yellow-thread/contract';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { cancelJob, findJob } from './jobs.js';
 
 export function jobRoutes(app: App): void {

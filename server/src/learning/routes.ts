@@ -3,21 +3,21 @@ import {
   jobSchema,
   questionParams,
   runParams,
-  strikeSchema,
-  struckParams,
+  excludeWordSchema,
+  excludedWordParams,
   studyParams,
   trainingRunSchema,
   trainingSchema,
   trainSchema,
 } from '@yellow-thread/contract';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { enqueueJob } from '../jobs/index.js';
 import { makerOf, requireAccount } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { findQuestion } from '../study/index.js';
 import { readScope } from './material.js';
 import { readRun, reinstateRun } from './runs.js';
-import { bringBackWord, strikeWord } from './strike.js';
+import { includeWord, excludeWord } from './excludedWords.js';
 import { describeTraining, hasSettled } from './training.js';
 
 /** One seed for every run: what changes between two runs is the coding, never the dice. */
@@ -93,12 +93,12 @@ export function learningRoutes(app: App): void {
       schema: {
         operationId: 'strikeWord',
         params: studyParams,
-        body: strikeSchema,
+        body: excludeWordSchema,
         response: { 200: doneSchema },
       },
     },
     async (request) => {
-      await strikeWord(request.em, makerOf(request, request.params.study), request.body);
+      await excludeWord(request.em, makerOf(request, request.params.study), request.body);
       return done;
     },
   );
@@ -107,13 +107,13 @@ export function learningRoutes(app: App): void {
     {
       schema: {
         operationId: 'bringBackWord',
-        params: struckParams,
+        params: excludedWordParams,
         response: { 200: doneSchema },
       },
     },
     async (request) => {
       const { study, id } = request.params;
-      await bringBackWord(request.em, makerOf(request, study), id);
+      await includeWord(request.em, makerOf(request, study), id);
       return done;
     },
   );

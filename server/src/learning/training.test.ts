@@ -185,7 +185,7 @@ test('suggestions that were read are learnt from, and not suggested again', asyn
   // what nobody read teaches nothing
   const { body: review } = await client.get<Review>(`${path}/review/${fares}`);
   await client.send('POST', `${path}/review/${fares}/settle`, {
-    body: { runId: review.runId, line: 0.3, side: 'above' },
+    body: { runId: review.runId, threshold: 0.3, side: 'above' },
   });
   const read = await train();
   expect(trainedFares(read)).toMatchObject({ decidedFor: 1, decidedAgainst: 1 });
@@ -209,7 +209,7 @@ test('only answers in the scope get suggestions, and the others do not count as 
   const { body: review } = await client.get<Review>(`${path}/review/${fares}`);
   for (const side of ['above', 'below'])
     await client.send('POST', `${path}/review/${fares}/settle`, {
-      body: { runId: review.runId, line: 0.5, side },
+      body: { runId: review.runId, threshold: 0.5, side },
     });
   const { body: report } = await client.get<Report>(`${path}/report`);
   const cell = report.rows.find((one) => one.id === fares)!.cells[0]!;
@@ -301,7 +301,7 @@ test('a code that is closed stays decided through later trainings, until it is o
   const { run } = await training();
   expect((await close()).body.code).toBe('suggestions_open');
   await client.send('POST', `${path}/review/${fares}/settle`, {
-    body: { runId: run!.id, line: 1, side: 'below' },
+    body: { runId: run!.id, threshold: 1, side: 'below' },
   });
   // some were too unlikely to be suggested
   const [without] = await server.sql<{ id: number }>(

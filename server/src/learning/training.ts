@@ -1,4 +1,4 @@
-import type { StruckWord, Training } from '@yellow-thread/contract';
+import type { ExcludedWord, Training } from '@yellow-thread/contract';
 import { FEW_EXAMPLES, FEWEST_EXAMPLES } from '@yellow-thread/core/learning';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows } from '../database/index.js';
@@ -70,7 +70,7 @@ export async function hasSettled(em: EntityManager, questionId: number): Promise
 }
 
 const readStruckWords = (em: EntityManager, studyId: number) =>
-  rows<StruckWord>(
+  rows<ExcludedWord>(
     em,
     `select s.id, s.study_id as "studyId", s.code_id as "codeId", s.word
      from struck_word s left join code c on c.id = s.code_id

@@ -2,7 +2,7 @@ import { lookQuery, lookSchema, questionParams, type Look } from '@yellow-thread
 import { blankAsides } from '@yellow-thread/core/text';
 import { rows, StudyEntity, withinGroup } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 
 const MOST_WORDS = 60;

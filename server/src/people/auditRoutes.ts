@@ -1,7 +1,7 @@
 import { auditQuery, auditSchema, type AuditEntry } from '@yellow-thread/contract';
 import { isoTime, rows } from '../database/index.js';
 import { problems } from '../wording/problems.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { OWNER } from './accounts.js';
 import { noteInAudit } from './audit.js';
 import { requireAccount } from './guard.js';

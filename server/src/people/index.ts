@@ -10,4 +10,4 @@ export {
   SESSION_DAYS,
   sessionSecret,
 } from './sessionStore.js';
-export { forgetTries } from './tries.js';
+export { forgetAttempts } from './signInAttempts.js';

@@ -7,7 +7,7 @@ import {
   studyParams,
 } from '@yellow-thread/contract';
 import type { FastifyRequest } from 'fastify';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { noteInAudit, type AuditAction } from './audit.js';
 import { requireAccount } from './guard.js';
 import { addMember, givePassword, listMembers, removeMember } from './members.js';

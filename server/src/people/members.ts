@@ -5,7 +5,7 @@ import {
   MembershipEntity,
   row,
   rows,
-  tellAccess,
+  notifyOfAccess,
   type AccountRow,
 } from '../database/index.js';
 import { problems } from '../wording/problems.js';
@@ -93,7 +93,7 @@ export async function addMember(
         account.passwordHash,
         known.id,
       ]);
-    await tellAccess(tx, studyId);
+    await notifyOfAccess(tx, studyId);
     return { password: known.waits ? password : null, member: known.id };
   });
 }
@@ -142,7 +142,7 @@ export async function removeMember(
       studyId,
       memberId,
     ]);
-    await tellAccess(tx, studyId);
+    await notifyOfAccess(tx, studyId);
   });
 }
 

@@ -10,10 +10,10 @@ import type { AccountRow } from '../database/index.js';
 import { isFromThisMachine } from '../hosts.js';
 import type { Threads } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { choosePassword, ensureDemoResearcher, isPasswordOf, signIn } from './accounts.js';
 import { noteInAudit } from './audit.js';
-import { beginTry } from './tries.js';
+import { beginAttempt } from './signInAttempts.js';
 
 const fewTries = { rateLimit: { max: 30, timeWindow: '1 minute' } };
 
@@ -54,7 +54,7 @@ export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
     { schema: { operationId: 'signIn', body: signInSchema, response: replies } },
     async (request, reply) => {
       const { em, ip, body } = request;
-      const wasRight = await beginTry(em, { name: body.name, address: ip });
+      const wasRight = await beginAttempt(em, { name: body.name, address: ip });
       const account = await signIn(em, body.name, body.password).catch(async (error: unknown) => {
         const details = { address: ip };
         await noteInAudit(em, { action: 'sign_in_refused', accountId: null, details });
@@ -97,7 +97,7 @@ export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
       const { em, account, body, ip } = request;
       if (!account?.passwordHash) throw problems.notSignedIn();
       if (!account.choosesPassword) {
-        const wasRight = await beginTry(em, { name: account.name, address: ip });
+        const wasRight = await beginAttempt(em, { name: account.name, address: ip });
         if (!(await isPasswordOf(account, body.old ?? ''))) throw problems.wrongOldPassword();
         await wasRight();
       }

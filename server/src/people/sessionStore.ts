@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { SessionStore } from '@fastify/session';
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
-import { row, rows, tellAccess } from '../database/index.js';
+import { row, rows, notifyOfAccess } from '../database/index.js';
 
 type Session = Parameters<SessionStore['set']>[1];
 
@@ -69,7 +69,7 @@ export async function endSessions(
     `update session set account_id = null, data = '{}', expires_at = now() where ${where}`,
     values,
   );
-  await tellAccess(em, null);
+  await notifyOfAccess(em, null);
 }
 
 export const removeExpiredSessions = (em: EntityManager) =>

@@ -13,7 +13,7 @@ import { readPeople } from '../groups/index.js';
 import { problems } from '../wording/problems.js';
 import { chooseRule } from './chooseRule.js';
 import { placeColumns } from './columns.js';
-import { readLines, rowOf } from './lines.js';
+import { readTableRows, rowOf } from './tableRows.js';
 import { asSet } from './report.js';
 
 /** The answers that a number counts, each once; an answer that mentions it counts, whatever else its respondent wrote. */
@@ -28,8 +28,8 @@ export async function readBehind(
   const people = await readPeople(em, studyId);
   const placed = await placeColumns(em, studyId, people, question, query, asSet(people, within));
   const column = placed.find((one) => one.key === query.column);
-  const { lines: book } = await readLines(em, studyId, { rows: 'book', chosen: [] });
-  const { lines: bundles } = await readLines(em, studyId, { rows: 'bundles', chosen: [] });
+  const { lines: book } = await readTableRows(em, studyId, { rows: 'book', chosen: [] });
+  const { lines: bundles } = await readTableRows(em, studyId, { rows: 'bundles', chosen: [] });
   const line = [...book, ...bundles].find(({ id }) => id === query.row);
   if (!column || !line) throw problems.notFound('cell');
   const other = query.with && book.find(({ id }) => id === query.with);

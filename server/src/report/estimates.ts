@@ -26,7 +26,7 @@ import { rows } from '../database/index.js';
 import { setOf, type People, type QuestionMaterial } from '../groups/index.js';
 import { readEstimates, runInForce, wholeRandomSamples } from '../learning/index.js';
 import type { PlacedColumn } from './columns.js';
-import type { Line } from './lines.js';
+import type { TableRow } from './tableRows.js';
 import { estimatesTexts } from '../wording/report.js';
 
 /** What shares of a question's answers are estimated from. */
@@ -40,7 +40,7 @@ interface EstimateSource extends SampledQuestion {
 }
 
 interface Asked {
-  lines: readonly Line[];
+  lines: readonly TableRow[];
   columns: readonly PlacedColumn[];
   weights: Float64Array | null;
   level: number;

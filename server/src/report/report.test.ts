@@ -153,7 +153,7 @@ test('respondents who came after a code was closed are open for it', async () =>
   const { body: review } = await client.get<{ runId: number }>(`${path}/review/${codeId}`);
   for (const side of ['above', 'below'])
     await client.send('POST', `${path}/review/${codeId}/settle`, {
-      body: { runId: review.runId, line: 0.5, side },
+      body: { runId: review.runId, threshold: 0.5, side },
     });
   await client.send('POST', `${path}/left/closed`, {
     body: { codes: [{ codeId, how: 'suggestions' }] },

@@ -44,7 +44,7 @@ import { problems } from '../wording/problems.js';
 import { areComparable, placeColumns, type PlacedColumn } from './columns.js';
 import { baseFor, chooseRule } from './chooseRule.js';
 import { estimateShares, hasEstimates, TOO_FEW_SAMPLED, type Estimates } from './estimates.js';
-import { inOrder, readLines, rowOf, type Line } from './lines.js';
+import { inOrder, readTableRows, rowOf, type TableRow } from './tableRows.js';
 import { sumOrigins } from './tableMaterial.js';
 
 /**
@@ -64,7 +64,7 @@ export async function makeReport(
   const restriction = asSet(people, within);
   const [columns, { codeIds, lines }] = await Promise.all([
     placeColumns(em, studyId, people, question, query, restriction),
-    readLines(em, studyId, query),
+    readTableRows(em, studyId, query),
   ]);
   const level = Number(query.level) / 100;
   const weights = query.weighted ? people.weights : null;
@@ -337,7 +337,7 @@ const readClosed = (em: EntityManager, questionIds: readonly number[]): Promise<
 
 /** Counts every line in every column; columns about the same material are counted together. */
 function countLines(
-  lines: Line[],
+  lines: TableRow[],
   codeIds: readonly string[],
   columns: PlacedColumn[],
   weights: Float64Array | null,

@@ -19,7 +19,7 @@ import { describeRule, findGroup } from '../groups/index.js';
 import { nameFile } from '../exchange/index.js';
 import type { Threads } from '../jobs/index.js';
 import { requireAccount } from '../people/index.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
 import {

@@ -116,9 +116,9 @@ async function step(next: () => number): Promise<'accept' | 'other'> {
     const { codeId } = some(suggested);
     const { body } = await client.get<Review>(`${base}/review/${codeId}`);
     const side = kind === 0 ? 'above' : 'below';
-    const line = Number(next().toFixed(2));
+    const threshold = Number(next().toFixed(2));
     await client.send('POST', `${base}/review/${codeId}/settle`, {
-      body: { runId: body.runId, line, side },
+      body: { runId: body.runId, threshold, side },
     });
     return side === 'above' ? 'accept' : 'other';
   }

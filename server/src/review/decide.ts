@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import type { Decide, Decision, Mention, SettleLine, Suggestion } from '@yellow-thread/contract';
+import type {
+  Decide,
+  Decision,
+  Mention,
+  DecideByThreshold,
+  Suggestion,
+} from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   type ChangeDiff,
@@ -16,7 +22,7 @@ import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { decideTexts } from '../wording/review.js';
 
-export interface Place {
+export interface ReviewTarget {
   questionId: number;
   codeId: string;
 }
@@ -32,7 +38,7 @@ export const suggestionColumns = `s.code_id as "codeId", s.response_id as "respo
 export async function decideSuggestion(
   em: EntityManager,
   maker: Maker,
-  { questionId, codeId }: Place,
+  { questionId, codeId }: ReviewTarget,
   { responseId, state, toSame, passage, other }: Decide,
 ) {
   await inChange(em, async (tx) => {
@@ -138,11 +144,11 @@ async function giveOther(
  * @param within respondents whose answers alone are decided; null for everybody's
  * @returns how many were decided
  */
-export async function settleLine(
+export async function decideByThreshold(
   em: EntityManager,
   maker: Maker,
-  { questionId, codeId }: Place,
-  { runId, line, side }: SettleLine,
+  { questionId, codeId }: ReviewTarget,
+  { runId, threshold, side }: DecideByThreshold,
   within: number[] | null,
 ): Promise<number> {
   const { head, values, gave } = withinGroup(within);
@@ -155,7 +161,7 @@ export async function settleLine(
        where s.question_id = ? and s.code_id = ? and s.probability ${side === 'above' ? '>=' : '<'} ?
          and ${gave('s.response_id')}
        order by s.response_id`,
-      [...values, questionId, codeId, line],
+      [...values, questionId, codeId, threshold],
     );
     const state = side === 'above' ? 'accepted' : 'refused';
     const verb = side === 'above' ? 'accepting' : 'refusing';

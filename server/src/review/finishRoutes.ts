@@ -11,7 +11,7 @@ import {
   whatIsLeftSchema,
 } from '@yellow-thread/contract';
 import { makerOf } from '../people/index.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { decideByModel, withdrawFromModel } from './decideByModel.js';
 import { closeCodes, reopenCode, whatIsLeft } from './finish.js';

@@ -33,9 +33,9 @@ const training = async () => (await client.get<Training>(`${base}/training`)).bo
 const undo = () => client.send<{ summary: string }>('POST', `${studyBase()}/undo`);
 const decide = (responseId: number, state: string, by = client) =>
   by.send('POST', `${base}/review/${codeId}/decide`, { body: { responseId, state } });
-const settle = (line: number, side: 'above' | 'below', runId: number) =>
+const settle = (threshold: number, side: 'above' | 'below', runId: number) =>
   client.send<{ decided: number; code: string }>('POST', `${base}/review/${codeId}/settle`, {
-    body: { runId, line, side },
+    body: { runId, threshold, side },
   });
 async function allSuggestions() {
   const all: SuggestionPage['suggestions'] = [];
@@ -155,9 +155,9 @@ describe('review', () => {
 
   test('accepted mentions count where everybody is counted, as “at least” until the code is closed', async () => {
     const { row: before } = await reportRow('by=none&counts=settled');
-    const { runId, line, open } = await review();
-    const above = open.filter((p) => p >= line).length;
-    expect((await settle(line, 'above', runId)).body.decided).toBe(above);
+    const { runId, threshold, open } = await review();
+    const above = open.filter((p) => p >= threshold).length;
+    expect((await settle(threshold, 'above', runId)).body.decided).toBe(above);
     // settled answers by hand are what they were
     const byHand = await reportRow('by=none&counts=settled');
     expect(byHand.row.cells).toEqual(before.cells);
@@ -172,7 +172,7 @@ describe('review', () => {
       ],
     });
 
-    expect((await settle(line, 'below', runId)).body.decided).toBe(open.length - above);
+    expect((await settle(threshold, 'below', runId)).body.decided).toBe(open.length - above);
     const { undecided } = (await reportRow('by=none&counts=decided')).row.cells[0]!;
     expect(undecided).toBe(answered - settled - open.length);
     const close = () =>
@@ -229,10 +229,11 @@ describe('review', () => {
   });
 
   test('the line stays where it was laid, and two people do not pull it unseen', async () => {
-    const { line: from } = await review();
-    const lay = (body: object) => client.send('PUT', `${base}/review/${codeId}/line`, { body });
+    const { threshold: from } = await review();
+    const lay = (body: object) =>
+      client.send('PUT', `${base}/review/${codeId}/threshold`, { body });
     expect((await lay({ from, to: 0.42 })).status).toBe(200);
-    expect((await review()).line).toBe(0.42);
+    expect((await review()).threshold).toBe(0.42);
     expect((await lay({ from, to: 0.9 })).body.code).toBe('changed_meanwhile');
   });
 
@@ -411,7 +412,7 @@ test('restricted to a group, its suggestions alone are listed, counted and settl
   expect(inTye.known + rest.known).toBe(all.known);
   expect(inTye.unsuggested + rest.unsuggested).toBeCloseTo(all.unsuggested, 9);
   const settled = await client.send<{ decided: number }>('POST', `${path}/settle?group=${tye}`, {
-    body: { runId: all.runId, line: 0, side: 'above' },
+    body: { runId: all.runId, threshold: 0, side: 'above' },
   });
   expect(settled.body.decided).toBe(inTye.open.length);
   expect((await of(tye)).open).toEqual([]);

@@ -1,6 +1,6 @@
 import type {
   CheckSide,
-  LineMove,
+  ThresholdMove,
   Review,
   ReviewList,
   SuggestionPage,
@@ -64,17 +64,17 @@ export async function listReviews(
 }
 
 /** A code's model in force, and where its line lies. @throws Problem not_found where it has no model */
-async function findLine(em: EntityManager, questionId: number, codeId: string) {
+async function findThreshold(em: EntityManager, questionId: number, codeId: string) {
   const run = await runInForce(em, questionId);
   const trained = run?.codes.find((code) => code.codeId === codeId);
   if (!run || !trained || trained.state === 'too_few')
     throw problems.notFound(reviewTexts.trainedCode);
-  const [placed] = await rows<{ line: number }>(
+  const [placed] = await rows<{ threshold: number }>(
     em,
-    'select line from review_line where question_id = ? and code_id = ?',
+    'select threshold from review_threshold where question_id = ? and code_id = ?',
     [questionId, codeId],
   );
-  return { runId: run.id, trained, line: placed?.line ?? trained.line };
+  return { runId: run.id, trained, threshold: placed?.threshold ?? trained.threshold };
 }
 
 /** Everything about one code's line. @throws Problem not_found where the code has no model */
@@ -84,7 +84,7 @@ export async function describeReview(
   within: number[] | null,
 ): Promise<Review> {
   const { head, values, gave } = withinGroup(within);
-  const { runId, trained, line } = await findLine(em, questionId, codeId);
+  const { runId, trained, threshold } = await findThreshold(em, questionId, codeId);
   const decided = await row<
     Pick<
       Review,
@@ -132,8 +132,8 @@ export async function describeReview(
   return {
     codeId,
     runId,
-    defaultLine: trained.line,
-    line,
+    defaultThreshold: trained.threshold,
+    threshold,
     examples: trained.examples,
     weak: trained.state === 'weak',
     verdict: modelVerdict(trained.quality, trained.state === 'weak'),
@@ -233,20 +233,20 @@ export async function readSuggestions(
  *
  * @throws Problem changed_meanwhile when it no longer lies where they moved it from
  */
-export async function placeLine(
+export async function moveThreshold(
   em: EntityManager,
   questionId: number,
   codeId: string,
-  { from, to }: LineMove,
+  { from, to }: ThresholdMove,
 ) {
   await em.transactional(async (tx) => {
     await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
-    const { line } = await findLine(tx, questionId, codeId);
-    if (Math.abs(line - from) > 1e-9) throw problems.changedMeanwhile();
+    const { threshold } = await findThreshold(tx, questionId, codeId);
+    if (Math.abs(threshold - from) > 1e-9) throw problems.changedMeanwhile();
     await rows(
       tx,
-      `insert into review_line (question_id, code_id, line) values (?, ?, ?)
-       on conflict (question_id, code_id) do update set line = excluded.line`,
+      `insert into review_threshold (question_id, code_id, threshold) values (?, ?, ?)
+       on conflict (question_id, code_id) do update set threshold = excluded.threshold`,
       [questionId, codeId, to],
     );
   });

@@ -6,25 +6,25 @@ import {
   decideSchema,
   doneSchema,
   judgeSchema,
-  lineSchema,
+  thresholdSchema,
   questionParams,
   reopenedSchema,
   reopenSchema,
   reviewListSchema,
   reviewParams,
   reviewSchema,
-  settledLineSchema,
-  settleLineSchema,
+  decidedByThresholdSchema,
+  decideByThresholdSchema,
   suggestionPageSchema,
   suggestionQuery,
   withinQuery,
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { makerOf } from '../people/index.js';
 import { findQuestion } from '../study/index.js';
-import { decideSuggestion, settleLine, type Place } from './decide.js';
-import { describeReview, listReviews, placeLine, readSuggestions } from './review.js';
+import { decideSuggestion, decideByThreshold, type ReviewTarget } from './decide.js';
+import { describeReview, listReviews, moveThreshold, readSuggestions } from './review.js';
 import { drawCheck, judge, listChecks, readCheck, reopenBulk } from './spotChecks.js';
 
 export function reviewRoutes(app: App): void {
@@ -82,18 +82,18 @@ export function reviewRoutes(app: App): void {
     },
   );
   app.put(
-    `${path}/:code/line`,
+    `${path}/:code/threshold`,
     {
       schema: {
-        operationId: 'placeLine',
+        operationId: 'moveThreshold',
         params: reviewParams,
-        body: lineSchema,
+        body: thresholdSchema,
         response: { 200: doneSchema },
       },
     },
     async ({ em, params, body }) => {
       const question = await findQuestion(em, params.study, params.question);
-      await placeLine(em, question.id, params.code, body);
+      await moveThreshold(em, question.id, params.code, body);
       return done;
     },
   );
@@ -119,11 +119,11 @@ export function reviewRoutes(app: App): void {
     `${path}/:code/settle`,
     {
       schema: {
-        operationId: 'settleLine',
+        operationId: 'decideByThreshold',
         params: reviewParams,
         querystring: withinQuery,
-        body: settleLineSchema,
-        response: { 200: settledLineSchema },
+        body: decideByThresholdSchema,
+        response: { 200: decidedByThresholdSchema },
       },
     },
     async (request) => {
@@ -132,7 +132,7 @@ export function reviewRoutes(app: App): void {
       const place = { questionId: question, codeId: code };
       const within = await request.within();
       const maker = makerOf(request, study);
-      return { decided: await settleLine(request.em, maker, place, request.body, within) };
+      return { decided: await decideByThreshold(request.em, maker, place, request.body, within) };
     },
   );
 
@@ -212,7 +212,7 @@ export function reviewRoutes(app: App): void {
 async function placeOf(
   em: EntityManager,
   { study, question, code }: { study: number; question: number; code: string },
-): Promise<Place> {
+): Promise<ReviewTarget> {
   await findQuestion(em, study, question);
   return { questionId: question, codeId: code };
 }

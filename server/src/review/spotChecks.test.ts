@@ -54,10 +54,10 @@ const draw = (size: number, side = 'accepted', id = randomUUID()) =>
   client
     .send<{ code: string }>('POST', `${review()}/checks`, { body: { id, side, size } })
     .then((reply) => ({ ...reply, id }));
-const acceptAbove = async (line: number) => {
+const acceptAbove = async (threshold: number) => {
   const { body } = await client.get<Review>(review());
   await client.send('POST', `${review()}/settle`, {
-    body: { runId: body.runId, line, side: 'above' },
+    body: { runId: body.runId, threshold, side: 'above' },
   });
 };
 
@@ -93,7 +93,7 @@ test('what is suggested and what the models dispute is found in the ledger', asy
   const { body } = await client.get<Review>(review());
   const above = new Set(
     (await suggestions())
-      .filter((one) => one.probability >= body.line)
+      .filter((one) => one.probability >= body.threshold)
       .map((one) => one.responseId),
   );
   const all = (await study.ledger('same=apart&show=open')).answers;

@@ -29,7 +29,7 @@ import {
   mentionsByAcceptance,
   nameOf,
   suggestionColumns,
-  type Place,
+  type ReviewTarget,
 } from './decide.js';
 import { spotChecksTexts } from '../wording/review.js';
 
@@ -38,7 +38,7 @@ const inBulk = `s.question_id = ? and s.code_id = ? and s.state = ? and s.bulk`;
 /** The spot checks of a code and question with what they found, newest first. */
 export async function listChecks(
   em: EntityManager,
-  { questionId, codeId }: Place,
+  { questionId, codeId }: ReviewTarget,
 ): Promise<CheckList> {
   const checks = await rows<Omit<Checked, 'found' | 'isWorse'>>(
     em,
@@ -75,7 +75,7 @@ export async function listChecks(
 export async function drawCheck(
   em: EntityManager,
   maker: Maker,
-  { questionId, codeId }: Place,
+  { questionId, codeId }: ReviewTarget,
   { id, side, size }: CheckCreate,
 ) {
   await inChange(em, async (tx) => {
@@ -127,7 +127,7 @@ export async function drawCheck(
 /** The answers of a check in an order that says nothing. */
 export async function readCheck(
   em: EntityManager,
-  { questionId, codeId }: Place,
+  { questionId, codeId }: ReviewTarget,
   checkId: string,
 ): Promise<CheckAnswers> {
   const members = await rows<{ responseId: number; verdict: Judge['verdict'] }>(
@@ -158,7 +158,7 @@ export async function readCheck(
 export async function judge(
   em: EntityManager,
   maker: Maker,
-  { questionId, codeId }: Place,
+  { questionId, codeId }: ReviewTarget,
   checkId: string,
   { responseId, verdict }: Judge,
 ) {
@@ -218,7 +218,7 @@ async function mentionsAnew(
 export async function reopenBulk(
   em: EntityManager,
   maker: Maker,
-  { questionId, codeId }: Place,
+  { questionId, codeId }: ReviewTarget,
   side: CheckSide,
 ): Promise<number> {
   return inChange(em, async (tx) => {

@@ -6,13 +6,13 @@ import {
   tellingAnswersSchema,
   tellingQuery,
 } from '@yellow-thread/contract';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { drawSample } from './drawSample.js';
 import { readSaturation } from './saturation.js';
 import { chooseTelling } from './telling.js';
 
-export { distanceFromLine } from './telling.js';
+export { distanceFromThreshold } from './telling.js';
 
 export function samplingRoutes(app: App): void {
   app.post(

@@ -9,13 +9,13 @@ const UNLIKE_EVERY = 5;
  * How far each open answer is from the line of the code whose line it is nearest to, and which code that is. The
  * line is where somebody laid it, or else the one of the run that the suggestion is from.
  */
-export const distanceFromLine = (questionId: number) =>
+export const distanceFromThreshold = (questionId: number) =>
   `select distinct on (o.response_id) o.response_id, o.code_id,
-     abs(o.probability - coalesce(l.line, n.line, 0.5)) as distance
+     abs(o.probability - coalesce(l.threshold, n.threshold, 0.5)) as distance
    from open_suggestion o
-   left join review_line l on l.question_id = o.question_id and l.code_id = o.code_id
+   left join review_threshold l on l.question_id = o.question_id and l.code_id = o.code_id
    left join (
-     select t.id as run_id, (c.value->>'codeId')::uuid as code_id, (c.value->>'line')::float as line
+     select t.id as run_id, (c.value->>'codeId')::uuid as code_id, (c.value->>'threshold')::float as threshold
      from training_run t cross join jsonb_array_elements(t.codes) c where t.question_id = ${questionId}
    ) n on n.run_id = o.run_id and n.code_id = o.code_id
    where o.question_id = ${questionId}
@@ -44,7 +44,7 @@ export async function chooseTelling(
   const near = await rows<TellingAnswer & { distance: number }>(
     em,
     `select r.id, r.text, t.code_id as "codeId", t.distance
-     from response r join (${distanceFromLine(questionId)}) t on t.response_id = r.id
+     from response r join (${distanceFromThreshold(questionId)}) t on t.response_id = r.id
      where ${free} order by r.id`,
     [questionId],
   );

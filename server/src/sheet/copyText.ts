@@ -1,4 +1,4 @@
-import type { Line } from '../jobs/threads/line.js';
+import type { ThreadChannel } from '../jobs/threads/threadChannel.js';
 
 const escapes: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' };
 
@@ -60,7 +60,7 @@ interface CopyPiece {
 }
 
 /** Writes pieces in order while the next ones are being gathered; never more than one lot is under way. */
-export function copyWriter(line: Line) {
+export function copyWriter(line: ThreadChannel) {
   let writing: Promise<unknown> = Promise.resolve();
   return {
     async write(texts: readonly CopyText[]): Promise<void> {

@@ -5,7 +5,7 @@ import { BIN_DAYS, moveToBin, row, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { countAnswers } from '../study/index.js';
 import { problems } from '../wording/problems.js';
-import { keepBrought } from './broughtValues.js';
+import { keepImportedValues } from './importedValues.js';
 import { decisionsIn } from './decisions.js';
 
 /** Everything that was ever brought into a study, newest first. */
@@ -135,7 +135,7 @@ export const undoImport: JobHandler = (job) => {
       `select response_id as id from import_before_response where import_id = ? and text is null`,
       [importId],
     );
-    await keepBrought(tx, importId);
+    await keepImportedValues(tx, importId);
     await restore(tx, importId);
     await moveToBin(tx, importId, [
       {

@@ -1,4 +1,4 @@
-export { bringInFile } from './bringInFile.js';
+export { importFile } from './importFile.js';
 export { importSheet } from './importSheet.js';
 export { undoImport } from './imports.js';
 export { restoreImport } from './restoreImport.js';

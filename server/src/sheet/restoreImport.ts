@@ -3,7 +3,7 @@ import { isConstraintError, restoreDeleted, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
 import { countAnswers } from '../study/index.js';
-import { writeBrought } from './broughtValues.js';
+import { writeImportedValues } from './importedValues.js';
 import { findImport, undoPayload } from './imports.js';
 
 /** Restores an import that was taken back, with all the coding that went with it. */
@@ -18,7 +18,7 @@ export const restoreImport: JobHandler = (job) => {
     } catch (error) {
       throw isConstraintError(error) ? problems.placeTaken(fileName) : error;
     }
-    await writeBrought(tx, importId);
+    await writeImportedValues(tx, importId);
     await rows(tx, 'delete from bin_row where import_id = ?', [importId]);
     await countAnswers(tx, job.studyId);
     await rows(tx, 'update import set undone_at = null, undone_by = null where id = ?', [importId]);

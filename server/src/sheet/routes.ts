@@ -24,7 +24,7 @@ import { nameFile } from '../exchange/index.js';
 import { enqueueJob, type Threads } from '../jobs/index.js';
 import { noteInAudit, requireAccount } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { checkOutcome, describeCheck } from './checkSheet.js';
 import { findImport, listImports, whatUndoTakes } from './imports.js';
 import { differenceOf } from './mergeSheet.js';

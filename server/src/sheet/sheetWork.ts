@@ -10,7 +10,7 @@ import {
 } from '@yellow-thread/core/sheet';
 import { duplicateHash } from '@yellow-thread/core/text';
 import type { FileSettings } from '@yellow-thread/contract';
-import type { Line } from '../jobs/threads/line.js';
+import type { ThreadChannel } from '../jobs/threads/threadChannel.js';
 import { CopyText, copyWriter } from './copyText.js';
 import {
   PART_SIZE,
@@ -81,23 +81,26 @@ export interface StageInput {
 /** How many bytes are gathered before they are written: while PostgreSQL takes one lot, the next is made. */
 const MOST_WAITING = 1024 * 1024;
 
-const sourceFrom = (line: Line, size: number): FileSource => ({ size, part: line.part });
+const sourceFrom = (line: ThreadChannel, size: number): FileSource => ({ size, part: line.part });
 
 export async function readSheetWork(
   input: ReadInput,
-  line: Line,
+  line: ThreadChannel,
 ): Promise<ReadSheet & { rowsSize: number }> {
   const parts = partWriter((part) => line.write('rows', part));
   const read = await readSheet(
     input.fileName,
-    followed(sourceFrom(line, input.size), line),
+    withProgress(sourceFrom(line, input.size), line),
     input.choices,
     (rows) => parts.add(writeRows(rows)),
   );
   return { ...read, rowsSize: await parts.end() };
 }
 
-export async function checkSheetWork(input: CheckInput, line: Line): Promise<SheetOutcome> {
+export async function checkSheetWork(
+  input: CheckInput,
+  line: ThreadChannel,
+): Promise<SheetOutcome> {
   const known = new Set(input.known);
   const pass = async (skip: Set<number>) => {
     const check = checkSheet({ ...input, columns: input.sheet.columns, known, skip });
@@ -111,7 +114,10 @@ export async function checkSheetWork(input: CheckInput, line: Line): Promise<She
 }
 
 /** Writes the rows of a new import as lines for PostgreSQL's COPY. */
-export async function writeSheetWork(input: WriteInput, line: Line): Promise<{ mentions: number }> {
+export async function writeSheetWork(
+  input: WriteInput,
+  line: ThreadChannel,
+): Promise<{ mentions: number }> {
   const { ids, outcome, shared, now } = input;
   const people = new CopyText('respondent');
   const responses = ids.questions.map(() => new CopyText('response'));
@@ -172,7 +178,7 @@ export async function writeSheetWork(input: WriteInput, line: Line): Promise<{ m
 }
 
 /** Writes the rows of a sheet that is compared with the study, as they are, into the table of staged rows. */
-export async function stageSheetWork(input: StageInput, line: Line): Promise<void> {
+export async function stageSheetWork(input: StageInput, line: ThreadChannel): Promise<void> {
   const staged = new CopyText('staged');
   const writer = copyWriter(line);
   const keys = input.variables.map((key) => `${JSON.stringify(key)}:`);
@@ -224,7 +230,7 @@ type Planned = [row: number, id: string, planned: PlannedRow];
 /** Rows that are brought in, with their ids, as many at a time as the parser gives. */
 async function* plannedRows(
   { sheet, settings, outcome }: Pick<StageInput, 'sheet' | 'settings' | 'outcome'>,
-  line: Line,
+  line: ThreadChannel,
 ): AsyncGenerator<Iterable<Planned>> {
   const reader = rowReader(sheet.columns, settings, outcome.found);
   const skipped = new Set(outcome.skipped);
@@ -243,9 +249,9 @@ type Row = [row: number, cells: string[]];
 
 async function* rowsBelowHead(
   { fileName, size, file, columns }: SheetRows,
-  line: Line,
+  line: ThreadChannel,
 ): AsyncGenerator<Iterable<Row>> {
-  const source = followed(sourceFrom(line, size), line);
+  const source = withProgress(sourceFrom(line, size), line);
   const head = file.headRow + file.headRows - 1;
   // in JSON lines no line is taken up by the head, so rows are numbered one less
   const shift = file.format === 'json_lines' ? -1 : 0;
@@ -263,7 +269,7 @@ async function* rowsBelowHead(
 }
 
 /** Tells how far the reading of a file is, by its bytes. */
-function followed(source: FileSource, line: Line): FileSource {
+function withProgress(source: FileSource, line: ThreadChannel): FileSource {
   return {
     size: source.size,
     part: (index) => {

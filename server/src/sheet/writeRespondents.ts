@@ -4,7 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { CodeEntity, copyText, row, rows } from '../database/index.js';
 import { addCategories } from '../study/index.js';
 import { enterImport, type ImportSource, type SheetRunner } from './importRecord.js';
-import { keysAtOnce, type WrittenKeys } from './keysAtOnce.js';
+import { deferForeignKeys, type DeferredKeys } from './deferForeignKeys.js';
 import { ensureQuestions, ensureVariables, keepCategories, WAVE } from './studyColumns.js';
 
 /** Where the responses of an import stand: response q of respondent i is `first + q · respondents + i`. */
@@ -51,7 +51,7 @@ export async function writeRespondents(
   const firstRespondent = await reserveIds(em, 'respondent', respondents);
   const firstResponse = await reserveIds(em, 'response', respondents * questions.length);
 
-  const keys: WrittenKeys = {
+  const keys: DeferredKeys = {
     importId,
     respondents,
     questions,
@@ -59,7 +59,7 @@ export async function writeRespondents(
     first: firstResponse,
     firstRespondent,
   };
-  await keysAtOnce(em, keys, () =>
+  await deferForeignKeys(em, keys, () =>
     runner.writeSheet(
       {
         sheet: shape,

@@ -23,7 +23,7 @@ import {
 } from '@yellow-thread/contract';
 import { z } from 'zod';
 import { makerOf } from '../people/index.js';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { changeBackground, listRespondents, readRespondents } from './respondents.js';
 import { changeNoAnswers, changeQuestion, changeStudy, orderQuestions } from './studyChanges.js';
 import {

@@ -6,7 +6,7 @@ import {
   row,
   rows,
   StudyEntity,
-  tellAccess,
+  notifyOfAccess,
   type ForeignKey,
 } from '../database/index.js';
 import { enqueueJob, type JobHandler } from '../jobs/index.js';
@@ -47,7 +47,7 @@ export async function deleteStudy(
       payload: {},
     });
     await noteInAudit(tx, { action: 'study_deleted', accountId, studyId });
-    await tellAccess(tx, studyId);
+    await notifyOfAccess(tx, studyId);
   });
 }
 

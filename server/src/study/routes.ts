@@ -11,7 +11,7 @@ import {
   studySummarySchema,
   withinQuery,
 } from '@yellow-thread/contract';
-import type { App } from '../routeScope.js';
+import type { App } from '../app.types.js';
 import { makerOf, noteInAudit, requireAccount, requireStudy } from '../people/index.js';
 import { deleteStudy } from './deleteStudy.js';
 import { listStudies } from './listStudies.js';

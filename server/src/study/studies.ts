@@ -8,7 +8,7 @@ import {
   row,
   rows,
   StudyEntity,
-  tellAccess,
+  notifyOfAccess,
   withinGroup,
   type QuestionRow,
 } from '../database/index.js';
@@ -39,7 +39,7 @@ export async function createStudy(
       study.id,
       accountId,
     ]);
-    await tellAccess(tx, study.id);
+    await notifyOfAccess(tx, study.id);
     return row<StudySummary>(tx, `${summary} where s.id = ?`, [study.id]);
   });
 }

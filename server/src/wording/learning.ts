@@ -3,8 +3,8 @@ export const runsTexts = {
   trainingRun: 'training run',
 };
 
-/** learning/strike.ts */
-export const strikeTexts = {
+/** learning/excludedWords.ts */
+export const excludedWordsTexts = {
   everyCode: 'every code',
   strikingOut: (word: string, value: string) => `excluding “${word}” for ${value}`,
   bringingBack: (word: string) => `including “${word}” again`,

@@ -1,11 +1,11 @@
 import type { Agreement, CodeAgreement, ListedReading } from '@yellow-thread/contract';
-import { coderNames, inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { coderNames, listNames, isOwnReading } from '@yellow-thread/core/agreement';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { agreementFileAddress, useAgreement } from '../data/agreement.js';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Menu, MenuFile } from '../parts/menu.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asPercent } from '../parts/numbers.js';
@@ -27,7 +27,7 @@ export function Compared({
   reading: ListedReading;
   codebook: DrawnCodebook;
 }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const agreement = useAgreement(study.id, question.id, reading.id);
   const [chosen, choose] = useState<ChosenRow | null>(null);
   if (agreement.isError) return <PageProblem error={agreement.error} />;
@@ -40,7 +40,7 @@ export function Compared({
           <h1>
             {isOwnReading(reading)
               ? comparedTexts.twice(reading.reader)
-              : comparedTexts.and(inWords(reading.firstCoders), reading.reader)}
+              : comparedTexts.and(listNames(reading.firstCoders), reading.reader)}
           </h1>
           <p className="figures text-soft">{comparedTexts.whichAnswers(reading)}</p>
           {isOwnReading(reading) && (

@@ -1,9 +1,9 @@
 import type { DifferingAnswer } from '@yellow-thread/contract';
 import type { CoderNames } from '@yellow-thread/core/agreement';
 import { Link } from 'react-router';
-import { useTalkOver } from '../data/agreement.js';
+import { useResolveDisagreement } from '../data/agreement.js';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { CodeList } from '../parts/codeList.js';
@@ -32,8 +32,8 @@ export function Differing({
   codebook: DrawnCodebook;
   onAll: () => void;
 }) {
-  const { study, question } = usePlace();
-  const talkOver = useTalkOver(study.id, question.id, reading);
+  const { study, question } = useStudyLocation();
+  const talkOver = useResolveDisagreement(study.id, question.id, reading);
   if (answers.length === 0) return null;
   const all = answers.flatMap(({ codes }) => codes);
   const decided = all.filter(({ applies }) => applies !== null).length;

@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import { useDrawReading } from '../data/agreement.js';
 import { useMembers, useSession } from '../data/people.js';
 import { useRestriction } from '../data/restriction.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
@@ -14,7 +14,7 @@ const MOST = 500;
 
 /** Draws settled answers for somebody to code once more. */
 export function DrawReading({ readings }: { readings: ListedReading[] }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const { settled } = question;
   const within = useRestriction(study.id);
   const members = useMembers(study.id).data?.members ?? [];

@@ -2,10 +2,10 @@ import type { ListedReading, ReadingAnswers } from '@yellow-thread/contract';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { useCodeOnceMore, useEndReading, useReading } from '../data/agreement.js';
+import { useSecondCoding, useEndReading, useReading } from '../data/agreement.js';
 import { usePins, type DrawnCodebook } from '../data/codebook.js';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { CodeList } from '../parts/codeList.js';
@@ -34,7 +34,7 @@ export function ReadAgain({
   reading: ListedReading;
   codebook: DrawnCodebook;
 }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const answers = useReading(study.id, question.id, reading.id);
   if (answers.isError) return <PageProblem error={answers.error} />;
   if (!answers.data) return <Waiting what={readAgainTexts.answers} />;
@@ -50,8 +50,8 @@ function Answers({
   answers: ReadingAnswers['answers'];
   codebook: DrawnCodebook;
 }) {
-  const { study, question } = usePlace();
-  const { mutate: code } = useCodeOnceMore(study.id, question.id, reading);
+  const { study, question } = useStudyLocation();
+  const { mutate: code } = useSecondCoding(study.id, question.id, reading);
   const end = useEndReading(study.id, question.id);
   const firstUnread = answers.findIndex((one) => one.codes === null);
   const { active, goTo, rowOf } = useReadRows(answers.length, firstUnread);
@@ -155,7 +155,7 @@ function AnswerField({
   onSettle: (codes: readonly string[]) => void;
   onMove: (step: 1 | -1) => void;
 }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
   const { data: pins = [] } = usePins(study.id);

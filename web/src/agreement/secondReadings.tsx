@@ -1,10 +1,10 @@
 import type { ListedReading } from '@yellow-thread/contract';
-import { inWords, isOwnReading } from '@yellow-thread/core/agreement';
+import { listNames, isOwnReading } from '@yellow-thread/core/agreement';
 import { Link, useParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReadings, useRemoveReading } from '../data/agreement.js';
 import { useSession } from '../data/people.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { Compared } from './compared.js';
@@ -14,7 +14,7 @@ import { secondReadingsTexts } from './texts.js';
 
 /** Second readings of a question: drawing one, doing one's own, and seeing how far it agrees with the first. */
 export function SecondReadings() {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const { reading: chosen } = useParams();
   const readings = useReadings(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
@@ -41,7 +41,7 @@ export function SecondReadings() {
 }
 
 function AllReadings({ readings, me }: { readings: ListedReading[]; me: number | undefined }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const remove = useRemoveReading(study.id, question.id);
   return (
     <main className="work px-8 py-6 max-sm:px-4">
@@ -60,7 +60,7 @@ function AllReadings({ readings, me }: { readings: ListedReading[]; me: number |
                 <span className="font-medium">{one.reader}</span>{' '}
                 {isOwnReading(one)
                   ? secondReadingsTexts.onceMore
-                  : `after ${inWords(one.firstCoders)}`}
+                  : `after ${listNames(one.firstCoders)}`}
               </span>
               <span className="figures text-soft">
                 {secondReadingsTexts.codedDrawnSettled(

@@ -12,7 +12,7 @@ import { useChangeNote, useNotes } from '../data/notes.js';
 import { Choice } from '../parts/field.js';
 import { EditedText } from '../parts/editedText.js';
 import { StitchMark } from '../parts/stitch.js';
-import { CodeDeeds } from './codeDeeds.js';
+import { CodeActions } from './codeActions.js';
 import { CodeMentions } from './codeMentions.js';
 import { codeEditorTexts } from './texts.js';
 
@@ -142,7 +142,7 @@ export function CodeEditor({
       <Link to={`/studies/${study.id}/history?code=${code.id}`} className="self-start underline">
         {codeEditorTexts.whatDoneCodeWhom}
       </Link>
-      <CodeDeeds study={study.id} code={code} codebook={codebook} onGone={onGone} />
+      <CodeActions study={study.id} code={code} codebook={codebook} onGone={onGone} />
     </div>
   );
 }

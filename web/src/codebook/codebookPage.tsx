@@ -8,8 +8,8 @@ import {
   type DrawnCodebook,
 } from '../data/codebook.js';
 import { useKeyHelp } from '../frame/keys.js';
-import { SavedSign } from '../frame/savedSign.js';
-import { useStudyPlace } from '../frame/place.js';
+import { SaveStatus } from '../frame/saveStatus.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
@@ -42,7 +42,7 @@ const keys = [
 
 /** Themes and codes with their counts at the left, the chosen code at the right. */
 export function CodebookPage() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const codebook = useDrawnCodebook(study.id);
   const [search, setSearch] = useSearchParams();
   const [typed, setTyped] = useState('');
@@ -153,7 +153,7 @@ export function CodebookPage() {
         className="min-h-0 overflow-y-auto px-8 py-5 max-[760px]:border-t max-[760px]:border-rule max-sm:px-3"
       >
         <div className="flex justify-end">
-          <SavedSign />
+          <SaveStatus />
         </div>
         {code ? (
           <CodeEditor

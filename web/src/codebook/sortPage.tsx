@@ -9,7 +9,7 @@ import {
   type DrawnCodebook,
 } from '../data/codebook.js';
 import { useKeyHelp } from '../frame/keys.js';
-import { useStudyPlace } from '../frame/place.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
@@ -28,7 +28,7 @@ const keys = [
 /** Splits one code: its mentions are sorted into others. */
 export function SplitPage() {
   const id = useParams()['code'] ?? '';
-  const codebook = useDrawnCodebook(useStudyPlace().id);
+  const codebook = useDrawnCodebook(useStudyDetail().id);
   if (!codebook) return <Waiting what={sortPageTexts.code} />;
   const code = codebook.byId.get(id);
   if (!code)
@@ -48,7 +48,7 @@ export function SplitPage() {
 /** Sorts a theme into new codes: the mentions of all its codes are gathered into piles, each of which becomes a code. */
 export function SortThemePage() {
   const id = useParams()['theme'] ?? '';
-  const codebook = useDrawnCodebook(useStudyPlace().id);
+  const codebook = useDrawnCodebook(useStudyDetail().id);
   if (!codebook) return <Waiting what={sortPageTexts.theme} />;
   const theme = codebook.themes.find((one) => one.id === id);
   if (!theme)
@@ -75,7 +75,7 @@ interface SortProps {
 }
 
 function Sort({ title, hint, codes, themeId, codebook }: SortProps) {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const navigate = useNavigate();
   const change = useChangeCodebook(study.id);
   const { mentions, isPending, error } = useMentionsOfCodes(study.id, codes);

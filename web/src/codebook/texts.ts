@@ -13,8 +13,8 @@ export const bundlesTexts = {
   addBundle: 'Add bundle',
 };
 
-/** codebook/codeDeeds.tsx */
-export const codeDeedsTexts = {
+/** codebook/codeActions.tsx */
+export const codeActionsTexts = {
   what: 'Actions',
   mergeInto: 'Merge into',
   mergeInto2: 'merge into …',

@@ -8,7 +8,7 @@ const pilesSchema = z.object({
 });
 export type Piles = z.infer<typeof pilesSchema>;
 
-export type PileDeed =
+export type PileAction =
   | { do: 'add'; pile: Piles['piles'][number] }
   | { do: 'put'; mention: string; pile: string | null }
   | { do: 'rename'; pile: string; name: string }
@@ -18,7 +18,7 @@ export type PileDeed =
 const none: Piles = { piles: [], pileOf: {} };
 
 /** Piles as they are being made; kept in the browser until they become codes, so that one can come back. */
-export function usePiles(of: string): [Piles, (deed: PileDeed) => void] {
+export function usePiles(of: string): [Piles, (deed: PileAction) => void] {
   const key = `yellow-thread piles ${of}`;
   const [piles, change] = useReducer(changed, key, read);
   useEffect(() => {
@@ -36,7 +36,7 @@ function read(key: string): Piles {
   }
 }
 
-function changed(before: Piles, deed: PileDeed): Piles {
+function changed(before: Piles, deed: PileAction): Piles {
   const { piles, pileOf } = before;
   switch (deed.do) {
     case 'add':

@@ -15,19 +15,19 @@ import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
 import { useDrawnCodebook, usePins, useSetPin } from '../data/codebook.js';
 import { useNearCodes } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { inputBox } from '../parts/field.js';
 import { FieldMenu } from './fieldMenu.js';
 import { ledgerGrid } from './ledgerGrid.js';
 import { RespondentDrawer } from './respondentDrawer.js';
-import { useDeeds, type CodeFieldProps } from './useDeeds.js';
-import { WHOLE, type Place } from './useLedgerPosition.js';
+import { useAnswerActions, type CodeFieldProps } from './useAnswerActions.js';
+import { WHOLE, type LedgerCell } from './useLedgerPosition.js';
 import { codeFieldTexts } from './texts.js';
 
 /** The field at the foot of the active answer: typing finds codes, Enter applies, moves on or settles. */
 export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<string> }) {
   const { answer, lines, place, codebook } = props;
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
   const near = useNearCodes(study.id, answer.id).data;
@@ -68,7 +68,7 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
     typedAheadRef.current = '';
     // once, when the field is there
   }, []); // eslint-disable-line react-hooks/exhaustive-deps
-  const deeds = useDeeds(props);
+  const deeds = useAnswerActions(props);
   const { data: pins = [] } = usePins(study.id);
   const { mutate: setPin } = useSetPin(study.id);
   const openDrawer = useDrawer();
@@ -199,7 +199,7 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
 }
 
 /** What the next code will rest on, in words. */
-function WhereTo({ text, lines, place }: { text: string; lines: Span[]; place: Place }) {
+function WhereTo({ text, lines, place }: { text: string; lines: Span[]; place: LedgerCell }) {
   if (place.passage)
     return (
       <>

@@ -5,7 +5,7 @@ import { useSeenCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
 import { useKeyHelp } from '../frame/keys.js';
 import { useDrawer } from '../frame/drawer.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
 import { CodesDrawer } from './codesDrawer.js';
@@ -21,7 +21,7 @@ import { codeStopTexts } from './texts.js';
 
 /** The ledger: answers line by line, each line's codes in its own row. */
 export function CodeStop() {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const [filter, setFilter] = useLedgerFilter();
   const query = useDeferredValue(filter.query);
   const ledger = useLedger(study.id, question.id, query);

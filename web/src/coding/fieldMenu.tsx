@@ -1,6 +1,6 @@
 import { MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { useDeeds } from './useDeeds.js';
+import type { useAnswerActions } from './useAnswerActions.js';
 import { fieldMenuTexts } from './texts.js';
 
 /** Everything that can be done at a place, for who does not have a keyboard at hand or its keys in mind. */
@@ -10,7 +10,7 @@ export function FieldMenu({
   onNote,
   onRespondent,
 }: {
-  deeds: ReturnType<typeof useDeeds>;
+  deeds: ReturnType<typeof useAnswerActions>;
   /** The place was pointed at for its menu. */
   opensAtOnce: boolean;
   onNote: () => void;

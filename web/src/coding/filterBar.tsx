@@ -5,7 +5,7 @@ import { useDrawnCodebook } from '../data/codebook.js';
 import { useGroups } from '../data/groups.js';
 import { useMembers } from '../data/people.js';
 import { useVariable } from '../data/respondents.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { CodePicker } from '../parts/codePicker.js';
@@ -63,7 +63,7 @@ export interface FilterBarProps {
 
 /** Which answers are shown and in which order. */
 export function FilterBar({ filter, onFilter }: FilterBarProps) {
-  const { question } = usePlace();
+  const { question } = useStudyLocation();
   const [open, setOpen] = useState(filter.narrowed > 0);
   return (
     <>
@@ -145,7 +145,7 @@ const codeParts: [CodePart, string, string][] = [
 ];
 
 function Narrowing({ filter, onFilter }: FilterBarProps) {
-  const { study } = usePlace();
+  const { study } = useStudyLocation();
   const codebook = useDrawnCodebook(study.id);
   const groups = useGroups(study.id).data?.groups ?? [];
   const members = useMembers(study.id).data?.members ?? [];

@@ -3,13 +3,13 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { nameIn } from '../data/background.js';
 import { useFrequentCodes, type SeenCodebook } from '../data/codebook.js';
 import { BLOCK, useAnswers, useCode } from '../data/coding.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { useKeepInView } from '../parts/keepInView.js';
-import { useAtRest } from '../parts/useAtRest.js';
+import { useIsSettled } from '../parts/useIsSettled.js';
 import { LedgerAnswerRow } from './ledgerAnswer.js';
 import type { LedgerFilter } from './ledgerFilter.js';
-import { useLedgerPosition, type Place } from './useLedgerPosition.js';
-import { useStrayKeys } from './useStrayKeys.js';
+import { useLedgerPosition, type LedgerCell } from './useLedgerPosition.js';
+import { useFocusOnTyping } from './useFocusOnTyping.js';
 import { ledgerTexts } from './texts.js';
 
 interface LedgerProps {
@@ -31,7 +31,7 @@ const room = { above: 8, below: 230 };
 
 /** Answers down the page, however many: only those near the window are fetched and drawn. */
 export function Ledger({ ids, counts, near, codebook, filter, isReading }: LedgerProps) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const change = useCode(study.id, question.id);
   const scroller = useRef<HTMLDivElement>(null);
   const isNear = useMemo(() => new Set(near), [near]);
@@ -61,10 +61,10 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
     scrollPaddingEnd: room.below,
   });
   const items = rows.getVirtualItems();
-  const [place, goTo] = useState<Place>({ answer: 0, line: 0, passage: null });
+  const [place, goTo] = useState<LedgerCell>({ answer: 0, line: 0, passage: null });
   const first = Math.floor((items[0]?.index ?? 0) / BLOCK);
   const last = Math.floor(Math.min(ids.length - 1, (items.at(-1)?.index ?? 0) + 20) / BLOCK);
-  const isAtRest = useAtRest(`${first} ${last}`);
+  const isAtRest = useIsSettled(`${first} ${last}`);
   const around = [Math.floor(place.answer / BLOCK), Math.floor((place.answer + 1) / BLOCK)];
   const blocks = new Set(around);
   for (let block = first; block <= last; block++) blocks.add(block);
@@ -77,7 +77,7 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
   );
   const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
   const position = useLedgerPosition(place, goTo, ids.length, answerAt, study.asides);
-  const typedAheadRef = useStrayKeys(scroller, position, answerAt(place.answer) !== undefined);
+  const typedAheadRef = useFocusOnTyping(scroller, position, answerAt(place.answer) !== undefined);
   useKeepInView(rows, place.answer, room);
   const shown = study.variables.filter((one) => one.kind === 'category').slice(0, 3);
   return (

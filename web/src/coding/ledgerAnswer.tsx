@@ -5,7 +5,7 @@ import { memo, useMemo, type RefObject } from 'react';
 import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Knot } from '../parts/knot.js';
 import { CodeField } from './codeField.js';
 import { CodeLabel } from './codeLabel.js';
@@ -16,7 +16,7 @@ import { RespondentDrawer } from './respondentDrawer.js';
 import { SameAnswers } from './sameAnswers.js';
 import { proposalsOf } from './proposals.js';
 import { AlsoOffered, Proposed, shownSuggestions, Suggested } from './suggested.js';
-import { WHOLE, type LedgerPosition, type Place } from './useLedgerPosition.js';
+import { WHOLE, type LedgerPosition, type LedgerCell } from './useLedgerPosition.js';
 import { ledgerAnswerTexts } from './texts.js';
 
 export interface LedgerAnswerProps {
@@ -29,7 +29,7 @@ export interface LedgerAnswerProps {
   before: LedgerAnswer | null;
   codebook: SeenCodebook;
   /** Where one is, when it is in this answer. */
-  place: Place | null;
+  place: LedgerCell | null;
   index: number;
   /** How many answers there are in the list. */
   total: number;
@@ -58,7 +58,7 @@ export interface LedgerAnswerProps {
 export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswerProps) {
   const { answer, about, count, codebook, place, index, position, goTo, lifted, onLift, onChange } =
     props;
-  const { study } = usePlace();
+  const { study } = useStudyLocation();
   const { text, noAnswer, cuts } = answer;
   const written = useMemo(
     () => (noAnswer ? [] : linesOf(text, study.asides, cuts)),
@@ -188,7 +188,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
             asides={asides}
             hits={hits}
             notes={answer.notes}
-            mentions={lyingIn(answer.mentions, line)}
+            mentions={mentionsWithin(answer.mentions, line)}
             codebook={codebook}
             active={place?.line === l}
             passage={place?.passage ?? null}
@@ -258,7 +258,7 @@ function AnswerHead({
   goTo,
   onChange,
 }: LedgerAnswerProps) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const openDrawer = useDrawer();
   const toSame = count > 1;
   const settle = (settled: boolean) =>
@@ -348,7 +348,7 @@ function AnswerHead({
 }
 
 /** Mentions that rest on words of a line. */
-const lyingIn = (mentions: readonly Mention[], line: Span) =>
+const mentionsWithin = (mentions: readonly Mention[], line: Span) =>
   mentions.filter(({ start, end }) => start !== null && start < line.end && end! > line.start);
 
 /** Deals mentions out to the lines that they begin in. */

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { useAddress } from '../frame/address.js';
 import { useTrain, useTraining } from '../data/learning.js';
 import { useJob } from '../data/sheets.js';
-import { stopPath } from '../frame/place.js';
+import { stopPath } from '../frame/studyLocation.js';
 import { Choice } from '../parts/field.js';
 import { readingBarTexts } from './texts.js';
 

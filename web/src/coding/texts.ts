@@ -108,8 +108,8 @@ export const suggestedTexts = {
   give: (code: string) => `Give ${code}`,
 };
 
-/** coding/useDeeds.ts */
-export const useDeedsTexts = {
+/** coding/useAnswerActions.ts */
+export const answerActionsTexts = {
   noCodeHereYet: 'There is no code here yet.',
   codeHereAlready: 'The code is already there.',
   nothingSuggestedHere: 'Nothing is suggested here.',

@@ -7,7 +7,7 @@ import { useCallback, useMemo, type Dispatch, type SetStateAction } from 'react'
 export const WHOLE = -1;
 
 /** Where one is: an answer, a line of it, and a marked passage if any. */
-export interface Place {
+export interface LedgerCell {
   answer: number;
   line: number;
   passage: Span | null;
@@ -18,8 +18,8 @@ export interface Place {
 }
 
 export interface LedgerPosition {
-  place: Place;
-  goTo: (place: Place) => void;
+  place: LedgerCell;
+  goTo: (place: LedgerCell) => void;
   /** One line up or down, across answers. */
   moveLine: (step: 1 | -1) => void;
   moveAnswer: (step: number) => void;
@@ -33,8 +33,8 @@ export interface LedgerPosition {
  * @param answerAt what stands in an answer, if it was fetched already
  */
 export function useLedgerPosition(
-  place: Place,
-  goTo: Dispatch<SetStateAction<Place>>,
+  place: LedgerCell,
+  goTo: Dispatch<SetStateAction<LedgerCell>>,
   count: number,
   answerAt: (index: number) => LedgerAnswer | undefined,
   asides: AsideMarks,

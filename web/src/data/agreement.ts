@@ -4,10 +4,10 @@ import {
   readingAnswersSchema,
   readingListSchema,
   type Agreement,
-  type CodedOnceMore,
+  type SecondCoding,
   type ReadingAnswers,
   type ReadingCreate,
-  type TalkedOver,
+  type DisagreementResolution,
 } from '@yellow-thread/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from './client.js';
@@ -70,12 +70,12 @@ export const useReading = (study: number, question: number, reading: string) =>
   });
 
 /** Keeps what the reader gave an answer; drawn at once, saved behind. */
-export function useCodeOnceMore(study: number, question: number, reading: string) {
+export function useSecondCoding(study: number, question: number, reading: string) {
   const client = useQueryClient();
   const key = readingKey(study, question, reading);
   return useMutation({
     ...asKeyedChange('readings', 'write-up', 'history'),
-    mutationFn: (body: CodedOnceMore) =>
+    mutationFn: (body: SecondCoding) =>
       call(`${pathOf(study, question, reading)}/answers`, {
         method: 'PUT',
         body,
@@ -113,12 +113,12 @@ export const useAgreement = (study: number, question: number, reading: string) =
   });
 
 /** Settles where the two differ; drawn at once, saved behind. */
-export function useTalkOver(study: number, question: number, reading: string) {
+export function useResolveDisagreement(study: number, question: number, reading: string) {
   const client = useQueryClient();
   const key = agreementKey(study, question, reading);
   return useMutation({
     ...asChange('answers', 'ledger', ...FROM_MENTIONS),
-    mutationFn: (body: TalkedOver) =>
+    mutationFn: (body: DisagreementResolution) =>
       call(`${pathOf(study, question, reading)}/agreement`, {
         method: 'PUT',
         body,

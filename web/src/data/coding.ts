@@ -27,7 +27,7 @@ import {
   FROM_DECISIONS,
   FROM_MENTIONS,
   holdFetches,
-  owe,
+  refetchAfterSave,
   queryClient,
 } from './queryClient.js';
 
@@ -169,11 +169,11 @@ export function useCode(study: number, question: number): (change: CodingChange)
       // while the server does not answer, what was done waits its turn
       retry: (_, error) => failureKind(error) === 'not_answered',
       retryDelay: (failures) => Math.min(5000, 400 * 2 ** failures),
-      onError: () => owe(blocks),
+      onError: () => refetchAfterSave(blocks),
       onSuccess: (_, change) => {
         // what was done to answers with the same words the server knows, and the mention of what was accepted
         if (('toSame' in change && change.toSame) || change.do === 'decide' || change.do === 'read')
-          owe(blocks);
+          refetchAfterSave(blocks);
       },
     });
     return (change) => {

@@ -4,7 +4,7 @@ import {
   tellingAnswersSchema,
   trainingRunSchema,
   trainingSchema,
-  type Strike,
+  type ExcludeWord,
   type Train,
 } from '@yellow-thread/contract';
 import { skipToken, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -50,13 +50,14 @@ export const useReinstate = (study: number, question: number) =>
 const struck = (study: number) => `/api/studies/${study}/struck-words`;
 
 /** Takes a word's effect away from the next training on. */
-export const useStrike = (study: number) =>
+export const useExcludeWord = (study: number) =>
   useMutation({
     ...asChange('training', 'history'),
-    mutationFn: (body: Strike) => call(struck(study), { method: 'POST', body, reply: doneSchema }),
+    mutationFn: (body: ExcludeWord) =>
+      call(struck(study), { method: 'POST', body, reply: doneSchema }),
   });
 
-export const useBringBack = (study: number) =>
+export const useIncludeWord = (study: number) =>
   useMutation({
     ...asChange('training', 'history'),
     mutationFn: (id: string) =>

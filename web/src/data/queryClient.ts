@@ -111,7 +111,7 @@ const stale = new Set<Resource>();
 let staleSince = Infinity;
 let atRest: ReturnType<typeof setTimeout> | undefined;
 /** Hashes of queries that are fetched anew once no change is on its way any more. */
-const owed = new Set<string>();
+const awaitingRefetch = new Set<string>();
 
 // what one key did is drawn before the next key is handled, however fast somebody codes
 notifyManager.setScheduler(queueMicrotask);
@@ -151,7 +151,7 @@ export const queryClient = new QueryClient({
 /** Tells the queries that are stale by now from the others, also when that is forgotten meanwhile. */
 function staleByNow(): (query: Query) => boolean {
   const resources = new Set<unknown>(stale);
-  const hashes = new Set(owed);
+  const hashes = new Set(awaitingRefetch);
   return ({ queryKey, queryHash }) => resources.has(queryKey[0]) || hashes.has(queryHash);
 }
 
@@ -166,15 +166,16 @@ function fetchAtRest(): void {
 function fetchStale(): void {
   staleSince = Infinity;
   const isStale = staleByNow();
-  const some = stale.size + owed.size > 0;
+  const some = stale.size + awaitingRefetch.size > 0;
   stale.clear();
-  owed.clear();
+  awaitingRefetch.clear();
   if (some) void fetchAnew(isStale);
 }
 
 /** Has some of what is shown fetched anew when the changes that are on their way are saved. */
-export function owe(filters: QueryFilters): void {
-  for (const { queryHash } of queryClient.getQueryCache().findAll(filters)) owed.add(queryHash);
+export function refetchAfterSave(filters: QueryFilters): void {
+  for (const { queryHash } of queryClient.getQueryCache().findAll(filters))
+    awaitingRefetch.add(queryHash);
 }
 
 /**
@@ -182,13 +183,13 @@ export function owe(filters: QueryFilters): void {
  * come from before it and undo what is drawn: then it is fetched once that change is saved.
  */
 export async function refresh(predicate: (query: Query) => boolean): Promise<void> {
-  if (queryClient.isMutating({ mutationKey: CHANGE }) > 0) owe({ predicate });
+  if (queryClient.isMutating({ mutationKey: CHANGE }) > 0) refetchAfterSave({ predicate });
   else await fetchAnew(predicate);
 }
 
 /** Ends what is being fetched before a change is drawn over it; it is fetched once the change is saved. */
 export function holdFetches(queryKey: readonly unknown[]): void {
-  owe({ queryKey, fetchStatus: 'fetching' });
+  refetchAfterSave({ queryKey, fetchStatus: 'fetching' });
   // what it would have brought is let go of before this returns
   void queryClient.cancelQueries({ queryKey });
 }

@@ -5,7 +5,7 @@ import {
   reopenedSchema,
   reviewListSchema,
   reviewSchema,
-  settledLineSchema,
+  decidedByThresholdSchema,
   suggestionPageSchema,
   type CheckAnswers,
   type CheckCreate,
@@ -14,7 +14,7 @@ import {
   type Judge,
   type Mention,
   type Review,
-  type SettleLine,
+  type DecideByThreshold,
   type SuggestedAnswer,
   type SuggestionPage,
 } from '@yellow-thread/contract';
@@ -218,27 +218,27 @@ export const useDecideOne = (study: number, question: number) =>
   });
 
 /** Accepts everything above the line, or refuses everything below it. */
-export const useSettleLine = (study: number, question: number, code: string) =>
+export const useDecideByThreshold = (study: number, question: number, code: string) =>
   useMutation({
     ...asChange('suggestions', ...followsFromDecisions),
-    mutationFn: (body: SettleLine) =>
+    mutationFn: (body: DecideByThreshold) =>
       call(`${pathOf(study, question, code)}/settle`, {
         method: 'POST',
         body,
-        reply: settledLineSchema,
+        reply: decidedByThresholdSchema,
       }),
   });
 
 /** Keeps the line where it was laid. */
-export function usePlaceLine(study: number, question: number, code: string) {
+export function useMoveThreshold(study: number, question: number, code: string) {
   const client = useQueryClient();
   const key = ['review', study, question, code];
   return useMutation({
     ...asChange(),
     mutationFn: (to: number) => {
       // moves are saved in turn: each one begins where the one before it ended
-      const from = client.getQueryData<Review>(key)?.line ?? to;
-      return call(`${pathOf(study, question, code)}/line`, {
+      const from = client.getQueryData<Review>(key)?.threshold ?? to;
+      return call(`${pathOf(study, question, code)}/threshold`, {
         method: 'PUT',
         body: { from, to },
         reply: doneSchema,
@@ -247,7 +247,7 @@ export function usePlaceLine(study: number, question: number, code: string) {
     // figures from before the move would bring the old line back
     onMutate: () => holdFetches(key),
     onSuccess: (_, to) =>
-      client.setQueryData<Review>(key, (review) => review && { ...review, line: to }),
+      client.setQueryData<Review>(key, (review) => review && { ...review, threshold: to }),
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
 }

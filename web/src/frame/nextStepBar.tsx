@@ -3,7 +3,7 @@ import { nextStep } from '@yellow-thread/core/study';
 import { X } from 'lucide-react';
 import { Link, useLocation } from 'react-router';
 import { useChangeMembership, useMembership } from '../data/membership.js';
-import { stopIn, stopPath } from './place.js';
+import { stopIn, stopPath } from './studyLocation.js';
 import { frameTexts, nextStepWords } from './texts.js';
 
 const bar =

@@ -10,7 +10,7 @@ import { useSignOut } from '../data/people.js';
 import { useHistory } from '../data/studies.js';
 import { StitchMark } from '../parts/stitch.js';
 import { useShowKeys } from './keys.js';
-import { STOPS, stopPath } from './place.js';
+import { STOPS, stopPath } from './studyLocation.js';
 import { paletteTexts } from './texts.js';
 
 const item =

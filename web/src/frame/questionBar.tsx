@@ -1,6 +1,6 @@
 import type { Question, StudyDetail } from '@yellow-thread/contract';
 import { Link, NavLink, useLocation, useNavigation } from 'react-router';
-import { SavedSign } from './savedSign.js';
+import { SaveStatus } from './saveStatus.js';
 import { questionBarTexts } from './texts.js';
 
 /** The question's full wording, the switch between questions, and the base. */
@@ -39,7 +39,7 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
             {question.byModel > 0 && questionBarTexts.leftModels(question.byModel)}{' '}
             {questionBarTexts.asked(question.asked)}
           </span>
-          <SavedSign />
+          <SaveStatus />
         </span>
       </div>
       <p className="mt-1 max-h-[4.2em] overflow-y-auto font-serif text-[20px] leading-snug">

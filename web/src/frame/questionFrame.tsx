@@ -1,12 +1,12 @@
 import { Link, Outlet, useParams } from 'react-router';
 import { EmptyState } from '../parts/notices.js';
-import { stopPath, useStudyPlace, type Place } from './place.js';
+import { stopPath, useStudyDetail, type StudyLocation } from './studyLocation.js';
 import { QuestionBar } from './questionBar.js';
 import { frameTexts } from './texts.js';
 
 /** Keeps the question in view over every stop that concerns one. */
 export function QuestionFrame() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const id = Number(useParams()['question']);
   const question = study.questions.find((one) => one.id === id);
   if (!question)
@@ -21,7 +21,7 @@ export function QuestionFrame() {
   return (
     <>
       <QuestionBar study={study} question={question} />
-      <Outlet context={{ study, question } satisfies Place} />
+      <Outlet context={{ study, question } satisfies StudyLocation} />
     </>
   );
 }

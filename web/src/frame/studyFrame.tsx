@@ -7,11 +7,11 @@ import { Drawer, DrawerProvider } from './drawer.js';
 import { KeysProvider, ShowKeys } from './keys.js';
 import { Palette } from './palette.js';
 import { NextStepBar } from './nextStepBar.js';
-import { STOPS, stopIn, useStudyId } from './place.js';
+import { STOPS, stopIn, useStudyId } from './studyLocation.js';
 import { asidePages, studyFrameTexts } from './texts.js';
 import { ThreadRail } from './threadRail.js';
 import { UndoKeys } from './undoKeys.js';
-import { useRememberPlace } from './useRememberPlace.js';
+import { useRememberLocation } from './useRememberLocation.js';
 import { WithinBar } from './withinBar.js';
 
 /** The frame around every page of a study: the thread at the left, the page, the drawer. */
@@ -20,7 +20,7 @@ export function StudyFrame() {
   const study = useStudy(id);
   useStudyEvents(id);
   useSendLeft();
-  useRememberPlace(id);
+  useRememberLocation(id);
   const { pathname } = useLocation();
   const match = useMatch('/studies/:study/questions/:question/*');
   if (study.isError) return <PageProblem error={study.error} />;

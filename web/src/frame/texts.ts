@@ -66,8 +66,8 @@ export const frameTexts = {
   toStudy: 'Go to the study',
 };
 
-/** frame/place.ts */
-export const placeTexts = {
+/** frame/studyLocation.ts */
+export const stopNames = {
   import: 'Import',
   look: 'Look',
   code: 'Code',
@@ -76,8 +76,8 @@ export const placeTexts = {
   report: 'Report',
 };
 
-/** frame/savedSign.tsx */
-export const savedSignTexts = {
+/** frame/saveStatus.tsx */
+export const saveStatusTexts = {
   noConnection: 'no connection',
   waiting: (waiting: number) =>
     `no connection: ${counted(waiting, 'change')} ${plural(waiting, 'waits', 'wait')}`,

@@ -12,7 +12,7 @@ import {
 import { Link, NavLink, useLocation } from 'react-router';
 import { helpPath } from '../help/helpPath.js';
 import { ProgressKnot } from '../parts/knot.js';
-import { STOPS, stopPath, type StopKey } from './place.js';
+import { STOPS, stopPath, type StopKey } from './studyLocation.js';
 import { asidePages, frameTexts, threadRailTexts } from './texts.js';
 
 const NEARLY = 0.9;

@@ -5,8 +5,8 @@ import { useSearchParams } from 'react-router';
 import { restrictTo, useGroups, useRemoveGroup, useRuleNames } from '../data/groups.js';
 import { useRestriction } from '../data/restriction.js';
 import { useDrawer } from '../frame/drawer.js';
-import { useStudyPlace } from '../frame/place.js';
-import { SavedSign } from '../frame/savedSign.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
+import { SaveStatus } from '../frame/saveStatus.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { GroupEditor } from './groupEditor.js';
@@ -18,7 +18,7 @@ const blank: GroupFields = { name: '', description: '', rule: { is: 'all_of', ru
 
 /** Groups: saved rules that pick respondents, always up to date. */
 export function GroupsPage() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const groups = useGroups(study.id);
   const openDrawer = useDrawer();
   const [search, setSearch] = useSearchParams();
@@ -36,7 +36,7 @@ export function GroupsPage() {
           <p className="max-w-prose text-soft">{groupsPageTexts.groupRuleWhoBelongs}</p>
         </div>
         <span className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <SavedSign />
+          <SaveStatus />
           <Button
             onClick={() =>
               openDrawer({

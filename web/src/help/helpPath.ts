@@ -1,4 +1,4 @@
-import { stopIn } from '../frame/place.js';
+import { stopIn } from '../frame/studyLocation.js';
 import { helpPathTexts } from './texts.js';
 
 /** Pages of the guide, in order. */

@@ -1,11 +1,11 @@
-import type { StruckWord, Trained, Training } from '@yellow-thread/contract';
+import type { ExcludedWord, Trained, Training } from '@yellow-thread/contract';
 import { isFunctionWord } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { DrawnCode } from '../data/codebook.js';
 import { useAnswers } from '../data/coding.js';
-import { useBringBack, useStrike, useTrain, useTraining } from '../data/learning.js';
-import { stopPath, type Place } from '../frame/place.js';
+import { useIncludeWord, useExcludeWord, useTrain, useTraining } from '../data/learning.js';
+import { stopPath, type StudyLocation } from '../frame/studyLocation.js';
 import { Term } from '../help/term.js';
 import { Button } from '../parts/button.js';
 import { asCount, asMeasured, asShare } from '../parts/numbers.js';
@@ -18,7 +18,7 @@ export function CodeModel({
   drawn,
   study,
   question,
-}: Place & { codeId: string; drawn: DrawnCode }) {
+}: StudyLocation & { codeId: string; drawn: DrawnCode }) {
   const training = useTraining(study.id, question.id).data;
   const code = training?.run?.codes.find((one) => one.codeId === codeId);
   if (!training || !code || code.state === 'too_few') return <p>{codeModelTexts.noModelAnyMore}</p>;
@@ -93,7 +93,7 @@ function Figures({ code }: { code: Trained }) {
       ? []
       : ([[codeModelTexts.nearestCodedAnswers, asShare(code.nearest)]] as [string, string][])),
     [codeModelTexts.brierScore0Best, asShare(quality.brier), 'brier-score'],
-    [codeModelTexts.defaultLine, asShare(code.line)],
+    [codeModelTexts.defaultLine, asShare(code.threshold)],
   ];
   return (
     <dl className="figures grid grid-cols-[1fr_max-content] gap-y-1">
@@ -117,10 +117,10 @@ function Words({
   title: string;
   words: Trained['wordsFor'];
   codeId: string;
-  struck: StruckWord[];
+  struck: ExcludedWord[];
   study: number;
 }) {
-  const strike = useStrike(study);
+  const strike = useExcludeWord(study);
   const strongest = Math.max(...words.map((one) => Math.abs(one.weight)), 0);
   const [showsAll, setShowsAll] = useState(false);
   const gone = new Set(struck.map((one) => one.word));
@@ -198,10 +198,10 @@ function Struck({
   training,
   study,
   question,
-}: Place & { struck: StruckWord[]; training: Training }) {
-  const bringBack = useBringBack(study.id);
+}: StudyLocation & { struck: ExcludedWord[]; training: Training }) {
+  const bringBack = useIncludeWord(study.id);
   const train = useTrain(study.id, question.id);
-  const key = ({ word, codeId }: Pick<StruckWord, 'word' | 'codeId'>) => `${word} ${codeId}`;
+  const key = ({ word, codeId }: Pick<ExcludedWord, 'word' | 'codeId'>) => `${word} ${codeId}`;
   const inRun = new Set(training.run?.struck.map(key));
   const now = new Set(training.struck.map(key));
   const isAhead =
@@ -257,7 +257,7 @@ function Mistakes({
   title: string;
   hint: string;
   mistakes: Trained['wrongFor'];
-  place: Place;
+  place: StudyLocation;
 }) {
   const ids = mistakes.map((one) => one.responseId);
   const answers = useAnswers(study.id, question.id, ids, ids.length > 0 ? [0] : []);

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { useRun } from '../data/learning.js';
 import { useDrawer } from '../frame/drawer.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Choice } from '../parts/field.js';
 import { asShare } from '../parts/numbers.js';
 import { ShareRange } from '../parts/range.js';
@@ -81,7 +81,7 @@ export function CodesTable({
   });
   const others = training.runs.filter((one) => one.id !== run.id);
   const [against, setAgainst] = useState<number | null>(others[0]?.id ?? null);
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const compared = useRun(study.id, question.id, against).data;
   const before = new Map(
     compared?.codes.flatMap((code) =>
@@ -198,7 +198,7 @@ function CodeRow({
   few: number;
 }) {
   const openDrawer = useDrawer();
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const { quality } = code;
   return (
     <tr className="border-b border-rule">
@@ -267,7 +267,7 @@ function CodeRow({
         className="whitespace-nowrap py-1.5 pr-4 text-[13px]"
         title={code.state === 'weak' ? codesTableTexts.underExamples(few) : undefined}
       >
-        {verdictWords(modelVerdict(code.quality, code.state === 'weak'), code.line)}
+        {verdictWords(modelVerdict(code.quality, code.state === 'weak'), code.threshold)}
       </td>
       <td className={`max-w-0 truncate py-1.5 font-serif text-[15px] ${onlyWide}`}>
         {code.wordsFor

@@ -5,7 +5,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { useTelling } from '../data/learning.js';
 import { useDrawSample } from '../data/sampling.js';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
@@ -21,7 +21,7 @@ const keyHelp: readonly KeyHelp[] = [{ keys: 'C', does: nextBatchTexts.codeAnswe
 
 /** What to code by hand next, and why; or that more coding will not help. */
 export function NextBatch({ training, codebook }: { training: Training; codebook: DrawnCodebook }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const [size, setSize] = useState(20);
   const telling = useTelling(study.id, question.id, size);
   const draw = useDrawSample(study.id, question.id);

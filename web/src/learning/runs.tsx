@@ -1,6 +1,6 @@
 import type { Training } from '@yellow-thread/contract';
 import { useReinstate } from '../data/learning.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount, asDate } from '../parts/numbers.js';
@@ -9,7 +9,7 @@ import { runsTexts } from './texts.js';
 
 /** Every training of the question, with what it learnt from; an earlier one can be put in force again. */
 export function Runs({ runs }: Pick<Training, 'runs'>) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const reinstate = useReinstate(study.id, question.id);
   return (
     <>

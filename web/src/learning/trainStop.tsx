@@ -7,7 +7,7 @@ import { useTrain, useTraining } from '../data/learning.js';
 import { useVariable } from '../data/respondents.js';
 import { useRestriction } from '../data/restriction.js';
 import { useJob } from '../data/sheets.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
@@ -28,7 +28,7 @@ const views = [
 
 /** Trains the models of a question, and says how good each is before anything is suggested. */
 export function TrainStop() {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const training = useTraining(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
   const [search] = useSearchParams();

@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { Link } from 'react-router';
 import { useLook } from '../data/report.js';
 import { useChangeStudy } from '../data/respondents.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
@@ -10,7 +10,7 @@ import { lookStopTexts } from './texts.js';
 
 /** A first look: how long the answers are and which words people use, before any coding. */
 export function LookStop() {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const look = useLook(study.id, question.id);
   const change = useChangeStudy(study.id);
   if (look.isError) return <PageProblem error={look.error} />;

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { NoteRow } from '../parts/noteRow.js';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useChangeNote, useNotes } from '../data/notes.js';
-import { useStudyPlace } from '../frame/place.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { notesPageTexts } from './texts.js';
@@ -18,7 +18,7 @@ const kindOf = (note: ListedNote): Kind =>
 
 /** Everything that was noted, marked or left unsure in a study. */
 export function NotesPage() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const notes = useNotes(study.id);
   const codebook = useDrawnCodebook(study.id);
   const { mutate: change } = useChangeNote(study.id);

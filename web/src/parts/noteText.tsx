@@ -1,7 +1,7 @@
 import { findCodeNamed } from '@yellow-thread/core/codebook';
 import { Link } from 'react-router';
 import type { SeenCodebook } from '../data/codebook.js';
-import { useStudyId } from '../frame/place.js';
+import { useStudyId } from '../frame/studyLocation.js';
 
 /** A note's text; a code's name in double brackets leads to the code, `[[#R0012]]` to a respondent. */
 export function NoteText({ text, codebook }: { text: string; codebook: SeenCodebook }) {

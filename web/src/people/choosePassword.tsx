@@ -4,7 +4,7 @@ import { useChoosePassword } from '../data/people.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { Door } from './door.js';
+import { SignInLayout } from './signInLayout.js';
 import { choosePasswordTexts } from './texts.js';
 
 const SHORTEST = 10;
@@ -12,9 +12,9 @@ const SHORTEST = 10;
 /** In place of the one-time password. */
 export function ChoosePassword() {
   return (
-    <Door title={choosePasswordTexts.chooseYourPassword}>
+    <SignInLayout title={choosePasswordTexts.chooseYourPassword}>
       <PasswordForm hint={choosePasswordTexts.replacesOneTimePassword(SHORTEST)} />
-    </Door>
+    </SignInLayout>
   );
 }
 
@@ -22,7 +22,7 @@ export function ChoosePassword() {
 export function ChangePassword() {
   const [isKept, setKept] = useState(false);
   return (
-    <Door title={choosePasswordTexts.changeYourPassword}>
+    <SignInLayout title={choosePasswordTexts.changeYourPassword}>
       <title>{choosePasswordTexts.passwordYellowThread}</title>
       {isKept ? (
         <p role="status">{choosePasswordTexts.newPasswordHoldsNow}</p>
@@ -36,7 +36,7 @@ export function ChangePassword() {
       <Link to="/studies" className="self-start underline">
         {choosePasswordTexts.backStudies}
       </Link>
-    </Door>
+    </SignInLayout>
   );
 }
 

@@ -3,7 +3,7 @@ import { useEnterDemo, useSignIn } from '../data/people.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { Door } from './door.js';
+import { SignInLayout } from './signInLayout.js';
 import { signInTexts } from './texts.js';
 
 export function SignIn({ demoOffered }: { demoOffered: boolean }) {
@@ -13,7 +13,7 @@ export function SignIn({ demoOffered }: { demoOffered: boolean }) {
   const [password, setPassword] = useState('');
   const problem = signIn.error ?? enterDemo.error;
   return (
-    <Door title={signInTexts.sign}>
+    <SignInLayout title={signInTexts.sign}>
       <form
         className="flex flex-col gap-4"
         onSubmit={(event) => {
@@ -49,6 +49,6 @@ export function SignIn({ demoOffered }: { demoOffered: boolean }) {
           )}
         </div>
       </form>
-    </Door>
+    </SignInLayout>
   );
 }

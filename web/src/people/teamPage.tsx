@@ -9,7 +9,7 @@ import {
   useRemoveMember,
   useSession,
 } from '../data/people.js';
-import { useStudyPlace } from '../frame/place.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
@@ -23,7 +23,7 @@ interface Made {
 
 /** Who works on a study: inviting people, and removing them. */
 export function TeamPage() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const members = useMembers(study.id);
   const add = useAddMember(study.id);
   const give = useGivePassword(study.id);

@@ -1,5 +1,5 @@
-/** people/door.tsx */
-export const doorTexts = {
+/** people/signInLayout.tsx */
+export const signInLayoutTexts = {
   yellowThread: 'Yellow Thread',
   whatPeopleWroteWhat:
     'What people wrote, what it comes to, and one line of judgement through all of it.',

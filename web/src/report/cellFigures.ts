@@ -1,7 +1,7 @@
 import type { Report } from '@yellow-thread/contract';
 import { asCount, asMean, asPercent, asWeighted } from '../parts/numbers.js';
 import type { TableChoice } from './tableChoice.js';
-import { cellKinds, clothRowTexts } from './texts.js';
+import { cellKinds, crosstabRowTexts } from './texts.js';
 
 type Column = Report['columns'][number];
 type Cell = Report['rows'][number]['cells'][number];
@@ -49,7 +49,7 @@ export function figureText(
     case 'mean':
       return asMean(figure);
     case 'yes':
-      return figure > 0 ? clothRowTexts.yes : '–';
+      return figure > 0 ? crosstabRowTexts.yes : '–';
   }
 }
 
@@ -65,11 +65,11 @@ export function countsText(
 ): string {
   const isOfMentions = base === 'mentions';
   const part = isOfMentions ? cell.mentions : cell.people;
-  if (!isWeighted) return clothRowTexts.of(part, cell.base.people);
+  if (!isWeighted) return crosstabRowTexts.of(part, cell.base.people);
   const weighted = isOfMentions ? cell.weightedMentions : cell.weighted;
   return isBaseOf(cell, column)
-    ? clothRowTexts.weightedCount(weighted, part)
-    : clothRowTexts.weightedOf({
+    ? crosstabRowTexts.weightedCount(weighted, part)
+    : crosstabRowTexts.weightedOf({
         weighted,
         part,
         base: cell.base.weighted,

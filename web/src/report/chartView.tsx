@@ -1,6 +1,6 @@
 import type { Question, Report, StudyDetail } from '@yellow-thread/contract';
 import { fileNameOf } from '@yellow-thread/core/exchange';
-import { baseWords, mostMentioned, ruleNames } from '@yellow-thread/core/report';
+import { baseInWords, mostMentioned, ruleNames } from '@yellow-thread/core/report';
 import { Chart } from 'chart.js';
 import { Copy, Download } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
@@ -215,7 +215,7 @@ const today = () => new Date().toISOString().slice(0, 10);
 function baseNote({ counts, base, columns: [first] }: Report): string {
   const { counted = 0, answered = 0 } = first ?? {};
   if (counts === 'estimated') return chartViewTexts.shareAllWhoAnswered(answered, counted);
-  const of = chartViewTexts.percent(baseWords[base]);
+  const of = chartViewTexts.percent(baseInWords[base]);
   return base === 'mentions' ? of : chartViewTexts.of(of, counted, answered);
 }
 

@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Waiting } from '../parts/notices.js';
 import { FilesMenu } from './filesMenu.js';
 import { PutTableIn } from './putInWriteUp.js';
@@ -19,7 +19,7 @@ const views = [
 
 /** What was found: the cloth, charts of it, and which codes occur together. */
 export function ReportStop() {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const [search] = useSearchParams();
   const view = views.find(({ key }) => key === search.get('view'))?.key ?? 'table';
   const to = (key: string) => {

@@ -1,5 +1,5 @@
 import type { CorrectionChoice, Question, Report, StudyDetail } from '@yellow-thread/contract';
-import { baseWords, countsSentence, FEWEST_SAMPLED } from '@yellow-thread/core/report';
+import { baseInWords, countsSentence, FEWEST_SAMPLED } from '@yellow-thread/core/report';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
@@ -9,7 +9,7 @@ import { Term } from '../help/term.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { asCount, asList, asShare } from '../parts/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
-import { Cloth } from './cloth.js';
+import { CrosstabTable } from './crosstabTable.js';
 import { useTableChoice, type TableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
 import { tableViewTexts } from './texts.js';
@@ -58,7 +58,7 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
       ) : (
         <div ref={setScroller} className="list overflow-x-auto px-6 pb-8 max-sm:px-3">
           <WhatCounts report={report.data} />
-          <Cloth
+          <CrosstabTable
             report={report.data}
             codebook={codebook}
             choice={choice}
@@ -111,7 +111,7 @@ function Reading({ report, choice }: { report: Report; choice: TableChoice }) {
       ) : (
         <OriginSentence origins={report.origins} />
       )}
-      {tableViewTexts.percentagesOut(baseWords[base])}
+      {tableViewTexts.percentagesOut(baseInWords[base])}
       {checked.map((check) => (
         <CheckedSentence key={check.code + check.side} check={check} />
       ))}

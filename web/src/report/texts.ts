@@ -152,8 +152,8 @@ export const answersBehindTexts = {
   makeGroup: 'Make a group',
 };
 
-/** report/clothHead.tsx */
-export const clothHeadTexts = {
+/** report/crosstabHead.tsx */
+export const crosstabHeadTexts = {
   themeCode: 'Theme and code',
   theme: 'Theme',
   code: 'Code',
@@ -173,8 +173,8 @@ export const clothHeadTexts = {
     `${asCount(settled)} settled of ${asCount(answered)}`,
 };
 
-/** report/clothRow.tsx */
-export const clothRowTexts = {
+/** report/crosstabRow.tsx */
+export const crosstabRowTexts = {
   undecided: (undecided: number) => `${asCount(undecided)} undecided`,
   codes: (row: string) => `Codes of ${row}`,
   crameRsV: (toFixed: string) => `Cramér’s V ${toFixed}`,

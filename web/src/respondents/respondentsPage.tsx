@@ -12,12 +12,12 @@ import {
 } from '../data/respondents.js';
 import { useRestriction } from '../data/restriction.js';
 import { useDrawer } from '../frame/drawer.js';
-import { useStudyPlace } from '../frame/place.js';
-import { SavedSign } from '../frame/savedSign.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
+import { SaveStatus } from '../frame/saveStatus.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
 import { asNumber } from '../parts/numbers.js';
-import { useAtRest } from '../parts/useAtRest.js';
+import { useIsSettled } from '../parts/useIsSettled.js';
 import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js';
 import { ValueEditor } from './valueEditor.js';
 import { nameIn } from '../data/background.js';
@@ -28,7 +28,7 @@ const ROW = 36;
 
 /** Everybody who was asked, with what is known of them. */
 export function RespondentsPage() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const [chosen, setOrder] = useState<Omit<RespondentOrder, 'rule'>>({
     sort: 'order',
     descending: false,
@@ -63,7 +63,7 @@ export function RespondentsPage() {
           </p>
         </div>
         <span className="flex flex-wrap items-end gap-x-4 gap-y-2">
-          <SavedSign />
+          <SaveStatus />
           {study.variables.length > 0 && <NarrowBy study={study} onChange={changeConditions} />}
           <Field
             label={respondentsPageTexts.find}
@@ -121,7 +121,7 @@ function Grid({
   const first = Math.floor((items[0]?.index ?? 0) / STRETCH);
   const last = Math.floor((items.at(-1)?.index ?? 0) / STRETCH);
   const stretches = Array.from({ length: last - first + 1 }, (_, i) => first + i);
-  const isAtRest = useAtRest(`${first} ${last}`);
+  const isAtRest = useIsSettled(`${first} ${last}`);
   const known = useRespondentRows(study.id, ids, stretches, isAtRest);
   const { variables } = study;
   const lead = study.weighted ? 2 : 1;
@@ -229,7 +229,7 @@ function Head({
   variable?: Variable;
 }) {
   const openDrawer = useDrawer();
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const sorted = order.sort === sort;
   const Arrow = order.descending ? ArrowDown : ArrowUp;
   return (

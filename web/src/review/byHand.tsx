@@ -2,7 +2,7 @@ import type { Question, StudyDetail } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { useMentionsOfCode, type DrawnCode } from '../data/codebook.js';
 import { useDrawer } from '../frame/drawer.js';
-import { stopPath } from '../frame/place.js';
+import { stopPath } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { SaidLine } from '../parts/saidLine.js';

@@ -5,7 +5,7 @@ import type { DrawnCode } from '../data/codebook.js';
 import { useCheck, useJudge } from '../data/review.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
@@ -29,7 +29,7 @@ const verdicts: { verdict: Verdict; key: string; name: string }[] = [
 
 /** A spot check being read: the answers alone, without probability, order or underlined words. */
 export function CheckReading({ code, check }: { code: DrawnCode; check: string }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const answers = useCheck(study.id, question.id, code.id, check);
   if (answers.isError) return <PageProblem error={answers.error} />;
   if (!answers.data) return <Waiting what={checkReadingTexts.answersSpotCheck} />;
@@ -45,7 +45,7 @@ function Reading({
   check: string;
   answers: CheckAnswers['answers'];
 }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const { mutate: judge } = useJudge(study.id, question.id, code.id, check);
   const openDrawer = useDrawer();
   const firstUnread = answers.findIndex((one) => one.verdict === null);

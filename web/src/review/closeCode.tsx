@@ -1,14 +1,14 @@
 import type { Review } from '@yellow-thread/contract';
 import type { DrawnCode } from '../data/codebook.js';
 import { useCloseCodes, useReopenCode } from '../data/finish.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { closeCodeTexts } from './texts.js';
 
 /** Closes a code once every suggestion of it is decided, or opens it again. */
 export function CloseCode({ code, review }: { code: DrawnCode; review: Review }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const close = useCloseCodes(study.id, question.id);
   const reopen = useReopenCode(study.id, question.id);
   const error = close.error ?? reopen.error;

@@ -8,17 +8,17 @@ import {
 import type { Span } from '@yellow-thread/core/text';
 import { useCallback, useMemo, useState } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
-import { useReview, useSettleLine, useSuggestions } from '../data/review.js';
-import { usePlace } from '../frame/place.js';
+import { useReview, useDecideByThreshold, useSuggestions } from '../data/review.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { useOpenByHand } from './byHand.js';
-import { LineFigures } from './lineFigures.js';
-import { LineScale } from './lineScale.js';
+import { ThresholdFigures } from './thresholdFigures.js';
+import { ThresholdScale } from './thresholdScale.js';
 import { SuggestionList } from './suggestionList.js';
 import type { Asking } from './suggestionRow.js';
-import { useLine } from './useLine.js';
+import { useThreshold } from './useThreshold.js';
 import { useReviewKeys } from './useReviewKeys.js';
-import { useRowDeeds } from './useRowDeeds.js';
+import { useRowActions } from './useRowActions.js';
 import { useWantedRight } from './useWantedRight.js';
 import { codeReviewTexts } from './texts.js';
 
@@ -33,10 +33,10 @@ const decidedOf = (review: Review): DecidedSoFar => ({
 
 /** One code: the line across its suggestions, and what lies on either side. */
 export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: DrawnCodebook }) {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const review = useReview(study.id, question.id, code.id);
   const list = useSuggestions(study.id, question.id, code.id);
-  const settle = useSettleLine(study.id, question.id, code.id);
+  const settle = useDecideByThreshold(study.id, question.id, code.id);
   const [active, setPlace] = useState(0);
   const [passage, mark] = useState<Span | null>(null);
   const [asking, ask] = useState<Asking | null>(null);
@@ -46,7 +46,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     ask(null);
   }, []);
 
-  const { line, moveLine } = useLine(code.id, review.data);
+  const { threshold, moveThreshold } = useThreshold(code.id, review.data);
   const [wanted, setWanted] = useWantedRight();
   const suggestions = useMemo(
     () => list.data?.pages.flatMap((page) => page.suggestions) ?? [],
@@ -61,7 +61,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     [review.data],
   );
 
-  const deeds = useRowDeeds({
+  const deeds = useRowActions({
     study,
     question,
     code,
@@ -74,21 +74,21 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   });
   const openByHand = useOpenByHand({ study, question, code });
   /** The place in the list above which the line lies. */
-  const linePlace = suggestions.findIndex((one) => one.probability < line);
+  const linePlace = suggestions.findIndex((one) => one.probability < threshold);
   const below = linePlace === -1 ? suggestions.length : linePlace;
 
   const { data: fetched, hasNextPage, isFetchingNextPage, fetchNextPage } = list;
   /** Goes to the first suggestion below the line, which may lie further down than what is fetched. */
-  const goToLine = useCallback(async () => {
+  const goToThreshold = useCallback(async () => {
     let now = { data: fetched, hasNextPage, isError: false };
     for (;;) {
       const all = now.data?.pages.flatMap((page) => page.suggestions) ?? [];
-      const place = all.findIndex((one) => one.probability < line);
+      const place = all.findIndex((one) => one.probability < threshold);
       if (place !== -1 || !now.hasNextPage || now.isError)
         return setActive(Math.max(0, place === -1 ? all.length - 1 : place));
       now = await fetchNextPage();
     }
-  }, [fetched, hasNextPage, fetchNextPage, line, setActive]);
+  }, [fetched, hasNextPage, fetchNextPage, threshold, setActive]);
 
   useReviewKeys({
     suggestions,
@@ -99,8 +99,8 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     setActive,
     mark,
     ask,
-    moveLine,
-    goToLine,
+    moveThreshold,
+    goToThreshold,
     openByHand,
   });
 
@@ -109,22 +109,22 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   if (!review.data || !outlook || !list.data) return <Waiting what={codeReviewTexts.suggestions} />;
   return (
     <div className="grid min-h-0 grid-cols-[72px_minmax(0,1fr)] grid-rows-[auto_minmax(var(--list),1fr)]">
-      <LineFigures
+      <ThresholdFigures
         code={code}
         review={review.data}
-        expected={expectAbove(outlook, line)}
-        line={line}
+        expected={expectAbove(outlook, threshold)}
+        threshold={threshold}
         wanted={wanted}
         busy={settle.isPending}
-        onLine={moveLine}
-        onSettle={(side) => settle.mutate({ runId: review.data.runId, line, side })}
+        onThreshold={moveThreshold}
+        onSettle={(side) => settle.mutate({ runId: review.data.runId, threshold, side })}
       />
-      <LineScale
+      <ThresholdScale
         outlook={outlook}
         byHand={review.data.unseen.yes}
-        line={line}
+        threshold={threshold}
         wanted={wanted}
-        onLine={moveLine}
+        onThreshold={moveThreshold}
         onWanted={setWanted}
       />
       <SuggestionList
@@ -137,7 +137,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
         asking={asking}
         deeds={deeds}
         onActive={setActive}
-        onLine={moveLine}
+        onThreshold={moveThreshold}
         more={hasNextPage && !isFetchingNextPage ? fetchNextPage : null}
       />
     </div>

@@ -2,7 +2,7 @@ import type { CodeLeft, Question, StudyDetail, WhatIsLeft } from '@yellow-thread
 import { Link } from 'react-router';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { useCloseCodes, useReopenCode } from '../data/finish.js';
-import { stopPath } from '../frame/place.js';
+import { stopPath } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';

@@ -1,7 +1,7 @@
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useAnswers } from '../data/coding.js';
 import { useDecideOne, useReviews } from '../data/review.js';
-import type { Place } from '../frame/place.js';
+import type { StudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { asShare } from '../parts/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -10,7 +10,11 @@ import { contradictedTexts } from './texts.js';
 const mostShown = 50;
 
 /** Bulk decisions of which the models in force are sure of the opposite. They never learn from these. */
-export function Contradicted({ study, question, codebook }: Place & { codebook: DrawnCodebook }) {
+export function Contradicted({
+  study,
+  question,
+  codebook,
+}: StudyLocation & { codebook: DrawnCodebook }) {
   const contradicted = useReviews(study.id, question.id).data?.contradicted ?? [];
   const shown = contradicted.slice(0, mostShown);
   const ids = [...new Set(shown.map((one) => one.responseId))];

@@ -3,7 +3,7 @@ import { splitAtPassages } from '@yellow-thread/core/coding';
 import { blankAsides, findAsides, splitWords, type Span } from '@yellow-thread/core/text';
 import { useMemo } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { stitchImage } from '../parts/stitches.js';
 
 type Mark = Span & ({ is: 'word'; strength: number } | { is: 'aside' | 'marked' | 'passage' });
@@ -22,7 +22,7 @@ export function Evidence({
   /** Words marked by the reader. */
   passage: Span | null;
 }) {
-  const { asides } = usePlace().study;
+  const { asides } = useStudyLocation().study;
   const parts = useMemo(() => {
     const weights = new Map(evidence.map((one) => [one.word, one.weight]));
     const strongest = Math.max(...weights.values(), 0);

@@ -3,7 +3,7 @@ import { waysToFinish, type Left } from '@yellow-thread/core/review';
 import { Link } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useWhatIsLeft } from '../data/finish.js';
-import { stopPath, usePlace } from '../frame/place.js';
+import { stopPath, useStudyLocation } from '../frame/studyLocation.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../parts/numbers.js';
 import { CodesLeft } from './codesLeft.js';
@@ -14,7 +14,7 @@ import { leftPageTexts } from './texts.js';
 
 /** What is left of a question: where its answers stand, and the ways to its end. */
 export function LeftPage() {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const left = useWhatIsLeft(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
   if (left.isError) return <PageProblem error={left.error} />;

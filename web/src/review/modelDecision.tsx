@@ -1,7 +1,7 @@
 import type { Question, StudyDetail, WhatIsLeft } from '@yellow-thread/contract';
 import { Link } from 'react-router';
 import { useWithdrawFromModel } from '../data/finish.js';
-import { stopPath } from '../frame/place.js';
+import { stopPath } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { asDate } from '../parts/numbers.js';

@@ -2,7 +2,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
 import { useDrawer } from '../frame/drawer.js';
-import { usePlace } from '../frame/place.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -14,7 +14,7 @@ import { reviewStopTexts } from './texts.js';
 
 /** The suggestions of a question, one code at a time. */
 export function ReviewStop() {
-  const { study, question } = usePlace();
+  const { study, question } = useStudyLocation();
   const { code } = useParams();
   const check = useSearchParams()[0].get('check');
   const openDrawer = useDrawer();

@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useRef, type PointerEvent } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { useKeepInView } from '../parts/keepInView.js';
-import { SuggestionRow, type Asking, type RowDeeds } from './suggestionRow.js';
+import { SuggestionRow, type Asking, type RowActions } from './suggestionRow.js';
 import { suggestionListTexts } from './texts.js';
 
 /** All suggested answers in order of probability, the yellow line lying across them. */
@@ -18,7 +18,7 @@ export function SuggestionList({
   asking,
   deeds,
   onActive,
-  onLine,
+  onThreshold,
   more,
 }: {
   suggestions: SuggestedAnswer[];
@@ -31,9 +31,9 @@ export function SuggestionList({
   passage: Span | null;
   /** Which other code is being asked for, for the active answer. */
   asking: Asking | null;
-  deeds: RowDeeds;
+  deeds: RowActions;
   onActive: (at: number) => void;
-  onLine: (line: number) => void;
+  onThreshold: (threshold: number) => void;
   more: (() => unknown) | null;
 }) {
   const scroller = useRef<HTMLDivElement>(null);
@@ -56,7 +56,7 @@ export function SuggestionList({
     if (more && last >= suggestions.length - 20) more();
   }, [more, last, suggestions.length]);
 
-  const dragLine = (event: PointerEvent) => {
+  const dragThreshold = (event: PointerEvent) => {
     if (event.type !== 'pointerdown' && !(event.buttons & 1)) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     const { top } = scroller.current!.getBoundingClientRect();
@@ -64,7 +64,7 @@ export function SuggestionList({
     const at = rows.getVirtualItemForOffset(y)?.index ?? suggestions.length - 1;
     const before = suggestions[at]?.probability ?? 0;
     const after = suggestions[at + 1]?.probability ?? 0;
-    onLine((before + after) / 2);
+    onThreshold((before + after) / 2);
   };
   const lineY =
     rows.measurementsCache[below]?.start ?? (suggestions.length === 0 ? 0 : rows.getTotalSize());
@@ -99,8 +99,8 @@ export function SuggestionList({
         ))}
         <div
           aria-hidden
-          onPointerDown={dragLine}
-          onPointerMove={dragLine}
+          onPointerDown={dragThreshold}
+          onPointerMove={dragThreshold}
           className="absolute inset-x-0 z-10 h-4 -translate-y-1/2 cursor-ns-resize touch-none"
           style={{ top: lineY }}
         >

@@ -15,7 +15,7 @@ import { suggestionRowTexts } from './texts.js';
 export type Asking = 'instead' | 'as well';
 
 /** What can be done with the active suggestion. */
-export interface RowDeeds {
+export interface RowActions {
   decide: (state: Decision) => void;
   ask: (asking: Asking | null) => void;
   give: (codeId: string) => void;
@@ -39,7 +39,7 @@ export const SuggestionRow = memo(function SuggestionRow({
   code: DrawnCode;
   codebook: DrawnCodebook;
   /** Null for all but the row that one is on. */
-  active: { passage: Span | null; asking: Asking | null; deeds: RowDeeds } | null;
+  active: { passage: Span | null; asking: Asking | null; deeds: RowActions } | null;
   above: boolean;
   index: number;
   onPick: (index: number) => void;
@@ -93,7 +93,7 @@ export const SuggestionRow = memo(function SuggestionRow({
       </div>
       <span className="flex items-center justify-end gap-2 pt-1">
         {active ? (
-          <Deeds state={state} isUnsure={unsure !== null} code={code} deeds={active.deeds} />
+          <RowButtons state={state} isUnsure={unsure !== null} code={code} deeds={active.deeds} />
         ) : (
           (state !== 'open' || unsure) && (
             <span className="min-w-0 truncate text-[13px] text-soft">
@@ -110,7 +110,7 @@ export const SuggestionRow = memo(function SuggestionRow({
 /** The field is typed into at once. */
 const focusField = (element: HTMLElement | null) => element?.querySelector('input')?.focus();
 
-function Deeds({
+function RowButtons({
   state,
   isUnsure,
   code,
@@ -119,7 +119,7 @@ function Deeds({
   state: Decision;
   isUnsure: boolean;
   code: DrawnCode;
-  deeds: RowDeeds;
+  deeds: RowActions;
 }) {
   const choices: { to: Decision; name: string }[] = [
     { to: 'accepted', name: 'accept' },

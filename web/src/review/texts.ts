@@ -68,8 +68,8 @@ export const closeCodeTexts = {
   mentionCloseCode: 'They do not mention it: close the code',
 };
 
-/** review/lineChart.tsx */
-export const lineChartTexts = {
+/** review/thresholdChart.tsx */
+export const thresholdChartTexts = {
   precisionRecallMeasuredSettled: (line: number, precision: null | number, recall: null | number) =>
     `At ${asShare(line)}: precision ${precision === null ? 'none' : asShare(precision)}, recall ${asShare(recall ?? 0)}, measured on settled answers`,
   precision: 'precision',
@@ -81,8 +81,8 @@ export const lineChartTexts = {
   ofThoseAt: (found: number, said: number) => `${asShare(found)} of those at ${asShare(said)}`,
 };
 
-/** review/lineFigures.tsx */
-export const lineFiguresTexts = {
+/** review/thresholdFigures.tsx */
+export const thresholdFiguresTexts = {
   accepted: (accepted: number) => `${asCount(accepted)} accepted`,
   bulk: (acceptedInBulk: number) => ` (${asCount(acceptedInBulk)} in bulk)`,
   refused: (refused: number) => `· ${asCount(refused)} refused · `,
@@ -117,8 +117,8 @@ export const lineFiguresTexts = {
     '“Expected right” is about these answers, from the model’s own probabilities; “measured” is about answers that people coded. Where they differ a lot, trust the lower one until a spot check settles it.',
 };
 
-/** review/lineScale.tsx */
-export const lineScaleTexts = {
+/** review/thresholdScale.tsx */
+export const thresholdScaleTexts = {
   noLineExpectedRight: (share: number) =>
     `No line is expected to be right in ${asShare(share)} of what lies above it.`,
   sure: 'sure',
@@ -167,7 +167,7 @@ export const useReviewKeysTexts = {
   anotherCodeWell: 'another code as well',
   markUnmarkUnsure: 'mark or unmark as unsure',
   whatCodedHandCompare: 'what was coded by hand, to compare',
-  moveLineOneSuggestion: 'move the line by one suggestion',
+  moveThresholdOneSuggestion: 'move the line by one suggestion',
   goLine: 'go to the line',
 };
 

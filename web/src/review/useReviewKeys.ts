@@ -4,7 +4,7 @@ import type { Span } from '@yellow-thread/core/text';
 import { useLayoutEffect } from 'react';
 import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
 import { isKeyAlone } from '../frame/typing.js';
-import type { Asking, RowDeeds } from './suggestionRow.js';
+import type { Asking, RowActions } from './suggestionRow.js';
 import { useReviewKeysTexts } from './texts.js';
 
 const keyHelp: readonly KeyHelp[] = [
@@ -17,7 +17,7 @@ const keyHelp: readonly KeyHelp[] = [
   { keys: 'W', does: useReviewKeysTexts.anotherCodeWell },
   { keys: 'U', does: useReviewKeysTexts.markUnmarkUnsure },
   { keys: 'H', does: useReviewKeysTexts.whatCodedHandCompare },
-  { keys: 'Shift ↑ ↓', does: useReviewKeysTexts.moveLineOneSuggestion },
+  { keys: 'Shift ↑ ↓', does: useReviewKeysTexts.moveThresholdOneSuggestion },
   { keys: 'L', does: useReviewKeysTexts.goLine },
 ];
 
@@ -31,8 +31,8 @@ export function useReviewKeys({
   setActive,
   mark,
   ask,
-  moveLine,
-  goToLine,
+  moveThreshold,
+  goToThreshold,
   openByHand,
 }: {
   suggestions: readonly SuggestedAnswer[];
@@ -40,12 +40,12 @@ export function useReviewKeys({
   passage: Span | null;
   /** The first suggestion below the line. */
   below: number;
-  deeds: RowDeeds;
+  deeds: RowActions;
   setActive: (to: number) => void;
   mark: (passage: Span | null) => void;
   ask: (asking: Asking | null) => void;
-  moveLine: (to: number) => void;
-  goToLine: () => Promise<void>;
+  moveThreshold: (to: number) => void;
+  goToThreshold: () => Promise<void>;
   openByHand: () => void;
 }) {
   useKeyHelp(keyHelp);
@@ -56,7 +56,7 @@ export function useReviewKeys({
       const to = below + step;
       const before = suggestions[to - 1]?.probability ?? 1;
       const after = suggestions[to]?.probability ?? Math.max(0, before - 0.01);
-      if (to >= 0 && to <= suggestions.length) moveLine((before + after) / 2);
+      if (to >= 0 && to <= suggestions.length) moveThreshold((before + after) / 2);
     };
     const suggestion = suggestions[active];
     const goTo = (to: number) => setActive(Math.min(suggestions.length - 1, Math.max(0, to)));
@@ -81,7 +81,7 @@ export function useReviewKeys({
         i: () => ask('instead'),
         w: () => ask('as well'),
         u: deeds.unsure,
-        l: () => void goToLine(),
+        l: () => void goToThreshold(),
         h: openByHand,
         ...(event.shiftKey && { ArrowRight: () => markWord(1), ArrowLeft: () => markWord(-1) }),
         ...(passage && { Escape: () => mark(null) }),

@@ -2,7 +2,7 @@ import type { Question, StudyDetail, WhatIsLeft } from '@yellow-thread/contract'
 import type { Way, WayToFinish } from '@yellow-thread/core/review';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { stopPath } from '../frame/place.js';
+import { stopPath } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { LeaveToModels } from './leaveToModels.js';
 import { waysTexts } from './texts.js';

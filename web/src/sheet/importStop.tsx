@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { StudyDetail } from '@yellow-thread/contract';
 import { useLeaveSheet, useSheets, useUploadSheet } from '../data/sheets.js';
-import { stopPath, useStudyPlace } from '../frame/place.js';
+import { stopPath, useStudyDetail } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { ProgressLine } from '../parts/progressLine.js';
@@ -14,7 +14,7 @@ import { importStopTexts } from './texts.js';
 
 /** Brings a sheet in, and shows what was brought in so far. */
 export function ImportStop() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const sheet = Number(useParams()['sheet']) || null;
   return (
     <main className="work px-8 py-6 max-sm:px-4">

@@ -2,7 +2,7 @@ import { useDrawnCodebook } from '../data/codebook.js';
 import { useMembers } from '../data/people.js';
 import { useHistory } from '../data/studies.js';
 import { useAddress } from '../frame/address.js';
-import { useStudyPlace } from '../frame/place.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { ChangeList } from './changeList.js';
@@ -10,7 +10,7 @@ import { historyPageTexts } from './texts.js';
 
 /** What was changed in a study, when and by whom; of one code, or by one person. */
 export function HistoryPage() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const codebook = useDrawnCodebook(study.id);
   const members = useMembers(study.id).data?.members ?? [];
   const { undo, redo } = useHistory(study.id);

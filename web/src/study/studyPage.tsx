@@ -7,8 +7,8 @@ import {
   useChangeStudy,
   useOrderQuestions,
 } from '../data/respondents.js';
-import { useStudyPlace } from '../frame/place.js';
-import { SavedSign } from '../frame/savedSign.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
+import { SaveStatus } from '../frame/saveStatus.js';
 import { AsideFields } from '../parts/asideFields.js';
 import { Button } from '../parts/button.js';
 import { EditedText } from '../parts/editedText.js';
@@ -19,14 +19,14 @@ import { studyPageTexts } from './texts.js';
 
 /** What the study is for, its questions, and what holds for all its answers. */
 export function StudyPage() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const change = useChangeStudy(study.id);
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <div className="flex max-w-3xl flex-col gap-8">
         <header className="flex items-baseline justify-between">
           <h1>{studyPageTexts.study}</h1>
-          <SavedSign />
+          <SaveStatus />
         </header>
         <section className="flex flex-col gap-3">
           <EditedText

@@ -6,7 +6,7 @@ import {
   type WriteUp,
 } from '@yellow-thread/contract';
 import {
-  baseWords,
+  baseInWords,
   correctionWords,
   countsSentence,
   makeDraft,
@@ -44,7 +44,7 @@ function draftTable(
     isFinished: report.isFinished,
     counting: countsSentence(report, figureFormat.count),
     isRandom: report.sample.isAllSettled,
-    base: baseWords[report.base],
+    base: baseInWords[report.base],
     level: report.level,
     weighted: report.weighted,
     test: testOf(report),

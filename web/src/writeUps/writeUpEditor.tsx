@@ -4,7 +4,7 @@ import { EditorContent, useEditor, type Editor, type JSONContent } from '@tiptap
 import StarterKit from '@tiptap/starter-kit';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { SavedSign } from '../frame/savedSign.js';
+import { SaveStatus } from '../frame/saveStatus.js';
 import { Button } from '../parts/button.js';
 import { inputBox } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
@@ -95,7 +95,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
                 {writeUpEditorTexts.saving}
               </span>
             ) : (
-              <SavedSign />
+              <SaveStatus />
             )}
             <WriteUpFiles study={study.id} writeUp={writeUp} beforeFile={flush} />
           </header>

@@ -8,8 +8,8 @@ import {
   useSaveWriteUp,
   useWriteUps,
 } from '../data/writeUps.js';
-import { useStudyPlace } from '../frame/place.js';
-import { SavedSign } from '../frame/savedSign.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
+import { SaveStatus } from '../frame/saveStatus.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { asDate } from '../parts/numbers.js';
@@ -17,7 +17,7 @@ import { writeUpListTexts } from './texts.js';
 
 /** The write-ups of a study, those that are written on and the frozen copies. */
 export function WriteUpList() {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const list = useWriteUps(study.id);
   const save = useSaveWriteUp(study.id);
   const remove = useRemoveWriteUp(study.id);
@@ -40,7 +40,7 @@ export function WriteUpList() {
           <p className="max-w-prose text-soft">{writeUpListTexts.tablesWhatSaidThem}</p>
         </div>
         <span className="flex items-center gap-4">
-          <SavedSign />
+          <SaveStatus />
           <Button look="main" disabled={save.isPending} onClick={begin}>
             {writeUpListTexts.newWriteUp}
           </Button>

@@ -1,6 +1,6 @@
 import { useParams } from 'react-router';
 import { useWriteUp } from '../data/writeUps.js';
-import { useStudyPlace } from '../frame/place.js';
+import { useStudyDetail } from '../frame/studyLocation.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { WriteUpEditor } from './writeUpEditor.js';
 import { WriteUpList } from './writeUpList.js';
@@ -13,7 +13,7 @@ export function WriteUpPage() {
 }
 
 function OpenWriteUp({ id }: { id: string }) {
-  const study = useStudyPlace();
+  const study = useStudyDetail();
   const writeUp = useWriteUp(study.id, id);
   if (writeUp.isError) return <PageProblem error={writeUp.error} />;
   if (!writeUp.data) return <Waiting what={writeUpPageTexts.writeUp} />;

@@ -11,7 +11,7 @@ export interface ConfusedCodes {
 /** What a code's model says of the settled answers that it did not see, by place among these. */
 export interface UnseenOutcome {
   codeId: string;
-  line: number;
+  threshold: number;
   settledLabels: Uint8Array;
   outOfFold: Float64Array;
 }
@@ -22,14 +22,14 @@ const MOST_PAIRS = 12;
 /** Which codes are taken for which others, most often first. */
 export function findConfused(codes: readonly UnseenOutcome[]): ConfusedCodes[] {
   const found: ConfusedCodes[] = [];
-  const missed = codes.map(({ settledLabels, outOfFold, line }) =>
-    [...settledLabels.keys()].filter((i) => settledLabels[i] === 1 && outOfFold[i]! < line),
+  const missed = codes.map(({ settledLabels, outOfFold, threshold }) =>
+    [...settledLabels.keys()].filter((i) => settledLabels[i] === 1 && outOfFold[i]! < threshold),
   );
   codes.forEach((one, c) => {
     for (const other of codes) {
       if (other === one) continue;
       const answers = missed[c]!.filter(
-        (i) => other.settledLabels[i] === 0 && other.outOfFold[i]! >= other.line,
+        (i) => other.settledLabels[i] === 0 && other.outOfFold[i]! >= other.threshold,
       ).length;
       if (answers >= FEWEST_ANSWERS)
         found.push({ codeId: one.codeId, takenFor: other.codeId, answers });

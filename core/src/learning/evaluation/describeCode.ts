@@ -9,7 +9,7 @@ import { weighWords, type WordShares, type WordWeight } from '../suggesting/evid
 import type { CodeFits } from '../training/fitCodes.js';
 import type { Material, TrainingInput } from '../training/material.js';
 import { measureQuality, type MeasuredQuality, type Resampled } from './measureQuality.js';
-import { averagePrecision, bestF1Line, plugInLine } from './metrics.js';
+import { averagePrecision, bestF1Threshold, plugInThreshold } from './metrics.js';
 import { scoreByNearest, type Neighbours } from './nearest.js';
 import type { Calibration } from './calibration.js';
 import type { Reading } from '../suggesting/readAnswers.js';
@@ -41,7 +41,7 @@ export interface CodeFigures {
   decidedAgainst: number;
   quality: MeasuredQuality;
   /** Default line: where one would trust the model. */
-  line: number;
+  threshold: number;
   /** Words that speak most for and against the code over all answers, by summed contribution. */
   wordsFor: WordWeight[];
   wordsAgainst: WordWeight[];
@@ -81,7 +81,8 @@ export function describeCode(
 ): CodeFigures {
   const { codeId, examples, decided, settledLabels, foldOf, model, curve } = fits;
   const { probabilities } = reading;
-  const line = (bestF1Line(outOfFold, settledLabels) + plugInLine(probabilities)) / 2;
+  const threshold =
+    (bestF1Threshold(outOfFold, settledLabels) + plugInThreshold(probabilities)) / 2;
   const sampled = sampledOf(input, settled);
   return {
     codeId,
@@ -89,8 +90,8 @@ export function describeCode(
     examples,
     decidedFor: decided.filter((i) => input.answers[i]!.decided!.get(codeId)).length,
     decidedAgainst: decided.filter((i) => !input.answers[i]!.decided!.get(codeId)).length,
-    quality: measureQuality(outOfFold, settledLabels, line, resampled),
-    line,
+    quality: measureQuality(outOfFold, settledLabels, threshold, resampled),
+    threshold,
     ...weighWords(shares, model, calibration, MOST_WORDS),
     curve,
     gain: likelyGain(curve, MORE_ANSWERS),

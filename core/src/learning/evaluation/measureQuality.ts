@@ -44,10 +44,10 @@ export function resample(keys: readonly string[], seed: number): Resampled {
 export function measureQuality(
   p: Float64Array,
   labels: Uint8Array,
-  line: number,
+  threshold: number,
   resampled: Resampled,
 ): MeasuredQuality {
-  const outcome = outcomeAt(p, labels, line);
+  const outcome = outcomeAt(p, labels, threshold);
   const { truePositives: tp, falsePositives: fp, falseNegatives: fn } = outcome;
   return {
     precision: precision(outcome),
@@ -55,7 +55,7 @@ export function measureQuality(
     recall: recall(outcome),
     recallInterval: wilsonInterval(recall(outcome), tp + fn),
     f1: f1(outcome),
-    f1Interval: bootstrapF1(p, labels, line, resampled),
+    f1Interval: bootstrapF1(p, labels, threshold, resampled),
     averagePrecision: averagePrecision(p, labels),
     brier: brierScore(p, labels),
   };
@@ -64,7 +64,7 @@ export function measureQuality(
 function bootstrapF1(
   p: Float64Array,
   labels: Uint8Array,
-  line: number,
+  threshold: number,
   { groups, drawn }: Resampled,
 ): Interval {
   const outcomes = groups
@@ -73,7 +73,7 @@ function bootstrapF1(
       ...outcomeAt(
         Float64Array.from(group, (i) => p[i]!),
         Uint8Array.from(group, (i) => labels[i]!),
-        line,
+        threshold,
       ),
     }))
     // most are rightly left without the code, which F1 does not count

@@ -6,10 +6,10 @@ export interface Outcome {
 }
 
 /** Counts outcomes when everything with p ≥ line is taken as yes. */
-export function outcomeAt(p: Float64Array, labels: Uint8Array, line: number): Outcome {
+export function outcomeAt(p: Float64Array, labels: Uint8Array, threshold: number): Outcome {
   const outcome = { truePositives: 0, falsePositives: 0, falseNegatives: 0 };
   labels.forEach((y, i) => {
-    const yes = p[i]! >= line;
+    const yes = p[i]! >= threshold;
     if (yes && y === 1) outcome.truePositives++;
     else if (yes) outcome.falsePositives++;
     else if (y === 1) outcome.falseNegatives++;
@@ -59,18 +59,18 @@ export const brierScore = (p: Float64Array, labels: Uint8Array): number =>
   p.reduce((sum, value, i) => sum + (value - labels[i]!) ** 2, 0) / p.length;
 
 /** The probability that, taken as the line, gives the highest F1; of equals the highest. */
-export function bestF1Line(p: Float64Array, labels: Uint8Array): number {
+export function bestF1Threshold(p: Float64Array, labels: Uint8Array): number {
   const positives = labels.reduce((sum, y) => sum + y, 0);
   const order = highestFirst(p);
-  let [found, best, line] = [0, -1, 1];
+  let [found, best, threshold] = [0, -1, 1];
   order.forEach((example, rank) => {
     found += labels[example]!;
     const next = order[rank + 1];
     if (next !== undefined && p[next] === p[example]) return;
     const score = (2 * found) / (rank + 1 + positives);
-    if (score > best) [best, line] = [score, p[example]!];
+    if (score > best) [best, threshold] = [score, p[example]!];
   });
-  return line;
+  return threshold;
 }
 
 /**
@@ -81,9 +81,9 @@ export function bestF1Line(p: Float64Array, labels: Uint8Array): number {
  * @see Lipton, Elkan & Naryanaswamy (2014) Optimal thresholding of classifiers to maximize F1 measure; Dinkelbach
  *   (1967) On nonlinear fractional programming for the way there
  */
-export function plugInLine(p: Float64Array): number {
+export function plugInThreshold(p: Float64Array): number {
   const total = p.reduce((sum, value) => sum + value, 0);
-  let [best, line] = [0, 1];
+  let [best, threshold] = [0, 1];
   for (;;) {
     let [sum, count, least] = [0, 0, 1];
     for (let i = 0; i < p.length; i++) {
@@ -94,7 +94,7 @@ export function plugInLine(p: Float64Array): number {
       if (value < least) least = value;
     }
     const expected = (2 * sum) / (count + total);
-    if (!(expected > best)) return line;
-    [best, line] = [expected, least];
+    if (!(expected > best)) return threshold;
+    [best, threshold] = [expected, least];
   }
 }

@@ -237,7 +237,7 @@ test('a learning curve is carried on by its power law, and a flat one promises n
 test('codes taken for each other are named with how often', () => {
   const one = (codeId: string, settled: number[], p: number[]) => ({
     codeId,
-    line: 0.5,
+    threshold: 0.5,
     settledLabels: Uint8Array.from(settled),
     outOfFold: Float64Array.from(p),
   });
@@ -311,7 +311,10 @@ test('open data: spam and hard ham in the SpamAssassin corpus are told from 400 
     if (found.state === 'too_few') throw new Error(`${found.codeId} was not learnt`);
     const { answers, probabilities: p } = found.suggestions;
     const labels = Uint8Array.from(answers, (i) => Number(mails[i]!.codes.has(found.codeId)));
-    return { precision: averagePrecision(p, labels), atLine: f1(outcomeAt(p, labels, found.line)) };
+    return {
+      precision: averagePrecision(p, labels),
+      atLine: f1(outcomeAt(p, labels, found.threshold)),
+    };
   });
   // what the mean of ten draws from all mails reaches, which the benchmark measures
   const [spam, hardHam] = measured;

@@ -9,11 +9,11 @@ import { fitLogistic } from '../solver/fitInterleaved.js';
 import { sigmoid } from '../solver/linearModel.js';
 import {
   averagePrecision,
-  bestF1Line,
+  bestF1Threshold,
   brierScore,
   f1,
   outcomeAt,
-  plugInLine,
+  plugInThreshold,
   precision,
   recall,
 } from '../evaluation/metrics.js';
@@ -152,11 +152,11 @@ describe('metrics', () => {
   test('F1 at every line, and the best line (scikit-learn: check value 5.10)', () => {
     type Expected = { thresholds: number[]; f1: number[]; best: [number, number] };
     const { expected } = checkValue<unknown, Expected>('5.10');
-    expected.thresholds.forEach((line, i) =>
-      expect(f1(outcomeAt(p, labels, line))).toBeCloseTo(expected.f1[i]!, 10),
+    expected.thresholds.forEach((threshold, i) =>
+      expect(f1(outcomeAt(p, labels, threshold))).toBeCloseTo(expected.f1[i]!, 10),
     );
-    const line = bestF1Line(p, labels);
-    expect(f1(outcomeAt(p, labels, line))).toBeCloseTo(expected.best[0], 10);
+    const threshold = bestF1Threshold(p, labels);
+    expect(f1(outcomeAt(p, labels, threshold))).toBeCloseTo(expected.best[0], 10);
   });
 
   test('the plug-in line has the highest expected F1 of all lines (Lipton et al. 2014)', () => {
@@ -166,12 +166,13 @@ describe('metrics', () => {
     fc.assert(
       fc.property(probabilities, (values) => {
         const total = values.reduce((sum, value) => sum + value, 0);
-        const expectedF1 = (line: number) => {
-          const above = values.filter((value) => value >= line);
+        const expectedF1 = (threshold: number) => {
+          const above = values.filter((value) => value >= threshold);
           return (2 * above.reduce((sum, value) => sum + value, 0)) / (above.length + total);
         };
-        const best = expectedF1(plugInLine(Float64Array.from(values)));
-        for (const line of values) expect(expectedF1(line)).toBeLessThanOrEqual(best + 1e-12);
+        const best = expectedF1(plugInThreshold(Float64Array.from(values)));
+        for (const threshold of values)
+          expect(expectedF1(threshold)).toBeLessThanOrEqual(best + 1e-12);
       }),
     );
   });

@@ -73,10 +73,10 @@ export function partThemes({ codes }: TrainingInput, results: readonly CodeResul
     isTheme: (id: string) => themeIds.has(id),
     themes: results.flatMap((result): LearntTheme[] => {
       if (!themeIds.has(result.codeId) || result.state === 'too_few') return [];
-      const { codeId, examples, quality, line, suggestions } = result;
+      const { codeId, examples, quality, threshold, suggestions } = result;
       const { answers, probabilities } = suggestions;
       const likely = [...answers.keys()]
-        .filter((s) => probabilities[s]! >= line)
+        .filter((s) => probabilities[s]! >= threshold)
         .sort((x, y) => probabilities[y]! - probabilities[x]!)
         .slice(0, MOST_ANSWERS);
       return [{ themeId: codeId, examples, quality, answers: likely.map((s) => answers[s]!) }];

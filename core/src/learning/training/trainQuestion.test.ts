@@ -73,8 +73,8 @@ describe('trainQuestion', () => {
       expect(byAnswer.get(about)!.evidence[0]?.word).toBe('fares');
       for (const other of [2, 4]) expect(probability(about)).toBeGreaterThan(probability(other));
     }
-    expect(probability(0)).toBeGreaterThan(price.line);
-    expect(probability(4)).toBeLessThan(price.line);
+    expect(probability(0)).toBeGreaterThan(price.threshold);
+    expect(probability(4)).toBeLessThan(price.threshold);
   });
 
   test('what is not suggested is in the sum, so that expectations lose nobody', () => {

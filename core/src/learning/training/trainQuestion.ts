@@ -99,12 +99,12 @@ export function trainQuestion(
         { ...one, reading },
         { shares, neighbours, resampled },
       );
-      const { codeId, line } = figures;
+      const { codeId, threshold } = figures;
       results.set(codeId, { ...figures, suggestions: reading.suggestions });
       if (reading.crossFitted) crossFitted.set(codeId, reading.crossFitted);
       unseen.push({
         codeId,
-        line,
+        threshold,
         settledLabels: one.fits.settledLabels,
         outOfFold: one.outOfFold,
       });

@@ -1,7 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { Problem, problems } from '../../wording/problems.js';
-import { answerLine, type LineEnd } from './line.js';
+import { answerChannel, type ChannelHandlers } from './threadChannel.js';
 import type { Outcome, ThreadWork, WorkResult } from './thread.js';
 
 /** Worker threads on which everything is computed that would hold up the server. */
@@ -9,7 +9,7 @@ export interface Threads {
   run<Name extends keyof ThreadWork>(
     name: Name,
     input: ThreadWork[Name]['input'],
-    options?: LineEnd & { signal?: AbortSignal },
+    options?: ChannelHandlers & { signal?: AbortSignal },
   ): Promise<ThreadWork[Name]['result']>;
   close(): Promise<void>;
 }
@@ -58,7 +58,7 @@ export function createThreads(): Threads {
   return {
     async run(name, input, { signal, ...end } = {}) {
       const { port1, port2 } = new MessageChannel();
-      const line = answerLine(port1, end);
+      const line = answerChannel(port1, end);
       try {
         const outcome = (await pools[poolOf[name]].run(
           { name, input, port: port2 },

@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Look } from '@yellow-thread/contract';
-import { layOutBySimilarity, likeThese } from '@yellow-thread/core/text';
+import { orderTextsBySimilarity, likeThese } from '@yellow-thread/core/text';
 import { countLengths, countWords } from '@yellow-thread/core/look';
 import {
   trainQuestion,
@@ -21,7 +21,7 @@ import {
   type StageInput,
   type WriteInput,
 } from '../../sheet/sheetWork.js';
-import { openLine } from './line.js';
+import { openChannel } from './threadChannel.js';
 import { englishWords } from './englishWords.js';
 
 /** What can be asked of a thread, by name. */
@@ -38,7 +38,7 @@ export interface ThreadWork {
   };
   layOutBySimilarity: {
     input: { texts: string[] };
-    result: ReturnType<typeof layOutBySimilarity>;
+    result: ReturnType<typeof orderTextsBySimilarity>;
   };
   likeThese: { input: { texts: string[]; these: string[] }; result: Float64Array };
   trainQuestion: { input: TrainingInput; result: TrainingResult };
@@ -72,7 +72,7 @@ export default async function work(message: Message): Promise<Outcome<unknown>> 
 }
 
 async function compute(message: Message): Promise<unknown> {
-  const line = openLine(message.port);
+  const line = openChannel(message.port);
   switch (message.name) {
     case 'readSheet':
       return readSheetWork(message.input, line);
@@ -97,7 +97,7 @@ async function compute(message: Message): Promise<unknown> {
       };
     }
     case 'layOutBySimilarity':
-      return layOutBySimilarity(message.input.texts);
+      return orderTextsBySimilarity(message.input.texts);
     case 'likeThese': {
       const { texts, these } = message.input;
       const chosen = these.map((_, i) => i);

@@ -1,5 +1,5 @@
 import type { Agreement, CodeAgreement } from '@yellow-thread/contract';
-import { coderNames, inWords } from '@yellow-thread/core/agreement';
+import { coderNames, listNames } from '@yellow-thread/core/agreement';
 import type { Fact } from './facts.js';
 import type { Grid, GridValue } from './grid.js';
 import { agreementGridTexts } from '../../wording/report.js';
@@ -30,7 +30,7 @@ export function agreementGrid(
     name: agreementGridTexts.agreement,
     facts: [
       ...facts,
-      [agreementGridTexts.codedFirst, inWords(reading.firstCoders)],
+      [agreementGridTexts.codedFirst, listNames(reading.firstCoders)],
       [agreementGridTexts.codedOnceMore, agreementGridTexts.withoutFirstCodesView(reading.reader)],
       [
         agreementGridTexts.answers,

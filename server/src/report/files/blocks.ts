@@ -1,6 +1,6 @@
 import type { Report } from '@yellow-thread/contract';
 import {
-  baseWords,
+  baseInWords,
   columnName,
   correctionWords,
   countsSentence,
@@ -171,7 +171,7 @@ function noteOn(report: Report): string {
     countsSentence(report, String),
     isEstimated
       ? blocksTexts.bracketsInterval
-      : blocksTexts.percentNumberBrackets(baseWords[base], base, report.weighted),
+      : blocksTexts.percentNumberBrackets(baseInWords[base], base, report.weighted),
   ];
   const bases = isEstimated
     ? []

@@ -1,5 +1,10 @@
 import type { Report, ReportQuery } from '@yellow-thread/contract';
-import { baseWords, correctionWords, countsSentence, ruleNames } from '@yellow-thread/core/report';
+import {
+  baseInWords,
+  correctionWords,
+  countsSentence,
+  ruleNames,
+} from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { StudyEntity, VariableEntity, type QuestionRow } from '../../database/index.js';
 import { describeRule, findGroup } from '../../groups/index.js';
@@ -34,7 +39,7 @@ export async function readFacts(
     ],
     [factsTexts.counts, `${ruleNames[report.counts]}. ${countsSentence(report, String)}`],
     [factsTexts.columns, await acrossInWords(em, query)],
-    [factsTexts.percent, baseWords[report.base]],
+    [factsTexts.percent, baseInWords[report.base]],
     [factsTexts.weighted, report.weighted ? 'yes' : 'no'],
     report.columns.some(({ letter }) => letter !== null) || report.against === 'rest'
       ? [factsTexts.differences, differencesInWords(report)]

@@ -1,6 +1,6 @@
 import type { Writable } from 'node:stream';
 import Excel from 'exceljs';
-import { startTurn } from '../../turns.js';
+import { startTimeSlice } from '../../timeSlice.js';
 import { fitting } from './fitting.js';
 import type { Format, Grid } from './grid.js';
 import { workbookTexts } from '../../wording/report.js';
@@ -58,7 +58,7 @@ export async function writeWorkbook(
   workbook.created = new Date();
   const names = new Set<string>();
   for (const grid of grids) writeGrid(workbook, grid, sheetName(grid.name, names));
-  const turn = startTurn();
+  const turn = startTimeSlice();
   let sheet: Excel.Worksheet | null = null;
   let written = 0;
   for await (const some of answers)

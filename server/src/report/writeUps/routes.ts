@@ -18,7 +18,7 @@ import { StudyEntity } from '../../database/index.js';
 import { nameFile } from '../../exchange/index.js';
 import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../../people/index.js';
 import { problems } from '../../wording/problems.js';
-import type { App } from '../../routeScope.js';
+import type { App } from '../../app.types.js';
 import {
   asFile,
   contentTypes,

@@ -1,0 +1,37 @@
+import type { NearCodes } from '@yellow-thread/contract';
+import { codesOfNearest } from '@yellow-thread/core/coding';
+import { blankAsides } from '@yellow-thread/core/text';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { rows, StudyEntity } from '../database/index.js';
+import type { FoundResponse } from './responses.js';
+
+/** So many of the answers coded last are looked at: what is like an answer is seldom alone. */
+const MOST_CODES = 1000;
+
+/** What answers like this one were coded with by hand. */
+export async function readNearCodes(
+  em: EntityManager,
+  studyId: number,
+  { id, questionId, text }: FoundResponse,
+): Promise<NearCodes> {
+  const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  const coded = await rows<{ text: string; codeIds: string[] }>(
+    em,
+    `select r.text, m.code_ids as "codeIds" from (
+       select m.response_id, array_agg(distinct m.code_id::text) as code_ids, max(m.created_at) as at
+       from mention m join response r on r.id = m.response_id
+       where r.question_id = ? and m.response_id <> ? and m.origin in ('hand', 'import')
+       group by m.response_id order by at desc limit ${MOST_CODES}) m
+     join response r on r.id = m.response_id`,
+    [questionId, id],
+  );
+  const shares = codesOfNearest(
+    blankAsides(text, asides),
+    coded.map((one) => ({ ...one, text: blankAsides(one.text, asides) })),
+  );
+  return {
+    codes: [...shares]
+      .map(([codeId, share]) => ({ codeId, share }))
+      .sort((x, y) => y.share - x.share),
+  };
+}
