@@ -73,6 +73,8 @@ test('the listed tests are those behind the letters and marks, with every figure
           expect(marks[one] !== null).toBe(corrected < 0.05);
       },
     ),
+    // none and all of it: no variance to correct a weighted test by
+    { examples: [[[countedGroup(0, 8), countedGroup(8, 8)], 'none', true]] },
   );
 });
 

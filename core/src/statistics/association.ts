@@ -71,9 +71,16 @@ export function chiSquare(groups: readonly GroupShare[]): Association | null {
   };
 }
 
+/** A table of which the design effects add up to less has no variance but that of rounding. */
+const LEAST_TRACE = 1e-9;
+const allSquaresOf = (groups: readonly GroupShare[]) => sumOf(groups, ({ squares }) => squares);
+
 /**
  * The same for weighted people: Pearson's chi-square of the weighted table, corrected for the design by the second-order
  * Rao–Scott correction, with weights alone as the design. Squares of weights are all that it takes.
+ *
+ * Where every group mentions it as a whole or not at all, the table has no variance to correct by: the design effect is
+ * then Kish's, for all weights alike (first order).
  *
  * @returns null where nobody or everybody mentions it, or fewer than two groups have people
  * @see Rao & Scott (1984) On chi-squared tests for multiway contingency tables with cell proportions estimated from
@@ -135,13 +142,15 @@ export function raoScott(all: readonly GroupShare[]): Association | null {
       (n / (n - 1)),
   );
   const effects = solve(simple, design);
-  const trace = effects.reduce((sum, line, i) => sum + line[i]!, 0);
+  const found = effects.reduce((sum, line, i) => sum + line[i]!, 0);
+  const isSeparated = found < LEAST_TRACE;
+  const trace = isSeparated ? (size * n * allSquaresOf(groups)) / (total * total) : found;
   const ofSquare = effects.reduce(
     (sum, line, i) => sum + line.reduce((inner, value, j) => inner + value * effects[j]![i]!, 0),
     0,
   );
   const value = pearson / trace;
-  const degrees = (trace * trace) / ofSquare;
+  const degrees = isSeparated ? size : (trace * trace) / ofSquare;
   const others = degrees * (n - 1);
   let place = -1;
   return {
