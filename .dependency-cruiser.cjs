@@ -1,4 +1,4 @@
-// The table of docs/decisions/1-five-rooms.md: who may import whom.
+// The table of docs/decisions/0001-five-rooms.md: who may import whom.
 const rooms = {
   core: [],
   contract: [],

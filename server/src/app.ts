@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import compress from '@fastify/compress';
 import helmet from '@fastify/helmet';
@@ -38,6 +39,10 @@ const REQUEST_MS = 15 * 60_000;
 const HEADERS_MS = 20_000;
 const SILENCE_MS = 2 * 60_000;
 
+const { version } = JSON.parse(
+  readFileSync(new URL('../package.json', import.meta.url), 'utf8'),
+) as { version: string };
+
 /** Puts the HTTP API and the web app together. */
 export async function buildApp(options: AppOptions): Promise<App> {
   const { trustProxy = [], publicUrls = [], logLevel = 'info' } = options;
@@ -67,7 +72,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     watchEventLoop(app, (hold) => app.log.warn(hold, 'the event loop was held'));
 
   await app.register(swagger, {
-    openapi: { openapi: '3.1.0', info: { title: 'Yellow Thread', version: '0.1.0' } },
+    openapi: { openapi: '3.1.0', info: { title: 'Yellow Thread', version } },
     transform: jsonSchemaTransform,
     transformObject: jsonSchemaTransformObject,
   });

@@ -12,7 +12,7 @@ import type { WordTable } from '../features/wordTable.js';
  */
 const LONG_TEXT_WORDS = 30;
 const SHORT_TEXT_PENALTY_C = 4;
-/** How much vectors of their own may count in long texts, with the penalty that goes with it (decision 6). */
+/** How much vectors of their own may count in long texts, with the penalty that goes with it (docs/decisions/0006-models.md). */
 const LONG_TEXT_FEATURES = [
   { weight: 0.5, penaltyC: 4 },
   { weight: 4, penaltyC: 64 },
