@@ -66,7 +66,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   }).withTypeProvider<ZodTypeProvider>();
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
-  replyWithProblems(app);
+  replyWithProblems(app, options.onUndeclaredProblem);
   guardHosts(app, publicUrls);
   if (options.watchEventLoop)
     watchEventLoop(app, (hold) => app.log.warn(hold, 'the event loop was held'));

@@ -1,3 +1,4 @@
+import type { ProblemCode } from '@yellow-thread/contract';
 import type { MikroORM } from '@mikro-orm/postgresql';
 import type { Threads } from './jobs/index.js';
 import type { Settings } from './settings.js';
@@ -19,6 +20,8 @@ export interface AppOptions extends Partial<
   largestSheet?: number;
   /** Folder of the built web app; left out in tests of the API alone. */
   web?: string;
+  /** Told of a problem that the contract does not declare of its operation: tests fail by it. */
+  onUndeclaredProblem?: (operation: string, code: ProblemCode) => void;
   /** Where log lines go; left out, nothing is logged. */
   log?: { write: (line: string) => void };
 }

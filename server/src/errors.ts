@@ -1,13 +1,26 @@
+import { GENERAL_PROBLEM_CODES, type ProblemCode } from '@yellow-thread/contract';
 import type { FastifyError, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { isBusy, isConnectionLost, isDiskFull } from './database/index.js';
 import { Problem, problems } from './wording/problems.js';
 import type { App } from './app.types.js';
 
-/** Every error leaves in the one shape; what was not meant for people is logged and replaced. */
-export function replyWithProblems(app: App): void {
+const generalCodes = new Set<ProblemCode>(GENERAL_PROBLEM_CODES);
+
+/**
+ * Every error leaves in the one shape; what was not meant for people is logged and replaced.
+ *
+ * @param onUndeclared told of a code that the contract does not declare of the operation
+ */
+export function replyWithProblems(
+  app: App,
+  onUndeclared: (operation: string, code: ProblemCode) => void = () => {},
+): void {
   app.setErrorHandler((error: FastifyError | Problem, request, reply) => {
     const problem = asProblem(error);
+    const { endpoint } = request.routeOptions.config;
+    if (endpoint && !generalCodes.has(problem.code) && !endpoint.problems.includes(problem.code))
+      onUndeclared(endpoint.id, problem.code);
     // a message of its own: pino would take the error's, which may quote what was written
     if (problem.status >= 500) request.log.error({ err: error }, 'unexpected error');
     return sendProblem(reply, problem);

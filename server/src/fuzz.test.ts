@@ -17,7 +17,7 @@ const EACH = Number(process.env['FUZZ_EACH'] ?? 16);
 
 /** What takes away what other requests need. */
 const takesAway = (operation: string) =>
-  /^(?:remove|undo|redo|restore|merge|deal|leave|importSheet|takeCodeList|changeNoAnswers|themeToCode|codeToTheme|bringBack|givePassword)/u.test(
+  /^(?:remove|undo|redo|restore|merge|deal|cancelSheet|importSheet|importCodeList|changeNoAnswers|themeToCode|codeToTheme|includeWord|givePassword)/u.test(
     operation,
   );
 

@@ -1,7 +1,8 @@
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
-import { z } from 'zod';
 import type { AppOptions } from './appOptions.js';
 import type { App } from './app.types.js';
+import { route } from './route.js';
+import { api } from '@yellow-thread/contract';
 
 /** Offers figures of this server in the OpenMetrics text format: times by route and status, memory, event loop. */
 export function measureRequests(app: App, { beats = () => [] }: Pick<AppOptions, 'beats'>): void {
@@ -31,16 +32,7 @@ export function measureRequests(app: App, { beats = () => [] }: Pick<AppOptions,
     );
     done();
   });
-  app.get(
-    '/api/metrics',
-    {
-      schema: {
-        operationId: 'getMetrics',
-        produces: ['text/plain'],
-        response: { 200: z.string() },
-      },
-      serializerCompiler: () => (text) => text as string,
-    },
-    async (_, reply) => reply.type(registry.contentType).send(await registry.metrics()),
+  route(app, api.getMetrics, async (_, reply) =>
+    reply.type(registry.contentType).send(await registry.metrics()),
   );
 }

@@ -21,12 +21,14 @@ export async function startServer(
   const jobs = await openDatabase(database.url, { migrate: false, use: 'jobs' });
   const threads = createThreads();
   const errors: unknown[] = [];
+  const undeclared = new Set<string>();
   const runners = startRunners(jobs, threads, (error) => errors.push(error));
   const app = await buildApp({
     orm,
     threads,
     demo: true,
     beats: runners.beats,
+    onUndeclaredProblem: (operation, code) => undeclared.add(`${operation}: ${code}`),
     ...options,
   });
   return {
@@ -57,6 +59,9 @@ export async function startServer(
       await jobs.close();
       await orm.close();
       await database.drop();
+      // every test holds the contract to the problems that it declares
+      if (undeclared.size > 0)
+        throw new Error(`Problems that no endpoint declares: ${[...undeclared].join(', ')}`);
     },
   };
 }

@@ -10,14 +10,6 @@ interface StudyText {
   purpose: string;
 }
 
-export const contentTypes: Record<CodebookFormat, string> = {
-  csv: 'text/csv; charset=utf-8',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  html: 'text/html; charset=utf-8',
-  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-  qdc: 'application/xml; charset=utf-8',
-};
-
 /** The codebook in a format of other programs. @param examples what people said, by the code's id */
 export async function writeCodebook(
   format: CodebookFormat,

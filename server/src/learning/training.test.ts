@@ -125,7 +125,7 @@ test('called off or with its worker gone in mid-run, a training leaves the run b
 test('a struck word loses its effect with the next training; undone, it has it again', async () => {
   const body = { id: randomUUID(), word: 'Fare', codeId: fares };
   const before = await probabilities();
-  const strike = () => client.send('POST', `${study.base}/struck-words`, { body });
+  const strike = () => client.send('POST', `${study.base}/excluded-words`, { body });
   await strike();
   await strike(); // twice is once
   expect((await training()).struck).toMatchObject([{ word: 'fare', codeId: fares }]);
@@ -137,10 +137,10 @@ test('a struck word loses its effect with the next training; undone, it has it a
   await train();
   expect(await probabilities()).toEqual(before);
   await study.redo();
-  await client.send('DELETE', `${study.base}/struck-words/${body.id}`);
+  await client.send('DELETE', `${study.base}/excluded-words/${body.id}`);
   expect((await training()).struck).toEqual([]);
   const other = await server.enter('Sorrel');
-  const { status } = await other.send('POST', `${study.base}/struck-words`, {
+  const { status } = await other.send('POST', `${study.base}/excluded-words`, {
     body: { id: randomUUID(), word: 'crew', codeId: null },
   });
   expect(status).toBe(404);
@@ -150,7 +150,7 @@ test('an earlier run is put in force again: its suggestions, and what was decide
   const before = await probabilities();
   const [first] = await suggestions();
   const { run } = await training();
-  await client.send('POST', `${study.base}/struck-words`, {
+  await client.send('POST', `${study.base}/excluded-words`, {
     body: { id: randomUUID(), word: 'fare', codeId: null },
   });
   await train();
@@ -171,7 +171,7 @@ test('an earlier run is put in force again: its suggestions, and what was decide
   await server.sql('update training_run set outcome = null where id = ?', [run!.id]);
   expect((await reinstate(run!.id)).body.code).toBe('run_not_kept');
   const { struck } = await training();
-  await client.send('DELETE', `${study.base}/struck-words/${struck[0]!.id}`);
+  await client.send('DELETE', `${study.base}/excluded-words/${struck[0]!.id}`);
 });
 
 test('suggestions that were read are learnt from, and not suggested again', async () => {

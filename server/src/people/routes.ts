@@ -1,10 +1,4 @@
-import {
-  choosePasswordSchema,
-  doneSchema,
-  sessionSchema,
-  signInSchema,
-  type Session,
-} from '@yellow-thread/contract';
+import { api, type Session } from '@yellow-thread/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { AccountRow } from '../database/index.js';
 import { isFromThisMachine } from '../hosts.js';
@@ -14,6 +8,7 @@ import type { App } from '../app.types.js';
 import { choosePassword, ensureDemoResearcher, isPasswordOf, signIn } from './accounts.js';
 import { noteInAudit } from './audit.js';
 import { beginAttempt } from './signInAttempts.js';
+import { route } from '../route.js';
 
 const fewTries = { rateLimit: { max: 30, timeWindow: '1 minute' } };
 
@@ -41,58 +36,43 @@ export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
     const details = { address: request.ip };
     await noteInAudit(request.em, { action, accountId: account.id, details });
   };
-  const replies = { 200: sessionSchema };
 
-  app.get(
-    '/api/session',
-    { schema: { operationId: 'getSession', response: replies } },
-    (request, reply) => Promise.resolve(sessionOf(request, reply)),
-  );
+  route(app, api.getSession, (request, reply) => Promise.resolve(sessionOf(request, reply)));
 
-  app.post(
-    '/api/session',
-    { schema: { operationId: 'signIn', body: signInSchema, response: replies } },
-    async (request, reply) => {
-      const { em, ip, body } = request;
-      const wasRight = await beginAttempt(em, { name: body.name, address: ip });
-      const account = await signIn(em, body.name, body.password).catch(async (error: unknown) => {
-        const details = { address: ip };
-        await noteInAudit(em, { action: 'sign_in_refused', accountId: null, details });
-        throw error;
-      });
-      await wasRight();
-      await enter(request, account, 'signed_in');
-      return sessionOf(request, reply);
-    },
-  );
+  route(app, api.signIn, async (request, reply) => {
+    const { em, ip, body } = request;
+    const wasRight = await beginAttempt(em, { name: body.name, address: ip });
+    const account = await signIn(em, body.name, body.password).catch(async (error: unknown) => {
+      const details = { address: ip };
+      await noteInAudit(em, { action: 'sign_in_refused', accountId: null, details });
+      throw error;
+    });
+    await wasRight();
+    await enter(request, account, 'signed_in');
+    return sessionOf(request, reply);
+  });
 
-  app.post(
-    '/api/session/demo',
-    { config: fewTries, schema: { operationId: 'enterDemo', response: replies } },
+  route(
+    app,
+    api.enterDemo,
     async (request, reply) => {
       if (!demo || !isFromThisMachine(request)) throw problems.demoNotOffered();
       await enter(request, await ensureDemoResearcher(request.em), 'entered_demo');
       return sessionOf(request, reply);
     },
+    { config: fewTries },
   );
 
-  app.delete(
-    '/api/session',
-    { schema: { operationId: 'signOut', response: { 200: doneSchema } } },
-    async (request) => {
-      const { account } = request;
-      await request.session.destroy();
-      if (account) await noteInAudit(request.em, { action: 'signed_out', accountId: account.id });
-      return { done: true as const };
-    },
-  );
+  route(app, api.signOut, async (request) => {
+    const { account } = request;
+    await request.session.destroy();
+    if (account) await noteInAudit(request.em, { action: 'signed_out', accountId: account.id });
+    return { done: true as const };
+  });
 
-  app.put(
-    '/api/password',
-    {
-      config: fewTries,
-      schema: { operationId: 'choosePassword', body: choosePasswordSchema, response: replies },
-    },
+  route(
+    app,
+    api.choosePassword,
     async (request, reply) => {
       const { em, account, body, ip } = request;
       if (!account?.passwordHash) throw problems.notSignedIn();
@@ -114,5 +94,6 @@ export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
       await noteInAudit(em, { action: 'password_chosen', accountId: account.id });
       return sessionOf(request, reply);
     },
+    { config: fewTries },
   );
 }

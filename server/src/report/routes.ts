@@ -1,17 +1,4 @@
-import {
-  agreementFileParams,
-  behindQuery,
-  behindSchema,
-  questionParams,
-  reportFileParams,
-  reportQuery,
-  reportSchema,
-  respondentFileParams,
-  togetherFileParams,
-  togetherQuery,
-  togetherSchema,
-  withinQuery,
-} from '@yellow-thread/contract';
+import { api, FILE_TYPES } from '@yellow-thread/contract';
 import type { FastifyReply } from 'fastify';
 import { readAgreement } from '../agreement/index.js';
 import { CodeEntity, StudyEntity, ThemeEntity } from '../database/index.js';
@@ -24,8 +11,6 @@ import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
 import {
   agreementGrid,
-  asFile,
-  contentTypes,
   factBlocks,
   gridsAsCsv,
   readAnswerRows,
@@ -47,6 +32,7 @@ import { makeReport } from './report.js';
 import { readRespondentTable } from './respondentTable.js';
 import { readTogether } from './together.js';
 import { routesTexts } from '../wording/report.js';
+import { route } from '../route.js';
 
 const sendGrid = (reply: FastifyReply, format: 'csv' | 'xlsx', grid: Grid) =>
   format === 'csv'
@@ -54,198 +40,111 @@ const sendGrid = (reply: FastifyReply, format: 'csv' | 'xlsx', grid: Grid) =>
     : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
 
 export function reportRoutes(app: App, threads: Threads): void {
-  const together = '/api/studies/:study/questions/:question/together';
-  const path = '/api/studies/:study/questions/:question/report';
-  const params = questionParams;
-  app.get(
-    path,
-    {
-      schema: {
-        operationId: 'getReport',
-        params,
-        querystring: reportQuery,
-        response: { 200: reportSchema },
-      },
-    },
-    async (request) => {
-      const { em, params: place, query } = request;
-      const question = await findQuestion(em, place.study, place.question);
-      return makeReport(em, place.study, question, query, await request.within());
-    },
-  );
-  app.get(
-    `${path}/answers`,
-    {
-      schema: {
-        operationId: 'getAnswersBehind',
-        params,
-        querystring: behindQuery,
-        response: { 200: behindSchema },
-      },
-    },
-    async (request) => {
-      const { em, params: place, query } = request;
-      const question = await findQuestion(em, place.study, place.question);
-      const { id: accountId } = requireAccount(request);
-      return readBehind(em, place.study, question, query, await request.within(), accountId);
-    },
-  );
-  app.get(
-    together,
-    {
-      schema: {
-        operationId: 'getCodesTogether',
-        params,
-        querystring: togetherQuery,
-        response: { 200: togetherSchema },
-      },
-    },
-    async (request) => {
-      const { em, params: place, query } = request;
-      const question = await findQuestion(em, place.study, place.question);
-      return readTogether(em, place.study, question, query, await request.within());
-    },
-  );
-  app.get(
-    `${together}/files/:format`,
-    {
-      schema: {
-        operationId: 'downloadTogether',
-        params: togetherFileParams,
-        querystring: togetherQuery,
-        produces: [contentTypes.csv, contentTypes.xlsx],
-        response: asFile.response,
-      },
-      serializerCompiler: asFile.serializerCompiler,
-    },
-    async (request, reply) => {
-      const { em, params: place, query } = request;
-      const { study, format } = place;
-      const question = await findQuestion(em, study, place.question);
-      const found = await readTogether(em, study, question, query, await request.within());
-      const { name } = await em.findOneOrFail(StudyEntity, study);
-      const group = query.group ? await findGroup(em, study, query.group) : null;
-      const restricted = group && `${group.name}: ${await describeRule(em, study, group.rule)}`;
-      const grid = togetherGrid(found, query.inOne, [
-        [routesTexts.study, name],
-        [routesTexts.question, question.wording],
-        ...(restricted ? [[routesTexts.restricted, restricted] satisfies Fact] : []),
-      ]);
-      const about = [name, 'codes-together', question.label, query.inOne];
-      nameFile(reply.type(contentTypes[format]), about, format);
-      return sendGrid(reply, format, grid);
-    },
-  );
-  app.get(
-    `${path}/files/:format`,
-    {
-      schema: {
-        operationId: 'downloadReport',
-        params: reportFileParams,
-        querystring: reportQuery,
-        produces: Object.values(contentTypes),
-        response: asFile.response,
-      },
-      serializerCompiler: asFile.serializerCompiler,
-    },
-    async (request, reply) => {
-      const { em, params: place, query } = request;
-      const { study, format } = place;
-      const question = await findQuestion(em, study, place.question);
-      const within = await request.within();
-      // most files have no room for every test
-      const asked = { ...query, tests: format === 'xlsx' || format === 'zip' };
-      const report = await makeReport(em, study, question, asked, within);
-      const facts = await readFacts(em, study, question, query, report);
-      const tests = testGrid(report, facts);
-      const grid = reportGrid(report, facts, question.label);
-      const { name } = await em.findOneOrFail(StudyEntity, study);
-      const [, across = ''] = facts.find(([fact]) => fact === 'Columns') ?? [];
-      const about = [name, 'table', question.label, query.by === 'none' ? '' : `by ${across}`];
-      nameFile(reply.type(contentTypes[format]), about, format);
-      const title = `${question.label} – ${name}`;
-      const blocks = [
-        { kind: 'heading' as const, level: 1 as const, text: question.label },
-        ...factBlocks(facts),
-        reportTable(report),
-      ];
-      switch (format) {
-        case 'csv':
-          return reply.send(gridsAsCsv([grid]));
-        case 'html':
-          return reply.send(writeHtml(title, blocks));
-        case 'docx':
-          return reply.send(await writeDocx(title, blocks, requireAccount(request).name));
-        case 'xlsx':
-          return sendWritten(reply, (to) =>
-            writeWorkbook(
-              to,
-              tests ? [grid, tests] : [grid],
-              readAnswerRows(em, [question.id], within),
-            ),
-          );
-        case 'zip':
-          return reply.send(writeTidy(report, facts, tests));
-      }
-    },
-  );
-  app.get(
-    '/api/studies/:study/questions/:question/readings/:reading/files/:format',
-    {
-      schema: {
-        operationId: 'downloadAgreement',
-        params: agreementFileParams,
-        produces: [contentTypes.csv, contentTypes.xlsx],
-        response: asFile.response,
-      },
-      serializerCompiler: asFile.serializerCompiler,
-    },
-    async ({ em, params }, reply) => {
-      const { study, reading, format } = params;
-      const question = await findQuestion(em, study, params.question);
-      const agreement = await readAgreement(em, study, question.id, reading);
-      const named = [
-        ...(await em.find(CodeEntity, { studyId: study })),
-        ...(await em.find(ThemeEntity, { studyId: study })),
-      ];
-      const { name } = await em.findOneOrFail(StudyEntity, study);
-      const grid = agreementGrid(agreement, new Map(named.map((one) => [one.id, one.name])), [
-        [routesTexts.study, name],
-        [routesTexts.question, question.wording],
-      ]);
-      const about = [name, 'agreement', question.label, agreement.reading.reader];
-      nameFile(reply.type(contentTypes[format]), about, format);
-      return sendGrid(reply, format, grid);
-    },
-  );
-  app.get(
-    '/api/studies/:study/respondents/files/:format',
-    {
-      schema: {
-        operationId: 'downloadRespondents',
-        params: respondentFileParams,
-        querystring: withinQuery,
-        produces: [contentTypes.zip, contentTypes.xlsx],
-        response: asFile.response,
-      },
-      serializerCompiler: asFile.serializerCompiler,
-    },
-    async (request, reply) => {
-      const { em, params: place, query } = request;
-      const { study, format } = place;
-      const { name, purpose } = await em.findOneOrFail(StudyEntity, study);
-      const table = await readRespondentTable(em, study, await request.within());
-      const group = query.group ? await findGroup(em, study, query.group) : null;
-      const description = [
-        routesTexts.oneRowRespondentColumn,
-        group
-          ? routesTexts.restricted2(group.name, await describeRule(em, study, group.rule))
-          : routesTexts.allRespondents,
-        routesTexts.written(new Date().toISOString().slice(0, 10)),
-      ].join(' ');
-      nameFile(reply.type(contentTypes[format]), [name, 'respondents', group?.name ?? ''], format);
-      const file = { format, fields: table.fields, text: { name, purpose, description } };
-      return sendByThread(reply, threads, file, table.pages());
-    },
-  );
+  route(app, api.getReport, async (request) => {
+    const { em, params: place, query } = request;
+    const question = await findQuestion(em, place.study, place.question);
+    return makeReport(em, place.study, question, query, await request.within());
+  });
+  route(app, api.getAnswersBehind, async (request) => {
+    const { em, params: place, query } = request;
+    const question = await findQuestion(em, place.study, place.question);
+    const { id: accountId } = requireAccount(request);
+    return readBehind(em, place.study, question, query, await request.within(), accountId);
+  });
+  route(app, api.getCodesTogether, async (request) => {
+    const { em, params: place, query } = request;
+    const question = await findQuestion(em, place.study, place.question);
+    return readTogether(em, place.study, question, query, await request.within());
+  });
+  route(app, api.downloadTogether, async (request, reply) => {
+    const { em, params: place, query } = request;
+    const { study, format } = place;
+    const question = await findQuestion(em, study, place.question);
+    const found = await readTogether(em, study, question, query, await request.within());
+    const { name } = await em.findOneOrFail(StudyEntity, study);
+    const group = query.group ? await findGroup(em, study, query.group) : null;
+    const restricted = group && `${group.name}: ${await describeRule(em, study, group.rule)}`;
+    const grid = togetherGrid(found, query.inOne, [
+      [routesTexts.study, name],
+      [routesTexts.question, question.wording],
+      ...(restricted ? [[routesTexts.restricted, restricted] satisfies Fact] : []),
+    ]);
+    const about = [name, 'codes-together', question.label, query.inOne];
+    nameFile(reply.type(FILE_TYPES[format]), about, format);
+    return sendGrid(reply, format, grid);
+  });
+  route(app, api.downloadReport, async (request, reply) => {
+    const { em, params: place, query } = request;
+    const { study, format } = place;
+    const question = await findQuestion(em, study, place.question);
+    const within = await request.within();
+    // most files have no room for every test
+    const asked = { ...query, tests: format === 'xlsx' || format === 'zip' };
+    const report = await makeReport(em, study, question, asked, within);
+    const facts = await readFacts(em, study, question, query, report);
+    const tests = testGrid(report, facts);
+    const grid = reportGrid(report, facts, question.label);
+    const { name } = await em.findOneOrFail(StudyEntity, study);
+    const [, across = ''] = facts.find(([fact]) => fact === 'Columns') ?? [];
+    const about = [name, 'table', question.label, query.by === 'none' ? '' : `by ${across}`];
+    nameFile(reply.type(FILE_TYPES[format]), about, format);
+    const title = `${question.label} – ${name}`;
+    const blocks = [
+      { kind: 'heading' as const, level: 1 as const, text: question.label },
+      ...factBlocks(facts),
+      reportTable(report),
+    ];
+    switch (format) {
+      case 'csv':
+        return reply.send(gridsAsCsv([grid]));
+      case 'html':
+        return reply.send(writeHtml(title, blocks));
+      case 'docx':
+        return reply.send(await writeDocx(title, blocks, requireAccount(request).name));
+      case 'xlsx':
+        return sendWritten(reply, (to) =>
+          writeWorkbook(
+            to,
+            tests ? [grid, tests] : [grid],
+            readAnswerRows(em, [question.id], within),
+          ),
+        );
+      case 'zip':
+        return reply.send(writeTidy(report, facts, tests));
+    }
+  });
+  route(app, api.downloadAgreement, async ({ em, params }, reply) => {
+    const { study, reading, format } = params;
+    const question = await findQuestion(em, study, params.question);
+    const agreement = await readAgreement(em, study, question.id, reading);
+    const named = [
+      ...(await em.find(CodeEntity, { studyId: study })),
+      ...(await em.find(ThemeEntity, { studyId: study })),
+    ];
+    const { name } = await em.findOneOrFail(StudyEntity, study);
+    const grid = agreementGrid(agreement, new Map(named.map((one) => [one.id, one.name])), [
+      [routesTexts.study, name],
+      [routesTexts.question, question.wording],
+    ]);
+    const about = [name, 'agreement', question.label, agreement.reading.reader];
+    nameFile(reply.type(FILE_TYPES[format]), about, format);
+    return sendGrid(reply, format, grid);
+  });
+  route(app, api.downloadRespondents, async (request, reply) => {
+    const { em, params: place, query } = request;
+    const { study, format } = place;
+    const { name, purpose } = await em.findOneOrFail(StudyEntity, study);
+    const table = await readRespondentTable(em, study, await request.within());
+    const group = query.group ? await findGroup(em, study, query.group) : null;
+    const description = [
+      routesTexts.oneRowRespondentColumn,
+      group
+        ? routesTexts.restricted2(group.name, await describeRule(em, study, group.rule))
+        : routesTexts.allRespondents,
+      routesTexts.written(new Date().toISOString().slice(0, 10)),
+    ].join(' ');
+    nameFile(reply.type(FILE_TYPES[format]), [name, 'respondents', group?.name ?? ''], format);
+    const file = { format, fields: table.fields, text: { name, purpose, description } };
+    return sendByThread(reply, threads, file, table.pages());
+  });
 }

@@ -1,24 +1,7 @@
-import {
-  doneSchema,
-  fileChoicesSchema,
-  importListSchema,
-  importParams,
-  importUndoSchema,
-  jobSchema,
-  sheetCheckSchema,
-  sheetDifferenceSchema,
-  sheetListSchema,
-  sheetParams,
-  sheetSchema,
-  sheetSettingsSchema,
-  studyParams,
-  unmatchedQuery,
-  type SheetSettings,
-} from '@yellow-thread/contract';
+import { api, type SheetSettings } from '@yellow-thread/contract';
 import { writeCsv } from '@yellow-thread/core/exchange';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { FastifyReply } from 'fastify';
-import { z } from 'zod';
 import { StudyEntity } from '../database/index.js';
 import { nameFile } from '../exchange/index.js';
 import { enqueueJob, type Threads } from '../jobs/index.js';
@@ -36,6 +19,7 @@ import {
   listSheets,
   readySheet,
 } from './sheets.js';
+import { route } from '../route.js';
 
 export const LARGEST_SHEET = 200 * 1024 * 1024;
 
@@ -44,95 +28,46 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
   const read = (em: EntityManager, studyId: number, accountId: number, payload: unknown) =>
     enqueueJob(em, { kind: 'read', studyId, questionId: null, accountId, payload });
 
-  app.post(
-    '/api/studies/:study/sheets',
-    {
-      schema: {
-        operationId: 'uploadSheet',
-        consumes: ['multipart/form-data'],
-        params: studyParams,
-        response: { 200: sheetSchema },
-      },
-    },
-    async (request) => {
-      const file = await request.file();
-      if (!file) throw problems.invalidRequest({ field: 'file' });
-      const studyId = request.params.study;
-      const accountId = requireAccount(request).id;
-      const sheetId = await keepSheet(request.em, {
-        studyId,
-        accountId,
-        tooLarge,
-        content: file.file,
-        fileName: file.filename.slice(-200),
-      });
-      await read(request.em, studyId, accountId, { sheetId, choices: {} });
-      return describeSheet(request.em, studyId, sheetId);
-    },
-  );
+  route(app, api.uploadSheet, async (request) => {
+    const file = await request.file();
+    if (!file) throw problems.invalidRequest({ field: 'file' });
+    const studyId = request.params.study;
+    const accountId = requireAccount(request).id;
+    const sheetId = await keepSheet(request.em, {
+      studyId,
+      accountId,
+      tooLarge,
+      content: file.file,
+      fileName: file.filename.slice(-200),
+    });
+    await read(request.em, studyId, accountId, { sheetId, choices: {} });
+    return describeSheet(request.em, studyId, sheetId);
+  });
 
-  app.get(
-    '/api/studies/:study/sheets',
-    {
-      schema: {
-        operationId: 'listSheets',
-        params: studyParams,
-        response: { 200: sheetListSchema },
-      },
-    },
-    async ({ em, params }) => ({ sheets: await listSheets(em, params.study) }),
-  );
+  route(app, api.listSheets, async ({ em, params }) => ({
+    sheets: await listSheets(em, params.study),
+  }));
 
-  app.get(
-    '/api/studies/:study/sheets/:sheet',
-    { schema: { operationId: 'getSheet', params: sheetParams, response: { 200: sheetSchema } } },
-    ({ em, params }) => describeSheet(em, params.study, params.sheet),
-  );
+  route(app, api.getSheet, ({ em, params }) => describeSheet(em, params.study, params.sheet));
 
-  app.delete(
-    '/api/studies/:study/sheets/:sheet',
-    { schema: { operationId: 'leaveSheet', params: sheetParams, response: { 200: doneSchema } } },
-    async ({ em, params }) => {
-      await leaveSheet(em, params.study, params.sheet);
-      return { done: true as const };
-    },
-  );
+  route(app, api.cancelSheet, async ({ em, params }) => {
+    await leaveSheet(em, params.study, params.sheet);
+    return { done: true as const };
+  });
 
-  app.post(
-    '/api/studies/:study/sheets/:sheet/read',
-    {
-      schema: {
-        operationId: 'readSheet',
-        params: sheetParams,
-        body: fileChoicesSchema,
-        response: { 200: jobSchema },
-      },
-    },
-    async (request) => {
-      const { study, sheet } = request.params;
-      const { id: sheetId } = await findSheet(request.em, study, sheet);
-      const choices = request.body;
-      return read(request.em, study, requireAccount(request).id, { sheetId, choices });
-    },
-  );
+  route(app, api.readSheet, async (request) => {
+    const { study, sheet } = request.params;
+    const { id: sheetId } = await findSheet(request.em, study, sheet);
+    const choices = request.body;
+    return read(request.em, study, requireAccount(request).id, { sheetId, choices });
+  });
 
-  app.post(
-    '/api/studies/:study/sheets/:sheet/check',
-    {
-      schema: {
-        operationId: 'checkSheet',
-        params: sheetParams,
-        body: sheetSettingsSchema,
-        response: { 200: sheetCheckSchema },
-      },
-    },
-    async (request, reply) => {
-      const { em, params, body } = request;
-      const { sheet } = await readySheet(em, params.study, params.sheet);
-      const outcome = await checkOutcome(em, threads, sheet, body, goneSignal(reply));
-      return describeCheck(em, params.study, outcome);
-    },
-  );
+  route(app, api.checkSheet, async (request, reply) => {
+    const { em, params, body } = request;
+    const { sheet } = await readySheet(em, params.study, params.sheet);
+    const outcome = await checkOutcome(em, threads, sheet, body, goneSignal(reply));
+    return describeCheck(em, params.study, outcome);
+  });
 
   const compare = async (
     em: EntityManager,
@@ -148,145 +83,85 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
     return differenceOf(em, threads, studyId, staged, outcome);
   };
 
-  app.post(
-    '/api/studies/:study/sheets/:sheet/difference',
-    {
-      schema: {
-        operationId: 'compareSheet',
-        params: sheetParams,
-        body: sheetSettingsSchema,
-        response: { 200: sheetDifferenceSchema },
-      },
-    },
-    ({ em, params, body }, reply) =>
-      compare(em, params.study, params.sheet, body, goneSignal(reply)),
+  route(app, api.compareSheet, ({ em, params, body }, reply) =>
+    compare(em, params.study, params.sheet, body, goneSignal(reply)),
   );
 
-  app.get(
-    '/api/studies/:study/sheets/:sheet/unmatched.csv',
-    {
-      schema: {
-        operationId: 'downloadUnmatched',
-        params: sheetParams,
-        querystring: unmatchedQuery,
-        produces: ['text/csv'],
-        response: { 200: z.string() },
-      },
-      serializerCompiler: () => String,
-    },
-    async ({ em, params, query }, reply) => {
-      const { unknownIds, absentIds } = await compare(
-        em,
-        params.study,
-        params.sheet,
-        null,
-        goneSignal(reply),
-      );
-      const ids = query.side === 'sheet' ? unknownIds : absentIds;
-      const { name } = await em.findOneOrFail(StudyEntity, params.study);
-      const about = [name, `ids-only-in-the-${query.side}`];
-      nameFile(reply.type('text/csv; charset=utf-8'), about, 'csv');
-      return `\uFEFF${writeCsv([['id'], ...ids.map((id) => [id])])}`;
-    },
+  route(app, api.downloadUnmatched, async ({ em, params, query }, reply) => {
+    const { unknownIds, absentIds } = await compare(
+      em,
+      params.study,
+      params.sheet,
+      null,
+      goneSignal(reply),
+    );
+    const ids = query.side === 'sheet' ? unknownIds : absentIds;
+    const { name } = await em.findOneOrFail(StudyEntity, params.study);
+    const about = [name, `ids-only-in-the-${query.side}`];
+    nameFile(reply.type('text/csv; charset=utf-8'), about, 'csv');
+    return `\uFEFF${writeCsv([['id'], ...ids.map((id) => [id])])}`;
+  });
+
+  route(app, api.importSheet, async (request) => {
+    const { study, sheet } = request.params;
+    const { shape } = await readySheet(request.em, study, sheet);
+    const settings = request.body;
+    if (settings.columns.length !== shape.columns.length)
+      throw problems.invalidRequest({ field: 'columns' });
+    return enqueueJob(request.em, {
+      kind: 'import',
+      studyId: study,
+      questionId: null,
+      accountId: requireAccount(request).id,
+      payload: { sheetId: sheet, settings },
+    });
+  });
+
+  route(app, api.listImports, async ({ em, params }) => ({
+    imports: await listImports(em, params.study),
+  }));
+
+  route(app, api.previewUndoImport, ({ em, params }) =>
+    whatUndoTakes(em, params.study, params.import),
   );
 
-  app.post(
-    '/api/studies/:study/sheets/:sheet/import',
-    {
-      schema: {
-        operationId: 'importSheet',
-        params: sheetParams,
-        body: sheetSettingsSchema,
-        response: { 200: jobSchema },
-      },
-    },
-    async (request) => {
-      const { study, sheet } = request.params;
-      const { shape } = await readySheet(request.em, study, sheet);
-      const settings = request.body;
-      if (settings.columns.length !== shape.columns.length)
-        throw problems.invalidRequest({ field: 'columns' });
-      return enqueueJob(request.em, {
-        kind: 'import',
-        studyId: study,
-        questionId: null,
-        accountId: requireAccount(request).id,
-        payload: { sheetId: sheet, settings },
-      });
-    },
-  );
+  route(app, api.undoImport, async (request) => {
+    const { study, import: importId } = request.params;
+    await whatUndoTakes(request.em, study, importId);
+    await noteInAudit(request.em, {
+      action: 'import_taken_back',
+      accountId: requireAccount(request).id,
+      studyId: study,
+      details: { import: importId },
+    });
+    return enqueueJob(request.em, {
+      kind: 'undo_import',
+      studyId: study,
+      questionId: null,
+      accountId: requireAccount(request).id,
+      payload: { importId },
+    });
+  });
 
-  app.get(
-    '/api/studies/:study/imports',
-    {
-      schema: {
-        operationId: 'listImports',
-        params: studyParams,
-        response: { 200: importListSchema },
-      },
-    },
-    async ({ em, params }) => ({ imports: await listImports(em, params.study) }),
-  );
-
-  app.get(
-    '/api/studies/:study/imports/:import/undo',
-    {
-      schema: {
-        operationId: 'whatUndoTakes',
-        params: importParams,
-        response: { 200: importUndoSchema },
-      },
-    },
-    ({ em, params }) => whatUndoTakes(em, params.study, params.import),
-  );
-
-  app.post(
-    '/api/studies/:study/imports/:import/undo',
-    { schema: { operationId: 'undoImport', params: importParams, response: { 200: jobSchema } } },
-    async (request) => {
-      const { study, import: importId } = request.params;
-      await whatUndoTakes(request.em, study, importId);
-      await noteInAudit(request.em, {
-        action: 'import_taken_back',
-        accountId: requireAccount(request).id,
-        studyId: study,
-        details: { import: importId },
-      });
-      return enqueueJob(request.em, {
-        kind: 'undo_import',
-        studyId: study,
-        questionId: null,
-        accountId: requireAccount(request).id,
-        payload: { importId },
-      });
-    },
-  );
-
-  app.post(
-    '/api/studies/:study/imports/:import/restore',
-    {
-      schema: { operationId: 'restoreImport', params: importParams, response: { 200: jobSchema } },
-    },
-    async (request) => {
-      const { study, import: importId } = request.params;
-      const { isInBin, fileName } = await findImport(request.em, study, importId);
-      if (!isInBin) throw problems.notInBin(fileName);
-      const accountId = requireAccount(request).id;
-      await noteInAudit(request.em, {
-        action: 'import_restored',
-        accountId,
-        studyId: study,
-        details: { import: importId },
-      });
-      return enqueueJob(request.em, {
-        kind: 'restore_import',
-        studyId: study,
-        questionId: null,
-        accountId,
-        payload: { importId },
-      });
-    },
-  );
+  route(app, api.restoreImport, async (request) => {
+    const { study, import: importId } = request.params;
+    const { isInBin, fileName } = await findImport(request.em, study, importId);
+    if (!isInBin) throw problems.notInBin(fileName);
+    const accountId = requireAccount(request).id;
+    await noteInAudit(request.em, {
+      action: 'import_restored',
+      accountId,
+      studyId: study,
+      details: { import: importId },
+    });
+    return enqueueJob(request.em, {
+      kind: 'restore_import',
+      studyId: study,
+      questionId: null,
+      accountId,
+      payload: { importId },
+    });
+  });
 }
 
 /** Aborts when whoever asked has gone, so that a check that nobody waits for is not finished. */

@@ -1,68 +1,30 @@
-import {
-  doneSchema,
-  membershipChangeSchema,
-  membershipSchema,
-  studyArchiveSchema,
-  studyCreateSchema,
-  studyDeleteSchema,
-  studyDetailSchema,
-  studyListSchema,
-  studyParams,
-  studySummarySchema,
-  withinQuery,
-} from '@yellow-thread/contract';
+import { api } from '@yellow-thread/contract';
 import type { App } from '../app.types.js';
 import { makerOf, noteInAudit, requireAccount, requireStudy } from '../people/index.js';
 import { deleteStudy } from './deleteStudy.js';
 import { listStudies } from './listStudies.js';
 import { changeMembership, readMembership } from './membership.js';
 import { archiveStudy, createStudy, describeStudy } from './studies.js';
+import { route } from '../route.js';
 
 const done = { done: true as const };
 
 export function studyRoutes(app: App): void {
-  app.get(
-    '/api/studies',
-    { schema: { operationId: 'listStudies', response: { 200: studyListSchema } } },
-    async (request) => ({
-      studies: await listStudies(request.em, requireAccount(request).id),
-    }),
+  route(app, api.listStudies, async (request) => ({
+    studies: await listStudies(request.em, requireAccount(request).id),
+  }));
+  route(app, api.createStudy, (request) =>
+    createStudy(request.em, requireAccount(request).id, request.body),
   );
-  app.post(
-    '/api/studies',
-    {
-      schema: {
-        operationId: 'createStudy',
-        body: studyCreateSchema,
-        response: { 200: studySummarySchema },
-      },
-    },
-    (request) => createStudy(request.em, requireAccount(request).id, request.body),
-  );
-  app.get(
-    '/api/studies/:study',
-    {
-      onRequest: requireStudy,
-      schema: {
-        operationId: 'getStudy',
-        params: studyParams,
-        querystring: withinQuery,
-        response: { 200: studyDetailSchema },
-      },
-    },
+  route(
+    app,
+    api.getStudy,
     async (request) => describeStudy(request.em, request.params.study, await request.within()),
+    { onRequest: requireStudy },
   );
-  app.put(
-    '/api/studies/:study/archived',
-    {
-      onRequest: requireStudy,
-      schema: {
-        operationId: 'archiveStudy',
-        params: studyParams,
-        body: studyArchiveSchema,
-        response: { 200: doneSchema },
-      },
-    },
+  route(
+    app,
+    api.archiveStudy,
     async ({ em, params, body, account }) => {
       await archiveStudy(em, params.study, body.isArchived);
       await noteInAudit(em, {
@@ -72,51 +34,31 @@ export function studyRoutes(app: App): void {
       });
       return done;
     },
+    { onRequest: requireStudy },
   );
-  app.post(
-    '/api/studies/:study/deletion',
-    {
-      onRequest: requireStudy,
-      schema: {
-        operationId: 'deleteStudy',
-        params: studyParams,
-        body: studyDeleteSchema,
-        response: { 200: doneSchema },
-      },
-    },
+  route(
+    app,
+    api.deleteStudy,
     async (request) => {
       const { em, params, body } = request;
       await deleteStudy(em, makerOf(request, params.study), body.name);
       return done;
     },
+    { onRequest: requireStudy },
   );
-  const membership = '/api/studies/:study/membership';
-  app.get(
-    membership,
-    {
-      onRequest: requireStudy,
-      schema: {
-        operationId: 'getMembership',
-        params: studyParams,
-        response: { 200: membershipSchema },
-      },
-    },
+  route(
+    app,
+    api.getMembership,
     ({ em, params, account }) => readMembership(em, params.study, account!.id),
+    { onRequest: requireStudy },
   );
-  app.patch(
-    membership,
-    {
-      onRequest: requireStudy,
-      schema: {
-        operationId: 'changeMembership',
-        params: studyParams,
-        body: membershipChangeSchema,
-        response: { 200: doneSchema },
-      },
-    },
+  route(
+    app,
+    api.changeMembership,
     async ({ em, params, body, account }) => {
       await changeMembership(em, params.study, account!.id, body);
       return done;
     },
+    { onRequest: requireStudy },
   );
 }

@@ -1,11 +1,18 @@
+import type { ProblemCode } from '@yellow-thread/contract';
 import { plural } from '@yellow-thread/core/text';
+
 /** An error that is told to the person: a code, a sentence, and the HTTP status that it goes with. */
 export class Problem extends Error {
   override name = 'Problem';
   readonly status: number;
-  readonly code: string;
+  readonly code: ProblemCode;
   readonly details: Record<string, unknown> | undefined;
-  constructor(status: number, code: string, sentence: string, details?: Record<string, unknown>) {
+  constructor(
+    status: number,
+    code: ProblemCode,
+    sentence: string,
+    details?: Record<string, unknown>,
+  ) {
     super(sentence);
     this.status = status;
     this.code = code;

@@ -1,8 +1,5 @@
 import {
-  agreementSchema,
-  doneSchema,
-  readingAnswersSchema,
-  readingListSchema,
+  api,
   type Agreement,
   type SecondCoding,
   type ReadingAnswers,
@@ -21,7 +18,7 @@ const pathOf = (study: number, question: number, reading?: string) =>
 export const useReadings = (study: number, question: number) =>
   useQuery({
     queryKey: ['readings', study, question],
-    queryFn: () => call(pathOf(study, question), { reply: readingListSchema }),
+    queryFn: () => call(api.listReadings, { params: { study, question } }),
   });
 
 /** How many answers wait for whoever is here to code them a second time. */
@@ -37,21 +34,20 @@ export const useDrawReading = (study: number, question: number) =>
   useMutation({
     ...asChange('readings', 'history'),
     mutationFn: (body: ReadingCreate) =>
-      call(pathOf(study, question), { method: 'POST', body, reply: doneSchema }),
+      call(api.drawReading, { params: { study, question }, body }),
   });
 
 export const useEndReading = (study: number, question: number) =>
   useMutation({
     ...asChange('readings', 'reading', 'agreement', 'write-up', 'history'),
-    mutationFn: (reading: string) =>
-      call(`${pathOf(study, question, reading)}/end`, { method: 'POST', reply: doneSchema }),
+    mutationFn: (reading: string) => call(api.endReading, { params: { study, question, reading } }),
   });
 
 export const useRemoveReading = (study: number, question: number) =>
   useMutation({
     ...asChange('readings', 'write-up', 'history'),
     mutationFn: (reading: string) =>
-      call(pathOf(study, question, reading), { method: 'DELETE', reply: doneSchema }),
+      call(api.removeReading, { params: { study, question, reading } }),
   });
 
 const readingKey = (study: number, question: number, reading: string) => [
@@ -65,8 +61,7 @@ const readingKey = (study: number, question: number, reading: string) => [
 export const useReading = (study: number, question: number, reading: string) =>
   useQuery({
     queryKey: readingKey(study, question, reading),
-    queryFn: () =>
-      call(`${pathOf(study, question, reading)}/answers`, { reply: readingAnswersSchema }),
+    queryFn: () => call(api.getReadingAnswers, { params: { study, question, reading } }),
   });
 
 /** Keeps what the reader gave an answer; drawn at once, saved behind. */
@@ -76,11 +71,7 @@ export function useSecondCoding(study: number, question: number, reading: string
   return useMutation({
     ...asKeyedChange('readings', 'write-up', 'history'),
     mutationFn: (body: SecondCoding) =>
-      call(`${pathOf(study, question, reading)}/answers`, {
-        method: 'PUT',
-        body,
-        reply: doneSchema,
-      }),
+      call(api.codeSecondReading, { params: { study, question, reading }, body }),
     onMutate: ({ responseId, codes }) => {
       holdFetches(key);
       client.setQueryData<ReadingAnswers>(
@@ -108,8 +99,7 @@ const agreementKey = (study: number, question: number, reading: string) => [
 export const useAgreement = (study: number, question: number, reading: string) =>
   useQuery({
     queryKey: agreementKey(study, question, reading),
-    queryFn: () =>
-      call(`${pathOf(study, question, reading)}/agreement`, { reply: agreementSchema }),
+    queryFn: () => call(api.getAgreement, { params: { study, question, reading } }),
   });
 
 /** Settles where the two differ; drawn at once, saved behind. */
@@ -119,11 +109,7 @@ export function useResolveDisagreement(study: number, question: number, reading:
   return useMutation({
     ...asChange('answers', 'ledger', ...FROM_MENTIONS),
     mutationFn: (body: DisagreementResolution) =>
-      call(`${pathOf(study, question, reading)}/agreement`, {
-        method: 'PUT',
-        body,
-        reply: doneSchema,
-      }),
+      call(api.settleDisagreement, { params: { study, question, reading }, body }),
     onMutate: ({ responseId, codeId, applies }) => {
       holdFetches(key);
       client.setQueryData<Agreement>(

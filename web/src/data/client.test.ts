@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { doneSchema } from '@yellow-thread/contract';
+import { api } from '@yellow-thread/contract';
 import { asProblem, call, callSession, failureKind, ProblemError, withQuery } from './client.js';
 
 const realFetch = globalThis.fetch;
@@ -20,7 +20,7 @@ afterEach(() => {
 });
 
 test('a change is given up only when it was refused for good', () => {
-  const problem = (status: number) => new ProblemError(status, { code: 'x', sentence: 'X.' });
+  const problem = (status: number) => new ProblemError(status, { code: 'busy', sentence: 'X.' });
   expect([400, 404, 409, 422].map((status) => failureKind(problem(status)))).toEqual(
     Array(4).fill('refused'),
   );
@@ -35,31 +35,32 @@ test('a change is given up only when it was refused for good', () => {
 describe('calling the API', () => {
   test('changes carry the token of the session, reading does not', async () => {
     reply(200, session);
-    await callSession('/api/session');
+    await callSession(api.getSession);
     reply(200, { done: true });
-    await call('/api/x', { method: 'POST', body: { a: 1 }, reply: doneSchema });
-    await call('/api/x', { reply: doneSchema });
+    await call(api.archiveStudy, { params: { study: 1 }, body: { isArchived: true } });
+    reply(200, { studies: [] });
+    await call(api.listStudies);
     const [, post, get] = requests;
     expect(post!.init.headers).toMatchObject({
       'csrf-token': 'token-1',
       'content-type': 'application/json',
     });
-    expect(post!.init.body).toBe('{"a":1}');
+    expect(post!.init.body).toBe('{"isArchived":true}');
     expect(get!.init.headers).toEqual({});
   });
 
   test('a file is sent as it is: the browser names its type', async () => {
-    reply(200, { done: true });
+    reply(200, { codes: [], newThemes: [], newBundles: [], intoBundles: 0, left: [] });
     const body = new FormData();
     body.append('file', new Blob(['a,b']), 'a.csv');
-    await call('/api/x', { method: 'POST', body, reply: doneSchema });
+    await call(api.readCodeList, { params: { study: 1 }, body });
     expect(requests[0]!.init.body).toBe(body);
     expect(requests[0]!.init.headers).not.toHaveProperty('content-type');
   });
 
   test('a problem comes through with its code, sentence and status', async () => {
     reply(409, { code: 'name_taken', sentence: 'There already is one.' });
-    const failed = call('/api/x', { reply: doneSchema });
+    const failed = call(api.signOut);
     await expect(failed).rejects.toBeInstanceOf(ProblemError);
     await expect(failed).rejects.toMatchObject({ status: 409, problem: { code: 'name_taken' } });
     await expect(failed.catch((error: unknown) => asProblem(error).sentence)).resolves.toBe(
@@ -69,9 +70,9 @@ describe('calling the API', () => {
 
   test('an answer that is not what the contract says is not taken for one', async () => {
     reply(200, { done: 'perhaps' });
-    await expect(call('/api/x', { reply: doneSchema })).rejects.toThrow();
+    await expect(call(api.signOut)).rejects.toThrow();
     reply(502, { oops: true });
-    await expect(call('/api/x', { reply: doneSchema })).rejects.toMatchObject({
+    await expect(call(api.signOut)).rejects.toMatchObject({
       problem: { code: 'unexpected' },
     });
   });

@@ -1,7 +1,20 @@
-import { problemSchema, sessionSchema, type Problem, type Session } from '@yellow-thread/contract';
+import {
+  problemSchema,
+  type Endpoint,
+  type Problem,
+  type ProblemCode,
+  type ReplyOf,
+  type SentBody,
+  type SentParams,
+  type Session,
+  type sessionSchema,
+} from '@yellow-thread/contract';
 import type { z } from 'zod';
 import { groupFor } from './restriction.js';
 import { clientTexts } from './texts.js';
+
+/** What can be told to a person: a reply of the server, or that there is none. */
+export type ShownProblem = Omit<Problem, 'code'> & { code: ProblemCode | 'no_connection' };
 
 /** A reply that says what went wrong. */
 export class ProblemError extends Error {
@@ -24,7 +37,7 @@ export function failureKind(error: unknown): 'refused' | 'not_now' | 'not_answer
 }
 
 /** Whatever was thrown, as something that can be told to a person. */
-export function asProblem(error: unknown): Problem {
+export function asProblem(error: unknown): ShownProblem {
   if (error instanceof ProblemError) return error.problem;
   if (error instanceof TypeError)
     return {
@@ -42,21 +55,72 @@ let csrfToken = '';
 /** Tells this tab from others: what it changed itself it need not be told. */
 export const TAB = crypto.randomUUID();
 
-export interface Call<Reply extends z.ZodType> {
-  reply: Reply;
-  method?: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
-  query?: Record<string, string | number | boolean | undefined>;
-  body?: unknown;
+type Query = Record<string, string | number | boolean | undefined>;
+
+/** What is sent to an operation beside its method. */
+export type CallOptions<One extends Endpoint> = {
+  query?: Query;
+  /** The same as it stands in an address. */
+  search?: string;
   signal?: AbortSignal;
+} & (One['params'] extends z.ZodType ? { params: SentParams<One> } : { params?: undefined }) &
+  (One['body'] extends z.ZodType ? { body: SentBody<One> } : { body?: FormData });
+
+type Optional<Options> = object extends Options ? [options?: Options] : [options: Options];
+
+/** A request that is ready to be sent, now or later. */
+export interface PreparedRequest {
+  method: Endpoint['method'];
+  path: string;
+  body?: unknown;
 }
 
-/** Calls the API and checks what comes back against the contract. @throws ProblemError, TypeError */
-export async function call<Reply extends z.ZodType>(
-  path: string,
-  { reply, method = 'GET', query, body, signal }: Call<Reply>,
+/** The address of an operation, without the group that the study is restricted to. */
+export function pathOf<One extends Endpoint>(
+  endpoint: One,
+  options: Omit<CallOptions<One>, 'body' | 'signal'>,
+): string {
+  const params = new Map(Object.entries(options.params ?? {}));
+  const path = endpoint.path.replaceAll(/:(\w+)/gu, (_, name: string) =>
+    encodeURIComponent(String(params.get(name))),
+  );
+  return withQuery(options.search ? `${path}?${options.search}` : path, options.query);
+}
+
+/** The address at which a file is downloaded or an operation called by something else than `call`. */
+export const addressOf = <One extends Endpoint>(
+  endpoint: One,
+  options: Omit<CallOptions<One>, 'body' | 'signal'>,
+): string => withGroup(pathOf(endpoint, options));
+
+export function prepare<One extends Endpoint>(
+  endpoint: One,
+  ...[options = {} as CallOptions<One>]: Optional<CallOptions<One>>
+): PreparedRequest {
+  const { method } = endpoint;
+  const path = pathOf(endpoint, options);
+  return { method, path, ...(options.body !== undefined && { body: options.body }) };
+}
+
+/** Calls an operation of the API and checks what comes back against the contract. @throws ProblemError, TypeError */
+export const call = <One extends Endpoint>(
+  endpoint: One,
+  ...[options = {} as CallOptions<One>]: Optional<CallOptions<One>>
+): Promise<ReplyOf<One>> =>
+  sendRequest(
+    prepare<Endpoint>(endpoint, options as CallOptions<Endpoint>),
+    endpoint.reply,
+    options.signal,
+  ) as Promise<ReplyOf<One>>;
+
+/** Sends a request that was prepared. @throws ProblemError, TypeError */
+export async function sendRequest<Reply extends z.ZodType>(
+  { method, path, body }: PreparedRequest,
+  reply: Reply,
+  signal?: AbortSignal,
 ): Promise<z.output<Reply>> {
   const isForm = body instanceof FormData;
-  const response = await fetch(withGroup(path, query), {
+  const response = await fetch(withGroup(path), {
     method,
     signal: signal ?? null,
     headers: {
@@ -76,11 +140,10 @@ export async function call<Reply extends z.ZodType>(
   );
 }
 
-/** An address with what is asked for, and with the group that the study is restricted to. */
-export const withGroup = (path: string, query: Call<z.ZodType>['query'] = {}): string =>
-  withQuery(path, { ...query, group: groupFor(path) });
+/** An address with the group that the study is restricted to. */
+const withGroup = (path: string): string => withQuery(path, { group: groupFor(path) });
 
-export function withQuery(path: string, query: Call<z.ZodType>['query'] = {}): string {
+export function withQuery(path: string, query: Query = {}): string {
   const params = new URLSearchParams();
   for (const [key, value] of Object.entries(query))
     if (value !== undefined) params.set(key, String(value));
@@ -88,12 +151,14 @@ export function withQuery(path: string, query: Call<z.ZodType>['query'] = {}): s
   return `${path}${path.includes('?') ? '&' : '?'}${params}`;
 }
 
+type SessionEndpoint = Endpoint & { reply: typeof sessionSchema };
+
 /** Calls that begin, end or ask about the session; they bring the token that changes must carry. */
-export async function callSession(
-  path: string,
-  options: Omit<Call<typeof sessionSchema>, 'reply'> = {},
+export async function callSession<One extends SessionEndpoint>(
+  endpoint: One,
+  ...options: Optional<CallOptions<One>>
 ): Promise<Session> {
-  const session = await call(path, { ...options, reply: sessionSchema });
+  const session: Session = await call(endpoint, ...options);
   csrfToken = session.csrfToken ?? '';
   return session;
 }

@@ -1,10 +1,8 @@
-import { codebookSchema, codeListSchema, type ListedCode } from '@yellow-thread/contract';
+import { api, type ListedCode } from '@yellow-thread/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { call } from './client.js';
 import { codebookKey } from './codebook.js';
 import { asChange } from './queryClient.js';
-
-const path = (study: number) => `/api/studies/${study}/codebook`;
 
 /** Reads a code list without taking it in. */
 export const useReadCodeList = (study: number) =>
@@ -12,7 +10,7 @@ export const useReadCodeList = (study: number) =>
     mutationFn: (file: File) => {
       const body = new FormData();
       body.append('file', file, file.name);
-      return call(`${path(study)}/files`, { method: 'POST', body, reply: codeListSchema });
+      return call(api.readCodeList, { params: { study }, body });
     },
   });
 
@@ -21,7 +19,7 @@ export function useTakeCodeList(study: number) {
   return useMutation({
     ...asChange('report', 'reviews', 'history'),
     mutationFn: (codes: ListedCode[]) =>
-      call(`${path(study)}/list`, { method: 'POST', body: { codes }, reply: codebookSchema }),
+      call(api.importCodeList, { params: { study }, body: { codes } }),
     onSuccess: (codebook) => client.setQueryData(codebookKey(study), codebook),
   });
 }

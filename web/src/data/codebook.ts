@@ -1,8 +1,6 @@
 import {
+  api,
   codebookSchema,
-  codeImpactSchema,
-  mentionsOfCodeSchema,
-  pinsSchema,
   type Bundle,
   type Code,
   type Codebook,
@@ -25,7 +23,7 @@ import {
 import { useMemo, useState } from 'react';
 import type { Look } from '../parts/stitches.js';
 import { useDark } from '../parts/useDark.js';
-import { call } from './client.js';
+import { call, prepare, sendRequest, type PreparedRequest } from './client.js';
 import {
   asChange,
   asKeyedChange,
@@ -40,7 +38,7 @@ export const codebookKey = (study: number) => ['codebook', study];
 export const codebookOptions = (study: number) =>
   queryOptions({
     queryKey: codebookKey(study),
-    queryFn: () => call(`/api/studies/${study}/codebook`, { reply: codebookSchema }),
+    queryFn: () => call(api.getCodebook, { params: { study } }),
   });
 
 export const useCodebook = (study: number) => useQuery(codebookOptions(study));
@@ -179,53 +177,51 @@ export type CodebookChange =
   | { do: 'putBundle'; bundle: Pick<Bundle, 'id' | 'name'> & { codeIds: string[] } }
   | { do: 'removeBundle'; id: string };
 
-/** Method, path and body of a change of the codebook. */
-function asRequest(change: CodebookChange) {
+/** The request that makes a change of the codebook. */
+function asRequest(study: number, change: CodebookChange): PreparedRequest {
+  const params = { study };
   switch (change.do) {
     case 'createCode':
-      return { method: 'POST', path: 'codes', body: change.code } as const;
+      return prepare(api.createCode, { params, body: change.code });
     case 'editCode':
-      return { method: 'PATCH', path: `codes/${change.id}`, body: change.edit } as const;
+      return prepare(api.editCode, { params: { study, code: change.id }, body: change.edit });
     case 'removeCode':
-      return { method: 'DELETE', path: `codes/${change.code.id}` } as const;
+      return prepare(api.removeCode, { params: { study, code: change.code.id } });
     case 'mergeCode':
-      return {
-        method: 'POST',
-        path: `codes/${change.id}/merge`,
+      return prepare(api.mergeCode, {
+        params: { study, code: change.id },
         body: { into: change.into },
-      } as const;
+      });
     case 'sort':
-      return { method: 'POST', path: 'codes/sort', body: change.sort } as const;
+      return prepare(api.sortMentions, { params, body: change.sort });
     case 'moveCode': {
       const { themeId, before } = change;
-      return {
-        method: 'POST',
-        path: `codes/${change.id}/place`,
+      return prepare(api.moveCode, {
+        params: { study, code: change.id },
         body: { themeId, before },
-      } as const;
+      });
     }
     case 'codeToTheme':
-      return { method: 'POST', path: `codes/${change.id}/theme` } as const;
+      return prepare(api.codeToTheme, { params: { study, code: change.id } });
     case 'createTheme':
-      return { method: 'POST', path: 'themes', body: change.theme } as const;
+      return prepare(api.createTheme, { params, body: change.theme });
     case 'editTheme':
-      return { method: 'PATCH', path: `themes/${change.id}`, body: change.edit } as const;
+      return prepare(api.editTheme, { params: { study, theme: change.id }, body: change.edit });
     case 'removeTheme':
-      return { method: 'DELETE', path: `themes/${change.id}` } as const;
+      return prepare(api.removeTheme, { params: { study, theme: change.id } });
     case 'moveTheme':
-      return {
-        method: 'POST',
-        path: `themes/${change.id}/place`,
+      return prepare(api.moveTheme, {
+        params: { study, theme: change.id },
         body: { before: change.before },
-      } as const;
+      });
     case 'themeToCode':
-      return { method: 'POST', path: `themes/${change.id}/code` } as const;
+      return prepare(api.themeToCode, { params: { study, theme: change.id } });
     case 'putBundle': {
       const { id, name, codeIds } = change.bundle;
-      return { method: 'PUT', path: `bundles/${id}`, body: { name, codeIds } } as const;
+      return prepare(api.putBundle, { params: { study, bundle: id }, body: { name, codeIds } });
     }
     case 'removeBundle':
-      return { method: 'DELETE', path: `bundles/${change.id}` } as const;
+      return prepare(api.removeBundle, { params: { study, bundle: change.id } });
   }
 }
 
@@ -275,10 +271,7 @@ export function useChangeCodebook(study: number) {
   const client = useQueryClient();
   return useMutation({
     ...asChange('training', 'answers', ...FROM_MENTIONS, ...FROM_DECISIONS),
-    mutationFn: (change: CodebookChange) => {
-      const { path, ...request } = asRequest(change);
-      return call(`/api/studies/${study}/${path}`, { ...request, reply: codebookSchema });
-    },
+    mutationFn: (change: CodebookChange) => sendRequest(asRequest(study, change), codebookSchema),
     // a second box is ticked with the first one's tick in it, however long the server takes
     onMutate: (change) => {
       holdFetches(codebookKey(study));
@@ -301,18 +294,14 @@ export const useCodeImpact = (study: number, code: string, into: string | null) 
   useQuery({
     queryKey: ['mentions-of-code', study, code, 'impact', into],
     queryFn: () =>
-      call(`/api/studies/${study}/codes/${code}/impact`, {
-        query: { into: into ?? undefined },
-        reply: codeImpactSchema,
-      }),
+      call(api.getCodeImpact, { params: { study, code }, query: { into: into ?? undefined } }),
     staleTime: 0,
   });
 
 const mentionsOptions = (study: number, code: string) =>
   queryOptions({
     queryKey: ['mentions-of-code', study, code],
-    queryFn: () =>
-      call(`/api/studies/${study}/codes/${code}/mentions`, { reply: mentionsOfCodeSchema }),
+    queryFn: () => call(api.listMentionsOfCode, { params: { study, code } }),
   });
 
 export const useMentionsOfCode = (study: number, code: string) =>
@@ -341,7 +330,7 @@ const pinsKey = (study: number) => ['pins', study];
 export const usePins = (study: number) =>
   useQuery({
     queryKey: pinsKey(study),
-    queryFn: async () => (await call(`/api/studies/${study}/pins`, { reply: pinsSchema })).pins,
+    queryFn: async () => (await call(api.getPins, { params: { study } })).pins,
     staleTime: Infinity,
   });
 
@@ -351,11 +340,7 @@ export function useSetPin(study: number) {
     // after the code that is pinned, which may have been made a moment ago
     ...asKeyedChange(),
     mutationFn: ({ key, codeId }: { key: number; codeId: string | null }) =>
-      call(`/api/studies/${study}/pins/${key}`, {
-        method: 'PUT',
-        body: { codeId },
-        reply: pinsSchema,
-      }),
+      call(api.setPin, { params: { study, key }, body: { codeId } }),
     onSuccess: ({ pins }) => client.setQueryData(pinsKey(study), pins),
   });
 }

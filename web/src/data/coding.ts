@@ -1,8 +1,5 @@
 import {
-  answersSchema,
-  ledgerSchema,
-  nearCodesSchema,
-  otherAnswersSchema,
+  api,
   type Codebook,
   type CodeCreate,
   type LedgerAnswer,
@@ -17,7 +14,7 @@ import {
   useQueryClient,
 } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { call, failureKind } from './client.js';
+import { call, failureKind, prepare, type PreparedRequest } from './client.js';
 import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
 import { noteRequest, type NoteChange } from './notes.js';
 import { sendKept } from './outbox.js';
@@ -34,14 +31,11 @@ import {
 /** Answers are fetched in blocks of so many. */
 export const BLOCK = 50;
 
-const questionPath = (study: number, question: number) =>
-  `/api/studies/${study}/questions/${question}`;
-
 const ledgerOptions = (study: number, question: number, filter: string) =>
   queryOptions({
     queryKey: ['ledger', study, question, filter],
     queryFn: ({ signal }) =>
-      call(`${questionPath(study, question)}/ledger?${filter}`, { signal, reply: ledgerSchema }),
+      call(api.getLedger, { params: { study, question }, search: filter, signal }),
     // the list stays as it is while one works through it
     staleTime: Infinity,
     gcTime: 60_000,
@@ -65,9 +59,8 @@ const answersOptions = (study: number, question: number, block: readonly number[
   queryOptions({
     queryKey: ['answers', study, question, block],
     queryFn: async ({ signal }) => {
-      const path = `${questionPath(study, question)}/answers`;
       const query = { ids: block.join(',') };
-      return (await call(path, { query, signal, reply: answersSchema })).answers;
+      return (await call(api.getAnswers, { params: { study, question }, query, signal })).answers;
     },
     staleTime: Infinity,
     gcTime: 60_000,
@@ -101,18 +94,14 @@ const byId = (blocks: { data: LedgerAnswer[] | undefined }[]) =>
 export const useOtherAnswers = (study: number, respondent: number) =>
   useQuery({
     queryKey: ['others', study, respondent],
-    queryFn: () =>
-      call(`/api/studies/${study}/respondents/${respondent}/answers`, {
-        reply: otherAnswersSchema,
-      }),
+    queryFn: () => call(api.getRespondentAnswers, { params: { study, respondent } }),
   });
 
 /** What answers like one were coded with, as it was when one came to it. */
 export const useNearCodes = (study: number, response: number) =>
   useQuery({
     queryKey: ['near', study, response],
-    queryFn: ({ signal }) =>
-      call(`/api/studies/${study}/responses/${response}/near`, { signal, reply: nearCodesSchema }),
+    queryFn: ({ signal }) => call(api.getNearCodes, { params: { study, response }, signal }),
     staleTime: 10_000,
     gcTime: 10_000,
   });
@@ -184,55 +173,56 @@ export function useCode(study: number, question: number): (change: CodingChange)
   }, [client, account, study, question]);
 }
 
-function asRequest(study: number, question: number, change: CodingChange) {
-  const base = `/api/studies/${study}`;
+/** The request that makes a change of coding. */
+function asRequest(study: number, question: number, change: CodingChange): PreparedRequest {
   switch (change.do) {
     case 'add': {
       const { id, responseId, codeId, start, end } = change.mention;
       const { newCode, newTheme, toSame } = change;
       const body = { id, responseId, codeId, start, end, newCode, newTheme, toSame };
-      return { method: 'POST', path: `${base}/mentions`, body } as const;
+      return prepare(api.addMention, { params: { study }, body });
     }
     case 'remove': {
-      const path = `${base}/mentions/${change.mention.id}?toSame=${change.toSame}`;
-      return { method: 'DELETE', path } as const;
+      const params = { study, mention: change.mention.id };
+      return prepare(api.removeMention, { params, query: { toSame: change.toSame } });
     }
     case 'edit': {
       const { from, to } = change;
       const moved = from.start !== to.start || from.end !== to.end;
-      const passage = to.start === null ? null : { start: to.start, end: to.end };
+      const { start, end } = to;
+      const passage = start === null || end === null ? null : { start, end };
       const body = {
         ...(from.codeId !== to.codeId && { codeId: to.codeId }),
         ...(from.typical !== to.typical && { typical: to.typical }),
         ...(moved && { passage }),
       };
-      return { method: 'PATCH', path: `${base}/mentions/${from.id}`, body } as const;
+      return prepare(api.editMention, { params: { study, mention: from.id }, body });
     }
     case 'decide': {
       const { mention, accepted, toSame } = change;
-      const path = `${questionPath(study, question)}/review/${mention.codeId}/decide`;
-      const state = accepted ? 'accepted' : 'refused';
-      return {
-        method: 'POST',
-        path,
-        body: { responseId: mention.responseId, state, toSame },
-      } as const;
+      return prepare(api.decideSuggestion, {
+        params: { study, question, code: mention.codeId },
+        body: {
+          responseId: mention.responseId,
+          state: accepted ? 'accepted' : 'refused',
+          toSame,
+        },
+      });
     }
     case 'settle': {
-      const { settled, toSame, assisted } = change;
-      const path = `${base}/responses/${change.responseId}/settlement`;
-      return { method: 'PUT', path, body: { settled, toSame, assisted } } as const;
+      const { responseId, settled, toSame, assisted } = change;
+      const params = { study, response: responseId };
+      return prepare(api.settleResponse, { params, body: { settled, toSame, assisted } });
     }
     case 'read': {
-      const { accept, toSame } = change;
-      const path = `${base}/responses/${change.responseId}/reading`;
+      const { responseId, accept, toSame } = change;
       const given = accept.map(({ codeId, start, end }) => ({ codeId, start, end }));
-      return { method: 'POST', path, body: { accept: given, toSame } } as const;
+      const params = { study, response: responseId };
+      return prepare(api.settleReading, { params, body: { accept: given, toSame } });
     }
     case 'line': {
-      const { at, line } = change;
-      const path = `${base}/responses/${change.responseId}/lines`;
-      return { method: 'PUT', path, body: { at, line } } as const;
+      const { responseId, at, line } = change;
+      return prepare(api.editLine, { params: { study, response: responseId }, body: { at, line } });
     }
     default:
       return noteRequest(study, change);

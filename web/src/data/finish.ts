@@ -1,23 +1,13 @@
-import {
-  closedCodesSchema,
-  decidedByModelSchema,
-  doneSchema,
-  whatIsLeftSchema,
-  type CloseCodes,
-  type DecideByModel,
-} from '@yellow-thread/contract';
+import { api, type CloseCodes, type DecideByModel } from '@yellow-thread/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { call } from './client.js';
 import { asChange, FROM_DECISIONS, FROM_MENTIONS } from './queryClient.js';
-
-const pathOf = (study: number, question: number) =>
-  `/api/studies/${study}/questions/${question}/left`;
 
 /** Where the answers to a question stand, and what the ways to its end would take. */
 export const useWhatIsLeft = (study: number, question: number) =>
   useQuery({
     queryKey: ['left', study, question],
-    queryFn: () => call(pathOf(study, question), { reply: whatIsLeftSchema }),
+    queryFn: () => call(api.getWhatIsLeft, { params: { study, question } }),
   });
 
 const followsFromClosing = ['study', 'answers', ...FROM_MENTIONS, ...FROM_DECISIONS] as const;
@@ -26,15 +16,13 @@ const followsFromClosing = ['study', 'answers', ...FROM_MENTIONS, ...FROM_DECISI
 export const useCloseCodes = (study: number, question: number) =>
   useMutation({
     ...asChange(...followsFromClosing),
-    mutationFn: (body: CloseCodes) =>
-      call(`${pathOf(study, question)}/closed`, { method: 'POST', body, reply: closedCodesSchema }),
+    mutationFn: (body: CloseCodes) => call(api.closeCodes, { params: { study, question }, body }),
   });
 
 export const useReopenCode = (study: number, question: number) =>
   useMutation({
     ...asChange(...followsFromClosing),
-    mutationFn: (code: string) =>
-      call(`${pathOf(study, question)}/closed/${code}`, { method: 'DELETE', reply: doneSchema }),
+    mutationFn: (code: string) => call(api.reopenCode, { params: { study, question, code } }),
   });
 
 /** Leaves what is open to the models, and draws a check of it. */
@@ -42,16 +30,11 @@ export const useDecideByModel = (study: number, question: number) =>
   useMutation({
     ...asChange('ledger', ...followsFromClosing),
     mutationFn: (body: DecideByModel) =>
-      call(`${pathOf(study, question)}/models`, {
-        method: 'POST',
-        body,
-        reply: decidedByModelSchema,
-      }),
+      call(api.decideByModel, { params: { study, question }, body }),
   });
 
 export const useWithdrawFromModel = (study: number, question: number) =>
   useMutation({
     ...asChange(...followsFromClosing),
-    mutationFn: () =>
-      call(`${pathOf(study, question)}/models`, { method: 'DELETE', reply: doneSchema }),
+    mutationFn: () => call(api.withdrawFromModel, { params: { study, question } }),
   });

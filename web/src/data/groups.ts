@@ -1,10 +1,4 @@
-import {
-  doneSchema,
-  groupListSchema,
-  groupSizeSchema,
-  type GroupFields,
-  type Rule,
-} from '@yellow-thread/contract';
+import { api, type GroupFields, type Rule } from '@yellow-thread/contract';
 import type { RuleNames } from '@yellow-thread/core/groups';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -15,12 +9,10 @@ import { restrict } from './restriction.js';
 import { useImports } from './sheets.js';
 import { useStudy } from './studies.js';
 
-const path = (study: number) => `/api/studies/${study}/groups`;
-
 export const useGroups = (study: number) =>
   useQuery({
     queryKey: ['groups', study],
-    queryFn: () => call(path(study), { reply: groupListSchema }),
+    queryFn: () => call(api.listGroups, { params: { study } }),
   });
 
 /** How many a rule picks, while it is being built. */
@@ -28,12 +20,7 @@ export const useGroupSize = (study: number, rule: Rule, groupId: string) =>
   useQuery({
     queryKey: ['group-size', study, groupId, rule],
     queryFn: ({ signal }) =>
-      call(`${path(study)}/size`, {
-        method: 'POST',
-        body: { rule, groupId },
-        signal,
-        reply: groupSizeSchema,
-      }),
+      call(api.sizeOfGroup, { params: { study }, body: { rule, groupId }, signal }),
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -58,14 +45,13 @@ export const usePutGroup = (study: number) =>
   useMutation({
     ...fromGroups,
     mutationFn: ({ id, ...body }: GroupFields & { id: string }) =>
-      call(`${path(study)}/${id}`, { method: 'PUT', body, reply: doneSchema }),
+      call(api.putGroup, { params: { study, group: id }, body }),
   });
 
 export const useRemoveGroup = (study: number) =>
   useMutation({
     ...fromGroups,
-    mutationFn: (id: string) =>
-      call(`${path(study)}/${id}`, { method: 'DELETE', reply: doneSchema }),
+    mutationFn: (id: string) => call(api.removeGroup, { params: { study, group: id } }),
   });
 
 /** Restricts the study to a group, or to nobody in particular: everything shown of it is fetched anew. */

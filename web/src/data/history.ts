@@ -1,4 +1,4 @@
-import { historySchema } from '@yellow-thread/contract';
+import { api } from '@yellow-thread/contract';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { call } from './client.js';
 
@@ -7,11 +7,7 @@ export const useChanges = (study: number, { code, by }: { code?: string; by?: nu
   useInfiniteQuery({
     queryKey: ['history', study, code ?? null, by ?? null],
     queryFn: ({ pageParam, signal }) =>
-      call(`/api/studies/${study}/history`, {
-        query: { code, by, before: pageParam },
-        signal,
-        reply: historySchema,
-      }),
+      call(api.getHistory, { params: { study }, query: { code, by, before: pageParam }, signal }),
     initialPageParam: undefined as number | undefined,
     getNextPageParam: (last) => last.next ?? undefined,
   });

@@ -1,20 +1,14 @@
-import {
-  doneSchema,
-  membershipSchema,
-  type Membership,
-  type MembershipChange,
-} from '@yellow-thread/contract';
+import { api, type Membership, type MembershipChange } from '@yellow-thread/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from './client.js';
 import { queryClient } from './queryClient.js';
 
 const keyOf = (study: number) => ['membership', study];
-const pathOf = (study: number) => `/api/studies/${study}/membership`;
 
 const membershipOptions = (study: number) =>
   queryOptions({
     queryKey: keyOf(study),
-    queryFn: ({ signal }) => call(pathOf(study), { signal, reply: membershipSchema }),
+    queryFn: ({ signal }) => call(api.getMembership, { params: { study }, signal }),
   });
 
 /** What a study keeps of the person who is signed in: where they stopped, what they were asked for. */
@@ -36,8 +30,7 @@ export const findOpeningPath = (study: number): Promise<string | null> =>
 export function useChangeMembership(study: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: MembershipChange) =>
-      call(pathOf(study), { method: 'PATCH', body, reply: doneSchema }),
+    mutationFn: (body: MembershipChange) => call(api.changeMembership, { params: { study }, body }),
     onMutate: (change) =>
       client.setQueryData(
         keyOf(study),

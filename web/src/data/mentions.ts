@@ -1,4 +1,4 @@
-import { doneSchema, type MentionEdit } from '@yellow-thread/contract';
+import { api, type MentionEdit } from '@yellow-thread/contract';
 import { useMutation } from '@tanstack/react-query';
 import { call } from './client.js';
 import { asChange } from './queryClient.js';
@@ -8,9 +8,5 @@ export const useEditMention = (study: number) =>
   useMutation({
     ...asChange('mentions-of-code', 'answers', 'behind', 'write-up', 'history'),
     mutationFn: ({ id, edit }: { id: string; edit: MentionEdit }) =>
-      call(`/api/studies/${study}/mentions/${id}`, {
-        method: 'PATCH',
-        body: edit,
-        reply: doneSchema,
-      }),
+      call(api.editMention, { params: { study, mention: id }, body: edit }),
   });

@@ -1,13 +1,13 @@
-import { doneSchema, notesSchema, type ShownNote } from '@yellow-thread/contract';
+import { api, doneSchema, type ShownNote } from '@yellow-thread/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Span } from '@yellow-thread/core/text';
-import { call } from './client.js';
+import { call, prepare, sendRequest, type PreparedRequest } from './client.js';
 import { asChange } from './queryClient.js';
 
 export const useNotes = (study: number) =>
   useQuery({
     queryKey: ['notes', study],
-    queryFn: () => call(`/api/studies/${study}/notes`, { reply: notesSchema }),
+    queryFn: () => call(api.listNotes, { params: { study } }),
   });
 
 /** A note on an answer or on some of its words, as it is drawn before it is saved. */
@@ -35,22 +35,21 @@ export type NoteChange =
   | { do: 'editNote'; from: ShownNote; to: ShownNote }
   | { do: 'removeNote'; note: ShownNote };
 
-/** Method, path and body of a change of a note. */
-export function noteRequest(study: number, change: NoteChange) {
-  const path = `/api/studies/${study}/notes`;
+/** The request that makes a change of a note. */
+export function noteRequest(study: number, change: NoteChange): PreparedRequest {
   switch (change.do) {
     case 'addNote': {
       const { id, responseId, start, end, respondentId, codeId, text, unsure } = change.note;
       const body = { id, responseId, start, end, respondentId, codeId, text, unsure };
-      return { method: 'POST', path, body } as const;
+      return prepare(api.addNote, { params: { study }, body });
     }
     case 'editNote': {
       const words = ({ text, unsure }: ShownNote) => ({ text, unsure });
       const body = { from: words(change.from), to: words(change.to) };
-      return { method: 'PATCH', path: `${path}/${change.from.id}`, body } as const;
+      return prepare(api.editNote, { params: { study, note: change.from.id }, body });
     }
     case 'removeNote':
-      return { method: 'DELETE', path: `${path}/${change.note.id}` } as const;
+      return prepare(api.removeNote, { params: { study, note: change.note.id } });
   }
 }
 
@@ -58,8 +57,5 @@ export function noteRequest(study: number, change: NoteChange) {
 export const useChangeNote = (study: number) =>
   useMutation({
     ...asChange('notes', 'answers', 'others', 'ledger', 'history'),
-    mutationFn: (change: NoteChange) => {
-      const { path, ...request } = noteRequest(study, change);
-      return call(path, { ...request, reply: doneSchema });
-    },
+    mutationFn: (change: NoteChange) => sendRequest(noteRequest(study, change), doneSchema),
   });

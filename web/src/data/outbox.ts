@@ -2,7 +2,7 @@ import { doneSchema } from '@yellow-thread/contract';
 import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { z } from 'zod';
-import { call, failureKind } from './client.js';
+import { failureKind, sendRequest } from './client.js';
 import { useSession } from './people.js';
 import { refresh } from './queryClient.js';
 import { outboxTexts } from './texts.js';
@@ -10,7 +10,7 @@ import { outboxTexts } from './texts.js';
 /** A change on its way to the server. Sending it twice does what sending it once does. */
 const sendingSchema = z.object({
   id: z.string(),
-  method: z.enum(['POST', 'PUT', 'PATCH', 'DELETE']),
+  method: z.enum(['GET', 'POST', 'PUT', 'PATCH', 'DELETE']),
   path: z.string(),
   body: z.unknown().optional(),
 });
@@ -49,10 +49,10 @@ const forget = (account: number, id: string) =>
  */
 export async function sendKept(account: number, sending: Sending): Promise<void> {
   keep(account, (before) => [...before.filter((one) => one.id !== sending.id), sending]);
-  const { id, path, method, body } = sending;
+  const { id, ...request } = sending;
   await drawn();
   try {
-    await call(path, { method, body, reply: doneSchema });
+    await sendRequest(request, doneSchema);
     forget(account, id);
   } catch (error) {
     if (failureKind(error) === 'refused') forget(account, id);

@@ -1,17 +1,11 @@
-import {
-  doneSchema,
-  membersSchema,
-  oneTimePasswordSchema,
-  type ChoosePassword,
-  type SignIn,
-} from '@yellow-thread/contract';
+import { api, type ChoosePassword, type SignIn } from '@yellow-thread/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, callSession } from './client.js';
 import { asChange } from './queryClient.js';
 
 export const session = queryOptions({
   queryKey: ['session'],
-  queryFn: () => callSession('/api/session'),
+  queryFn: () => callSession(api.getSession),
   staleTime: Infinity,
 });
 
@@ -29,50 +23,41 @@ function useSessionChange<Input>(change: (input: Input) => ReturnType<typeof cal
 }
 
 export const useSignIn = () =>
-  useSessionChange((body: SignIn) => callSession('/api/session', { method: 'POST', body }));
+  useSessionChange((body: SignIn) => callSession(api.signIn, { body }));
 
-export const useEnterDemo = () =>
-  useSessionChange(() => callSession('/api/session/demo', { method: 'POST' }));
+export const useEnterDemo = () => useSessionChange(() => callSession(api.enterDemo));
 
 export const useChoosePassword = () =>
-  useSessionChange((body: ChoosePassword) => callSession('/api/password', { method: 'PUT', body }));
+  useSessionChange((body: ChoosePassword) => callSession(api.choosePassword, { body }));
 
 export const useSignOut = () =>
   useSessionChange(async () => {
-    await call('/api/session', { method: 'DELETE', reply: doneSchema });
-    return callSession('/api/session');
+    await call(api.signOut);
+    return callSession(api.getSession);
   });
-
-const membersPath = (study: number) => `/api/studies/${study}/members`;
 
 /** Who works in a study. */
 export const useMembers = (study: number) =>
   useQuery({
     queryKey: ['members', study],
-    queryFn: () => call(membersPath(study), { reply: membersSchema }),
+    queryFn: () => call(api.listMembers, { params: { study } }),
     staleTime: 60_000,
   });
 
 export const useAddMember = (study: number) =>
   useMutation({
     ...asChange('members'),
-    mutationFn: (name: string) =>
-      call(membersPath(study), { method: 'POST', body: { name }, reply: oneTimePasswordSchema }),
+    mutationFn: (name: string) => call(api.addMember, { params: { study }, body: { name } }),
   });
 
 export const useGivePassword = (study: number) =>
   useMutation({
     ...asChange('members'),
-    mutationFn: (member: number) =>
-      call(`${membersPath(study)}/${member}/password`, {
-        method: 'POST',
-        reply: oneTimePasswordSchema,
-      }),
+    mutationFn: (member: number) => call(api.givePassword, { params: { study, member } }),
   });
 
 export const useRemoveMember = (study: number) =>
   useMutation({
     ...asChange('members'),
-    mutationFn: (member: number) =>
-      call(`${membersPath(study)}/${member}`, { method: 'DELETE', reply: doneSchema }),
+    mutationFn: (member: number) => call(api.removeMember, { params: { study, member } }),
   });

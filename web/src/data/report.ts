@@ -1,23 +1,13 @@
-import {
-  behindSchema,
-  lookSchema,
-  reportSchema,
-  togetherSchema,
-  type TableFormat,
-  type TogetherQuery,
-} from '@yellow-thread/contract';
+import { api, type TableFormat, type TogetherQuery } from '@yellow-thread/contract';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { call, withGroup } from './client.js';
-
-const pathOf = (study: number, question: number) =>
-  `/api/studies/${study}/questions/${question}/report`;
+import { call, addressOf } from './client.js';
 
 /** A table; `query` is what chooses it in the address of the API. */
 export const useReport = (study: number, question: number, query: string) =>
   useQuery({
     queryKey: ['report', study, question, query],
     queryFn: ({ signal }) =>
-      call(`${pathOf(study, question)}?${query}`, { signal, reply: reportSchema }),
+      call(api.getReport, { params: { study, question }, search: query, signal }),
     placeholderData: (before) => before,
   });
 
@@ -26,10 +16,10 @@ export const reportFileAddress = (
   question: number,
   format: TableFormat,
   query: string,
-) => withGroup(`${pathOf(study, question)}/files/${format}?${query}`);
+) => addressOf(api.downloadReport, { params: { study, question, format }, search: query });
 
 export const respondentFileAddress = (study: number, format: 'zip' | 'xlsx') =>
-  withGroup(`/api/studies/${study}/respondents/files/${format}`);
+  addressOf(api.downloadRespondents, { params: { study, format } });
 
 export const togetherFileAddress = (
   study: number,
@@ -37,7 +27,7 @@ export const togetherFileAddress = (
   format: 'csv' | 'xlsx',
   inOne: TogetherQuery['inOne'],
 ) =>
-  withGroup(`/api/studies/${study}/questions/${question}/together/files/${format}?inOne=${inOne}`);
+  addressOf(api.downloadTogether, { params: { study, question, format }, query: { inOne: inOne } });
 
 /** What a number counts: a row in a column of a table, or two codes together. */
 export interface Cell {
@@ -57,10 +47,11 @@ export const useAnswersBehind = (
   useInfiniteQuery({
     queryKey: ['behind', study, question, query, cell, words],
     queryFn: ({ pageParam, signal }) =>
-      call(`${pathOf(study, question)}/answers?${query}`, {
+      call(api.getAnswersBehind, {
+        params: { study, question },
+        search: query,
         query: { ...cell, words, after: pageParam, limit: 50 },
         signal,
-        reply: behindSchema,
       }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next ?? undefined,
@@ -71,17 +62,12 @@ export const useTogether = (study: number, question: number, inOne: TogetherQuer
   useQuery({
     queryKey: ['together', study, question, inOne],
     queryFn: ({ signal }) =>
-      call(`/api/studies/${study}/questions/${question}/together`, {
-        query: { inOne },
-        signal,
-        reply: togetherSchema,
-      }),
+      call(api.getCodesTogether, { params: { study, question }, query: { inOne }, signal }),
   });
 
 export const useLook = (study: number, question: number) =>
   useQuery({
     queryKey: ['look', study, question],
-    queryFn: ({ signal }) =>
-      call(`/api/studies/${study}/questions/${question}/look`, { signal, reply: lookSchema }),
+    queryFn: ({ signal }) => call(api.lookAtQuestion, { params: { study, question }, signal }),
     placeholderData: (before) => before,
   });

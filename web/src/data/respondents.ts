@@ -1,10 +1,5 @@
 import {
-  doneSchema,
-  idSchema,
-  noAnswerResultSchema,
-  respondentIdsSchema,
-  respondentRowsSchema,
-  variableDetailSchema,
+  api,
   type BackgroundValue,
   type Band,
   type ByRule,
@@ -20,7 +15,6 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
-import { z } from 'zod';
 import { call } from './client.js';
 import { asChange, holdFetches } from './queryClient.js';
 
@@ -32,8 +26,6 @@ export interface RespondentOrder {
   rule: Rule | null;
 }
 
-const base = (study: number) => `/api/studies/${study}`;
-
 /** Ids of the respondents of a study, in the order asked for. */
 export const useRespondentIds = (study: number, order: RespondentOrder) =>
   useQuery({
@@ -41,8 +33,7 @@ export const useRespondentIds = (study: number, order: RespondentOrder) =>
     queryFn: async ({ signal }) => {
       const { rule, ...rest } = order;
       const query = { ...rest, ...(rule && { rule: JSON.stringify(rule) }) };
-      const path = `${base(study)}/respondents`;
-      return (await call(path, { query, signal, reply: respondentIdsSchema })).ids;
+      return (await call(api.listRespondents, { params: { study }, query, signal })).ids;
     },
     placeholderData: keepPreviousData,
   });
@@ -69,8 +60,8 @@ export const useRespondentRows = (
         enabled: isWanted && its.length > 0,
         queryFn: async ({ signal }: { signal: AbortSignal }) => {
           const query = { ids: its.join(',') };
-          const path = `${base(study)}/respondents/rows`;
-          return (await call(path, { query, signal, reply: respondentRowsSchema })).respondents;
+          return (await call(api.readRespondents, { params: { study }, query, signal }))
+            .respondents;
         },
       };
     }),
@@ -93,12 +84,7 @@ export function useChangeBackground(study: number) {
       respondent: number;
       variableId: number;
       value: BackgroundValue | null;
-    }) =>
-      call(`${base(study)}/respondents/${respondent}`, {
-        method: 'PATCH',
-        body,
-        reply: doneSchema,
-      }),
+    }) => call(api.changeBackground, { params: { study, respondent }, body }),
     onMutate: ({ respondent, variableId, value }) => {
       holdFetches(queryKey);
       client.setQueriesData<RespondentRow[]>({ queryKey }, (stretch) =>
@@ -117,7 +103,7 @@ const variableKey = (study: number, id: number) => ['variable', study, id];
 export const useVariable = (study: number, id: number) =>
   useQuery({
     queryKey: variableKey(study, id),
-    queryFn: () => call(`${base(study)}/variables/${id}`, { reply: variableDetailSchema }),
+    queryFn: () => call(api.getVariable, { params: { study, variable: id } }),
   });
 
 const variableChange = asChange(
@@ -133,18 +119,13 @@ export const useRenameVariable = (study: number, id: number) =>
   useMutation({
     ...variableChange,
     mutationFn: (name: string) =>
-      call(`${base(study)}/variables/${id}`, {
-        method: 'PATCH',
-        body: { name },
-        reply: doneSchema,
-      }),
+      call(api.renameVariable, { params: { study, variable: id }, body: { name } }),
   });
 
 export const useRemoveVariable = (study: number, id: number) =>
   useMutation({
     ...variableChange,
-    mutationFn: () =>
-      call(`${base(study)}/variables/${id}`, { method: 'DELETE', reply: doneSchema }),
+    mutationFn: () => call(api.removeVariable, { params: { study, variable: id } }),
   });
 
 /** Changes what categories are called and their order: drawn at once. */
@@ -154,10 +135,9 @@ export function useChangeCategories(study: number, id: number) {
   return useMutation({
     ...variableChange,
     mutationFn: (categories: VariableDetail['categories']) =>
-      call(`${base(study)}/variables/${id}/categories`, {
-        method: 'PUT',
+      call(api.changeCategories, {
+        params: { study, variable: id },
         body: { categories: categories.map(({ value, label }) => ({ value, label })) },
-        reply: doneSchema,
       }),
     onMutate: (categories) => {
       holdFetches(queryKey);
@@ -174,56 +154,39 @@ export const useAddByRule = (study: number) =>
   useMutation({
     ...variableChange,
     mutationFn: (body: { name: string; by: ByRule }) =>
-      call(`${base(study)}/variables`, {
-        method: 'POST',
-        body,
-        reply: z.object({ id: idSchema }),
-      }),
+      call(api.addVariable, { params: { study }, body }),
   });
 
 export const useAddBands = (study: number, id: number) =>
   useMutation({
     ...variableChange,
     mutationFn: (body: { name: string; bands: Band[] }) =>
-      call(`${base(study)}/variables/${id}/bands`, {
-        method: 'POST',
-        body,
-        reply: z.object({ id: idSchema }),
-      }),
+      call(api.addBands, { params: { study, variable: id }, body }),
   });
 
 export const useChangeStudy = (study: number) =>
   useMutation({
     ...asChange('study', 'look', 'ledger', 'training', 'report'),
-    mutationFn: (body: StudyChange) =>
-      call(base(study), { method: 'PATCH', body, reply: doneSchema }),
+    mutationFn: (body: StudyChange) => call(api.changeStudy, { params: { study }, body }),
   });
 
 export const useChangeNoAnswers = (study: number) =>
   useMutation({
     ...asChange('study', 'ledger', 'training', 'report'),
     mutationFn: (noAnswers: string[]) =>
-      call(`${base(study)}/no-answers`, {
-        method: 'PUT',
-        body: { noAnswers },
-        reply: noAnswerResultSchema,
-      }),
+      call(api.changeNoAnswers, { params: { study }, body: { noAnswers } }),
   });
 
 export const useChangeQuestion = (study: number) =>
   useMutation({
     ...asChange('study', 'report'),
     mutationFn: ({ id, ...body }: { id: number; label?: string; wording?: string }) =>
-      call(`${base(study)}/questions/${id}`, { method: 'PATCH', body, reply: doneSchema }),
+      call(api.changeQuestion, { params: { study, question: id }, body }),
   });
 
 export const useOrderQuestions = (study: number) =>
   useMutation({
     ...asChange('study'),
     mutationFn: (questions: number[]) =>
-      call(`${base(study)}/question-order`, {
-        method: 'PUT',
-        body: { questions },
-        reply: doneSchema,
-      }),
+      call(api.orderQuestions, { params: { study }, body: { questions } }),
   });

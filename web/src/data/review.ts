@@ -1,12 +1,5 @@
 import {
-  checkAnswersSchema,
-  checkListSchema,
-  doneSchema,
-  reopenedSchema,
-  reviewListSchema,
-  reviewSchema,
-  decidedByThresholdSchema,
-  suggestionPageSchema,
+  api,
   type CheckAnswers,
   type CheckCreate,
   type CheckSide,
@@ -34,20 +27,17 @@ import { noteOn, useChangeNote } from './notes.js';
 import { useSession } from './people.js';
 import { asChange, asKeyedChange, holdFetches } from './queryClient.js';
 
-const pathOf = (study: number, question: number, code?: string) =>
-  `/api/studies/${study}/questions/${question}/review${code ? `/${code}` : ''}`;
-
 export const useReviews = (study: number, question: number) =>
   useQuery({
     queryKey: ['reviews', study, question],
-    queryFn: () => call(pathOf(study, question), { reply: reviewListSchema }),
+    queryFn: () => call(api.listReviews, { params: { study, question } }),
   });
 
 // thousands of probabilities and answers: comparing each with what was there would take longer than drawing
 export const useReview = (study: number, question: number, code: string) =>
   useQuery({
     queryKey: ['review', study, question, code],
-    queryFn: () => call(pathOf(study, question, code), { reply: reviewSchema }),
+    queryFn: () => call(api.getReview, { params: { study, question, code } }),
     structuralSharing: false,
   });
 
@@ -55,10 +45,10 @@ export const useSuggestions = (study: number, question: number, code: string) =>
   useInfiniteQuery({
     queryKey: ['suggestions', study, question, code],
     queryFn: ({ pageParam, signal }) =>
-      call(`${pathOf(study, question, code)}/suggestions`, {
+      call(api.getSuggestions, {
+        params: { study, question, code },
         query: { after: pageParam, limit: 100 },
         signal,
-        reply: suggestionPageSchema,
       }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next ?? undefined,
@@ -164,8 +154,8 @@ export function useDecide(
     // its own list and figures it draws by itself
     ...asKeyedChange(...elsewhereFromDecisions),
     mutationFn: ({ suggestion, state, passage, other }: Deciding) =>
-      call(`${pathOf(study, question, code)}/decide`, {
-        method: 'POST',
+      call(api.decideSuggestion, {
+        params: { study, question, code },
         body: {
           responseId: suggestion.responseId,
           state,
@@ -173,7 +163,6 @@ export function useDecide(
           ...(passage && { passage }),
           ...(other && { other: { id: other.id, codeId: other.codeId } }),
         },
-        reply: doneSchema,
       }),
     // of the others of the same words the server knows
     onSuccess: (_, { suggestion }) =>
@@ -210,11 +199,7 @@ export const useDecideOne = (study: number, question: number) =>
   useMutation({
     ...asChange('suggestions', ...followsFromDecisions),
     mutationFn: ({ codeId, ...body }: { codeId: string; responseId: number; state: Decision }) =>
-      call(`${pathOf(study, question, codeId)}/decide`, {
-        method: 'POST',
-        body,
-        reply: doneSchema,
-      }),
+      call(api.decideSuggestion, { params: { study, question, code: codeId }, body }),
   });
 
 /** Accepts everything above the line, or refuses everything below it. */
@@ -222,11 +207,7 @@ export const useDecideByThreshold = (study: number, question: number, code: stri
   useMutation({
     ...asChange('suggestions', ...followsFromDecisions),
     mutationFn: (body: DecideByThreshold) =>
-      call(`${pathOf(study, question, code)}/settle`, {
-        method: 'POST',
-        body,
-        reply: decidedByThresholdSchema,
-      }),
+      call(api.decideByThreshold, { params: { study, question, code }, body }),
   });
 
 /** Keeps the line where it was laid. */
@@ -238,11 +219,7 @@ export function useMoveThreshold(study: number, question: number, code: string) 
     mutationFn: (to: number) => {
       // moves are saved in turn: each one begins where the one before it ended
       const from = client.getQueryData<Review>(key)?.threshold ?? to;
-      return call(`${pathOf(study, question, code)}/threshold`, {
-        method: 'PUT',
-        body: { from, to },
-        reply: doneSchema,
-      });
+      return call(api.moveThreshold, { params: { study, question, code }, body: { from, to } });
     },
     // figures from before the move would bring the old line back
     onMutate: () => holdFetches(key),
@@ -256,14 +233,14 @@ export function useMoveThreshold(study: number, question: number, code: string) 
 export const useChecks = (study: number, question: number, code: string) =>
   useQuery({
     queryKey: ['checks', study, question, code],
-    queryFn: () => call(`${pathOf(study, question, code)}/checks`, { reply: checkListSchema }),
+    queryFn: () => call(api.listChecks, { params: { study, question, code } }),
   });
 
 export const useDrawCheck = (study: number, question: number, code: string) =>
   useMutation({
     ...asChange('checks', 'history'),
     mutationFn: (body: CheckCreate) =>
-      call(`${pathOf(study, question, code)}/checks`, { method: 'POST', body, reply: doneSchema }),
+      call(api.drawCheck, { params: { study, question, code }, body }),
   });
 
 const checkKey = (study: number, question: number, code: string, check: string) => [
@@ -278,8 +255,7 @@ const checkKey = (study: number, question: number, code: string, check: string) 
 export const useCheck = (study: number, question: number, code: string, check: string) =>
   useQuery({
     queryKey: checkKey(study, question, code, check),
-    queryFn: () =>
-      call(`${pathOf(study, question, code)}/checks/${check}`, { reply: checkAnswersSchema }),
+    queryFn: () => call(api.readCheck, { params: { study, question, code, check } }),
   });
 
 /** Keeps what was found on reading one answer of a check; drawn at once, saved behind. */
@@ -289,11 +265,7 @@ export function useJudge(study: number, question: number, code: string, check: s
   return useMutation({
     ...asChange('suggestions', 'history', ...followsFromDecisions),
     mutationFn: (body: Judge) =>
-      call(`${pathOf(study, question, code)}/checks/${check}/verdicts`, {
-        method: 'POST',
-        body,
-        reply: doneSchema,
-      }),
+      call(api.judgeCheck, { params: { study, question, code, check }, body }),
     onMutate: ({ responseId, verdict }) => {
       holdFetches(key);
       client.setQueryData<CheckAnswers>(
@@ -315,9 +287,5 @@ export const useReopenBulk = (study: number, question: number, code: string) =>
   useMutation({
     ...asChange('suggestions', 'history', ...followsFromDecisions),
     mutationFn: (side: CheckSide) =>
-      call(`${pathOf(study, question, code)}/reopen`, {
-        method: 'POST',
-        body: { side },
-        reply: reopenedSchema,
-      }),
+      call(api.reopenBulk, { params: { study, question, code }, body: { side } }),
   });

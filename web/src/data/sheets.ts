@@ -1,14 +1,8 @@
 import {
-  doneSchema,
-  importListSchema,
-  importUndoSchema,
-  jobSchema,
+  api,
   problemSchema,
-  sheetCheckSchema,
-  sheetDifferenceSchema,
-  sheetListSchema,
   sheetSchema,
-  type FileSettings,
+  type FileChoices,
   type Job,
   type Sheet,
   type SheetList,
@@ -16,7 +10,7 @@ import {
 } from '@yellow-thread/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { call, ProblemError, send } from './client.js';
+import { addressOf, call, ProblemError, send } from './client.js';
 import { refresh } from './queryClient.js';
 
 /** Sends a file, telling how far it is; can be called off. */
@@ -29,7 +23,7 @@ export function useUploadSheet(study: number) {
       setShare(0);
       const body = new FormData();
       body.append('file', file);
-      return send(`/api/studies/${study}/sheets`, body, {
+      return send(addressOf(api.uploadSheet, { params: { study } }), body, {
         onProgress: setShare,
         onRequest: (sent) => (request.current = sent),
       }).then(({ status, received }): Sheet | null => {
@@ -47,7 +41,7 @@ export function useUploadSheet(study: number) {
 export const useSheets = (study: number) =>
   useQuery({
     queryKey: ['sheets', study],
-    queryFn: () => call(`/api/studies/${study}/sheets`, { reply: sheetListSchema }),
+    queryFn: () => call(api.listSheets, { params: { study } }),
   });
 
 /** Takes a sheet off the list of those that wait, when it is known to be gone. */
@@ -61,13 +55,11 @@ export function useForgetSheet(study: number) {
     );
 }
 
-const path = (study: number, sheet: number) => `/api/studies/${study}/sheets/${sheet}`;
-
 /** An uploaded sheet; asked for again and again while it is being read. */
 export const useSheet = (study: number, sheet: number) =>
   useQuery({
     queryKey: ['sheet', study, sheet],
-    queryFn: () => call(path(study, sheet), { reply: sheetSchema }),
+    queryFn: () => call(api.getSheet, { params: { study, sheet } }),
     refetchInterval: ({ state }) => (isUnderWay(state.data?.reading) ? 250 : false),
     staleTime: Infinity,
   });
@@ -76,8 +68,8 @@ export const useSheet = (study: number, sheet: number) =>
 export function useReadAgain(study: number, sheet: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (choices: Partial<FileSettings>) =>
-      call(`${path(study, sheet)}/read`, { method: 'POST', body: choices, reply: jobSchema }),
+    mutationFn: (choices: FileChoices) =>
+      call(api.readSheet, { params: { study, sheet }, body: choices }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['sheet', study, sheet] }),
   });
 }
@@ -85,8 +77,7 @@ export function useReadAgain(study: number, sheet: number) {
 export function useLeaveSheet(study: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (sheet: number) =>
-      call(path(study, sheet), { method: 'DELETE', reply: doneSchema }),
+    mutationFn: (sheet: number) => call(api.cancelSheet, { params: { study, sheet } }),
     onSettled: () => client.invalidateQueries({ queryKey: ['sheets', study] }),
   });
 }
@@ -96,12 +87,7 @@ export const useSheetCheck = (study: number, sheet: number, settings: SheetSetti
   useQuery({
     queryKey: ['sheet-check', study, sheet, settings],
     queryFn: ({ signal }) =>
-      call(`${path(study, sheet)}/check`, {
-        method: 'POST',
-        body: settings,
-        signal,
-        reply: sheetCheckSchema,
-      }),
+      call(api.checkSheet, { params: { study, sheet }, body: settings, signal }),
     placeholderData: (before) => before,
     staleTime: Infinity,
   });
@@ -117,12 +103,7 @@ export const useSheetDifference = (
     queryKey: ['sheet-difference', study, sheet, settings],
     enabled: enabled && settings.as !== 'respondents',
     queryFn: ({ signal }) =>
-      call(`${path(study, sheet)}/difference`, {
-        method: 'POST',
-        body: settings,
-        signal,
-        reply: sheetDifferenceSchema,
-      }),
+      call(api.compareSheet, { params: { study, sheet }, body: settings, signal }),
     placeholderData: (before) => before,
     staleTime: Infinity,
   });
@@ -130,14 +111,14 @@ export const useSheetDifference = (
 export const useImportSheet = (study: number, sheet: number) =>
   useMutation({
     mutationFn: (settings: SheetSettings) =>
-      call(`${path(study, sheet)}/import`, { method: 'POST', body: settings, reply: jobSchema }),
+      call(api.importSheet, { params: { study, sheet }, body: settings }),
   });
 
 /** Everything that was ever brought into the study. */
 export const useImports = (study: number) =>
   useQuery({
     queryKey: ['imports', study],
-    queryFn: () => call(`/api/studies/${study}/imports`, { reply: importListSchema }),
+    queryFn: () => call(api.listImports, { params: { study } }),
   });
 
 /** What would go if an import were taken back. */
@@ -146,20 +127,18 @@ export const useWhatUndoTakes = (study: number, id: number, enabled: boolean) =>
     queryKey: ['imports', study, id],
     enabled,
     staleTime: 0,
-    queryFn: () => call(`/api/studies/${study}/imports/${id}/undo`, { reply: importUndoSchema }),
+    queryFn: () => call(api.previewUndoImport, { params: { study, import: id } }),
   });
 
 export const useUndoImport = (study: number, id: number) =>
   useMutation({
-    mutationFn: () =>
-      call(`/api/studies/${study}/imports/${id}/undo`, { method: 'POST', reply: jobSchema }),
+    mutationFn: () => call(api.undoImport, { params: { study, import: id } }),
   });
 
 /** Takes an import that was taken back out of the bin. */
 export const useRestoreImport = (study: number, id: number) =>
   useMutation({
-    mutationFn: () =>
-      call(`/api/studies/${study}/imports/${id}/restore`, { method: 'POST', reply: jobSchema }),
+    mutationFn: () => call(api.restoreImport, { params: { study, import: id } }),
   });
 
 export const isUnderWay = (job: Job | null | undefined): boolean =>
@@ -183,7 +162,7 @@ export function useJob(
   const job = useQuery({
     queryKey: ['job', id],
     enabled: id !== null,
-    queryFn: () => call(`/api/studies/${study}/jobs/${id}`, { reply: jobSchema }),
+    queryFn: () => call(api.getJob, { params: { study, job: id } }),
     refetchInterval: ({ state }) => (!state.data || isUnderWay(state.data) ? 300 : false),
     staleTime: 0,
     ...(known && known.id === id && { initialData: known }),
@@ -208,6 +187,5 @@ export function useJob(
 
 export const useCancelJob = (study: number) =>
   useMutation({
-    mutationFn: (id: number) =>
-      call(`/api/studies/${study}/jobs/${id}`, { method: 'DELETE', reply: jobSchema }),
+    mutationFn: (id: number) => call(api.cancelJob, { params: { study, job: id } }),
   });

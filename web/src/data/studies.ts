@@ -1,11 +1,4 @@
-import {
-  doneSchema,
-  studyDetailSchema,
-  studyListSchema,
-  studySummarySchema,
-  undoneSchema,
-  type StudyCreate,
-} from '@yellow-thread/contract';
+import { api, type StudyCreate } from '@yellow-thread/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, call } from './client.js';
@@ -15,14 +8,13 @@ import { studiesTexts } from './texts.js';
 export const useStudies = () =>
   useQuery({
     queryKey: ['studies'],
-    queryFn: () => call('/api/studies', { reply: studyListSchema }),
+    queryFn: () => call(api.listStudies),
   });
 
 export function useCreateStudy() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: StudyCreate) =>
-      call('/api/studies', { method: 'POST', body, reply: studySummarySchema }),
+    mutationFn: (body: StudyCreate) => call(api.createStudy, { body }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['studies'] }),
   });
 }
@@ -32,11 +24,7 @@ export function useArchiveStudy(study: number) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (isArchived: boolean) =>
-      call(`/api/studies/${study}/archived`, {
-        method: 'PUT',
-        body: { isArchived },
-        reply: doneSchema,
-      }),
+      call(api.archiveStudy, { params: { study }, body: { isArchived } }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['studies'] }),
   });
 }
@@ -49,8 +37,7 @@ export function useArchiveStudy(study: number) {
 export function useDeleteStudy(study: number, onDeleted: () => void) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (name: string) =>
-      call(`/api/studies/${study}/deletion`, { method: 'POST', body: { name }, reply: doneSchema }),
+    mutationFn: (name: string) => call(api.deleteStudy, { params: { study }, body: { name } }),
     onSuccess: () => {
       onDeleted();
       void client.invalidateQueries({ queryKey: ['studies'] });
@@ -61,7 +48,7 @@ export function useDeleteStudy(study: number, onDeleted: () => void) {
 export const studyOptions = (study: number) =>
   queryOptions({
     queryKey: ['study', study],
-    queryFn: () => call(`/api/studies/${study}`, { reply: studyDetailSchema }),
+    queryFn: () => call(api.getStudy, { params: { study } }),
   });
 
 export const useStudy = (study: number) => useQuery(studyOptions(study));
@@ -71,7 +58,7 @@ export function useHistory(study: number) {
   const { mutate } = useMutation({
     scope: { id: 'change' },
     mutationFn: (way: 'undo' | 'redo') =>
-      call(`/api/studies/${study}/${way}`, { method: 'POST', reply: undoneSchema }),
+      call(way === 'undo' ? api.undo : api.redo, { params: { study } }),
     onSuccess: ({ summary }, way) => {
       toast(`${way === 'undo' ? studiesTexts.undid : studiesTexts.redid}: ${summary}`);
       // what is done next does not wait for it

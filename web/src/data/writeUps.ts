@@ -1,58 +1,51 @@
 import {
-  doneSchema,
-  writeUpListSchema,
-  writeUpSavedSchema,
-  writeUpSchema,
+  api,
   type Picture,
   type ReportFormat,
   type WriteUpContent,
   type WriteUpSave,
 } from '@yellow-thread/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { call } from './client.js';
+import { call, pathOf } from './client.js';
 import { asChange } from './queryClient.js';
-
-const path = (study: number, id?: string) =>
-  `/api/studies/${study}/write-ups${id === undefined ? '' : `/${id}`}`;
 
 export const useWriteUps = (study: number) =>
   useQuery({
     queryKey: ['write-ups', study],
-    queryFn: () => call(path(study), { reply: writeUpListSchema }),
+    queryFn: () => call(api.listWriteUps, { params: { study } }),
   });
 
 /** A write-up with its figures as they are now. */
 export const useWriteUp = (study: number, id: string) =>
   useQuery({
     queryKey: ['write-up', study, id],
-    queryFn: () => call(path(study, id), { reply: writeUpSchema }),
+    queryFn: () => call(api.getWriteUp, { params: { study, writeUp: id } }),
   });
 
 export const useSaveWriteUp = (study: number) =>
   useMutation({
     ...asChange('write-ups'),
     mutationFn: ({ id, ...body }: WriteUpSave & { id: string }) =>
-      call(path(study, id), { method: 'PUT', body, reply: writeUpSavedSchema }),
+      call(api.saveWriteUp, { params: { study, writeUp: id }, body }),
   });
 
 export const useRemoveWriteUp = (study: number) =>
   useMutation({
     ...asChange('write-ups'),
-    mutationFn: (id: string) => call(path(study, id), { method: 'DELETE', reply: doneSchema }),
+    mutationFn: (id: string) => call(api.removeWriteUp, { params: { study, writeUp: id } }),
   });
 
 export const useRestoreWriteUp = (study: number) =>
   useMutation({
     ...asChange('write-ups'),
-    mutationFn: (id: string) =>
-      call(`${path(study, id)}/restore`, { method: 'POST', reply: doneSchema }),
+    mutationFn: (id: string) => call(api.restoreWriteUp, { params: { study, writeUp: id } }),
   });
 
 export const useFreezeWriteUp = (study: number) =>
   useMutation({
     ...asChange('write-ups'),
     mutationFn: ({ of, id }: { of: string; id: string }) =>
-      call(`${path(study, of)}/freeze`, { method: 'POST', body: { id }, reply: doneSchema }),
+      call(api.freezeWriteUp, { params: { study, writeUp: of }, body: { id } }),
   });
 
 export const emptyContent: WriteUpContent = {
@@ -87,14 +80,13 @@ export function usePutIn(study: number) {
     }) => {
       const id = writeUp ?? crypto.randomUUID();
       const stored =
-        writeUp === null ? null : await call(path(study, writeUp), { reply: writeUpSchema });
+        writeUp === null ? null : await call(api.getWriteUp, { params: { study, writeUp } });
       const content = stored?.content ?? emptyContent;
       const itsId = crypto.randomUUID();
       if ('png' in what)
-        await call(pictureAddress(study, itsId), {
-          method: 'PUT',
+        await call(api.keepPicture, {
+          params: { study, picture: itsId },
           body: { png: await asBase64(what.png) },
-          reply: doneSchema,
         });
       await save.mutateAsync({
         id,
@@ -111,7 +103,8 @@ export function usePutIn(study: number) {
   });
 }
 
-export const pictureAddress = (study: number, id: string) => `/api/studies/${study}/pictures/${id}`;
+export const pictureAddress = (study: number, picture: string) =>
+  pathOf(api.readPicture, { params: { study, picture } });
 
 async function asBase64(blob: Blob): Promise<string> {
   let binary = '';
@@ -119,5 +112,5 @@ async function asBase64(blob: Blob): Promise<string> {
   return btoa(binary);
 }
 
-export const writeUpFileAddress = (study: number, id: string, format: ReportFormat) =>
-  `${path(study, id)}/files/${format}`;
+export const writeUpFileAddress = (study: number, writeUp: string, format: ReportFormat) =>
+  pathOf(api.downloadWriteUp, { params: { study, writeUp, format } });

@@ -63,7 +63,9 @@ export function FileReading({
           <Choice
             label={fileReadingTexts.separated}
             value={file.separator}
-            onChange={(event) => read({ separator: event.target.value })}
+            onChange={(event) =>
+              read({ separator: event.target.value as FileSettings['separator'] })
+            }
           >
             {Object.entries(separators).map(([key, name]) => (
               <option key={key} value={key}>

@@ -51,7 +51,7 @@ export type Outcome<Result> =
   | { state: 'done'; result: Result }
   | {
       state: 'problem';
-      problem: [status: number, code: string, sentence: string, details?: Record<string, unknown>];
+      problem: ConstructorParameters<typeof Problem>;
     };
 
 type Message = {

@@ -1,18 +1,5 @@
 import type { FastifyRequest } from 'fastify';
-import {
-  doneSchema,
-  freezeSchema,
-  pictureKeepSchema,
-  pictureParams,
-  studyParams,
-  writeUpFileParams,
-  writeUpListSchema,
-  writeUpParams,
-  writeUpSavedSchema,
-  writeUpSaveSchema,
-  writeUpSchema,
-  type WriteUp,
-} from '@yellow-thread/contract';
+import { api, FILE_TYPES, type WriteUp } from '@yellow-thread/contract';
 import { IsolationLevel } from '@mikro-orm/postgresql';
 import { StudyEntity } from '../../database/index.js';
 import { nameFile } from '../../exchange/index.js';
@@ -20,8 +7,6 @@ import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../../pe
 import { problems } from '../../wording/problems.js';
 import type { App } from '../../app.types.js';
 import {
-  asFile,
-  contentTypes,
   gridsAsCsv,
   readAnswerRows,
   reportGrid,
@@ -44,10 +29,9 @@ import {
   restoreWriteUp,
   saveWriteUp,
 } from './stored.js';
+import { route } from '../../route.js';
 
 const done = { done: true as const };
-const path = '/api/studies/:study/write-ups';
-const pictures = '/api/studies/:study/pictures/:picture';
 /** A long document with all its figures. */
 const LARGEST = 8 * 1024 * 1024;
 
@@ -63,194 +47,107 @@ const note = (
   });
 
 export function writeUpRoutes(app: App): void {
-  app.get(
-    path,
-    {
-      schema: {
-        operationId: 'listWriteUps',
-        params: studyParams,
-        response: { 200: writeUpListSchema },
-      },
-    },
-    async ({ em, params }) => ({
-      writeUps: await listWriteUps(em, params.study),
-      binned: await listBinned(em, params.study),
-    }),
+  route(app, api.listWriteUps, async ({ em, params }) => ({
+    writeUps: await listWriteUps(em, params.study),
+    binned: await listBinned(em, params.study),
+  }));
+  route(app, api.getWriteUp, async ({ em, params: { study, writeUp } }) =>
+    countWriteUp(em, study, await findWriteUp(em, study, writeUp)),
   );
-  app.get(
-    `${path}/:writeUp`,
-    {
-      schema: {
-        operationId: 'getWriteUp',
-        params: writeUpParams,
-        response: { 200: writeUpSchema },
-      },
-    },
-    async ({ em, params: { study, writeUp } }) =>
-      countWriteUp(em, study, await findWriteUp(em, study, writeUp)),
-  );
-  app.put(
-    `${path}/:writeUp`,
-    {
-      bodyLimit: LARGEST,
-      schema: {
-        operationId: 'saveWriteUp',
-        params: writeUpParams,
-        body: writeUpSaveSchema,
-        response: { 200: writeUpSavedSchema },
-      },
-    },
+  route(
+    app,
+    api.saveWriteUp,
     async (request) => {
       const { params, body } = request;
       for (const table of body.content.tables) readTableQuery(table.query);
       const maker = makerOf(request, params.study);
       return { version: await saveWriteUp(request.em, maker, params.writeUp, body) };
     },
+    { bodyLimit: LARGEST },
   );
-  app.delete(
-    `${path}/:writeUp`,
-    {
-      schema: {
-        operationId: 'removeWriteUp',
-        params: writeUpParams,
-        response: { 200: doneSchema },
+  route(app, api.removeWriteUp, async (request) => {
+    const maker = makerOf(request, request.params.study);
+    await removeWriteUp(request.em, maker, request.params.writeUp);
+    await note(request, 'write_up_deleted');
+    return done;
+  });
+  route(app, api.restoreWriteUp, async (request) => {
+    await restoreWriteUp(request.em, request.params.study, request.params.writeUp);
+    await note(request, 'write_up_restored');
+    return done;
+  });
+  route(app, api.freezeWriteUp, async (request) => {
+    const { em, params, body } = request;
+    const maker = makerOf(request, params.study);
+    // figures and answers are those of one moment
+    await em.transactional(
+      async (tx) => {
+        const stored = await findWriteUp(tx, params.study, params.writeUp);
+        if (stored.frozen) {
+          if (await keepFrozen(tx, maker, body.id, stored, stored.frozen))
+            await copyAnswers(tx, body.id, stored.id);
+          return;
+        }
+        const { lost, ...now } = await countNow(tx, params.study, stored.content);
+        if (lost[0]) throw problems.tableLost(lost[0].why);
+        if (await keepFrozen(tx, maker, body.id, stored, now))
+          await keepAnswers(tx, body.id, questionsOf(now));
       },
-    },
-    async (request) => {
-      const maker = makerOf(request, request.params.study);
-      await removeWriteUp(request.em, maker, request.params.writeUp);
-      await note(request, 'write_up_deleted');
-      return done;
-    },
-  );
-  app.post(
-    `${path}/:writeUp/restore`,
-    {
-      schema: {
-        operationId: 'restoreWriteUp',
-        params: writeUpParams,
-        response: { 200: doneSchema },
-      },
-    },
-    async (request) => {
-      await restoreWriteUp(request.em, request.params.study, request.params.writeUp);
-      await note(request, 'write_up_restored');
-      return done;
-    },
-  );
-  app.post(
-    `${path}/:writeUp/freeze`,
-    {
-      schema: {
-        operationId: 'freezeWriteUp',
-        params: writeUpParams,
-        body: freezeSchema,
-        response: { 200: doneSchema },
-      },
-    },
-    async (request) => {
-      const { em, params, body } = request;
-      const maker = makerOf(request, params.study);
-      // figures and answers are those of one moment
-      await em.transactional(
-        async (tx) => {
-          const stored = await findWriteUp(tx, params.study, params.writeUp);
-          if (stored.frozen) {
-            if (await keepFrozen(tx, maker, body.id, stored, stored.frozen))
-              await copyAnswers(tx, body.id, stored.id);
-            return;
-          }
-          const { lost, ...now } = await countNow(tx, params.study, stored.content);
-          if (lost[0]) throw problems.tableLost(lost[0].why);
-          if (await keepFrozen(tx, maker, body.id, stored, now))
-            await keepAnswers(tx, body.id, questionsOf(now));
-        },
-        { isolationLevel: IsolationLevel.REPEATABLE_READ },
-      );
-      return done;
-    },
-  );
-  app.put(
-    pictures,
-    {
-      bodyLimit: LARGEST,
-      schema: {
-        operationId: 'keepPicture',
-        params: pictureParams,
-        body: pictureKeepSchema,
-        response: { 200: doneSchema },
-      },
-    },
+      { isolationLevel: IsolationLevel.REPEATABLE_READ },
+    );
+    return done;
+  });
+  route(
+    app,
+    api.keepPicture,
     async ({ em, params, body }) => {
       await keepPicture(em, params.study, params.picture, body.png);
       return done;
     },
+    { bodyLimit: LARGEST },
   );
-  app.get(
-    pictures,
-    {
-      schema: {
-        operationId: 'readPicture',
-        params: pictureParams,
-        produces: ['image/png'],
-        response: asFile.response,
-      },
-      serializerCompiler: asFile.serializerCompiler,
-    },
-    async ({ em, params }, reply) =>
-      reply
-        .type('image/png')
-        // it never changes
-        .header('Cache-Control', 'private, max-age=86400, immutable')
-        .send(await readPicture(em, params.study, params.picture)),
+  route(app, api.readPicture, async ({ em, params }, reply) =>
+    reply
+      .type('image/png')
+      // it never changes
+      .header('Cache-Control', 'private, max-age=86400, immutable')
+      .send(await readPicture(em, params.study, params.picture)),
   );
-  app.get(
-    `${path}/:writeUp/files/:format`,
-    {
-      schema: {
-        operationId: 'downloadWriteUp',
-        params: writeUpFileParams,
-        produces: Object.values(contentTypes),
-        response: asFile.response,
-      },
-      serializerCompiler: asFile.serializerCompiler,
-    },
-    async (request, reply) => {
-      const { em } = request;
-      const { study, writeUp, format } = request.params;
-      const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
-      const { name } = await em.findOneOrFail(StudyEntity, study);
-      nameFile(reply.type(contentTypes[format]), [name, 'write-up', counted.name], format);
-      const grids = [
-        ...counted.counted.map(({ report, facts, label }) => reportGrid(report, facts, label)),
-        ...counted.content.pictures.flatMap((picture) => pictureGrid(picture) ?? []),
-      ];
-      if (grids.length === 0) grids.push(emptyGrid(counted.name));
-      const document = async () =>
-        documentOf(counted, await readPictures(em, study, counted.content));
-      switch (format) {
-        case 'html':
-          return reply.send(writeHtml(counted.name, await document()));
-        case 'docx':
-          return reply.send(
-            await writeDocx(counted.name, await document(), requireAccount(request).name),
-          );
-        case 'csv':
-          return reply.send(gridsAsCsv(grids));
-        case 'xlsx': {
-          return sendWritten(reply, (to) =>
-            writeWorkbook(
-              to,
-              grids,
-              counted.frozenAt
-                ? readFrozenAnswers(em, writeUp)
-                : readAnswerRows(em, questionsOf(counted), null),
-            ),
-          );
-        }
+  route(app, api.downloadWriteUp, async (request, reply) => {
+    const { em } = request;
+    const { study, writeUp, format } = request.params;
+    const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
+    const { name } = await em.findOneOrFail(StudyEntity, study);
+    nameFile(reply.type(FILE_TYPES[format]), [name, 'write-up', counted.name], format);
+    const grids = [
+      ...counted.counted.map(({ report, facts, label }) => reportGrid(report, facts, label)),
+      ...counted.content.pictures.flatMap((picture) => pictureGrid(picture) ?? []),
+    ];
+    if (grids.length === 0) grids.push(emptyGrid(counted.name));
+    const document = async () =>
+      documentOf(counted, await readPictures(em, study, counted.content));
+    switch (format) {
+      case 'html':
+        return reply.send(writeHtml(counted.name, await document()));
+      case 'docx':
+        return reply.send(
+          await writeDocx(counted.name, await document(), requireAccount(request).name),
+        );
+      case 'csv':
+        return reply.send(gridsAsCsv(grids));
+      case 'xlsx': {
+        return sendWritten(reply, (to) =>
+          writeWorkbook(
+            to,
+            grids,
+            counted.frozenAt
+              ? readFrozenAnswers(em, writeUp)
+              : readAnswerRows(em, questionsOf(counted), null),
+          ),
+        );
       }
-    },
-  );
+    }
+  });
 }
 
 /** The questions that some tables are of. */

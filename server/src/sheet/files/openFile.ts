@@ -35,7 +35,7 @@ const oleMark = [0xd0, 0xcf, 0x11, 0xe0];
 export async function openFile(
   fileName: string,
   source: FileSource,
-  choices: { worksheet?: string; separator?: string; encoding?: FileSettings['encoding'] },
+  choices: Partial<Pick<FileSettings, 'worksheet' | 'separator' | 'encoding'>>,
 ): Promise<OpenedFile> {
   if (source.size === 0) throw problems.unreadableSheet(openFileTexts.empty(fileName));
   const head = await firstBytes(source, 64 * 1024);
@@ -124,7 +124,7 @@ async function openText(
   fileName: string,
   source: FileSource,
   head: Uint8Array,
-  choices: { separator?: string; encoding?: FileSettings['encoding'] },
+  choices: Partial<Pick<FileSettings, 'separator' | 'encoding'>>,
 ): Promise<OpenedFile> {
   const guess = await guessEncoding(source);
   const encoding = choices.encoding ?? guess;

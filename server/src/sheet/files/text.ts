@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream';
+import { separatorSchema, type Separator } from '@yellow-thread/contract';
 import iconv from 'iconv-lite';
 import Papa from 'papaparse';
 import { problems } from '../../wording/problems.js';
@@ -6,7 +7,7 @@ import type { Encoding } from './encodings.js';
 import { PIECE, piecesOf, type FileSource } from './source.js';
 import { textTexts } from '../../wording/sheet.js';
 
-export const SEPARATORS = [',', ';', '\t', '|'] as const;
+export const SEPARATORS = separatorSchema.options;
 
 /** Rows of a file with their numbers in it, from 1. */
 export interface RowBatch {
@@ -35,7 +36,7 @@ export async function* textOf(source: FileSource, encoding: Encoding): AsyncGene
 }
 
 /** The separator that stands most often in the first filled lines, outside quotes. */
-export function guessSeparator(text: string): string {
+export function guessSeparator(text: string): Separator {
   const lines = text
     .slice(0, HEAD)
     .replaceAll(/"(?:[^"]|"")*"/gu, '')
@@ -44,7 +45,7 @@ export function guessSeparator(text: string): string {
     .slice(0, 2);
   const count = (separator: string) =>
     Math.max(0, ...lines.map((line) => line.split(separator).length - 1));
-  return SEPARATORS.reduce<string>((best, one) => (count(one) > count(best) ? one : best), ',');
+  return SEPARATORS.reduce<Separator>((best, one) => (count(one) > count(best) ? one : best), ',');
 }
 
 /**

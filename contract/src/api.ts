@@ -1,0 +1,43 @@
+import { agreementEndpoints } from './agreement/endpoints.js';
+import { codebookEndpoints } from './codebook/endpoints.js';
+import { codingEndpoints } from './coding/endpoints.js';
+import { exchangeEndpoints } from './exchange/endpoints.js';
+import { groupsEndpoints } from './groups/endpoints.js';
+import { healthEndpoints } from './health/endpoints.js';
+import { historyEndpoints } from './history/endpoints.js';
+import { jobsEndpoints } from './jobs/endpoints.js';
+import { learningEndpoints } from './learning/endpoints.js';
+import { lookEndpoints } from './look/endpoints.js';
+import { notesEndpoints } from './notes/endpoints.js';
+import { peopleEndpoints } from './people/endpoints.js';
+import { reportEndpoints } from './report/endpoints.js';
+import { respondentsEndpoints } from './respondents/endpoints.js';
+import { reviewEndpoints } from './review/endpoints.js';
+import { samplingEndpoints } from './sampling/endpoints.js';
+import { sheetEndpoints } from './sheet/endpoints.js';
+import { studyEndpoints } from './study/endpoints.js';
+import { writeUpsEndpoints } from './writeUps/endpoints.js';
+
+/** Everything that can be asked of the server, by the name of the operation. */
+export const api = {
+  ...agreementEndpoints,
+  ...codebookEndpoints,
+  ...codingEndpoints,
+  ...exchangeEndpoints,
+  ...groupsEndpoints,
+  ...healthEndpoints,
+  ...historyEndpoints,
+  ...jobsEndpoints,
+  ...learningEndpoints,
+  ...lookEndpoints,
+  ...notesEndpoints,
+  ...peopleEndpoints,
+  ...reportEndpoints,
+  ...respondentsEndpoints,
+  ...reviewEndpoints,
+  ...samplingEndpoints,
+  ...sheetEndpoints,
+  ...studyEndpoints,
+  ...writeUpsEndpoints,
+};
+export type ApiEndpoint = (typeof api)[keyof typeof api];

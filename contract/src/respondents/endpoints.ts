@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { defineEndpoints } from '../endpoint.js';
+import { doneSchema, idSchema, studyParams } from '../ids.js';
+import {
+  bandsSchema,
+  byRuleCreateSchema,
+  categoriesSchema,
+  respondentChangeSchema,
+  respondentIdsSchema,
+  respondentParams,
+  respondentQuery,
+  respondentRowsQuery,
+  respondentRowsSchema,
+  variableChangeSchema,
+  variableDetailSchema,
+  variableParams,
+} from './records.js';
+
+export const respondentsEndpoints = defineEndpoints({
+  listRespondents: {
+    method: 'GET',
+    path: '/api/studies/:study/respondents',
+    params: studyParams,
+    query: respondentQuery,
+    reply: respondentIdsSchema,
+    problems: [],
+  },
+  readRespondents: {
+    method: 'GET',
+    path: '/api/studies/:study/respondents/rows',
+    params: studyParams,
+    query: respondentRowsQuery,
+    reply: respondentRowsSchema,
+    problems: [],
+  },
+  changeBackground: {
+    method: 'PATCH',
+    path: '/api/studies/:study/respondents/:respondent',
+    params: respondentParams,
+    body: respondentChangeSchema,
+    reply: doneSchema,
+    problems: ['changed_meanwhile', 'value_does_not_fit', 'value_worked_out'],
+  },
+  addVariable: {
+    method: 'POST',
+    path: '/api/studies/:study/variables',
+    params: studyParams,
+    body: byRuleCreateSchema,
+    reply: z.object({ id: idSchema }),
+    problems: ['changed_meanwhile', 'name_taken', 'rule_too_deep'],
+  },
+  getVariable: {
+    method: 'GET',
+    path: '/api/studies/:study/variables/:variable',
+    params: variableParams,
+    reply: variableDetailSchema,
+    problems: [],
+  },
+  renameVariable: {
+    method: 'PATCH',
+    path: '/api/studies/:study/variables/:variable',
+    params: variableParams,
+    body: variableChangeSchema,
+    reply: doneSchema,
+    problems: ['changed_meanwhile', 'name_taken'],
+  },
+  removeVariable: {
+    method: 'DELETE',
+    path: '/api/studies/:study/variables/:variable',
+    params: variableParams,
+    reply: doneSchema,
+    problems: ['changed_meanwhile', 'variable_from_sheet'],
+  },
+  changeCategories: {
+    method: 'PUT',
+    path: '/api/studies/:study/variables/:variable/categories',
+    params: variableParams,
+    body: categoriesSchema,
+    reply: doneSchema,
+    problems: ['changed_meanwhile'],
+  },
+  addBands: {
+    method: 'POST',
+    path: '/api/studies/:study/variables/:variable/bands',
+    params: variableParams,
+    body: bandsSchema,
+    reply: z.object({ id: idSchema }),
+    problems: ['changed_meanwhile', 'name_taken', 'no_bands'],
+  },
+});

@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { idSchema } from '../ids.js';
+
+/** `check`: at random among the answers that the models decided, to correct what is estimated of these. */
+export const sampleKindSchema = z.enum(['random', 'stratified', 'most_telling', 'check']);
+export type SampleKind = z.infer<typeof sampleKindSchema>;
+
+/** Draws answers to be coded by hand, beside those that were drawn before. */
+export const sampleCreateSchema = z
+  .object({
+    kind: sampleKindSchema.exclude(['check']),
+    size: z.number().int().min(1).max(100_000),
+    /** The background variable whose values are the strata. */
+    variableId: idSchema.nullable(),
+    /** Left out, one is made up. */
+    seed: z.number().int().min(0).max(2_147_483_647).optional(),
+  })
+  .refine(
+    ({ kind, variableId }) => (kind === 'stratified') === (variableId !== null),
+    'A stratified sample needs a variable, any other none.',
+  );
+export type SampleCreate = z.infer<typeof sampleCreateSchema>;
+/** How many answers were drawn. */
+export const sampleDrawnSchema = z.object({ drawn: z.number().int() });
+
+/** How new codes become fewer as more is coded. */
+export const saturationSchema = z
+  .object({
+    /** Settled answers that the figures rest on, in the order in which they were settled. */
+    answers: z.number().int(),
+    /** Codes that each further ten answers brought. */
+    newCodes: z.array(z.number().int()),
+    codes: z.number().int(),
+    /** The last two tens beside the first four: new codes, and the share of what the first brought. */
+    last: z.object({ new: z.number().int(), ratio: z.number() }).nullable(),
+    /** Codes that there would be at least if everything were coded (Chao1), with its error. */
+    richness: z.object({ estimate: z.number(), error: z.number() }),
+  })
+  .meta({ id: 'Saturation' });
+export type Saturation = z.infer<typeof saturationSchema>;

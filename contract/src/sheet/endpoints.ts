@@ -1,0 +1,118 @@
+import { z } from 'zod';
+import { defineEndpoints } from '../endpoint.js';
+import { doneSchema, studyParams } from '../ids.js';
+import { jobSchema } from '../jobs/records.js';
+import {
+  fileChoicesSchema,
+  importListSchema,
+  importParams,
+  importUndoSchema,
+  sheetCheckSchema,
+  sheetDifferenceSchema,
+  sheetListSchema,
+  sheetParams,
+  sheetSchema,
+  sheetSettingsSchema,
+  unmatchedQuery,
+} from './records.js';
+
+export const sheetEndpoints = defineEndpoints({
+  uploadSheet: {
+    method: 'POST',
+    path: '/api/studies/:study/sheets',
+    params: studyParams,
+    reply: sheetSchema,
+    consumes: ['multipart/form-data'],
+    problems: ['job_under_way', 'too_large', 'upload_cut_off'],
+  },
+  listSheets: {
+    method: 'GET',
+    path: '/api/studies/:study/sheets',
+    params: studyParams,
+    reply: sheetListSchema,
+    problems: [],
+  },
+  getSheet: {
+    method: 'GET',
+    path: '/api/studies/:study/sheets/:sheet',
+    params: sheetParams,
+    reply: sheetSchema,
+    problems: [],
+  },
+  cancelSheet: {
+    method: 'DELETE',
+    path: '/api/studies/:study/sheets/:sheet',
+    params: sheetParams,
+    reply: doneSchema,
+    problems: [],
+  },
+  readSheet: {
+    method: 'POST',
+    path: '/api/studies/:study/sheets/:sheet/read',
+    params: sheetParams,
+    body: fileChoicesSchema,
+    reply: jobSchema,
+    problems: ['job_under_way'],
+  },
+  checkSheet: {
+    method: 'POST',
+    path: '/api/studies/:study/sheets/:sheet/check',
+    params: sheetParams,
+    body: sheetSettingsSchema,
+    reply: sheetCheckSchema,
+    problems: ['column_taken', 'column_worked_out', 'sheet_not_ready'],
+  },
+  compareSheet: {
+    method: 'POST',
+    path: '/api/studies/:study/sheets/:sheet/difference',
+    params: sheetParams,
+    body: sheetSettingsSchema,
+    reply: sheetDifferenceSchema,
+    problems: ['matched_twice', 'sheet_not_ready'],
+  },
+  downloadUnmatched: {
+    method: 'GET',
+    path: '/api/studies/:study/sheets/:sheet/unmatched.csv',
+    params: sheetParams,
+    query: unmatchedQuery,
+    reply: z.string(),
+    produces: ['text/csv'],
+    problems: ['matched_twice', 'sheet_not_ready'],
+  },
+  importSheet: {
+    method: 'POST',
+    path: '/api/studies/:study/sheets/:sheet/import',
+    params: sheetParams,
+    body: sheetSettingsSchema,
+    reply: jobSchema,
+    problems: ['job_under_way', 'sheet_not_ready'],
+  },
+  listImports: {
+    method: 'GET',
+    path: '/api/studies/:study/imports',
+    params: studyParams,
+    reply: importListSchema,
+    problems: [],
+  },
+  previewUndoImport: {
+    method: 'GET',
+    path: '/api/studies/:study/imports/:import/undo',
+    params: importParams,
+    reply: importUndoSchema,
+    problems: [],
+  },
+  undoImport: {
+    method: 'POST',
+    path: '/api/studies/:study/imports/:import/undo',
+    params: importParams,
+    reply: jobSchema,
+    problems: ['job_under_way'],
+  },
+  restoreImport: {
+    method: 'POST',
+    path: '/api/studies/:study/imports/:import/restore',
+    params: importParams,
+    reply: jobSchema,
+    problems: ['job_under_way', 'not_in_bin'],
+  },
+});
