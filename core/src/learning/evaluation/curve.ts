@@ -1,4 +1,4 @@
-import type { Interval } from '../../statistics/index.js';
+import { tQuantile, type Interval } from '../../statistics/index.js';
 
 /** How good a model was by how many answers it learnt from. */
 export interface CurvePoint {
@@ -14,8 +14,6 @@ export interface LikelyGain {
 }
 
 const LEAST_ERROR = 1e-3;
-/** 97.5% point of Student's t by degrees of freedom 1, 2 (handbook tables, from memory). */
-const studentT = [12.706, 4.303];
 
 /**
  * Carries a learning curve on by a power law: ln(1 − quality) falls in a straight line over ln(answers), by least
@@ -36,7 +34,7 @@ export function likelyGain(points: readonly CurvePoint[], more: number): LikelyG
   const slope = xs.reduce((sum, x, i) => sum + (x - mx) * (ys[i]! - my), 0) / spread;
   const free = points.length - 2;
   const left = ys.reduce((sum, y, i) => sum + (y - my - slope * (xs[i]! - mx)) ** 2, 0);
-  const half = (studentT[free - 1] ?? 1.96) * Math.sqrt(left / free / spread);
+  const half = tQuantile(0.975, free) * Math.sqrt(left / free / spread);
   const gain = (fall: number) =>
     (1 - last.averagePrecision) * (1 - ((last.answers + more) / last.answers) ** Math.min(0, fall));
   return { answers: more, value: gain(slope), interval: [gain(slope + half), gain(slope - half)] };
