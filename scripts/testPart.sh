@@ -7,7 +7,7 @@ part=$1; shift
 check_node && need_packages
 export NODE_OPTIONS=--experimental-vm-modules NODE_NO_WARNINGS=1
 case $part in
-  unit) exec npx jest --selectProjects core "$@" ;;
+  unit) exec npx jest --selectProjects core page "$@" ;;
   server) need_postgresql; exec npx jest --selectProjects server "$@" ;;
   e2e)
     need_postgresql; need_chromium
