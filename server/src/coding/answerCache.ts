@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { indexIds, readDataVersion, row, unpackInts } from '../database/index.js';
-import { keepRecent } from '../keepRecent.js';
 import { startTimeSlice } from '../timeSlice.js';
+import { VersionedCache } from '../versionedCache.js';
 import { orderOf } from './orderOf.js';
 
 /** What coding does not change of the answers to a question, in the order in which they came. */
@@ -30,13 +30,12 @@ export interface AnswerTexts {
   isAscii: Uint8Array;
 }
 
-interface CachedAnswers {
-  version: string;
-  answers: Promise<QuestionAnswers>;
-}
-/** By database and question: the answers read last. */
-const cache = new WeakMap<object, Map<number, CachedAnswers>>();
-const MOST_QUESTIONS = 4;
+/** By database: the answers to questions that were read last. */
+const caches = new WeakMap<object, VersionedCache<number, Promise<QuestionAnswers>>>();
+const MOST_BYTES = 2 ** 27;
+/** Of an answer without its text, and of a character of it. */
+const BYTES_EACH = 32;
+const BYTES_A_CHARACTER = 2;
 /** Characters of texts that are kept, or read at once. */
 const MOST_CHARACTERS = 2 ** 24;
 
@@ -48,14 +47,20 @@ export async function readQuestionAnswers(
   const { snapshot, answers: version } = await readDataVersion(em);
   // what stands within a change that is being made is seen by that change alone
   if (snapshot === null) return queryAnswers(em, questionId);
-  const known = cache.get(em.config) ?? new Map<number, CachedAnswers>();
-  cache.set(em.config, known);
-  const before = known.get(questionId);
-  const now =
-    before?.version === version ? before : { version, answers: queryAnswers(em, questionId) };
-  keepRecent(known, questionId, now, MOST_QUESTIONS);
-  now.answers.catch(() => known.delete(questionId));
-  return now.answers;
+  const cache = caches.get(em.config) ?? new VersionedCache(MOST_BYTES);
+  caches.set(em.config, cache);
+  return cache.get(questionId, version, () => {
+    const value = queryAnswers(em, questionId);
+    return { value, bytes: value.then(bytesOf) };
+  });
+}
+
+/** With the texts, where these are kept once somebody searches in them. */
+function bytesOf({ ids, lengths }: QuestionAnswers): number {
+  const characters = lengths.reduce((sum, length) => sum + length, 0);
+  return (
+    BYTES_EACH * ids.length + (characters > MOST_CHARACTERS ? 0 : BYTES_A_CHARACTER * characters)
+  );
 }
 
 const ANSWER_BYTES = 20;
@@ -69,8 +74,8 @@ async function queryAnswers(em: EntityManager, questionId: number): Promise<Ques
     `select string_agg(int4send(id) || int4send(respondent_id)
        || int4send(case when no_answer then -1 - length(text) else length(text) end)
        || int8send(same), '') as packed
-     from response where question_id = ?`,
-    [questionId],
+     from response where question_id = :questionId`,
+    { questionId },
   );
   const bytes = packed ?? Buffer.alloc(0);
   const total = bytes.length / ANSWER_BYTES;

@@ -1,7 +1,7 @@
 import { addTo, emptyBitset, type Bitset } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { indexIds, readDataVersion, row, unpackInts, type DataVersion } from '../database/index.js';
-import { keepRecent } from '../keepRecent.js';
+import { VersionedCache } from '../versionedCache.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
 interface Respondents {
@@ -34,7 +34,9 @@ export function readOnce<Key, Value>(
   known.set(owner, own);
   const value = own.get(key) ?? read();
   own.set(key, value);
-  value.catch(() => own.delete(key));
+  value.catch(() => {
+    if (own.get(key) === value) own.delete(key);
+  });
   return value;
 }
 
@@ -46,9 +48,12 @@ interface Kept {
   people: Promise<People>;
 }
 
-/** By database and study: the people read last. */
-const peopleRead = new WeakMap<object, Map<number, Kept>>();
-const MOST_STUDIES = 3;
+/** By database: the people of the studies that were read last. */
+const caches = new WeakMap<object, VersionedCache<number, Kept>>();
+/** What is read of people is kept with them, and takes some ten times as much as they do. */
+const MOST_BYTES = 2 ** 24;
+/** Of a respondent: id, place and weight. */
+const BYTES_EACH = 16;
 
 /**
  * The people of a study. They, and all that is read of them, are kept from one request to the next until anything
@@ -60,14 +65,12 @@ export async function readPeople(em: EntityManager, studyId: number): Promise<Pe
   const seen = await readDataVersion(em);
   if (seen.snapshot === null)
     return { ...(await queryRespondents(em, studyId)), asWritten: {}, asAnswered: {} };
-  const kept = peopleRead.get(em.config) ?? new Map<number, Kept>();
-  peopleRead.set(em.config, kept);
-  const known = kept.get(studyId);
-  const now =
-    known?.seen.snapshot === seen.snapshot ? known : carriedOn(em, studyId, seen, known ?? null);
-  keepRecent(kept, studyId, now, MOST_STUDIES);
-  now.people.catch(() => kept.delete(studyId));
-  return now.people;
+  const cache = caches.get(em.config) ?? new VersionedCache(MOST_BYTES);
+  caches.set(em.config, cache);
+  return cache.get(studyId, seen.snapshot, (before) => {
+    const value = carriedOn(em, studyId, seen, before);
+    return { value, bytes: value.people.then(({ ids }) => BYTES_EACH * ids.length) };
+  }).people;
 }
 
 /** The people at another moment: what was not written since is not read again. */
@@ -96,8 +99,8 @@ async function queryRespondents(em: EntityManager, studyId: number): Promise<Res
     `select string_agg(int4send(id), '') as packed,
        string_agg(float8send(coalesce(weight, 1)), '') as weights,
        bool_or(weight is not null) as weighted
-     from respondent where study_id = ?`,
-    [studyId],
+     from respondent where study_id = :studyId`,
+    { studyId },
   );
   const unsorted = unpackInts(packed);
   const ids = unsorted.slice().sort();
