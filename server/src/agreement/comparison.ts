@@ -38,8 +38,8 @@ async function readNames(em: EntityManager, studyId: number): Promise<Names> {
     em,
     `select c.id, c.name, c.theme_id as "themeId", c.archived, c.questions
      from code c left join theme t on t.id = c.theme_id
-     where c.study_id = ? order by t.position nulls last, c.position, c.id`,
-    [studyId],
+     where c.study_id = :studyId order by t.position nulls last, c.position, c.id`,
+    { studyId },
   );
   return new Map(codes.map(({ id, ...code }) => [id, code]));
 }
@@ -119,11 +119,11 @@ async function readEverybody(
     em,
     `select d.reader_id as "readerId", a.response_id as "responseId"
      from second_reading_answer a join second_reading d on d.id = a.reading_id
-     where d.question_id = ? and a.second_codes is not null and d.reader_id <> ?
-       and a.response_id in (select response_id from second_reading_answer where reading_id = ?)
+     where d.question_id = :questionId and a.second_codes is not null and d.reader_id <> :readerId
+       and a.response_id in (select response_id from second_reading_answer where reading_id = :id)
        and not exists (select 1 from second_reading_answer u
          where u.reading_id = d.id and u.second_codes is null)`,
-    [questionId, readerId, id],
+    { questionId, readerId, id },
   );
   if (found.length === 0) return null;
   const wanted = found.map(({ responseId }) => responseId);
@@ -168,8 +168,8 @@ async function readDiffering(
   const texts = await rows<Omit<DifferingAnswer, 'both' | 'codes'>>(
     em,
     `select r.id as "responseId", p.external_id as "externalId", p.background, r.text
-     from response r join respondent p on p.id = r.respondent_id where r.id = any(?::int[])`,
-    [differing.map(({ responseId }) => responseId)],
+     from response r join respondent p on p.id = r.respondent_id where r.id = any(:differing::int[])`,
+    { differing: differing.map(({ responseId }) => responseId) },
   );
   const byId = new Map(texts.map((text) => [text.responseId, text]));
   return differing.flatMap((one) => {
@@ -245,8 +245,8 @@ export async function measuredAgreement(
   const questions = await rows<{ id: string; questionId: number; label: string }>(
     em,
     `select d.id, q.id as "questionId", q.label from second_reading d
-     join question q on q.id = d.question_id where d.study_id = ?`,
-    [studyId],
+     join question q on q.id = d.question_id where d.study_id = :studyId`,
+    { studyId },
   );
   const questionOf = new Map(questions.map(({ id, ...question }) => [id, question]));
   return done.map(({ id, reader, firstCoders, drawnFrom, drawn }) => {

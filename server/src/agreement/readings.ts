@@ -74,12 +74,12 @@ export async function drawReading(
     const [reader] = await rows<{ name: string }>(
       tx,
       `select a.name from account a join membership m on m.account_id = a.id
-       where a.id = ? and m.study_id = ?`,
-      [readerId, maker.studyId],
+       where a.id = :readerId and m.study_id = :studyId`,
+      { readerId, studyId: maker.studyId },
     );
     if (!reader) throw problems.notFound('person');
     // the same request once more, since its answer was lost
-    if ((await rows(tx, 'select 1 from second_reading where id = ?', [id])).length > 0) return;
+    if ((await rows(tx, 'select 1 from second_reading where id = :id', { id })).length > 0) return;
     const found = await rows<Candidate>(
       tx,
       `select r.id as "responseId",
@@ -174,8 +174,8 @@ const findRecord = (em: EntityManager, id: string) =>
     `select id, study_id as "studyId", question_id as "questionId", reader_id as "readerId",
        first_coders as "firstCoders", drawn_from as "drawnFrom", drawn, drawn_by as "drawnBy",
        ${isoTime('drawn_at')} as "drawnAt"
-     from second_reading where id = ? for update`,
-    [id],
+     from second_reading where id = :id for update`,
+    { id },
   );
 
 /** The answers of a reading for its reader: without how they were coded. @throws Problem not_your_reading */
@@ -192,8 +192,8 @@ export async function readReading(
     `select r.id as "responseId", p.external_id as "externalId", r.text, a.second_codes as codes
      from second_reading_answer a join response r on r.id = a.response_id
      join respondent p on p.id = r.respondent_id
-     where a.reading_id = ? order by md5(a.reading_id::text || a.response_id)`,
-    [id],
+     where a.reading_id = :id order by md5(a.reading_id::text || a.response_id)`,
+    { id },
   );
   return { answers };
 }
@@ -221,8 +221,8 @@ export async function codeSecondReading(
     if (read === size) throw problems.readingDone();
     const known = await rows(
       tx,
-      'select 1 from code where study_id = ? and id = any(?::uuid[]) for share',
-      [maker.studyId, secondCodes],
+      'select 1 from code where study_id = :studyId and id = any(:secondCodes::uuid[]) for share',
+      { studyId: maker.studyId, secondCodes },
     );
     if (known.length < secondCodes.length) throw problems.notFound('code');
     await makeChange(tx, {

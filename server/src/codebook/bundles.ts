@@ -16,8 +16,8 @@ export async function putBundle(em: EntityManager, maker: Maker, wanted: BundleC
     if (wanted.codeIds.some((id) => !codes.has(id))) throw problems.notFound('code');
     const { position } = await row<{ position: number }>(
       tx,
-      'select coalesce(max(position), 0) + 1 as position from bundle where study_id = ?',
-      [studyId],
+      'select coalesce(max(position), 0) + 1 as position from bundle where study_id = :studyId',
+      { studyId },
     );
     const stored = await findBundle(tx, studyId, wanted.id);
     const held = new Set(stored?.codeIds);
@@ -65,14 +65,14 @@ export async function removeBundle(em: EntityManager, maker: Maker, id: string) 
 async function findBundle(em: EntityManager, studyId: number, id: string) {
   const [bundle] = await rows<Bundle>(
     em,
-    'select id, study_id as "studyId", name, position from bundle where id = ? and study_id = ?',
-    [id, studyId],
+    'select id, study_id as "studyId", name, position from bundle where id = :id and study_id = :studyId',
+    { id, studyId },
   );
   if (!bundle) return null;
   const codes = await rows<{ id: string }>(
     em,
-    'select code_id as id from bundle_code where bundle_id = ? order by code_id',
-    [id],
+    'select code_id as id from bundle_code where bundle_id = :id order by code_id',
+    { id },
   );
   return { bundle, codeIds: codes.map((code) => code.id) };
 }

@@ -24,8 +24,8 @@ export async function draftCode(
   await refuseTakenName(em, 'code', studyId, create.name, create.id);
   const { position } = await row<{ position: number }>(
     em,
-    'select coalesce(max(position), 0) + 1 as position from code where study_id = ?',
-    [studyId],
+    'select coalesce(max(position), 0) + 1 as position from code where study_id = :studyId',
+    { studyId },
   );
   return {
     ...create,
@@ -204,8 +204,8 @@ export async function refuseTakenName(
 ) {
   const [taken] = await rows<{ id: string }>(
     em,
-    `select id from ${what} where study_id = ? and lower(name) = lower(?) and id <> ?`,
-    [studyId, name, id],
+    `select id from ${what} where study_id = :studyId and lower(name) = lower(:name) and id <> :id`,
+    { studyId, name, id },
   );
   if (taken) throw problems.nameTaken(what, name);
 }

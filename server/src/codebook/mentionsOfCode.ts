@@ -14,9 +14,9 @@ export async function readMentionsOfCode(em: EntityManager, studyId: number, cod
        p.external_id as "externalId", r.text, m.start, m."end", m.typical, m.origin
      from mention m join response r on r.id = m.response_id
      join respondent p on p.id = r.respondent_id
-     where m.code_id = ? order by m.typical desc, r.question_id, r.id, m.start nulls first, m.id
+     where m.code_id = :codeId order by m.typical desc, r.question_id, r.id, m.start nulls first, m.id
      limit ${MOST + 1}`,
-    [codeId],
+    { codeId },
   );
   return { mentions: mentions.slice(0, MOST), more: mentions.length > MOST };
 }

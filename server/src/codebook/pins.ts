@@ -8,8 +8,8 @@ export async function readPins(em: EntityManager, { studyId, accountId }: Maker)
   const pins = await rows<{ key: number; codeId: string }>(
     em,
     `select p.key, p.code_id as "codeId" from pin p join code c on c.id = p.code_id and not c.archived
-     where p.study_id = ? and p.account_id = ? order by p.key`,
-    [studyId, accountId],
+     where p.study_id = :studyId and p.account_id = :accountId order by p.key`,
+    { studyId, accountId },
   );
   return { pins };
 }
@@ -21,16 +21,15 @@ export async function setPin(em: EntityManager, maker: Maker, key: number, codeI
   await em.transactional(async (tx) => {
     await rows(
       tx,
-      'delete from pin where study_id = ? and account_id = ? and (key = ? or code_id = ?)',
-      [studyId, accountId, key, codeId],
+      'delete from pin where study_id = :studyId and account_id = :accountId and (key = :key or code_id = :codeId)',
+      { studyId, accountId, key, codeId },
     );
     if (codeId)
-      await rows(tx, 'insert into pin (study_id, account_id, key, code_id) values (?, ?, ?, ?)', [
-        studyId,
-        accountId,
-        key,
-        codeId,
-      ]);
+      await rows(
+        tx,
+        'insert into pin (study_id, account_id, key, code_id) values (:studyId, :accountId, :key, :codeId)',
+        { studyId, accountId, key, codeId },
+      );
   });
   return readPins(em, maker);
 }

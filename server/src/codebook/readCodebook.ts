@@ -35,8 +35,8 @@ export const readBundles = (em: EntityManager, studyId: number) =>
     `select b.id, b.study_id as "studyId", b.name, b.position,
        coalesce((select jsonb_agg(bc.code_id order by c.position, c.name) from bundle_code bc
          join code c on c.id = bc.code_id where bc.bundle_id = b.id), '[]') as "codeIds"
-     from bundle b where b.study_id = ? order by b.position, b.name`,
-    [studyId],
+     from bundle b where b.study_id = :studyId order by b.position, b.name`,
+    { studyId },
   );
 
 interface Used {

@@ -38,9 +38,9 @@ export async function impactOn(
   const counted = await row<Pick<CodeImpact, 'people' | 'suggestions'>>(
     em,
     `select (select count(distinct r.respondent_id)::int from mention m
-         join response r on r.id = m.response_id where m.code_id = ?) as people,
-       (select count(*)::int from open_suggestion where code_id = ?) as suggestions`,
-    [id, id],
+         join response r on r.id = m.response_id where m.code_id = :id) as people,
+       (select count(*)::int from open_suggestion where code_id = :id) as suggestions`,
+    { id },
   );
   if (into) await findCode(em, studyId, into);
   const { double } = mergeMentions(moving, into ? await mentionsOf(em, [into]) : []);
@@ -232,6 +232,6 @@ const bundledOf = (em: EntityManager, codeIds: readonly string[]) =>
   rows<BundleCode>(
     em,
     `select bundle_id as "bundleId", code_id as "codeId" from bundle_code
-     where code_id = any(?::uuid[]) order by bundle_id, code_id`,
-    [codeIds],
+     where code_id = any(:codeIds::uuid[]) order by bundle_id, code_id`,
+    { codeIds },
   );

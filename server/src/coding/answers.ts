@@ -86,7 +86,7 @@ export async function readAnswers(
   return rows<LedgerAnswer>(
     em,
     `with asked as materialized (
-         select distinct question_id from response where id = any(?::int[])),
+         select distinct question_id from response where id = any(:ids::int[])),
        run as materialized (
          select question_id, last_response_id, out_of_scope from run_in_force
          where question_id in (select question_id from asked)),
@@ -124,11 +124,11 @@ export async function readAnswers(
            on threshold.question_id = s.question_id and threshold.code_id = s.code_id
              and s.probability >= threshold.threshold
          where s.response_id = r.id and s.state = 'open') as "nothingLikely"
-     from unnest(?::int[]) with ordinality as wanted (id, place)
+     from unnest(:ids::int[]) with ordinality as wanted (id, place)
      join response r on r.id = wanted.id
      join respondent p on p.id = r.respondent_id
      order by wanted.place`,
-    [ids, ids],
+    { ids },
   );
 }
 

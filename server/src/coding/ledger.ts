@@ -251,9 +251,9 @@ const reordered = (ledger: Ledger, order: readonly number[]): Ledger => ({
 async function textsOf(em: EntityManager, ids: readonly number[]): Promise<string[]> {
   const texts = await rows<{ text: string }>(
     em,
-    `select r.text from unnest(?::int[]) with ordinality as wanted (id, place)
+    `select r.text from unnest(:ids::int[]) with ordinality as wanted (id, place)
      join response r on r.id = wanted.id order by wanted.place`,
-    [ids],
+    { ids },
   );
   return texts.map(({ text }) => text);
 }
@@ -273,9 +273,9 @@ async function byResemblance(
   const examples = await rows<{ text: string; start: number | null; end: number | null }>(
     em,
     `select r.text, m.start, m."end" from mention m join response r on r.id = m.response_id
-     where r.question_id = ? and m.code_id = ? order by m.typical desc, m.created_at desc
+     where r.question_id = :questionId and m.code_id = :codeId order by m.typical desc, m.created_at desc
      limit ${MOST_EXAMPLES}`,
-    [questionId, codeId],
+    { questionId, codeId },
   );
   const { name, definition, include } = code;
   const likeness = await threads.run('likeThese', {

@@ -146,10 +146,10 @@ async function backgroundIs(
   const found = await rows<{ value: string | number | boolean | null }>(
     em,
     // categories are listed; numbers and dates are found where they stand
-    `select to_jsonb(c.value) as value from category c where c.variable_id = ?
-     union all (select distinct background->? from respondent
-       where study_id = ? and not exists (select 1 from category where variable_id = ?))`,
-    [valueId, String(valueId), studyId, valueId],
+    `select to_jsonb(c.value) as value from category c where c.variable_id = :valueId
+     union all (select distinct background->:valueText from respondent
+       where study_id = :studyId and not exists (select 1 from category where variable_id = :valueId))`,
+    { valueId, valueText: String(valueId), studyId },
   );
   const fitting = found
     .map(({ value }) => value)

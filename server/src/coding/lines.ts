@@ -18,8 +18,8 @@ export async function editLine(
     if (at >= text.length) throw problems.passageOutside();
     const [standing] = await rows<LineCut>(
       tx,
-      `select response_id as "responseId", at, joined from line_cut where response_id = ? and at = ?`,
-      [responseId, at],
+      `select response_id as "responseId", at, joined from line_cut where response_id = :responseId and at = :at`,
+      { responseId, at },
     );
     const wanted: LineCut | null =
       line === 'as_written' ? null : { responseId, at, joined: line === 'joined' };

@@ -204,8 +204,8 @@ export async function settleResponse(
     if (settled)
       await rows(
         tx,
-        'update response set changed_at = null where id = any(?::int[]) and changed_at is not null',
-        [ids],
+        'update response set changed_at = null where id = any(:ids::int[]) and changed_at is not null',
+        { ids },
       );
     const mine = new Set(
       standing.filter((one) => one.coderId === maker.accountId).map((one) => one.responseId),

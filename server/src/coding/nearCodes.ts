@@ -20,10 +20,10 @@ export async function readNearCodes(
     `select r.text, m.code_ids as "codeIds" from (
        select m.response_id, array_agg(distinct m.code_id::text) as code_ids, max(m.created_at) as at
        from mention m join response r on r.id = m.response_id
-       where r.question_id = ? and m.response_id <> ? and m.origin in ('hand', 'import')
+       where r.question_id = :questionId and m.response_id <> :id and m.origin in ('hand', 'import')
        group by m.response_id order by at desc limit ${MOST_CODES}) m
      join response r on r.id = m.response_id`,
-    [questionId, id],
+    { questionId, id },
   );
   const shares = codesOfNearest(
     blankAsides(text, asides),

@@ -19,8 +19,8 @@ export async function readNotes(em: EntityManager, studyId: number) {
            else substr(r.text, one.start + 1, one."end" - one.start) end) end as on
      from note one left join response r on r.id = one.response_id
      left join respondent p on p.id = coalesce(one.respondent_id, r.respondent_id)
-     where one.study_id = ? order by one.created_at desc, one.id`,
-    [studyId],
+     where one.study_id = :studyId order by one.created_at desc, one.id`,
+    { studyId },
   );
   return { notes: notes.map(({ note, on }) => ({ ...note, on })) };
 }
@@ -35,10 +35,11 @@ export async function addNote(em: EntityManager, maker: Maker, create: NoteCreat
     }
     if (create.codeId !== null) await findCode(tx, maker.studyId, create.codeId);
     if (create.respondentId !== null) {
-      const [known] = await rows(tx, 'select 1 from respondent where id = ? and study_id = ?', [
-        create.respondentId,
-        maker.studyId,
-      ]);
+      const [known] = await rows(
+        tx,
+        'select 1 from respondent where id = :respondentId and study_id = :studyId',
+        { respondentId: create.respondentId, studyId: maker.studyId },
+      );
       if (!known) throw problems.notFound('respondent');
     }
     const note: Note = {

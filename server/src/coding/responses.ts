@@ -19,8 +19,8 @@ export async function findResponse(
     em,
     `select r.id, r.text, r.no_answer as "noAnswer", r.question_id as "questionId"
      from response r join question q on q.id = r.question_id
-     where r.id = ? and q.study_id = ?`,
-    [id, studyId],
+     where r.id = :id and q.study_id = :studyId`,
+    { id, studyId },
   );
   if (!response) throw problems.notFound('answer');
   return response;
@@ -30,8 +30,8 @@ export async function findResponse(
 export const sameAs = (em: EntityManager, { id, questionId }: FoundResponse) =>
   rows<{ id: number; text: string }>(
     em,
-    `select r.id, r.text from response r join response one on one.id = ?
-     where r.question_id = ? and r.same = one.same and r.id <> one.id and not r.no_answer
+    `select r.id, r.text from response r join response one on one.id = :id
+     where r.question_id = :questionId and r.same = one.same and r.id <> one.id and not r.no_answer
      order by r.id`,
-    [id, questionId],
+    { id, questionId },
   );

@@ -43,8 +43,8 @@ export function codingRoutes(app: App, threads: Threads): void {
     const question = await findQuestion(em, params.study, params.question);
     const known = await rows<{ id: number }>(
       em,
-      'select id from response where id = any(?::int[]) and question_id = ?',
-      [query.ids, question.id],
+      'select id from response where id = any(:ids::int[]) and question_id = :id',
+      { ids: query.ids, id: question.id },
     );
     const ids = new Set(known.map(({ id }) => id));
     return {
@@ -76,10 +76,11 @@ export function codingRoutes(app: App, threads: Threads): void {
   );
   route(app, api.getRespondentAnswers, async (request) => {
     const { em, params } = request;
-    const [known] = await rows(em, 'select 1 from respondent where id = ? and study_id = ?', [
-      params.respondent,
-      params.study,
-    ]);
+    const [known] = await rows(
+      em,
+      'select 1 from respondent where id = :respondent and study_id = :study',
+      { respondent: params.respondent, study: params.study },
+    );
     if (!known) throw problems.notFound('respondent');
     return readRespondentAnswers(em, requireAccount(request).id, params.respondent);
   });

@@ -20,8 +20,8 @@ async function studiesOf(em: EntityManager, sessionId: string): Promise<Set<numb
     `select m.study_id as study
      from session s join account a on a.id = s.account_id and not a.chooses_password
      left join membership m on m.account_id = a.id
-     where s.id = ? and s.expires_at > now()`,
-    [sessionId],
+     where s.id = :sessionId and s.expires_at > now()`,
+    { sessionId },
   );
   if (found.length === 0) return null;
   return new Set(found.flatMap(({ study }) => (study === null ? [] : [study])));

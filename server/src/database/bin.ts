@@ -89,8 +89,8 @@ export const keepBefore = (
 export async function restoreDeleted(em: EntityManager, importId: number): Promise<void> {
   const kept = await rows<{ table: string; what: string; column: string | null }>(
     em,
-    `select distinct "table", what, "column" from bin_row where import_id = ?`,
-    [importId],
+    `select distinct "table", what, "column" from bin_row where import_id = :importId`,
+    { importId },
   );
   const keys = await readForeignKeys(em);
   const deleted = kept.filter(({ what }) => what === 'deleted').map(({ table }) => table);
@@ -100,8 +100,8 @@ export async function restoreDeleted(em: EntityManager, importId: number): Promi
       em,
       `insert into ${table} overriding system value
        select (jsonb_populate_record(null::${table}, row)).* from bin_row
-       where import_id = ? and "table" = '${table}' and what = 'deleted'`,
-      [importId],
+       where import_id = :importId and "table" = '${table}' and what = 'deleted'`,
+      { importId },
     );
   for (const { table, what, column } of kept)
     if (what === 'cut')
@@ -109,9 +109,9 @@ export async function restoreDeleted(em: EntityManager, importId: number): Promi
         em,
         `update ${table} t set ${column} = (jsonb_populate_record(null::${table}, b.row)).${column}
          from bin_row b
-         where b.import_id = ? and b."table" = '${table}' and b."column" = '${column}'
+         where b.import_id = :importId and b."table" = '${table}' and b."column" = '${column}'
            and b.what = 'cut' and t.id::text = b.row->>'id' and t.${column} is null`,
-        [importId],
+        { importId },
       );
 }
 

@@ -31,21 +31,21 @@ export async function makeChange(
   await rows(
     em,
     `update change set abandoned = true
-     where study_id = ? and account_id = ? and undone_at is not null and not abandoned`,
-    [change.studyId, change.accountId],
+     where study_id = :studyId and account_id = :accountId and undone_at is not null and not abandoned`,
+    { studyId: change.studyId, accountId: change.accountId },
   );
   await rows(
     em,
     `insert into change (study_id, account_id, summary, codes, touched, diff)
-     values (?, ?, ?, ?::uuid[], ?, ?)`,
-    [
-      change.studyId,
-      change.accountId,
-      change.summary,
-      codesIn(change.diff),
-      JSON.stringify(touchedBy(change.diff)),
-      JSON.stringify(change.diff),
-    ],
+     values (:studyId, :accountId, :summary, :codes::uuid[], :touched, :diff)`,
+    {
+      studyId: change.studyId,
+      accountId: change.accountId,
+      summary: change.summary,
+      codes: codesIn(change.diff),
+      touched: JSON.stringify(touchedBy(change.diff)),
+      diff: JSON.stringify(change.diff),
+    },
   );
   await notifyOfChange(em, change, change.diff);
 }
@@ -64,12 +64,12 @@ export async function undoChange(em: EntityManager, maker: ChangeMaker) {
     const [last] = await rows<RecordedChange>(
       tx,
       `select id, summary, diff from change
-       where study_id = ? and account_id = ? and undone_at is null order by id desc limit 1`,
-      [studyId, accountId],
+       where study_id = :studyId and account_id = :accountId and undone_at is null order by id desc limit 1`,
+      { studyId, accountId },
     );
     if (!last) throw problems.nothingToUndo();
     await applyOrThrow(tx, reverseRecordsDiff(last.diff), problems.undoCrosses(last.summary));
-    await rows(tx, 'update change set undone_at = now() where id = ?', [last.id]);
+    await rows(tx, 'update change set undone_at = now() where id = :id', { id: last.id });
     await notifyOfChange(tx, maker, last.diff);
     return { summary: last.summary };
   });
@@ -83,13 +83,13 @@ export async function redoChange(em: EntityManager, maker: ChangeMaker) {
     const [next] = await rows<RecordedChange>(
       tx,
       `select id, summary, diff from change
-       where study_id = ? and account_id = ? and undone_at is not null and not abandoned
+       where study_id = :studyId and account_id = :accountId and undone_at is not null and not abandoned
        order by id limit 1`,
-      [studyId, accountId],
+      { studyId, accountId },
     );
     if (!next) throw problems.nothingToRedo();
     await applyOrThrow(tx, next.diff, problems.undoCrosses(next.summary));
-    await rows(tx, 'update change set undone_at = null where id = ?', [next.id]);
+    await rows(tx, 'update change set undone_at = null where id = :id', { id: next.id });
     await notifyOfChange(tx, maker, next.diff);
     return { summary: next.summary };
   });
@@ -167,7 +167,10 @@ export async function notifyOfAccess(em: EntityManager, studyId: number | null):
     tables: [studyId === null ? 'session' : 'membership'],
     responses: [],
   };
-  await rows(em, 'select pg_notify(?, ?)', [CHANGE_CHANNEL, JSON.stringify(told)]);
+  await rows(em, 'select pg_notify(:changeChannel, :told)', {
+    changeChannel: CHANGE_CHANNEL,
+    told: JSON.stringify(told),
+  });
 }
 
 async function notifyOfChange(
@@ -187,12 +190,15 @@ async function notifyOfChange(
     tables: tables.filter((table) => diff[table]),
     responses: responses.size > MOST_NAMED ? null : [...responses],
   };
-  await rows(em, 'select pg_notify(?, ?)', [CHANGE_CHANNEL, JSON.stringify(told)]);
+  await rows(em, 'select pg_notify(:changeChannel, :told)', {
+    changeChannel: CHANGE_CHANNEL,
+    told: JSON.stringify(told),
+  });
 }
 
 /** Two tabs that undo at once take turns. */
 const lockHistory = (em: EntityManager, studyId: number, accountId: number) =>
-  rows(em, 'select pg_advisory_xact_lock(?, ?)', [studyId, accountId]);
+  rows(em, 'select pg_advisory_xact_lock(:studyId, :accountId)', { studyId, accountId });
 
 /** @throws refused when a record is not as the diff expects it, or others stand on it or in its place */
 async function applyOrThrow(em: EntityManager, diff: ChangeDiff, refused: Problem): Promise<void> {

@@ -1,17 +1,38 @@
 import { FOLDED_LETTERS } from '@yellow-thread/core/text';
 import type { EntityManager, Knex } from '@mikro-orm/postgresql';
 
+export type SqlValue = Knex.Value | readonly Knex.Value[] | null;
+/** Values by the names that they have in the SQL (`:studyId`), or in the order of their places (`?`). */
+export type SqlValues = Readonly<Record<string, SqlValue>> | readonly SqlValue[];
+
+const isList = (values: SqlValues): values is readonly SqlValue[] => Array.isArray(values);
+
+/** SQL with values by name as SQL with places, and the values in their order. A cast (`::int`) is no name. */
+function inOrder(sql: string, values: SqlValues): [string, readonly SqlValue[]] {
+  if (isList(values)) return [sql, values];
+  const ordered: SqlValue[] = [];
+  const placed = sql.replaceAll(/(?<![:\w[]):([a-z]\w*)/gu, (found, name: string) => {
+    const value = values[name];
+    if (value === undefined) throw new Error(`SQL has no value for ${found}.`);
+    ordered.push(value);
+    return '?';
+  });
+  return [placed, ordered];
+}
+
 /**
- * Runs SQL on the connection of the transaction that `em` is in, if any. Values go to PostgreSQL as
- * parameters, in the places marked `?`.
+ * Runs SQL on the connection of the transaction that `em` is in, if any. Values go to PostgreSQL as parameters, never
+ * into the text.
  */
 export async function rows<Row>(
   em: EntityManager,
   sql: string,
-  values: readonly (Knex.Value | readonly Knex.Value[] | null)[] = [],
+  values: SqlValues = [],
 ): Promise<Row[]> {
   const connection = em.getTransactionContext<Knex.Transaction>() ?? em.getKnex();
-  const result = await connection.raw<{ rows: Row[] }>(sql, values as Knex.RawBinding[]);
+  const result = await connection.raw<{ rows: Row[] }>(
+    ...(inOrder(sql, values) as [string, Knex.RawBinding[]]),
+  );
   return result.rows;
 }
 
@@ -19,7 +40,7 @@ export async function rows<Row>(
 export async function row<Row>(
   em: EntityManager,
   sql: string,
-  values: readonly (Knex.Value | readonly Knex.Value[] | null)[] = [],
+  values: SqlValues = [],
 ): Promise<Row> {
   const [first] = await rows<Row>(em, sql, values);
   if (!first) throw new Error('A query that must give a row gave none.');

@@ -15,9 +15,9 @@ export const codesInUse = async (em: EntityManager, questionId: number): Promise
   const codes = await rows<{ id: string }>(
     em,
     `select c.id from code c join question q on q.study_id = c.study_id
-     where q.id = ? and not c.archived and (c.questions is null or c.questions @> to_jsonb(q.id))
+     where q.id = :questionId and not c.archived and (c.questions is null or c.questions @> to_jsonb(q.id))
      order by c.position, c.id`,
-    [questionId],
+    { questionId },
   );
   return codes.map(({ id }) => id);
 };
@@ -31,7 +31,7 @@ export const codesInUse = async (em: EntityManager, questionId: number): Promise
 export const questionsInReview = async (em: EntityManager, studyId: number): Promise<number[]> => {
   const found = await rows<{ id: number }>(
     em,
-    `select q.id from question q where q.study_id = ?
+    `select q.id from question q where q.study_id = :studyId
        and exists (select 1 from suggestion s where s.question_id = q.id)
        and not exists (
          select 1 from code c where c.study_id = q.study_id and not c.archived
@@ -45,7 +45,7 @@ export const questionsInReview = async (em: EntityManager, studyId: number): Pro
              select 1 from mention m join response r on r.id = m.response_id
              where m.code_id = c.id and r.question_id = q.id
                and not exists (select 1 from settlement t where t.response_id = r.id)))`,
-    [studyId],
+    { studyId },
   );
   return found.map(({ id }) => id);
 };

@@ -72,14 +72,15 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
     const coderId = members[0]!;
     const { id: studyId } = await row<{ id: number }>(
       tx,
-      'insert into study (name, purpose, no_answers) values (?, ?, ?) returning id',
-      [study.name, study.purpose, JSON.stringify(NO_ANSWERS)],
+      'insert into study (name, purpose, no_answers) values (:name, :purpose, :noAnswers) returning id',
+      { name: study.name, purpose: study.purpose, noAnswers: JSON.stringify(NO_ANSWERS) },
     );
     for (const accountId of members)
-      await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
-        studyId,
-        accountId,
-      ]);
+      await rows(
+        tx,
+        'insert into membership (study_id, account_id) values (:studyId, :accountId)',
+        { studyId, accountId },
+      );
 
     const written = await importFile(tx, {
       studyId,
@@ -89,16 +90,19 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
     });
     const questions = await rows<{ id: number }>(
       tx,
-      'select id from question where study_id = ? order by position',
-      [studyId],
+      'select id from question where study_id = :studyId order by position',
+      { studyId },
     );
     const codeIds = await writeCodebook(tx, studyId, study.themes);
     for (const [q, question] of questions.entries()) {
-      await rows(tx, 'update question set label = ? where id = ?', [study.labels[q]!, question.id]);
+      await rows(tx, 'update question set label = :labels where id = :id', {
+        labels: study.labels[q]!,
+        id: question.id,
+      });
       const { id: sampleId } = await row<{ id: number }>(
         tx,
-        `insert into sample (question_id, kind, seed) values (?, 'random', ?) returning id`,
-        [question.id, study.samples[q]!.seed],
+        `insert into sample (question_id, kind, seed) values (:id, 'random', :seed) returning id`,
+        { id: question.id, seed: study.samples[q]!.seed },
       );
       const now = new Date().toISOString();
       const coded = study.samples[q]!.answers.map((answer) => ({

@@ -28,9 +28,9 @@ export function exchangeRoutes(app: App, threads: Threads): void {
     }>(
       em,
       `select m.code_id as "codeId", r.text, m.start, m."end"
-         from mention m join code c on c.id = m.code_id and c.study_id = ?
+         from mention m join code c on c.id = m.code_id and c.study_id = :study
          join response r on r.id = m.response_id where m.typical order by m.created_at`,
-      [study],
+      { study },
     );
     const examples = new Map<string, string[]>();
     for (const { codeId, text, start, end } of typical)

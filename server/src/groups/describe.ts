@@ -26,8 +26,8 @@ export async function readRuleNames(em: EntityManager, studyId: number): Promise
     import: named(
       await rows<{ id: number; name: string }>(
         em,
-        `select id, coalesce(nullif(settings->>'wave', ''), file_name) as name from import where study_id = ?`,
-        [studyId],
+        `select id, coalesce(nullif(settings->>'wave', ''), file_name) as name from import where study_id = :studyId`,
+        { studyId },
       ),
     ),
     group: named(await readGroups(em, studyId)),

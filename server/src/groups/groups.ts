@@ -56,7 +56,7 @@ export async function putGroup(em: EntityManager, maker: Maker, id: string, fiel
   refuseTooDeep(fields.rule);
   await inChange(em, async (tx) => {
     // two who build a circle from both ends at once take turns
-    await rows(tx, 'select id from study where id = ? for no key update', [studyId]);
+    await rows(tx, 'select id from study where id = :studyId for no key update', { studyId });
     const groups = await readGroups(tx, studyId);
     const alike = groups.find(
       (group) => group.id !== id && group.name.toLowerCase() === fields.name.toLowerCase(),
@@ -66,8 +66,8 @@ export async function putGroup(em: EntityManager, maker: Maker, id: string, fiel
     const from = groups.find((group) => group.id === id);
     const { position } = await row<{ position: number }>(
       tx,
-      'select coalesce(max(position), 0) + 1 as position from saved_group where study_id = ?',
-      [studyId],
+      'select coalesce(max(position), 0) + 1 as position from saved_group where study_id = :studyId',
+      { studyId },
     );
     const to: Group = { ...(from ?? { id, studyId, position }), ...fields };
     await makeChange(tx, {

@@ -83,8 +83,8 @@ async function queryAnswers(
   const { packed } = await row<{ packed: Buffer | null }>(
     em,
     `select string_agg(int4send(id) || int4send(respondent_id) || int4send(no_answer::int), '') as packed
-     from response where question_id = ?`,
-    [questionId],
+     from response where question_id = :questionId`,
+    { questionId },
   );
   const responses = unpackInts(packed);
   const ids = new Int32Array(responses.length / RESPONSE_INTS);
@@ -145,8 +145,8 @@ async function queryMaterial(
     em,
     `select string_agg(int4send(m.response_id), '') as packed
      from sample s join sample_member m on m.sample_id = s.id
-     where s.question_id = ? and ${DRAWN_AT_RANDOM}`,
-    [questionId],
+     where s.question_id = :questionId and ${DRAWN_AT_RANDOM}`,
+    { questionId },
   );
   const packedMentions = rows<{ codeId: string; origin: Origin; packed: Buffer }>(
     em,
@@ -161,8 +161,8 @@ async function queryMaterial(
      join response r on r.question_id = d.question_id and r.id <= d.last_response_id
        and r.id <> all(coalesce(t.out_of_scope, '{}'))
        and (r.changed_at is null or r.changed_at <= d.decided_at)
-     where d.question_id = ?`,
-    [questionId],
+     where d.question_id = :questionId`,
+    { questionId },
   );
   // what one coder decided is what they settled
   const decisions = coderId ? [] : readDecisions(em, questionId, answers, size, toSet);
@@ -242,8 +242,8 @@ async function readDecisions(
   const judged = await rows<{ codeId: string; packed: Buffer }>(
     em,
     `select code_id as "codeId", string_agg(int4send(response_id), '') as packed
-     from suggestion where question_id = ? and state <> 'open' group by 1`,
-    [questionId],
+     from suggestion where question_id = :questionId and state <> 'open' group by 1`,
+    { questionId },
   );
   const closings = await rows<{ codeId: string; last: number; changed: Buffer; open: Buffer }>(
     em,
@@ -252,8 +252,8 @@ async function readDecisions(
          where r.question_id = k.question_id and r.changed_at > k.closed_at) as changed,
        (select string_agg(int4send(o.response_id), '') from open_suggestion o
          where o.question_id = k.question_id and o.code_id = k.code_id) as open
-     from code_closing k where k.question_id = ?`,
-    [questionId],
+     from code_closing k where k.question_id = :questionId`,
+    { questionId },
   );
   const states = new Map<string, CodeState>();
   for (const { codeId, packed } of judged)

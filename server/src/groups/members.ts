@@ -69,8 +69,8 @@ export async function readMembers(
   }
   const codes = await rows<{ id: string; themeId: string | null }>(
     em,
-    'select id, theme_id as "themeId" from code where study_id = ?',
-    [studyId],
+    'select id, theme_id as "themeId" from code where study_id = :studyId',
+    { studyId },
   );
   const material: RuleMaterial = {
     size,
@@ -163,17 +163,19 @@ async function readValues(
   if (!('stored' in variable)) return [];
   const [stored] = await rows<{ values: (number | string | null)[] | null }>(
     em,
-    'select json_agg(background->? order by id) as values from respondent where study_id = ?',
-    [String(variable.stored.valueId), studyId],
+    'select json_agg(background->:valueId order by id) as values from respondent where study_id = :studyId',
+    { valueId: String(variable.stored.valueId), studyId },
   );
   return stored?.values?.slice(0, people.ids.length) ?? [];
 }
 
 async function readCame(em: EntityManager, people: People, importId: number): Promise<Bitset> {
   const members = emptyBitset(people.ids.length);
-  const came = await rows<{ id: number }>(em, 'select id from respondent where import_id = ?', [
-    importId,
-  ]);
+  const came = await rows<{ id: number }>(
+    em,
+    'select id from respondent where import_id = :importId',
+    { importId },
+  );
   for (const { id } of came) {
     const i = people.indexOf(id);
     if (i >= 0) addTo(members, i);
@@ -252,9 +254,9 @@ async function storedColumns(
 ): Promise<Column[]> {
   const values = await rows<{ value: string | number | boolean | null; packed: Buffer }>(
     em,
-    `select background->? as value, string_agg(int4send(id), '') as packed from respondent
-     where study_id = ? group by 1`,
-    [String(valueId), studyId],
+    `select background->:valueId as value, string_agg(int4send(id), '') as packed from respondent
+     where study_id = :studyId group by 1`,
+    { valueId: String(valueId), studyId },
   );
   const columns = new Map<string, Column>();
   for (const group of values) {

@@ -31,8 +31,8 @@ export async function readVariable(
   const bands = derived?.bands ?? null;
   const categories = await rows<{ value: string; label: string }>(
     em,
-    'select value, label from category where variable_id = ? order by position, value',
-    [id],
+    'select value, label from category where variable_id = :id order by position, value',
+    { id },
   );
   const labels = Object.fromEntries(categories.map(({ value, label }) => [value, label]));
   const order = (bands ?? categories).map(({ label }) => label);

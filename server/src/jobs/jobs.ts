@@ -25,9 +25,15 @@ export async function enqueueJob(
 ): Promise<Job> {
   const [queued] = await rows<Job>(
     em,
-    `insert into job (kind, study_id, question_id, created_by, payload) values (?, ?, ?, ?, ?)
+    `insert into job (kind, study_id, question_id, created_by, payload) values (:kind, :studyId, :questionId, :accountId, :payload)
      on conflict do nothing returning ${columns}`,
-    [job.kind, job.studyId, job.questionId, job.accountId, JSON.stringify(job.payload)],
+    {
+      kind: job.kind,
+      studyId: job.studyId,
+      questionId: job.questionId,
+      accountId: job.accountId,
+      payload: JSON.stringify(job.payload),
+    },
   );
   if (!queued) throw problems.jobUnderWay();
   // heard after the commit, when the job is there
@@ -36,10 +42,11 @@ export async function enqueueJob(
 }
 
 export async function findJob(em: EntityManager, studyId: number, id: number): Promise<Job> {
-  const [job] = await rows<Job>(em, `select ${columns} from job where study_id = ? and id = ?`, [
-    studyId,
-    id,
-  ]);
+  const [job] = await rows<Job>(
+    em,
+    `select ${columns} from job where study_id = :studyId and id = :id`,
+    { studyId, id },
+  );
   if (!job) throw problems.notFound('job');
   return job;
 }
@@ -52,8 +59,8 @@ export async function newestJob(
 ): Promise<Job | null> {
   const [job] = await rows<Job>(
     em,
-    `select ${columns} from job where kind = ? and question_id = ? order by id desc limit 1`,
-    [kind, questionId],
+    `select ${columns} from job where kind = :kind and question_id = :questionId order by id desc limit 1`,
+    { kind, questionId },
   );
   return job ?? null;
 }
@@ -62,9 +69,9 @@ export async function newestJob(
 export async function newestSheetJob(em: EntityManager, sheetId: number): Promise<Job | null> {
   const [job] = await rows<Job>(
     em,
-    `select ${columns} from job where kind = 'read' and (payload->>'sheetId')::int = ?
+    `select ${columns} from job where kind = 'read' and (payload->>'sheetId')::int = :sheetId
      order by id desc limit 1`,
-    [sheetId],
+    { sheetId },
   );
   return job ?? null;
 }
@@ -77,7 +84,7 @@ export async function cancelJob(em: EntityManager, studyId: number, id: number):
     `update job set
        cancel_asked = true,
        state = case when state = 'waiting' then 'cancelled' else state end
-     where id = ? returning ${columns}`,
-    [id],
+     where id = :id returning ${columns}`,
+    { id },
   );
 }

@@ -183,21 +183,25 @@ async function takeJob(
 ): Promise<RunningJob | null> {
   await rows(
     em,
-    `update job set state = 'failed', problem = ? where state = 'running' and attempts >= ?
-       and heartbeat_at < now() - make_interval(secs => ?)`,
-    [JSON.stringify(asRecord(problems.workerFailed())), MOST_ATTEMPTS, LOST_AFTER_SECONDS],
+    `update job set state = 'failed', problem = :problems where state = 'running' and attempts >= :mostAttempts
+       and heartbeat_at < now() - make_interval(secs => :lostAfterSeconds)`,
+    {
+      problems: JSON.stringify(asRecord(problems.workerFailed())),
+      mostAttempts: MOST_ATTEMPTS,
+      lostAfterSeconds: LOST_AFTER_SECONDS,
+    },
   );
   const [taken] = await rows<RunningJob>(
     em,
-    `update job set state = 'running', runner = ?, heartbeat_at = now(), attempts = attempts + 1
+    `update job set state = 'running', runner = :runner, heartbeat_at = now(), attempts = attempts + 1
      where id = (
        select id from job
-       where kind = any(?) and (state = 'waiting'
-         or (state = 'running' and heartbeat_at < now() - make_interval(secs => ?)))
+       where kind = any(:kinds) and (state = 'waiting'
+         or (state = 'running' and heartbeat_at < now() - make_interval(secs => :lostAfterSeconds)))
        order by id for update skip locked limit 1)
      returning id, kind, study_id as "studyId", question_id as "questionId",
        created_by as "createdBy", payload`,
-    [runner, kinds, LOST_AFTER_SECONDS],
+    { runner, kinds, lostAfterSeconds: LOST_AFTER_SECONDS },
   );
   return taken ?? null;
 }
@@ -211,9 +215,9 @@ async function heartbeat(
 ): Promise<boolean> {
   const [job] = await rows<{ cancelAsked: boolean }>(
     em,
-    `update job set heartbeat_at = now(), progress = coalesce(?::jsonb, progress)
-     where id = ? and runner = ? and state = 'running' returning cancel_asked as "cancelAsked"`,
-    [progress && JSON.stringify(progress), id, runner],
+    `update job set heartbeat_at = now(), progress = coalesce(:progress::jsonb, progress)
+     where id = :id and runner = :runner and state = 'running' returning cancel_asked as "cancelAsked"`,
+    { progress: progress && JSON.stringify(progress), id, runner },
   );
   return job !== undefined && !job.cancelAsked;
 }
@@ -227,15 +231,15 @@ async function endJob(
 ): Promise<boolean> {
   const ended = await rows(
     em,
-    `update job set state = ?, problem = ? where id = ? and runner = ? and state = 'running'
-       and (not cancel_asked or ? = 'cancelled') returning id`,
-    [state, problem && JSON.stringify(asRecord(problem)), id, runner, state],
+    `update job set state = :state, problem = :problem where id = :id and runner = :runner and state = 'running'
+       and (not cancel_asked or :state = 'cancelled') returning id`,
+    { state, problem: problem && JSON.stringify(asRecord(problem)), id, runner },
   );
   if (ended.length === 0 && state === 'failed')
     await rows(
       em,
-      `update job set state = 'cancelled' where id = ? and runner = ? and state = 'running'`,
-      [id, runner],
+      `update job set state = 'cancelled' where id = :id and runner = :runner and state = 'running'`,
+      { id, runner },
     );
   return ended.length > 0;
 }
@@ -245,8 +249,8 @@ const giveBack = (em: EntityManager, runner: string, id: number) =>
   rows(
     em,
     `update job set state = 'waiting', runner = null, attempts = attempts - 1
-     where id = ? and runner = ? and state = 'running'`,
-    [id, runner],
+     where id = :id and runner = :runner and state = 'running'`,
+    { id, runner },
   );
 
 /** @returns false when it has been begun often enough, or is no longer this runner's */
@@ -254,9 +258,9 @@ async function beginAnew(em: EntityManager, runner: string, id: number): Promise
   const waiting = await rows(
     em,
     `update job set state = 'waiting', runner = null
-     where id = ? and runner = ? and state = 'running' and attempts < ? and not cancel_asked
+     where id = :id and runner = :runner and state = 'running' and attempts < :mostAttempts and not cancel_asked
      returning 1`,
-    [id, runner, MOST_ATTEMPTS],
+    { id, runner, mostAttempts: MOST_ATTEMPTS },
   );
   return waiting.length > 0;
 }

@@ -29,24 +29,28 @@ export async function keepEstimates(
 ): Promise<void> {
   const sampled = answers.flatMap(({ settled, random }, i) => (settled && random ? [i] : []));
   if (sampled.length === 0) return;
-  await rows(em, 'insert into run_sample (run_id, respondents, sampled) values (?, ?, ?)', [
-    runId,
-    packed(Int32Array.from(respondents)),
-    packed(Int32Array.from(sampled)),
-  ]);
+  await rows(
+    em,
+    'insert into run_sample (run_id, respondents, sampled) values (:runId, :respondents, :sampled)',
+    {
+      runId,
+      respondents: packed(Int32Array.from(respondents)),
+      sampled: packed(Int32Array.from(sampled)),
+    },
+  );
   for (const { id, parts } of codes) {
     // what is said of a theme is made of what is said of its codes, whatever these are by then
     if (parts) continue;
     const predicted = crossFitted.get(id);
     await rows(
       em,
-      'insert into run_prediction (run_id, code_id, mentioned, predicted) values (?, ?, ?, ?)',
-      [
+      'insert into run_prediction (run_id, code_id, mentioned, predicted) values (:runId, :id, :mentioned, :predicted)',
+      {
         runId,
         id,
-        packed(Uint8Array.from(sampled, (i) => Number(answers[i]!.codes.has(id)))),
-        predicted ? packed(predicted) : null,
-      ],
+        mentioned: packed(Uint8Array.from(sampled, (i) => Number(answers[i]!.codes.has(id)))),
+        predicted: predicted ? packed(predicted) : null,
+      },
     );
   }
 }
@@ -60,15 +64,15 @@ export async function readEstimates(
   const [sample] = await rows<{ trainedAt: string; respondents: Buffer; sampled: Buffer }>(
     em,
     `select ${isoTime('t.finished_at')} as "trainedAt", s.respondents, s.sampled
-     from run_sample s join training_run t on t.id = s.run_id where s.run_id = ?`,
-    [runId],
+     from run_sample s join training_run t on t.id = s.run_id where s.run_id = :runId`,
+    { runId },
   );
   if (!sample) return null;
   const found = await rows<{ codeId: string; mentioned: Buffer; predicted: Buffer | null }>(
     em,
     `select code_id as "codeId", mentioned, predicted from run_prediction
-     where run_id = ? and code_id = any(?::uuid[])`,
-    [runId, codeIds],
+     where run_id = :runId and code_id = any(:codeIds::uuid[])`,
+    { runId, codeIds },
   );
   return {
     trainedAt: sample.trainedAt,

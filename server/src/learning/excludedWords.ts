@@ -15,9 +15,9 @@ export async function excludeWord(em: EntityManager, maker: Maker, strike: Exclu
         : `“${(await findCode(tx, studyId, strike.codeId)).name}”`;
     const known = await rows(
       tx,
-      `select 1 from struck_word where id = ?
-         or (study_id = ? and word = ? and code_id is not distinct from ?::uuid)`,
-      [strike.id, studyId, strike.word, strike.codeId],
+      `select 1 from struck_word where id = :id
+         or (study_id = :studyId and word = :word and code_id is not distinct from :codeId::uuid)`,
+      { id: strike.id, studyId, word: strike.word, codeId: strike.codeId },
     );
     if (known.length > 0) return;
     await makeChange(tx, {
@@ -34,8 +34,8 @@ export async function includeWord(em: EntityManager, maker: Maker, id: string) {
     const [struck] = await rows<ExcludedWord>(
       tx,
       `select id, study_id as "studyId", code_id as "codeId", word from struck_word
-       where id = ? and study_id = ?`,
-      [id, maker.studyId],
+       where id = :id and study_id = :studyId`,
+      { id, studyId: maker.studyId },
     );
     if (!struck) return;
     await makeChange(tx, {

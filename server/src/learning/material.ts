@@ -50,10 +50,10 @@ export async function readTrainingInput(
        (select jsonb_agg(jsonb_build_object('codeId', m.code_id, 'start', m.start, 'end', m."end") order by m.id)
          from mention m where m.response_id = r.id) as mentions,
        (select jsonb_agg(jsonb_build_object('codeId', s.code_id, 'accepted', s.state = 'accepted') order by s.code_id)
-         from suggestion s where s.response_id = r.id and s.state <> 'open' and (? or not s.bulk)) as decided,
+         from suggestion s where s.response_id = r.id and s.state <> 'open' and (:learnFromBulk or not s.bulk)) as decided,
        ${cutsAsJson} as cuts
-     from response r where r.question_id = ? and not r.no_answer order by r.id`,
-    [learnFromBulk, questionId],
+     from response r where r.question_id = :questionId and not r.no_answer order by r.id`,
+    { learnFromBulk, questionId },
   );
   if (!stored.some(({ settled }) => settled)) throw problems.nothingSettled();
   const inScope = await answersInScope(em, studyId, questionId, scope);
@@ -62,8 +62,8 @@ export async function readTrainingInput(
   const struck = await rows<{ word: string; codeId: string | null }>(
     em,
     `select s.word, s.code_id as "codeId" from struck_word s left join code c on c.id = s.code_id
-     where s.study_id = ? and (s.code_id is null or c.id is not null) order by s.word, s.code_id`,
-    [studyId],
+     where s.study_id = :studyId and (s.code_id is null or c.id is not null) order by s.word, s.code_id`,
+    { studyId },
   );
   const input = withThemes(
     {
@@ -103,8 +103,8 @@ const themesOf = (em: EntityManager, studyId: number) =>
   rows<Theme>(
     em,
     `select theme_id as id, jsonb_agg(id order by id) as parts from code
-     where study_id = ? and theme_id is not null and not archived group by 1 order by 1`,
-    [studyId],
+     where study_id = :studyId and theme_id is not null and not archived group by 1 order by 1`,
+    { studyId },
   );
 
 const codesAt = ({ mentions }: StoredAnswer, start: number, end: number): Set<string> =>

@@ -51,8 +51,8 @@ export async function readUnseen(
 ): Promise<{ yes: number[]; no: number[] }> {
   const [run] = await rows<{ unseen: { yes: number[]; no: number[] } | null }>(
     em,
-    'select unseen->? as unseen from training_run where id = ?',
-    [codeId, runId],
+    'select unseen->:codeId as unseen from training_run where id = :runId',
+    { codeId, runId },
   );
   return run?.unseen ?? { yes: [], no: [] };
 }
@@ -69,9 +69,9 @@ export const listRuns = (em: EntityManager, questionId: number) =>
   rows<Omit<TrainingRun, 'codes' | 'themes' | 'confused'> & { inForce: boolean; isKept: boolean }>(
     em,
     `select ${head}, t.outcome is not null as "isKept",
-       t.id = (select t.id from training_run t where t.question_id = ? ${newest}) as "inForce"
-     from training_run t where t.question_id = ? order by t.id desc limit 50`,
-    [questionId, questionId],
+       t.id = (select t.id from training_run t where t.question_id = :questionId ${newest}) as "inForce"
+     from training_run t where t.question_id = :questionId order by t.id desc limit 50`,
+    { questionId },
   );
 
 /**
@@ -81,11 +81,13 @@ export const listRuns = (em: EntityManager, questionId: number) =>
  */
 export async function reinstateRun(em: EntityManager, questionId: number, runId: number) {
   await em.transactional(async (tx) => {
-    await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
+    await rows(tx, 'select id from question where id = :questionId for no key update', {
+      questionId,
+    });
     const [run] = await rows<{ outcome: Buffer | null }>(
       tx,
-      'select outcome from training_run where question_id = ? and id = ?',
-      [questionId, runId],
+      'select outcome from training_run where question_id = :questionId and id = :runId',
+      { questionId, runId },
     );
     if (!run) throw problems.notFound(runsTexts.trainingRun);
     if (!run.outcome) throw problems.runNotKept();
@@ -93,8 +95,8 @@ export async function reinstateRun(em: EntityManager, questionId: number, runId:
       (await promisify(gunzip)(run.outcome)).toString('utf8'),
     ) as KeptSuggestions[];
     await replaceOpenSuggestions(tx, questionId, runId, kept);
-    await rows(tx, 'update training_run set in_force_since = clock_timestamp() where id = ?', [
+    await rows(tx, 'update training_run set in_force_since = clock_timestamp() where id = :runId', {
       runId,
-    ]);
+    });
   });
 }

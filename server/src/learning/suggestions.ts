@@ -18,7 +18,9 @@ export async function replaceOpenSuggestions(
   runId: number,
   kept: readonly KeptSuggestions[],
 ) {
-  await rows(em, `delete from suggestion where question_id = ? and state = 'open'`, [questionId]);
+  await rows(em, `delete from suggestion where question_id = :questionId and state = 'open'`, {
+    questionId,
+  });
   await rows(
     em,
     `create temporary table fresh_suggestion
@@ -42,13 +44,13 @@ export async function replaceOpenSuggestions(
   await rows(
     em,
     `insert into suggestion (question_id, code_id, response_id, run_id, probability, evidence)
-     select ?, f.code_id, f.response_id, ?, f.probability, f.evidence
+     select :questionId, f.code_id, f.response_id, :runId, f.probability, f.evidence
      from fresh_suggestion f join code c on c.id = f.code_id join response r on r.id = f.response_id
      where not exists (
        select 1 from code_closing k where k.question_id = r.question_id and k.code_id = f.code_id
          and r.id <= k.last_response_id and (r.changed_at is null or r.changed_at <= k.closed_at))
      on conflict do nothing`,
-    [questionId, runId],
+    { questionId, runId },
   );
   // tens of thousands of new rows: the planner is told at once, not at its own next round
   await rows(em, 'analyze suggestion');

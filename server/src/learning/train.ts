@@ -66,34 +66,35 @@ export const train: JobHandler = async (job, context) => {
       `insert into training_run (study_id, question_id, seed, settled, answers, last_response_id,
          trained_by, finished_at, in_force_since, fingerprint, struck, scope, learnt_from_bulk, out_of_scope, seconds, outcome,
          codes, themes, confused, unseen, contradicted)
-       values (?, ?, ?, ?, ?, ?, ?, now(), now(), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) returning id`,
-      [
-        job.studyId,
+       values (:studyId, :questionId, :seed, :settled, :answers, :lastResponseId, :createdBy, now(), now(), :fingerprint, :struck, :scope, :learnFromBulk, :outOfScope, :seconds, :outcome, :codes, :themes, :confused, :unseen, :contradicted) returning id`,
+      {
+        studyId: job.studyId,
         questionId,
-        asked.seed,
+        seed: asked.seed,
         settled,
-        responseIds.length,
-        responseIds.at(-1)!,
-        job.createdBy,
+        answers: responseIds.length,
+        lastResponseId: responseIds.at(-1)!,
+        createdBy: job.createdBy,
         fingerprint,
-        JSON.stringify(input.struck),
+        struck: JSON.stringify(input.struck),
         scope,
         learnFromBulk,
-        scope === '' ? null : outOfScope,
+        outOfScope: scope === '' ? null : outOfScope,
         seconds,
         outcome,
-        JSON.stringify(codes.map((result) => describe(result, responseIds))),
-        JSON.stringify(
+        codes: JSON.stringify(codes.map((result) => describe(result, responseIds))),
+        themes: JSON.stringify(
           themes.map((theme) => ({
             ...theme,
             answers: theme.answers.map((answer) => responseIds[answer]!),
           })),
         ),
-        JSON.stringify(findConfused(unseen)),
-        JSON.stringify(Object.fromEntries(unseen.map(asUnseen))),
-        // models that learnt from the bulk cannot speak against it
-        JSON.stringify(learnFromBulk ? [] : await findContradicted(tx, questionId, kept)),
-      ],
+        confused: JSON.stringify(findConfused(unseen)),
+        unseen: JSON.stringify(Object.fromEntries(unseen.map(asUnseen))),
+        contradicted: JSON.stringify(
+          learnFromBulk ? [] : await findContradicted(tx, questionId, kept),
+        ),
+      },
     );
     await keepEstimates(tx, runId, input, respondentIds, trained.crossFitted);
     await replaceOpenSuggestions(tx, questionId, runId, kept);
@@ -178,10 +179,10 @@ async function findContradicted(
   }>(
     em,
     `select s.code_id as "codeId", s.response_id as "responseId", s.state from suggestion s
-     where s.question_id = ? and s.bulk and not exists (
+     where s.question_id = :questionId and s.bulk and not exists (
        select 1 from settlement t where t.response_id = s.response_id)
      order by s.code_id, s.response_id`,
-    [questionId],
+    { questionId },
   );
   return decided
     .flatMap((one) => {
@@ -217,14 +218,14 @@ const forgetOldOutcomes = (em: EntityManager, questionId: number) =>
        from (
          select t.id, t.in_force_since, octet_length(t.outcome) + coalesce((
            select sum(octet_length(p.predicted)) from run_prediction p where p.run_id = t.id), 0) as size
-         from training_run t where t.question_id = ? and t.outcome is not null) kept
+         from training_run t where t.question_id = :questionId and t.outcome is not null) kept
        window newest as (order by in_force_since desc, id desc)),
      forgotten as (
        update training_run t set outcome = null from sized
-       where t.id = sized.id and place > ? and room > ?
+       where t.id = sized.id and place > :runsKept and room > :roomForRuns
          -- the shares of what was left to models rest on what these said
          and not exists (select 1 from model_decision d where d.run_id = t.id)
        returning t.id)
      delete from run_sample where run_id in (select id from forgotten)`,
-    [questionId, RUNS_KEPT, ROOM_FOR_RUNS],
+    { questionId, runsKept: RUNS_KEPT, roomForRuns: ROOM_FOR_RUNS },
   );

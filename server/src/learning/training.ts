@@ -31,20 +31,20 @@ export async function describeTraining(
        (count(*) filter (where settled and ${inSample(`'random', 'stratified'`)}))::int as "settledInRandom",
        (count(*) filter (where settled and ${inSample(`'most_telling'`)}
          and not ${inSample(`'random', 'stratified'`)}))::int as "settledInTelling",
-       (select count(*) from suggestion s where s.question_id = ? and s.bulk)::int as "unreadInBulk",
+       (select count(*) from suggestion s where s.question_id = :questionId and s.bulk)::int as "unreadInBulk",
        ${canEstimate(questionId)} as "canEstimate"
      from (select r.id, r.question_id, exists (
          select 1 from settlement t where t.response_id = r.id) as settled
-       from response r where r.question_id = ? and not r.no_answer) r`,
-    [questionId, questionId],
+       from response r where r.question_id = :questionId and not r.no_answer) r`,
+    { questionId },
   );
   const examples = await rows<Training['examples'][number]>(
     em,
     `select m.code_id as "codeId", count(distinct m.response_id)::int as examples
      from mention m join response r on r.id = m.response_id
-     where r.question_id = ? and exists (select 1 from settlement t where t.response_id = r.id)
+     where r.question_id = :questionId and exists (select 1 from settlement t where t.response_id = r.id)
      group by m.code_id order by examples desc, m.code_id`,
-    [questionId],
+    { questionId },
   );
   return {
     ...counts,
@@ -63,8 +63,8 @@ export async function hasSettled(em: EntityManager, questionId: number): Promise
   const found = await rows(
     em,
     `select 1 from settlement t join response r on r.id = t.response_id
-     where r.question_id = ? and not r.no_answer limit 1`,
-    [questionId],
+     where r.question_id = :questionId and not r.no_answer limit 1`,
+    { questionId },
   );
   return found.length > 0;
 }
@@ -74,6 +74,6 @@ const readStruckWords = (em: EntityManager, studyId: number) =>
     em,
     `select s.id, s.study_id as "studyId", s.code_id as "codeId", s.word
      from struck_word s left join code c on c.id = s.code_id
-     where s.study_id = ? and (s.code_id is null or c.id is not null) order by s.word, s.id`,
-    [studyId],
+     where s.study_id = :studyId and (s.code_id is null or c.id is not null) order by s.word, s.id`,
+    { studyId },
   );

@@ -33,9 +33,8 @@ export const noteInAudit = (
   em: EntityManager,
   { action, accountId, studyId, details = {} }: AuditNote,
 ): Promise<unknown> =>
-  rows(em, 'insert into audit (action, account_id, study_id, details) values (?, ?, ?, ?::jsonb)', [
-    action,
-    accountId,
-    studyId ?? null,
-    JSON.stringify(details),
-  ]);
+  rows(
+    em,
+    'insert into audit (action, account_id, study_id, details) values (:action, :accountId, :studyId, :details::jsonb)',
+    { action, accountId, studyId: studyId ?? null, details: JSON.stringify(details) },
+  );

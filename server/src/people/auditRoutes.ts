@@ -17,8 +17,8 @@ export function auditRoutes(app: App): void {
       `select a.id::int as id, ${isoTime('a.at')} as at, a.action, a.account_id as "accountId",
            c.name as account, a.study_id as "studyId", a.details
          from audit a left join account c on c.id = a.account_id
-         where a.id < ? order by a.id desc limit ?`,
-      [before ?? Number.MAX_SAFE_INTEGER, most],
+         where a.id < :before order by a.id desc limit :most`,
+      { before: before ?? Number.MAX_SAFE_INTEGER, most },
     );
     return { entries };
   });

@@ -28,8 +28,8 @@ async function countStudies(em: EntityManager, ids: readonly number[]) {
   const counted = await rows<{ id: number; studies: number }>(
     em,
     `select account_id as id, count(*)::int as studies from membership
-     where account_id = any(?::int[]) group by 1`,
-    [ids],
+     where account_id = any(:ids::int[]) group by 1`,
+    { ids },
   );
   return new Map(counted.map(({ id, studies }) => [id, studies]));
 }
@@ -69,30 +69,30 @@ export async function addMember(
   return em.transactional(async (tx) => {
     const made = await rows(
       tx,
-      `insert into account (name, password_hash, chooses_password) values (?, ?, ?)
+      `insert into account (name, password_hash, chooses_password) values (:name, :passwordHash, :choosesPassword)
        on conflict (name) do nothing returning 1`,
-      [name, account.passwordHash, account.choosesPassword],
+      { name, passwordHash: account.passwordHash, choosesPassword: account.choosesPassword },
     );
     const known = await row<{ id: number; waits: boolean; studies: number; here: boolean }>(
       tx,
-      `select a.id, a.chooses_password and a.name <> ? as waits,
+      `select a.id, a.chooses_password and a.name <> :owner as waits,
          (select count(*)::int from membership where account_id = a.id) as studies,
-         exists (select 1 from membership where account_id = a.id and study_id = ?) as here
-       from account a where a.name = ? for no key update`,
-      [OWNER, studyId, name],
+         exists (select 1 from membership where account_id = a.id and study_id = :studyId) as here
+       from account a where a.name = :name for no key update`,
+      { owner: OWNER, studyId, name },
     );
     if (known.here) throw problems.alreadyMember(name);
     if (known.waits && known.studies > 0) throw problems.notEnteredYet(name);
-    await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
+    await rows(tx, 'insert into membership (study_id, account_id) values (:studyId, :id)', {
       studyId,
-      known.id,
-    ]);
+      id: known.id,
+    });
     // one that opened nothing any more, shut out before it was entered, begins anew
     if (known.waits && made.length === 0)
-      await rows(tx, 'update account set password_hash = ? where id = ?', [
-        account.passwordHash,
-        known.id,
-      ]);
+      await rows(tx, 'update account set password_hash = :passwordHash where id = :id', {
+        passwordHash: account.passwordHash,
+        id: known.id,
+      });
     await notifyOfAccess(tx, studyId);
     return { password: known.waits ? password : null, member: known.id };
   });
@@ -131,17 +131,17 @@ export async function removeMember(
     // two who shut each other out at once do so one after the other
     const members = await rows<{ id: number }>(
       tx,
-      'select account_id as id from membership where study_id = ? for update',
-      [studyId],
+      'select account_id as id from membership where study_id = :studyId for update',
+      { studyId },
     );
     if (!members.some(({ id }) => id === memberId)) throw problems.notFound('person');
     if (members.length === 1) throw problems.lastMember();
     const { name } = await tx.findOneOrFail(AccountEntity, memberId);
     if (name === OWNER && actor.id !== memberId) throw problems.notTheOwner();
-    await rows(tx, 'delete from membership where study_id = ? and account_id = ?', [
+    await rows(tx, 'delete from membership where study_id = :studyId and account_id = :memberId', {
       studyId,
       memberId,
-    ]);
+    });
     await notifyOfAccess(tx, studyId);
   });
 }

@@ -22,9 +22,9 @@ export function createSessionStore(orm: MikroORM): SessionStore {
       void answer(
         rows<{ data: Session }>(
           orm.em.fork(),
-          `select data from session where id = ? and expires_at > now()
-             and started_at > now() - make_interval(days => ?)`,
-          [id, LONGEST_DAYS],
+          `select data from session where id = :id and expires_at > now()
+             and started_at > now() - make_interval(days => :longestDays)`,
+          { id, longestDays: LONGEST_DAYS },
         ).then(([found]) => found?.data ?? null),
         callback as (error?: unknown, result?: Session | null) => void,
       ),
@@ -35,8 +35,8 @@ export function createSessionStore(orm: MikroORM): SessionStore {
           // saved after every request, yet written only when it says something new: what was read of the study is kept
           // until the database changes
           `with saved as (
-             select ?::text as id, ?::int as account_id, ?::jsonb as data,
-               now() + make_interval(days => ?) as expires_at)
+             select :id::text as id, :accountId::int as account_id, :data::jsonb as data,
+               now() + make_interval(days => :sessionDays) as expires_at)
            insert into session (id, account_id, data, expires_at)
            select * from saved where not exists (
              select 1 from session s where s.id = saved.id
@@ -46,7 +46,12 @@ export function createSessionStore(orm: MikroORM): SessionStore {
            on conflict (id) do update set
              account_id = excluded.account_id, data = excluded.data, expires_at = excluded.expires_at
            where session.expires_at > now()`,
-          [id, session.accountId ?? null, JSON.stringify(session), SESSION_DAYS],
+          {
+            id,
+            accountId: session.accountId ?? null,
+            data: JSON.stringify(session),
+            sessionDays: SESSION_DAYS,
+          },
         ),
         (error) => callback(error),
       ),
@@ -75,8 +80,8 @@ export async function endSessions(
 export const removeExpiredSessions = (em: EntityManager) =>
   rows(
     em,
-    'delete from session where expires_at <= now() or started_at <= now() - make_interval(days => ?)',
-    [LONGEST_DAYS],
+    'delete from session where expires_at <= now() or started_at <= now() - make_interval(days => :longestDays)',
+    { longestDays: LONGEST_DAYS },
   );
 
 /** The secret that signs cookies: made once, kept in the database, the same for every server on it. */

@@ -49,9 +49,9 @@ export async function beginAttempt(
   await count(em, 'address', network);
   const known = await rows(
     em,
-    `select 1 from sign_in_try where kind = 'known' and key = ?
+    `select 1 from sign_in_try where kind = 'known' and key = :both
      and last_at > now() - interval '${KNOWN_FOR}'`,
-    [both],
+    { both },
   );
   const [kind, key] =
     known.length > 0 ? (['both', both] as const) : (['account', account] as const);
@@ -59,12 +59,12 @@ export async function beginAttempt(
   return async () => {
     await rows(
       em,
-      `with gone as (delete from sign_in_try where kind = ? and key = ?),
+      `with gone as (delete from sign_in_try where kind = :kind and key = :key),
          less as (update sign_in_try set failures = greatest(failures - 1, 0)
-           where kind = 'address' and key = ?)
-       insert into sign_in_try (kind, key, failures) values ('known', ?, 0)
+           where kind = 'address' and key = :network)
+       insert into sign_in_try (kind, key, failures) values ('known', :both, 0)
        on conflict (kind, key) do update set last_at = now()`,
-      [kind, key, network, both],
+      { kind, key, network, both },
     );
   };
 }
@@ -78,20 +78,20 @@ async function count(
     else least(2 ^ (t.failures - ${FREE_ATTEMPTS[kind]} + 1), ${LONGEST_WAIT_S}) end)`;
   const counted = await rows(
     em,
-    `insert into sign_in_try as t (kind, key, failures) values (?, ?, 1)
+    `insert into sign_in_try as t (kind, key, failures) values (:kind, :key, 1)
      on conflict (kind, key) do update set last_at = now(),
        failures = case when t.last_at < now() - interval '${FORGOTTEN_AFTER}' then 1
          else t.failures + 1 end
        where t.last_at + ${wait} <= now()
      returning 1`,
-    [kind, key],
+    { kind, key },
   );
   if (counted.length > 0) return;
   const { seconds } = await row<{ seconds: number }>(
     em,
     `select greatest(1, ceil(extract(epoch from t.last_at + ${wait} - now())))::int as seconds
-     from sign_in_try t where kind = ? and key = ?`,
-    [kind, key],
+     from sign_in_try t where kind = :kind and key = :key`,
+    { kind, key },
   );
   throw problems.waitToTry(seconds);
 }

@@ -200,8 +200,8 @@ async function waves(em: EntityManager, studyId: number, people: People): Promis
     `select coalesce(nullif(i.settings->>'wave', ''), i.file_name) as name, json_agg(distinct i.id) as imports,
        json_agg(r.id) as people
      from import i join respondent r on r.import_id = i.id
-     where i.study_id = ? group by 1 order by min(i.id)`,
-    [studyId],
+     where i.study_id = :studyId group by 1 order by min(i.id)`,
+    { studyId },
   );
   return found.map(({ name, imports, people: ids }) => ({
     key: `wave-${imports[0]}`,
@@ -237,8 +237,8 @@ const codersOf = (em: EntityManager, questionId: number) =>
     em,
     `select a.id, a.name from account a where exists (
        select 1 from settlement t join response r on r.id = t.response_id
-       where t.coder_id = a.id and r.question_id = ?) order by a.name`,
-    [questionId],
+       where t.coder_id = a.id and r.question_id = :questionId) order by a.name`,
+    { questionId },
   );
 
 /** Whether two columns are compared with each other: not where they have somebody in common. */

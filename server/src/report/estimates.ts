@@ -176,17 +176,17 @@ async function readCheck(
     `select r.respondent_id as id, d.run_id as "runId",
        exists (select 1 from settlement t where t.response_id = r.id and not t.assisted) as settled
      from model_decision d join sample_member m on m.sample_id = d.sample_id
-     join response r on r.id = m.response_id and not r.no_answer where d.question_id = ?`,
-    [questionId],
+     join response r on r.id = m.response_id and not r.no_answer where d.question_id = :questionId`,
+    { questionId },
   );
   if (members.length < 2 || !members.every(({ settled }) => settled)) return null;
   const before = await rows<{ id: number }>(
     em,
     `select r.respondent_id as id from model_decision d
      join response r on r.question_id = d.question_id and not r.no_answer
-     where d.question_id = ? and exists (
+     where d.question_id = :questionId and exists (
        select 1 from settlement t where t.response_id = r.id and t.settled_at <= d.decided_at)`,
-    [questionId],
+    { questionId },
   );
   const sampled = intersect(setOf(people, idsOf(members)), answered);
   const { runId } = members[0]!;

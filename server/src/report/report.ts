@@ -316,9 +316,9 @@ async function readChecked(
     `select c.name as code, k.side, count(*)::int as read,
        (count(*) filter (where a.verdict = 'applies'))::int as applies
      from spot_check_answer a join spot_check k on k.id = a.check_id join code c on c.id = k.code_id
-     where k.question_id = any(?::int[]) and a.verdict in ('applies', 'not')
+     where k.question_id = any(:questionIds::int[]) and a.verdict in ('applies', 'not')
      group by c.id, c.name, c.position, k.side order by c.position, c.id, k.side`,
-    [questionIds],
+    { questionIds },
   );
   return found.map((one) => ({
     ...one,
@@ -331,8 +331,8 @@ const readClosed = (em: EntityManager, questionIds: readonly number[]): Promise<
   rows(
     em,
     `select c.name as code, k.how, k.expected from code_closing k join code c on c.id = k.code_id
-     where k.question_id = any(?::int[]) order by c.position, c.id, k.question_id`,
-    [questionIds],
+     where k.question_id = any(:questionIds::int[]) order by c.position, c.id, k.question_id`,
+    { questionIds },
   );
 
 /** Counts every line in every column; columns about the same material are counted together. */

@@ -114,8 +114,8 @@ async function readPage(
     `select p.id, p.external_id as "externalId", p.background,
        coalesce((select jsonb_object_agg(r.question_id, r.text) from response r
          where r.respondent_id = p.id), '{}') as texts
-     from respondent p where p.id = any(?::int[]) order by p.id`,
-    [ids],
+     from respondent p where p.id = any(:ids::int[]) order by p.id`,
+    { ids },
   );
   return found.map((person) => ({ ...person, i: people.indexOf(person.id) }));
 }

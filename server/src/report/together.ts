@@ -108,9 +108,9 @@ async function togetherInLines(
     `select r.id, r.text, ${cutsAsJson} as cuts,
        (select jsonb_agg(jsonb_build_object('codeId', m.code_id, 'start', m.start, 'end', m."end"))
         from mention m where m.response_id = r.id) as mentions
-     from response r where r.question_id = ? and not r.no_answer
+     from response r where r.question_id = :questionId and not r.no_answer
        and exists (select 1 from settlement s where s.response_id = r.id)`,
-    [questionId],
+    { questionId },
   );
   const place = new Map(codes.map(({ id }, c) => [id, c]));
   const mentionedIn: number[][] = codes.map(() => []);

@@ -49,9 +49,9 @@ export async function decideSuggestion(
       `select ${suggestionColumns}, exists (select 1 from open_suggestion o
          where o.code_id = s.code_id and o.response_id = s.response_id) as "isOpen"
        from suggestion s
-       where s.question_id = ? and s.code_id = ? and s.response_id = any(?::int[])
+       where s.question_id = :questionId and s.code_id = :codeId and s.response_id = any(:wanted::int[])
        order by s.response_id for update of s`,
-      [questionId, codeId, wanted],
+      { questionId, codeId, wanted },
     );
     const stored = found.find((one) => one.responseId === responseId);
     if (!stored) throw problems.notFound('suggestion');
@@ -230,8 +230,8 @@ async function answersOfSameWords(em: EntityManager, questionId: number, respons
   const same = await rows<{ id: number }>(
     em,
     `select id from response
-     where question_id = ? and same = (select same from response where id = ?)`,
-    [questionId, responseId],
+     where question_id = :questionId and same = (select same from response where id = :responseId)`,
+    { questionId, responseId },
   );
   return same.map(({ id }) => id);
 }

@@ -29,27 +29,29 @@ export async function decideByModel(
   const left = unreliable.filter((id) => !relied.includes(id));
   if (left.length > 0) throw problems.modelsUnreliable(await namesOf(em, left), left);
   return em.transactional(async (tx) => {
-    await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
+    await rows(tx, 'select id from question where id = :questionId for no key update', {
+      questionId,
+    });
     const open = await rows<{ id: number }>(
       tx,
-      `select r.id from response r join training_run t on t.id = ?
-       where r.question_id = ? and not r.no_answer and r.id <= t.last_response_id
+      `select r.id from response r join training_run t on t.id = :id
+       where r.question_id = :questionId and not r.no_answer and r.id <= t.last_response_id
          and r.id <> all(coalesce(t.out_of_scope, '{}'))
          and not exists (select 1 from settlement s where s.response_id = r.id)
        order by r.id`,
-      [run.id, questionId],
+      { id: run.id, questionId },
     );
     if (open.length < 2) throw problems.nothingToDraw();
     const drawn = simpleRandomSample(open.length, Math.min(check, open.length), randomInt(2 ** 31));
     const { id: sampleId } = await row<{ id: number }>(
       tx,
-      `insert into sample (question_id, kind, seed) values (?, 'check', 0) returning id`,
-      [questionId],
+      `insert into sample (question_id, kind, seed) values (:questionId, 'check', 0) returning id`,
+      { questionId },
     );
     await rows(
       tx,
-      'insert into sample_member (sample_id, response_id) select ?, unnest(?::int[])',
-      [sampleId, drawn.map((i) => open[i]!.id)],
+      'insert into sample_member (sample_id, response_id) select :sampleId, unnest(:drawn::int[])',
+      { sampleId, drawn: drawn.map((i) => open[i]!.id) },
     );
     const standing = await findDecision(tx, questionId);
     const decision: ModelDecision = {
@@ -102,8 +104,8 @@ async function unreliableCodes(
 ): Promise<string[]> {
   const closed = await rows<{ codeId: string }>(
     em,
-    'select code_id as "codeId" from code_closing where question_id = ?',
-    [questionId],
+    'select code_id as "codeId" from code_closing where question_id = :questionId',
+    { questionId },
   );
   return (await codesInUse(em, questionId)).filter((id) => {
     if (closed.some(({ codeId }) => codeId === id)) return false;
@@ -127,8 +129,8 @@ async function findDecision(em: EntityManager, questionId: number): Promise<Mode
     `select study_id as "studyId", question_id as "questionId", run_id as "runId", relied,
        last_response_id as "lastResponseId", sample_id as "sampleId", decided_by as "decidedBy",
        decided_at as "decidedAt"
-     from model_decision where question_id = ?`,
-    [questionId],
+     from model_decision where question_id = :questionId`,
+    { questionId },
   );
   return found ? { ...found, decidedAt: new Date(found.decidedAt).toISOString() } : null;
 }

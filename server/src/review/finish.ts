@@ -41,19 +41,19 @@ export async function whatIsLeft(
   const open = subtract(answered, decided);
   const { assisted } = await row<{ assisted: number }>(
     em,
-    `select count(*)::int as assisted from response r where r.question_id = ? and not r.no_answer
+    `select count(*)::int as assisted from response r where r.question_id = :id and not r.no_answer
        and exists (select 1 from settlement t where t.response_id = r.id)
        and not exists (
          select 1 from settlement t where t.response_id = r.id and not t.assisted)`,
-    [question.id],
+    { id: question.id },
   );
   const { sampleOpen } = await row<{ sampleOpen: number }>(
     em,
     `select count(distinct m.response_id)::int as "sampleOpen" from sample s
      join sample_member m on m.sample_id = s.id join response r on r.id = m.response_id
-     where s.question_id = ? and not r.no_answer
+     where s.question_id = :id and not r.no_answer
        and not exists (select 1 from settlement t where t.response_id = r.id)`,
-    [question.id],
+    { id: question.id },
   );
   return {
     answered: countOf(answered),
@@ -103,8 +103,8 @@ async function codesLeft(
     em,
     `select code_id as "codeId", count(*)::int as open,
        (count(*) filter (where probability between ${UNSURE[0]} and ${UNSURE[1]}))::int as unsure
-     from open_suggestion where question_id = ? group by 1`,
-    [questionId],
+     from open_suggestion where question_id = :questionId group by 1`,
+    { questionId },
   );
   const closings = await rows<{ codeId: string } & NonNullable<CodeLeft['closed']>>(
     em,
@@ -112,8 +112,8 @@ async function codesLeft(
        (select count(*)::int from response r where r.question_id = k.question_id and not r.no_answer
          and (r.id > k.last_response_id or r.changed_at > k.closed_at)
          and not exists (select 1 from settlement t where t.response_id = r.id)) as "newAnswers"
-     from code_closing k join account a on a.id = k.closed_by where k.question_id = ?`,
-    [questionId],
+     from code_closing k join account a on a.id = k.closed_by where k.question_id = :questionId`,
+    { questionId },
   );
   const settledAnswers = countOfBoth(settled, answered);
   return (await codesInUse(em, questionId)).map((codeId): CodeLeft => {
@@ -162,17 +162,17 @@ async function readPace(
     em,
     `select distinct (extract(epoch from t.settled_at) * 1000)::float as at
      from settlement t join response r on r.id = t.response_id join question q on q.id = r.question_id
-     where q.study_id = ? and t.coder_id = ? order by at desc limit ${LAST}`,
-    [studyId, accountId],
+     where q.study_id = :studyId and t.coder_id = :accountId order by at desc limit ${LAST}`,
+    { studyId, accountId },
   );
   const decided = await rows<{ at: number }>(
     em,
     `select distinct (extract(epoch from s.decided_at) * 1000)::float as at
      from suggestion s join question q on q.id = s.question_id
-     where q.study_id = ? and s.decided_by = ? and s.state <> 'open' and not s.bulk
+     where q.study_id = :studyId and s.decided_by = :accountId and s.state <> 'open' and not s.bulk
        and not exists (select 1 from settlement t where t.response_id = s.response_id)
      order by at desc limit ${LAST}`,
-    [studyId, accountId],
+    { studyId, accountId },
   );
   return {
     answer: medianPace(settled.map(({ at }) => at)),
@@ -217,8 +217,8 @@ async function readModelDecision(
          select 1 from settlement t where t.response_id = m.response_id)))::int as read
      from model_decision d join account a on a.id = d.decided_by
      left join sample_member m on m.sample_id = d.sample_id
-     where d.question_id = ? group by a.name, d.decided_at`,
-    [questionId],
+     where d.question_id = :questionId group by a.name, d.decided_at`,
+    { questionId },
   );
   return found
     ? { by: found.by, at: found.at, check: { drawn: found.drawn, read: found.read } }
@@ -246,12 +246,12 @@ export async function closeCodes(
     await runInForce(em, question.id),
   );
   return em.transactional(async (tx) => {
-    await rows(tx, 'select id from question where id = ? for no key update', [question.id]);
+    await rows(tx, 'select id from question where id = :id for no key update', { id: question.id });
     const names = await namesOf(tx, maker.studyId);
     const { last } = await row<{ last: number | null }>(
       tx,
-      'select max(id) as last from response where question_id = ?',
-      [question.id],
+      'select max(id) as last from response where question_id = :id',
+      { id: question.id },
     );
     const standing = await findClosings(tx, 'k.question_id = ?', [question.id]);
     const closedAt = new Date().toISOString();

@@ -59,8 +59,8 @@ export async function settleReading(
     );
     await rows(
       tx,
-      'update response set changed_at = null where id = any(?::int[]) and changed_at is not null',
-      [ids],
+      'update response set changed_at = null where id = any(:ids::int[]) and changed_at is not null',
+      { ids },
     );
     await makeChange(tx, {
       ...maker,
@@ -115,8 +115,8 @@ async function refuseUnknownCodes(
 async function inSample(em: EntityManager, ids: readonly number[]): Promise<Set<number>> {
   const drawn = await rows<{ id: number }>(
     em,
-    'select distinct response_id as id from sample_member where response_id = any(?::int[])',
-    [ids],
+    'select distinct response_id as id from sample_member where response_id = any(:ids::int[])',
+    { ids },
   );
   return new Set(drawn.map(({ id }) => id));
 }
@@ -174,9 +174,9 @@ async function suggestionsFor(
   const found = await rows<Suggestion>(
     em,
     `select ${suggestionColumns} from suggestion s
-     where s.response_id = any(?::int[]) and s.code_id = any(?::uuid[]) and s.state = 'open'
+     where s.response_id = any(:ids::int[]) and s.code_id = any(:accept::uuid[]) and s.state = 'open'
      order by s.response_id, s.code_id for update of s`,
-    [ids, accept.map(({ codeId }) => codeId)],
+    { ids, accept: accept.map(({ codeId }) => codeId) },
   );
   return found.map((one) => ({ ...one, decidedAt: asIso(one.decidedAt) }));
 }

@@ -71,8 +71,8 @@ async function findThreshold(em: EntityManager, questionId: number, codeId: stri
     throw problems.notFound(reviewTexts.trainedCode);
   const [placed] = await rows<{ threshold: number }>(
     em,
-    'select threshold from review_threshold where question_id = ? and code_id = ?',
-    [questionId, codeId],
+    'select threshold from review_threshold where question_id = :questionId and code_id = :codeId',
+    { questionId, codeId },
   );
   return { runId: run.id, trained, threshold: placed?.threshold ?? trained.threshold };
 }
@@ -161,8 +161,8 @@ async function readCodeState(
   const { undecided } = rowOf(codeId, 'decided');
   const closed = await rows(
     em,
-    'select 1 from code_closing where question_id = ? and code_id = ?',
-    [questionId, codeId],
+    'select 1 from code_closing where question_id = :questionId and code_id = :codeId',
+    { questionId, codeId },
   );
   return { undecided: undecided ? countOf(undecided) : 0, isClosed: closed.length > 0 };
 }
@@ -177,8 +177,8 @@ async function readChecked(
     em,
     `select k.side, avg((a.verdict = 'applies')::int)::float as share
      from spot_check k join spot_check_answer a on a.check_id = k.id
-     where k.question_id = ? and k.code_id = ? and a.verdict in ('applies', 'not') group by 1`,
-    [questionId, codeId],
+     where k.question_id = :questionId and k.code_id = :codeId and a.verdict in ('applies', 'not') group by 1`,
+    { questionId, codeId },
   );
   const of = (side: CheckSide) => found.find((one) => one.side === side)?.share ?? null;
   return { accepted: of('accepted'), refused: of('refused') };
@@ -240,14 +240,16 @@ export async function moveThreshold(
   { from, to }: ThresholdMove,
 ) {
   await em.transactional(async (tx) => {
-    await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
+    await rows(tx, 'select id from question where id = :questionId for no key update', {
+      questionId,
+    });
     const { threshold } = await findThreshold(tx, questionId, codeId);
     if (Math.abs(threshold - from) > 1e-9) throw problems.changedMeanwhile();
     await rows(
       tx,
-      `insert into review_threshold (question_id, code_id, threshold) values (?, ?, ?)
+      `insert into review_threshold (question_id, code_id, threshold) values (:questionId, :codeId, :to)
        on conflict (question_id, code_id) do update set threshold = excluded.threshold`,
-      [questionId, codeId, to],
+      { questionId, codeId, to },
     );
   });
 }

@@ -48,14 +48,14 @@ export async function listChecks(
        (count(*) filter (where a.verdict = 'not'))::int as "not",
        (count(*) filter (where a.verdict = 'unsure'))::int as unsure
      from spot_check c left join spot_check_answer a on a.check_id = c.id
-     where c.question_id = ? and c.code_id = ? group by c.id order by c.drawn_at desc`,
-    [questionId, codeId],
+     where c.question_id = :questionId and c.code_id = :codeId group by c.id order by c.drawn_at desc`,
+    { questionId, codeId },
   );
   const unread = await rows<{ state: CheckSide; count: number }>(
     em,
     `select s.state, count(*)::int as count from suggestion s
-     where s.question_id = ? and s.code_id = ? and s.bulk group by s.state`,
-    [questionId, codeId],
+     where s.question_id = :questionId and s.code_id = :codeId and s.bulk group by s.state`,
+    { questionId, codeId },
   );
   const countOf = (side: CheckSide) => unread.find((one) => one.state === side)?.count ?? 0;
   return {
@@ -81,7 +81,7 @@ export async function drawCheck(
   await inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     // the same request once more, since its answer was lost
-    if ((await rows(tx, 'select 1 from spot_check where id = ?', [id])).length > 0) return;
+    if ((await rows(tx, 'select 1 from spot_check where id = :id', { id })).length > 0) return;
     const decided = await rows<{ responseId: number; probability: number }>(
       tx,
       `select s.response_id as "responseId", s.probability from suggestion s
@@ -134,9 +134,9 @@ export async function readCheck(
     em,
     `select a.response_id as "responseId", a.verdict
      from spot_check_answer a join spot_check c on c.id = a.check_id
-     where c.id = ? and c.question_id = ? and c.code_id = ?
+     where c.id = :checkId and c.question_id = :questionId and c.code_id = :codeId
      order by md5(a.check_id::text || a.response_id)`,
-    [checkId, questionId, codeId],
+    { checkId, questionId, codeId },
   );
   if (members.length === 0) throw problems.notFound(spotChecksTexts.spotCheck);
   const answers = await readAnswers(
@@ -167,16 +167,16 @@ export async function judge(
     const [member] = await rows<{ verdict: Judge['verdict'] }>(
       tx,
       `select a.verdict from spot_check_answer a join spot_check c on c.id = a.check_id
-       where c.id = ? and c.question_id = ? and c.code_id = ? and a.response_id = ?`,
-      [checkId, questionId, codeId, responseId],
+       where c.id = :checkId and c.question_id = :questionId and c.code_id = :codeId and a.response_id = :responseId`,
+      { checkId, questionId, codeId, responseId },
     );
     if (!member) throw problems.notFound(spotChecksTexts.answerSpotCheck);
     if (member.verdict === verdict) return;
     const [stored] = await rows<Suggestion>(
       tx,
       `select ${suggestionColumns} from suggestion s
-       where s.question_id = ? and s.code_id = ? and s.response_id = ? for update`,
-      [questionId, codeId, responseId],
+       where s.question_id = :questionId and s.code_id = :codeId and s.response_id = :responseId for update`,
+      { questionId, codeId, responseId },
     );
     const diff: ChangeDiff = {
       spot_check_answer: {

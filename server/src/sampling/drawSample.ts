@@ -26,7 +26,9 @@ export async function drawSample(
 ): Promise<number> {
   return em.transactional(async (tx) => {
     // two people who draw at once draw one after the other
-    await rows(tx, 'select id from question where id = ? for no key update', [questionId]);
+    await rows(tx, 'select id from question where id = :questionId for no key update', {
+      questionId,
+    });
     const drawn =
       kind === 'most_telling'
         ? (await chooseTelling(tx, questionId, size)).map(({ id }) => id)
@@ -35,13 +37,13 @@ export async function drawSample(
       throw kind === 'most_telling' ? problems.nothingTelling() : problems.nothingToDraw();
     const { id } = await row<{ id: number }>(
       tx,
-      'insert into sample (question_id, kind, seed, variable_id) values (?, ?, ?, ?) returning id',
-      [questionId, kind, seed, variableId],
+      'insert into sample (question_id, kind, seed, variable_id) values (:questionId, :kind, :seed, :variableId) returning id',
+      { questionId, kind, seed, variableId },
     );
     await rows(
       tx,
-      `insert into sample_member (sample_id, response_id) select ?, unnest(?::int[])`,
-      [id, drawn],
+      `insert into sample_member (sample_id, response_id) select :id, unnest(:drawn::int[])`,
+      { id, drawn },
     );
     return drawn.length;
   });
@@ -62,11 +64,11 @@ async function drawAtRandom(
   const candidates = await rows<Candidate>(
     em,
     `select r.id, r.respondent_id as "respondentId" from response r
-     where r.question_id = ? and not r.no_answer
+     where r.question_id = :questionId and not r.no_answer
        and not exists (select 1 from sample_member m join sample s on s.id = m.sample_id
          where m.response_id = r.id and ${DRAWN_AT_RANDOM})
      order by r.id`,
-    [questionId],
+    { questionId },
   );
   const count = Math.min(size, candidates.length);
   const chosen = labelOf
@@ -89,8 +91,8 @@ async function refuseAfterSuggestions(em: EntityManager, questionId: number): Pr
   const { assisted } = await row<{ assisted: number }>(
     em,
     `select count(distinct t.response_id)::int as assisted from settlement t
-     join response r on r.id = t.response_id where r.question_id = ? and t.assisted`,
-    [questionId],
+     join response r on r.id = t.response_id where r.question_id = :questionId and t.assisted`,
+    { questionId },
   );
   if (assisted > 0) throw problems.sampleAfterSuggestions(assisted);
 }

@@ -13,8 +13,8 @@ export async function readSaturation(em: EntityManager, questionId: number): Pro
        where m.response_id = s.response_id and m.origin in ('hand', 'words', 'import')), '') as given
      from (select response_id, min(settled_at) as at from settlement group by response_id) s
      join response r on r.id = s.response_id
-     where r.question_id = ? and not r.no_answer order by s.at, s.response_id`,
-    [questionId],
+     where r.question_id = :questionId and not r.no_answer order by s.at, s.response_id`,
+    { questionId },
   );
   const answers = settled.map(({ given }) => (given === '' ? [] : given.split(' ')));
   const byAnswer = newCodesOf(answers);

@@ -31,13 +31,13 @@ export async function checkOutcome(
     throw problems.invalidRequest({ field: 'settings.columns' });
   const { respondents } = await row<{ respondents: string }>(
     em,
-    `select count(*) || ' ' || coalesce(max(id), 0) as respondents from respondent where study_id = ?`,
-    [studyId],
+    `select count(*) || ' ' || coalesce(max(id), 0) as respondents from respondent where study_id = :studyId`,
+    { studyId },
   );
   const { checked } = await row<{ checked: Checked | null }>(
     em,
-    'select checked from sheet where id = ?',
-    [sheetId],
+    'select checked from sheet where id = :sheetId',
+    { sheetId },
   );
   if (checked?.respondents === respondents && isDeepStrictEqual(checked.settings, settings))
     return checked.outcome;
@@ -46,16 +46,16 @@ export async function checkOutcome(
     settings.as === 'respondents'
       ? await rows<{ ids: string[] | null }>(
           em,
-          'select json_agg(external_id) as ids from respondent where study_id = ?',
-          [studyId],
+          'select json_agg(external_id) as ids from respondent where study_id = :studyId',
+          { studyId },
         )
       : [];
   const { labels } = await row<{ labels: Record<string, string[]> }>(
     em,
     `select coalesce(jsonb_object_agg(name, labels), '{}') as labels from (
        select v.name, jsonb_agg(distinct c.label) as labels
-       from variable v join category c on c.variable_id = v.id where v.study_id = ? group by 1) known`,
-    [studyId],
+       from variable v join category c on c.variable_id = v.id where v.study_id = :studyId group by 1) known`,
+    { studyId },
   );
   const outcome = await threads.run(
     'checkSheet',

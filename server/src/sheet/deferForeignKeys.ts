@@ -30,8 +30,12 @@ export async function deferForeignKeys(
     return;
   }
   // held as a key's own check would hold them, so that nobody takes them away meanwhile
-  await rows(em, 'select from question where id = any(?::int[]) for key share', [keys.questions]);
-  await rows(em, 'select from code where id = any(?::uuid[]) for key share', [keys.codes]);
+  await rows(em, 'select from question where id = any(:questions::int[]) for key share', {
+    questions: keys.questions,
+  });
+  await rows(em, 'select from code where id = any(:codes::uuid[]) for key share', {
+    codes: keys.codes,
+  });
   await rows(em, 'set local session_replication_role = replica');
   await write();
   await rows(em, 'set local session_replication_role = origin');
@@ -49,21 +53,19 @@ async function verifyKeys(
   const { missing } = await row<{ missing: number }>(
     em,
     `select (
-       (select ?::int - count(*) from respondent where import_id = ? and id >= ? and id < ?)
-       + (select count(*) from response where id >= ? and id < ?
-          and not (respondent_id >= ? and respondent_id < ? and question_id = any(?::int[]))))::int
+       (select :respondents::int - count(*) from respondent where import_id = :importId and id >= :firstRespondent and id < :afterRespondents)
+       + (select count(*) from response where id >= :first and id < :after
+          and not (respondent_id >= :firstRespondent and respondent_id < :afterRespondents and question_id = any(:questions::int[]))))::int
        as missing`,
-    [
+    {
       respondents,
       importId,
       firstRespondent,
-      firstRespondent + respondents,
+      afterRespondents: firstRespondent + respondents,
       first,
       after,
-      firstRespondent,
-      firstRespondent + respondents,
       questions,
-    ],
+    },
   );
   const { loose } =
     codes.length > 0
@@ -71,11 +73,11 @@ async function verifyKeys(
           em,
           `select (
            (select count(*) from mention m left join response r on r.id = m.response_id
-            where m.response_id >= ? and m.response_id < ?
-              and (r.id is null or m.code_id <> all(?::uuid[])))
+            where m.response_id >= :first and m.response_id < :after
+              and (r.id is null or m.code_id <> all(:codes::uuid[])))
            + (select count(*) from settlement s left join response r on r.id = s.response_id
-              where s.response_id >= ? and s.response_id < ? and r.id is null))::int as loose`,
-          [first, after, codes, first, after],
+              where s.response_id >= :first and s.response_id < :after and r.id is null))::int as loose`,
+          { first, after, codes },
         )
       : { loose: 0 };
   await rows(em, 'set local enable_nestloop = on');

@@ -18,7 +18,9 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
   const { sheetId, settings } = importPayload.parse(job.payload);
   return Promise.resolve(async (tx: EntityManager) => {
     // two imports into one study take turns, so that their ids and positions cannot meet
-    await rows(tx, 'select id from study where id = ? for no key update', [job.studyId]);
+    await rows(tx, 'select id from study where id = :studyId for no key update', {
+      studyId: job.studyId,
+    });
     const { sheet, shape, part } = await readySheet(tx, job.studyId, sheetId);
     const outcome = await checkOutcome(tx, threads, sheet, settings, signal);
     refuseStops(outcome);
@@ -36,7 +38,7 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
           threads.run('writeSheet', input, { signal, part, write, onProgress: report }),
       });
     else await mergeSheet(tx, threads, source, outcome, part, signal);
-    await rows(tx, 'delete from sheet where id = ?', [sheetId]);
+    await rows(tx, 'delete from sheet where id = :sheetId', { sheetId });
     // the planner is told of many new rows at once, not at its own next round
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });

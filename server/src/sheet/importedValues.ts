@@ -27,10 +27,10 @@ export async function writeImportedValues(em: EntityManager, importId: number): 
     `update respondent r set background = b.row->'background', weight = (b.row->>'weight')::float8
      from bin_row b join import_before f on f.import_id = b.import_id
        and f.respondent_id = (b.row->>'id')::int
-     where b.import_id = ? and b.what = 'overwritten' and b."table" = 'respondent'
+     where b.import_id = :importId and b.what = 'overwritten' and b."table" = 'respondent'
        and r.id = f.respondent_id and r.background = f.background
        and r.weight is not distinct from f.weight`,
-    [importId],
+    { importId },
   );
   await rows(
     em,
@@ -38,18 +38,18 @@ export async function writeImportedValues(em: EntityManager, importId: number): 
        same = (b.row->>'same')::bigint, changed_at = (b.row->>'changed_at')::timestamptz
      from bin_row b join import_before_response f on f.import_id = b.import_id
        and f.response_id = (b.row->>'id')::int
-     where b.import_id = ? and b.what = 'overwritten' and b."table" = 'response'
+     where b.import_id = :importId and b.what = 'overwritten' and b."table" = 'response'
        and r.id = f.response_id and r.text = f.text`,
-    [importId],
+    { importId },
   );
   for (const table of ['mention', 'note'])
     await rows(
       em,
       `update ${table} m set start = (b.row->>'start')::int, "end" = (b.row->>'end')::int
        from bin_row b, response r
-       where b.import_id = ? and b.what = 'overwritten' and b."table" = '${table}'
+       where b.import_id = :importId and b.what = 'overwritten' and b."table" = '${table}'
          and m.id = (b.row->>'id')::uuid and m.start is null
          and r.id = m.response_id and (b.row->>'end')::int <= length(r.text)`,
-      [importId],
+      { importId },
     );
 }

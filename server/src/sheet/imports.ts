@@ -25,8 +25,8 @@ export async function listImports(em: EntityManager, studyId: number): Promise<I
        i.imported_at as at, a.name as by, i.undone_at as "undoneAt", u.name as "undoneBy",
        i.roles, i.findings, i.settings
      from import i join account a on a.id = i.imported_by left join account u on u.id = i.undone_by
-     where i.study_id = ? order by i.id desc`,
-    [studyId],
+     where i.study_id = :studyId order by i.id desc`,
+    { studyId },
   );
   return imports.map(({ settings, undoneAt, undoneBy, ...one }) => ({
     ...one,
@@ -56,8 +56,8 @@ export async function findImport(em: EntityManager, studyId: number, id: number)
     `select id, undone_at is not null as undone,
        coalesce(undone_at > now() - interval '${BIN_DAYS} days', false) as "isInBin", file_name as "fileName",
        coalesce(settings->>'as', 'respondents') <> 'respondents' as merged
-     from import where id = ? and study_id = ?`,
-    [id, studyId],
+     from import where id = :id and study_id = :studyId`,
+    { id, studyId },
   );
   if (!found) throw problems.notFound('import');
   return found;
@@ -114,16 +114,18 @@ export const undoPayload = z.object({ importId: z.number() });
 export const undoImport: JobHandler = (job) => {
   const { importId } = undoPayload.parse(job.payload);
   return Promise.resolve(async (tx: EntityManager) => {
-    await rows(tx, 'select id from study where id = ? for no key update', [job.studyId]);
+    await rows(tx, 'select id from study where id = :studyId for no key update', {
+      studyId: job.studyId,
+    });
     const { undone, merged, fileName } = await findImport(tx, job.studyId, importId);
     if (undone) throw problems.importUndone(fileName);
     const [later] = merged
       ? await rows<{ name: string }>(
           tx,
-          `select file_name as name from import i where study_id = ? and id > ?
+          `select file_name as name from import i where study_id = :studyId and id > :importId
              and undone_at is null and settings->>'as' in ('details', 'answers', 'corrections')
            order by id desc limit 1`,
-          [job.studyId, importId],
+          { studyId: job.studyId, importId },
         )
       : [];
     if (later) throw problems.laterImport(fileName, later.name);
@@ -132,8 +134,8 @@ export const undoImport: JobHandler = (job) => {
     // looked up before: what tells of them goes into the bin with them
     const added = await rows<{ id: number }>(
       tx,
-      `select response_id as id from import_before_response where import_id = ? and text is null`,
-      [importId],
+      `select response_id as id from import_before_response where import_id = :importId and text is null`,
+      { importId },
     );
     await keepImportedValues(tx, importId);
     await restore(tx, importId);
@@ -160,10 +162,11 @@ export const undoImport: JobHandler = (job) => {
       },
     ]);
     await countAnswers(tx, job.studyId);
-    await rows(tx, 'update import set undone_at = now(), undone_by = ? where id = ?', [
-      job.createdBy,
-      importId,
-    ]);
+    await rows(
+      tx,
+      'update import set undone_at = now(), undone_by = :createdBy where id = :importId',
+      { createdBy: job.createdBy, importId },
+    );
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };
@@ -173,16 +176,16 @@ async function restore(em: EntityManager, importId: number): Promise<void> {
   await rows(
     em,
     `update respondent r set background = b.background, weight = b.weight
-     from import_before b where b.import_id = ? and b.respondent_id = r.id`,
-    [importId],
+     from import_before b where b.import_id = :importId and b.respondent_id = r.id`,
+    { importId },
   );
   await rows(
     em,
     `update response r set text = b.text, no_answer = b.no_answer, same = b.same,
        changed_at = case when r.changed_at is null then null else now() end
      from import_before_response b
-     where b.import_id = ? and b.response_id = r.id and b.text is not null`,
-    [importId],
+     where b.import_id = :importId and b.response_id = r.id and b.text is not null`,
+    { importId },
   );
   // a passage marked since may lie outside the text that returns
   for (const table of ['mention', 'note'])
@@ -190,7 +193,7 @@ async function restore(em: EntityManager, importId: number): Promise<void> {
       em,
       `update ${table} m set start = null, "end" = null
        from import_before_response b join response r on r.id = b.response_id
-       where b.import_id = ? and m.response_id = r.id and m."end" > length(r.text)`,
-      [importId],
+       where b.import_id = :importId and m.response_id = r.id and m."end" > length(r.text)`,
+      { importId },
     );
 }

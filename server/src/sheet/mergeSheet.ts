@@ -55,14 +55,14 @@ async function stage(
   await rows(
     em,
     `update staged s set external_id = m."to"
-     from jsonb_to_recordset(?::jsonb) as m ("from" text, "to" text) where s.external_id = m."from"`,
-    [JSON.stringify(settings.matches)],
+     from jsonb_to_recordset(:matches::jsonb) as m ("from" text, "to" text) where s.external_id = m."from"`,
+    { matches: JSON.stringify(settings.matches) },
   );
   await rows(
     em,
     `update staged s set respondent_id = r.id from respondent r
-     where r.study_id = ? and r.external_id = s.external_id`,
-    [studyId],
+     where r.study_id = :studyId and r.external_id = s.external_id`,
+    { studyId },
   );
   const [twice] = await rows<{ id: string }>(
     em,
@@ -84,9 +84,9 @@ async function stage(
        e.value->>'text' as text, (e.value->>'noAnswer')::boolean as no_answer,
        (e.value->>'same')::bigint as same
      from staged s cross join lateral jsonb_array_elements(s.responses) with ordinality as e (value, place)
-     left join unnest(?::int[]) with ordinality as q (id, place) on q.place = e.place
+     left join unnest(:questions::int[]) with ordinality as q (id, place) on q.place = e.place
      where e.value <> 'null'::jsonb`,
-    [questions],
+    { questions },
   );
   // answers that are there already are another matter: of corrections
   if (settings.as === 'answers')
@@ -231,22 +231,22 @@ export async function mergeSheet(
   await rows(
     em,
     `insert into import_before (import_id, respondent_id, weight, background)
-     select ?, r.id, r.weight, r.background ${changedPeople(weighted)}`,
-    [importId],
+     select :importId, r.id, r.weight, r.background ${changedPeople(weighted)}`,
+    { importId },
   );
   await rows(
     em,
     `update respondent r set background = r.background || s.background
        ${weighted ? ', weight = s.weight' : ''}
      from staged s where s.respondent_id = r.id
-       and exists (select 1 from import_before b where b.import_id = ? and b.respondent_id = r.id)`,
-    [importId],
+       and exists (select 1 from import_before b where b.import_id = :importId and b.respondent_id = r.id)`,
+    { importId },
   );
   await rows(
     em,
     `insert into import_before_response (import_id, response_id, text, no_answer, same)
-     select ?, r.id, r.text, r.no_answer, r.same ${changedTexts}`,
-    [importId],
+     select :importId, r.id, r.text, r.no_answer, r.same ${changedTexts}`,
+    { importId },
   );
   await rows(
     em,
@@ -256,8 +256,8 @@ export async function mergeSheet(
      from staged_response s
      where r.respondent_id = s.respondent_id and r.question_id = s.question_id
        and exists (select 1 from import_before_response b
-         where b.import_id = ? and b.response_id = r.id)`,
-    [importId],
+         where b.import_id = :importId and b.response_id = r.id)`,
+    { importId },
   );
   await moveMentions(em, importId);
   const added = {
@@ -266,10 +266,10 @@ export async function mergeSheet(
   };
   const changed = await row<{ people: number; texts: number }>(
     em,
-    `select (select count(*)::int from import_before where import_id = ?) as people,
+    `select (select count(*)::int from import_before where import_id = :importId) as people,
        (select count(*)::int from import_before_response
-          where import_id = ? and text is not null) as texts`,
-    [importId, importId],
+          where import_id = :importId and text is not null) as texts`,
+    { importId },
   );
   await rows(
     em,
@@ -292,17 +292,17 @@ async function addNewcomers(em: EntityManager, studyId: number, importId: number
     await rows(
       em,
       `with fresh as (
-         select external_id, (? + row_number() over (order by row) - 1)::int as id from staged
+         select external_id, (:first + row_number() over (order by row) - 1)::int as id from staged
          where respondent_id is null)
        update staged s set respondent_id = f.id from fresh f where f.external_id = s.external_id`,
-      [first],
+      { first },
     );
     await rows(
       em,
       `insert into respondent (id, study_id, import_id, external_id, weight, background)
-       select respondent_id, ?, ?, external_id, weight, background from staged
-       where respondent_id >= ? and respondent_id < ?`,
-      [studyId, importId, first, first + people],
+       select respondent_id, :studyId, :importId, external_id, weight, background from staged
+       where respondent_id >= :first and respondent_id < :after`,
+      { studyId, importId, first, after: first + people },
     );
     await rows(
       em,
@@ -324,16 +324,16 @@ async function addMissing(em: EntityManager, importId: number): Promise<number> 
     await rows(
       em,
       `insert into response (id, question_id, respondent_id, text, no_answer, same)
-       select ? + row_number() over (order by s.question_id, s.respondent_id) - 1, s.question_id,
+       select :first + row_number() over (order by s.question_id, s.respondent_id) - 1, s.question_id,
          s.respondent_id, s.text, s.no_answer, s.same ${missingTexts}`,
-      [first],
+      { first },
     );
     await rows(
       em,
       `insert into import_before_response (import_id, response_id)
-       select ?, r.id from response r join respondent p on p.id = r.respondent_id
-       where r.id >= ? and r.id < ? and p.import_id <> ?`,
-      [importId, first, first + responses, importId],
+       select :importId, r.id from response r join respondent p on p.id = r.respondent_id
+       where r.id >= :first and r.id < :after and p.import_id <> :importId`,
+      { importId, first, after: first + responses },
     );
   }
   return responses;

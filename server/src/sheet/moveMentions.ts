@@ -10,8 +10,8 @@ export async function moveMentions(em: EntityManager, importId: number): Promise
   await rows(
     em,
     `delete from line_cut c using import_before_response b
-     where b.import_id = ? and b.response_id = c.response_id and b.text is not null`,
-    [importId],
+     where b.import_id = :importId and b.response_id = c.response_id and b.text is not null`,
+    { importId },
   );
 }
 
@@ -21,8 +21,8 @@ async function movePassages(em: EntityManager, importId: number, table: string):
     `select m.id, m.start, m."end", b.text as old, r.text as now
      from import_before_response b join response r on r.id = b.response_id
      join ${table} m on m.response_id = r.id
-     where b.import_id = ? and m.start is not null`,
-    [importId],
+     where b.import_id = :importId and m.start is not null`,
+    { importId },
   );
   const moved = passages.flatMap(({ id, start, end, old, now }) => {
     const words = old.slice(start, end);
@@ -34,7 +34,7 @@ async function movePassages(em: EntityManager, importId: number, table: string):
   await rows(
     em,
     `update ${table} m set start = p.start, "end" = p."end"
-     from jsonb_to_recordset(?::jsonb) as p (id uuid, start int, "end" int) where m.id = p.id`,
-    [JSON.stringify(moved)],
+     from jsonb_to_recordset(:moved::jsonb) as p (id uuid, start int, "end" int) where m.id = p.id`,
+    { moved: JSON.stringify(moved) },
   );
 }

@@ -12,7 +12,9 @@ export const readSheetJob: JobHandler = async (job, { em, threads, signal, repor
   const { sheetId, choices } = readPayload.parse(job.payload);
   const sheet = await findSheet(em, job.studyId, sheetId);
   // rows that an interrupted reading, or one with other choices, left behind
-  await rows(em, `delete from sheet_part where sheet_id = ? and content = 'rows'`, [sheetId]);
+  await rows(em, `delete from sheet_part where sheet_id = :sheetId and content = 'rows'`, {
+    sheetId,
+  });
   let position = 0;
   const {
     file,
@@ -40,10 +42,10 @@ export const readSheetJob: JobHandler = async (job, { em, threads, signal, repor
       preview,
       rowsSize: position > 0 ? rowsSize : null,
     };
-    await rows(tx, 'update sheet set reading = ?, settings = ?, checked = null where id = ?', [
-      JSON.stringify(reading),
-      JSON.stringify(settings),
-      sheetId,
-    ]);
+    await rows(
+      tx,
+      'update sheet set reading = :reading, settings = :settings, checked = null where id = :sheetId',
+      { reading: JSON.stringify(reading), settings: JSON.stringify(settings), sheetId },
+    );
   };
 };

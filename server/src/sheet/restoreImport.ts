@@ -10,7 +10,9 @@ import { findImport, undoPayload } from './imports.js';
 export const restoreImport: JobHandler = (job) => {
   const { importId } = undoPayload.parse(job.payload);
   return Promise.resolve(async (tx: EntityManager) => {
-    await rows(tx, 'select id from study where id = ? for no key update', [job.studyId]);
+    await rows(tx, 'select id from study where id = :studyId for no key update', {
+      studyId: job.studyId,
+    });
     const { isInBin, fileName } = await findImport(tx, job.studyId, importId);
     if (!isInBin) throw problems.notInBin(fileName);
     try {
@@ -19,9 +21,11 @@ export const restoreImport: JobHandler = (job) => {
       throw isConstraintError(error) ? problems.placeTaken(fileName) : error;
     }
     await writeImportedValues(tx, importId);
-    await rows(tx, 'delete from bin_row where import_id = ?', [importId]);
+    await rows(tx, 'delete from bin_row where import_id = :importId', { importId });
     await countAnswers(tx, job.studyId);
-    await rows(tx, 'update import set undone_at = null, undone_by = null where id = ?', [importId]);
+    await rows(tx, 'update import set undone_at = null, undone_by = null where id = :importId', {
+      importId,
+    });
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };

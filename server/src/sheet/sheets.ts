@@ -41,8 +41,8 @@ export async function keepSheet(
 ): Promise<number> {
   const { id } = await row<{ id: number }>(
     em,
-    'insert into sheet (study_id, uploaded_by, file_name) values (?, ?, ?) returning id',
-    [upload.studyId, upload.accountId, upload.fileName],
+    'insert into sheet (study_id, uploaded_by, file_name) values (:studyId, :accountId, :fileName) returning id',
+    { studyId: upload.studyId, accountId: upload.accountId, fileName: upload.fileName },
   );
   try {
     const checksum = createHash('sha256');
@@ -54,14 +54,14 @@ export async function keepSheet(
     }
     if (upload.content.truncated) throw upload.tooLarge();
     const size = await parts.end();
-    await rows(em, 'update sheet set size = ?, checksum = ? where id = ?', [
+    await rows(em, 'update sheet set size = :size, checksum = :checksum where id = :id', {
       size,
-      checksum.digest('hex'),
+      checksum: checksum.digest('hex'),
       id,
-    ]);
+    });
     return id;
   } catch (error) {
-    await rows(em, 'delete from sheet where id = ?', [id]);
+    await rows(em, 'delete from sheet where id = :id', { id });
     throw upload.content.errored ? problems.uploadCutOff() : error;
   }
 }
@@ -83,8 +83,13 @@ export const putPart = async (
 ): Promise<void> => {
   await rows(
     em,
-    'insert into sheet_part (sheet_id, content, position, bytes) values (?, ?, ?, ?)',
-    [sheetId, content, position, Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength)],
+    'insert into sheet_part (sheet_id, content, position, bytes) values (:sheetId, :content, :position, :bytes)',
+    {
+      sheetId,
+      content,
+      position,
+      bytes: Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength),
+    },
   );
 };
 
@@ -108,7 +113,7 @@ export async function leaveSheet(em: EntityManager, studyId: number, id: number)
   await findSheet(em, studyId, id);
   const reading = await newestSheetJob(em, id);
   if (reading) await cancelJob(em, studyId, reading.id);
-  await rows(em, 'delete from sheet where id = ?', [id]);
+  await rows(em, 'delete from sheet where id = :id', { id });
 }
 
 /** Sheets that were uploaded and neither brought in nor left yet, newest first. */
@@ -234,9 +239,9 @@ async function guessRows(
 ): Promise<SheetSettings['as']> {
   const { known, all } = await row<{ known: number; all: number }>(
     em,
-    `select count(*)::int as "all", (count(*) filter (where external_id = any(?::text[])))::int as known
-     from respondent where study_id = ?`,
-    [sheet.ids, studyId],
+    `select count(*)::int as "all", (count(*) filter (where external_id = any(:ids::text[])))::int as known
+     from respondent where study_id = :studyId`,
+    { ids: sheet.ids, studyId },
   );
   const questions = sheet.columns.filter(({ role }) => role === 'question');
   const isAboutKnown = sheet.ids.length > 0 && known > MOSTLY * sheet.ids.length;
@@ -255,8 +260,8 @@ async function settingsBefore(em: EntityManager, studyId: number) {
      cross join jsonb_array_elements(i.roles) with ordinality r (role, place)
      join jsonb_array_elements(i.settings->'columns') with ordinality c (setting, place)
        on c.place = r.place
-     where i.study_id = ? and i.undone_at is null order by 1, i.id desc`,
-    [studyId],
+     where i.study_id = :studyId and i.undone_at is null order by 1, i.id desc`,
+    { studyId },
   );
   return new Map(columns.map(({ head, ...before }) => [head, before]));
 }

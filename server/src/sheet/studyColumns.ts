@@ -84,9 +84,9 @@ export async function keepCategories(
   if (!first) return;
   const { others } = await row<{ others: boolean }>(
     em,
-    `select count(*) > ? as others from (
-       select 1 from respondent where study_id = ? limit ?) as enough`,
-    [outcome.respondents, first.studyId, outcome.respondents + 1],
+    `select count(*) > :respondents as others from (
+       select 1 from respondent where study_id = :studyId limit :outcome) as enough`,
+    { respondents: outcome.respondents, studyId: first.studyId, outcome: outcome.respondents + 1 },
   );
   await addCategories(
     em,
@@ -108,8 +108,8 @@ export async function keepCategories(
   await rows(
     em,
     `update variable v set distinct_values = c.values
-     from jsonb_to_recordset(?::jsonb) as c (id int, "values" int) where v.id = c.id`,
-    [JSON.stringify(counted)],
+     from jsonb_to_recordset(:counted::jsonb) as c (id int, "values" int) where v.id = c.id`,
+    { counted: JSON.stringify(counted) },
   );
 }
 
@@ -122,6 +122,6 @@ export const countDifferent = (em: EntityManager, variableId: number) =>
          select distinct coalesce(c.label, r.background->>(v.id::text)) from respondent r
          left join category c on c.variable_id = v.id and c.value = r.background->>(v.id::text)
          where r.study_id = v.study_id) different)
-     where v.id = ?`,
-    [variableId],
+     where v.id = :variableId`,
+    { variableId },
   );

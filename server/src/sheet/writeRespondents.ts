@@ -89,11 +89,11 @@ export async function writeRespondents(
     JSON.stringify({ madeCodes: codes.filter((code) => code.made).map((code) => code.id) }),
     importId,
   ]);
-  await rows(em, 'update study set no_answers = ?, asides = ? where id = ?', [
-    JSON.stringify(settings.noAnswers),
-    JSON.stringify(settings.asides),
+  await rows(em, 'update study set no_answers = :noAnswers, asides = :asides where id = :studyId', {
+    noAnswers: JSON.stringify(settings.noAnswers),
+    asides: JSON.stringify(settings.asides),
     studyId,
-  ]);
+  });
   return { first: firstResponse, respondents };
 }
 
@@ -109,16 +109,16 @@ async function ensureCodes(em: EntityManager, studyId: number, names: readonly s
   await rows(
     em,
     `insert into code (id, study_id, theme_id, name, definition, include, exclude, position)
-     select id, ?, null, name, '', '', '', position
-     from jsonb_to_recordset(?::jsonb) as fresh (id uuid, name text, position int)`,
-    [
+     select id, :studyId, null, name, '', '', '', position
+     from jsonb_to_recordset(:codes::jsonb) as fresh (id uuid, name text, position int)`,
+    {
       studyId,
-      JSON.stringify(
+      codes: JSON.stringify(
         codes
           .filter((code) => code.made)
           .map(({ id, name }, c) => ({ id, name, position: first + c })),
       ),
-    ],
+    },
   );
   return codes;
 }
@@ -135,17 +135,17 @@ export const reserveIds = (
 ): Promise<number> =>
   em.fork().transactional(async (own) => {
     // only imports give out these ids, one at a time: the run has no holes
-    await rows(own, `select pg_advisory_xact_lock(hashtext('reserve ' || ?))`, [table]);
+    await rows(own, `select pg_advisory_xact_lock(hashtext('reserve ' || :table))`, { table });
     const { first } = await row<{ first: number }>(
       own,
-      `select nextval(sequence)::int as first from pg_get_serial_sequence(?, 'id') as sequence`,
-      [table],
+      `select nextval(sequence)::int as first from pg_get_serial_sequence(:table, 'id') as sequence`,
+      { table },
     );
     if (count > 1)
-      await rows(own, `select setval(pg_get_serial_sequence(?, 'id'), ?)`, [
+      await rows(own, `select setval(pg_get_serial_sequence(:table, 'id'), :first)`, {
         table,
-        first + count - 1,
-      ]);
+        first: first + count - 1,
+      });
     return first;
   });
 
@@ -154,14 +154,14 @@ const addToCounts = (em: EntityManager, questions: readonly number[], outcome: S
   rows(
     em,
     `update question q set asked = q.asked + n.asked, answered = q.answered + n.answered
-     from jsonb_to_recordset(?::jsonb) as n (id int, asked int, answered int) where n.id = q.id`,
-    [
-      JSON.stringify(
+     from jsonb_to_recordset(:questions::jsonb) as n (id int, asked int, answered int) where n.id = q.id`,
+    {
+      questions: JSON.stringify(
         outcome.questions.map(({ answered, noAnswer }, q) => ({
           id: questions[q],
           asked: answered + noAnswer,
           answered,
         })),
       ),
-    ],
+    },
   );

@@ -15,10 +15,10 @@ export const addCategories = (
        select count(*) from category c where c.variable_id = f."variableId")
      from (
        select r.*, row_number() over (partition by r."variableId" order by r.ordinality) as place
-       from rows from (jsonb_to_recordset(?::jsonb) as ("variableId" int, value text, label text))
+       from rows from (jsonb_to_recordset(:categories::jsonb) as ("variableId" int, value text, label text))
          with ordinality as r ("variableId", value, label, ordinality)) f
      where length(f.value) <= ${LONGEST_CATEGORY} and not exists (
        select 1 from category c where c.variable_id = f."variableId" and c.value = f.value)
      on conflict do nothing`,
-    [JSON.stringify(categories)],
+    { categories: JSON.stringify(categories) },
   );

@@ -35,10 +35,10 @@ export async function deleteStudy(
     await rows(
       tx,
       `update job set cancel_asked = true,
-         state = case when state = 'waiting' then 'cancelled' else state end where study_id = ?`,
-      [studyId],
+         state = case when state = 'waiting' then 'cancelled' else state end where study_id = :studyId`,
+      { studyId },
     );
-    await rows(tx, 'delete from membership where study_id = ?', [studyId]);
+    await rows(tx, 'delete from membership where study_id = :studyId', { studyId });
     await enqueueJob(tx, {
       kind: 'delete_study',
       studyId,
@@ -56,8 +56,8 @@ export const deleteStudyJob: JobHandler = async ({ id, studyId }, { em, signal, 
   const others = () =>
     row<{ running: number }>(
       em,
-      `select count(*)::int as running from job where study_id = ? and id <> ? and state = 'running'`,
-      [studyId, id],
+      `select count(*)::int as running from job where study_id = :studyId and id <> :id and state = 'running'`,
+      { studyId, id },
     );
   while (!signal.aborted && (await others()).running > 0) await pause(OTHER_JOBS_MS);
   const keys = await readForeignKeys(em);

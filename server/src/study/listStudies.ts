@@ -23,8 +23,8 @@ export async function listStudies(em: EntityManager, accountId: number): Promise
            group by 1) done on done.question_id = q.id
          where q.study_id = s.id) as questions
      from study s join membership m on m.study_id = s.id
-     where m.account_id = ? order by m.opened_at desc nulls last, s.id desc`,
-    [accountId],
+     where m.account_id = :accountId order by m.opened_at desc nulls last, s.id desc`,
+    { accountId },
   );
   for (const study of studies) {
     const states = await readStates(em, study.id, null);

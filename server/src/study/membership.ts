@@ -16,9 +16,9 @@ export async function readMembership(
     em,
     `select d.id, d.question_id as "questionId", count(*)::int as left
      from second_reading d join second_reading_answer a on a.reading_id = d.id
-     where d.study_id = ? and d.reader_id = ? and a.second_codes is null
+     where d.study_id = :studyId and d.reader_id = :accountId and a.second_codes is null
      group by d.id order by d.drawn_at, d.id`,
-    [studyId, accountId],
+    { studyId, accountId },
   );
   return { place: place ?? null, hidesNextSteps, readings };
 }

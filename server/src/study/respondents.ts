@@ -106,9 +106,9 @@ export async function readRespondents(
   const respondents = await rows<RespondentRow>(
     em,
     `select r.id, r.external_id as "externalId", r.weight, r.background
-     from unnest(?::int[]) with ordinality as wanted (id, place)
-     join respondent r on r.id = wanted.id and r.study_id = ? order by wanted.place`,
-    [ids, studyId],
+     from unnest(:ids::int[]) with ordinality as wanted (id, place)
+     join respondent r on r.id = wanted.id and r.study_id = :studyId order by wanted.place`,
+    { ids, studyId },
   );
   for (const variableId of (await readByRule(em, studyId)).keys()) {
     const { labelOf } = await readLabels(em, studyId, variableId);
@@ -134,8 +134,8 @@ export async function changeBackground(
     const [from] = await rows<RespondentRecord & { externalId: string }>(
       tx,
       `select id, study_id as "studyId", background, external_id as "externalId" from respondent
-       where id = ? and study_id = ? for no key update`,
-      [respondentId, maker.studyId],
+       where id = :respondentId and study_id = :studyId for no key update`,
+      { respondentId, studyId: maker.studyId },
     );
     if (!from) throw problems.notFound('respondent');
     const { externalId, ...record } = from;

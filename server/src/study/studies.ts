@@ -35,12 +35,12 @@ export async function createStudy(
       asides: { brackets: [], leading: [] },
     });
     await tx.flush();
-    await rows(tx, 'insert into membership (study_id, account_id) values (?, ?)', [
-      study.id,
+    await rows(tx, 'insert into membership (study_id, account_id) values (:id, :accountId)', {
+      id: study.id,
       accountId,
-    ]);
+    });
     await notifyOfAccess(tx, study.id);
-    return row<StudySummary>(tx, `${summary} where s.id = ?`, [study.id]);
+    return row<StudySummary>(tx, `${summary} where s.id = :id`, { id: study.id });
   });
 }
 
@@ -136,8 +136,8 @@ export async function describeStudy(
        select count(distinct label)::int as different,
          jsonb_object_agg(value, label) filter (where label <> value) as labels
        from category where variable_id = v.id having count(*) filter (where label <> value) > 0) c on true
-     where v.study_id = ? order by v.position, v.id`,
-    [id],
+     where v.study_id = :id order by v.position, v.id`,
+    { id },
   );
   return {
     ...study,
@@ -160,8 +160,8 @@ export async function readStates(
 ): Promise<Map<number, { decided: number; byModel: number }>> {
   const decided = await rows<{ id: number }>(
     em,
-    'select question_id as id from model_decision where study_id = ?',
-    [studyId],
+    'select question_id as id from model_decision where study_id = :studyId',
+    { studyId },
   );
   const asked = new Set([
     ...(await questionsInReview(em, studyId)),
@@ -199,8 +199,8 @@ export const countAnswers = (em: EntityManager, studyId: number) =>
     `update question q set asked = coalesce(n.asked, 0), answered = coalesce(n.answered, 0)
      from question one left join (
        select r.question_id, count(*) as asked, count(*) filter (where not r.no_answer) as answered
-       from response r join question of on of.id = r.question_id and of.study_id = ?
+       from response r join question of on of.id = r.question_id and of.study_id = :studyId
        group by r.question_id) n on n.question_id = one.id
-     where one.id = q.id and q.study_id = ?`,
-    [studyId, studyId],
+     where one.id = q.id and q.study_id = :studyId`,
+    { studyId },
   );

@@ -100,10 +100,10 @@ export async function orderQuestions(em: EntityManager, maker: Maker, ids: reado
 
 /** Changes the study's list of what says nothing, and sorts its responses anew by it. */
 export async function changeNoAnswers(em: EntityManager, studyId: number, noAnswers: string[]) {
-  await rows(em, 'update study set no_answers = ? where id = ?', [
-    JSON.stringify(noAnswers),
+  await rows(em, 'update study set no_answers = :noAnswers where id = :studyId', {
+    noAnswers: JSON.stringify(noAnswers),
     studyId,
-  ]);
+  });
   return sortResponses(em, studyId);
 }
 
@@ -132,8 +132,8 @@ async function sortResponses(em: EntityManager, studyId: number) {
         tx,
         // what is too long to be on the list says something, unless some of it is the interviewer's
         `select id, text, no_answer as "noAnswer" from response
-         where question_id = ? and (no_answer or ? or length(text) <= ? or text !~ '[[:alnum:]]')`,
-        [id, marked, longestNoAnswer(keys)],
+         where question_id = :id and (no_answer or :marked or length(text) <= :keys or text !~ '[[:alnum:]]')`,
+        { id, marked, keys: longestNoAnswer(keys) },
       );
       const turned = responses.flatMap(({ id, text, noAnswer }) => {
         const now = isNoAnswer(blankAsides(text, asides), keys);
@@ -151,8 +151,8 @@ async function sortResponses(em: EntityManager, studyId: number) {
       await rows(
         tx,
         `update response r set no_answer = c."noAnswer"
-         from jsonb_to_recordset(?::jsonb) as c (id int, "noAnswer" boolean) where r.id = c.id`,
-        [JSON.stringify(changed)],
+         from jsonb_to_recordset(:changed::jsonb) as c (id int, "noAnswer" boolean) where r.id = c.id`,
+        { changed: JSON.stringify(changed) },
       );
     }
     await countAnswers(tx, studyId);
@@ -164,9 +164,9 @@ async function sortResponses(em: EntityManager, studyId: number) {
 async function codedAmong(em: EntityManager, ids: readonly number[]): Promise<Set<number>> {
   const coded = await rows<{ id: number }>(
     em,
-    `select response_id as id from mention where response_id = any(?::int[])
-     union select response_id from settlement where response_id = any(?::int[])`,
-    [ids, ids],
+    `select response_id as id from mention where response_id = any(:ids::int[])
+     union select response_id from settlement where response_id = any(:ids::int[])`,
+    { ids },
   );
   return new Set(coded.map((one) => one.id));
 }

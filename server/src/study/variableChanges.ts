@@ -61,10 +61,10 @@ export async function describeVariable(
     : await rows<VariableDetail['categories'][number]>(
         em,
         `select c.value, c.label, coalesce(n.count, 0)::int as count from category c
-         left join (select background->>? as value, count(*) from respondent where study_id = ?
+         left join (select background->>:key as value, count(*) from respondent where study_id = :studyId
            group by 1) n on n.value = c.value
-         where c.variable_id = ? order by c.position, c.value`,
-        [key, studyId, id],
+         where c.variable_id = :id order by c.position, c.value`,
+        { key, studyId, id },
       );
   return { id, name, kind, derived, categories, ...range };
 }
@@ -101,8 +101,8 @@ export async function changeCategories(
     const known = await rows<CategoryRecord>(
       tx,
       `select variable_id as "variableId", value, label, position from category
-       where variable_id = ? order by position, value for update`,
-      [id],
+       where variable_id = :id order by position, value for update`,
+      { id },
     );
     const values = new Set(known.map(({ value }) => value));
     if (wanted.some(({ value }) => !values.delete(value))) throw problems.changedMeanwhile();
@@ -148,8 +148,8 @@ async function addDerived(
   const { id, position } = await row<{ id: number; position: number }>(
     tx,
     `select nextval(pg_get_serial_sequence('variable', 'id'))::int as id,
-       (select coalesce(max(position) + 1, 0) from variable where study_id = ?) as position`,
-    [maker.studyId],
+       (select coalesce(max(position) + 1, 0) from variable where study_id = :studyId) as position`,
+    { studyId: maker.studyId },
   );
   const fresh: VariableRecord = {
     id,

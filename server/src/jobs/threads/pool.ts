@@ -32,7 +32,7 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   readListed: 'short',
   weaknessOf: 'short',
   look: 'models',
-  layOutBySimilarity: 'models',
+  orderTextsBySimilarity: 'models',
   likeThese: 'models',
   trainQuestion: 'models',
   writeRespondents: 'files',

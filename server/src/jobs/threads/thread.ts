@@ -36,7 +36,7 @@ export interface ThreadWork {
     input: { answers: string[]; question: string; aside: string[]; most: number };
     result: Omit<Look, 'answered'>;
   };
-  layOutBySimilarity: {
+  orderTextsBySimilarity: {
     input: { texts: string[] };
     result: ReturnType<typeof orderTextsBySimilarity>;
   };
@@ -96,7 +96,7 @@ async function compute(message: Message): Promise<unknown> {
         words: countWords(answers, question, aside, most),
       };
     }
-    case 'layOutBySimilarity':
+    case 'orderTextsBySimilarity':
       return orderTextsBySimilarity(message.input.texts);
     case 'likeThese': {
       const { texts, these } = message.input;

@@ -64,8 +64,8 @@ export async function countNow(
     em,
     `select count(distinct s.coder_id)::int as coders from settlement s
      join response r on r.id = s.response_id join question q on q.id = r.question_id
-     where q.study_id = ?`,
-    [studyId],
+     where q.study_id = :studyId`,
+    { studyId },
   );
   return {
     counted,
@@ -94,8 +94,8 @@ export async function readQuotes(
     `select m.code_id as "codeId", r.question_id as "questionId", r.text, m.start, m."end",
        r.respondent_id as "respondentId"
      from mention m join response r on r.id = m.response_id join question q on q.id = r.question_id
-     where q.study_id = ? and m.typical order by m.created_at, m.id`,
-    [studyId],
+     where q.study_id = :studyId and m.typical order by m.created_at, m.id`,
+    { studyId },
   );
   const known = await em.find(VariableEntity, { studyId, id: { $in: [...background] } });
   const readers: Awaited<ReturnType<typeof readLabels>>['labelOf'][] = [];

@@ -39,8 +39,8 @@ export const copyAnswers = (em: EntityManager, copy: string, of: string) =>
   rows(
     em,
     `insert into frozen_answers (write_up_id, page, rows)
-     select ?, page, rows from frozen_answers where write_up_id = ?`,
-    [copy, of],
+     select :copy, page, rows from frozen_answers where write_up_id = :of`,
+    { copy, of },
   );
 
 /** The answers as they were when a copy was frozen, page by page; none in copies from before they were kept. */
@@ -51,8 +51,8 @@ export async function* readFrozenAnswers(
   for (let page = 0; ; page++) {
     const [found] = await rows<{ rows: Buffer }>(
       em,
-      'select rows from frozen_answers where write_up_id = ? and page = ?',
-      [copy, page],
+      'select rows from frozen_answers where write_up_id = :copy and page = :page',
+      { copy, page },
     );
     if (!found) return;
     yield pageSchema.parse(JSON.parse(String(await promisify(gunzip)(found.rows))));

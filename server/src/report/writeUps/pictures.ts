@@ -17,8 +17,8 @@ export async function keepPicture(
   if (!png.subarray(0, SIGNATURE.length).equals(SIGNATURE)) throw problems.notAPicture();
   await rows(
     em,
-    'insert into picture (id, study_id, png) values (?, ?, ?) on conflict (id) do nothing',
-    [id, studyId, png],
+    'insert into picture (id, study_id, png) values (:id, :studyId, :png) on conflict (id) do nothing',
+    { id, studyId, png },
   );
 }
 
@@ -26,8 +26,8 @@ export async function keepPicture(
 export async function readPicture(em: EntityManager, studyId: number, id: string): Promise<Buffer> {
   const [found] = await rows<{ png: Buffer }>(
     em,
-    'select png from picture where study_id = ? and id = ?',
-    [studyId, id],
+    'select png from picture where study_id = :studyId and id = :id',
+    { studyId, id },
   );
   if (!found) throw problems.notFound('picture');
   return found.png;
@@ -41,8 +41,8 @@ export async function readPictures(
 ): Promise<Map<string, Buffer>> {
   const found = await rows<{ id: string; png: Buffer }>(
     em,
-    'select id, png from picture where study_id = ? and id = any(?::uuid[])',
-    [studyId, pictures.map(({ id }) => id)],
+    'select id, png from picture where study_id = :studyId and id = any(:pictures::uuid[])',
+    { studyId, pictures: pictures.map(({ id }) => id) },
   );
   return new Map(found.map(({ id, png }) => [id, png]));
 }
@@ -51,8 +51,8 @@ export async function readPictures(
 export const dropLoosePictures = (em: EntityManager, studyId: number | null = null) =>
   rows(
     em,
-    `delete from picture p where p.study_id = coalesce(?, p.study_id) and p.kept_at < now() - interval '1 day'
+    `delete from picture p where p.study_id = coalesce(:studyId, p.study_id) and p.kept_at < now() - interval '1 day'
        and not exists (select 1 from write_up w where w.study_id = p.study_id
          and w.content->'pictures' @> jsonb_build_array(jsonb_build_object('id', p.id)))`,
-    [studyId],
+    { studyId },
   );

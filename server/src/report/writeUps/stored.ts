@@ -41,8 +41,8 @@ export const listWriteUps = (em: EntityManager, studyId: number): Promise<WriteU
     `select w.id, w.name, jsonb_array_length(w.content->'tables') as tables,
        ${isoTime('w.saved_at')} as "savedAt", a.name as "savedBy", ${isoTime('w.frozen_at')} as "frozenAt"
      from write_up w join account a on a.id = w.saved_by
-     where w.study_id = ? and w.binned_at is null order by w.saved_at desc, w.id`,
-    [studyId],
+     where w.study_id = :studyId and w.binned_at is null order by w.saved_at desc, w.id`,
+    { studyId },
   );
 
 /** @throws Problem not_found */
@@ -54,8 +54,8 @@ export async function findWriteUp(
   const [found] = await rows<StoredWriteUp>(
     em,
     `select id, name, version, content, frozen, ${isoTime('frozen_at')} as "frozenAt"
-     from write_up where study_id = ? and id = ? and binned_at is null`,
-    [studyId, id],
+     from write_up where study_id = :studyId and id = :id and binned_at is null`,
+    { studyId, id },
   );
   if (!found) throw problems.notFound('write-up');
   return {
@@ -81,21 +81,27 @@ export async function saveWriteUp(
     const [stored] = await rows<{ version: number; studyId: number; isFrozen: boolean }>(
       tx,
       `select version, study_id as "studyId", frozen is not null as "isFrozen"
-       from write_up where id = ? for update`,
-      [id],
+       from write_up where id = :id for update`,
+      { id },
     );
     if (stored && stored.studyId !== maker.studyId) throw problems.notFound('write-up');
     if (stored?.isFrozen) throw problems.writeUpFrozen(name);
     if ((stored?.version ?? 0) !== version) throw problems.changedMeanwhile();
     const [saved] = await rows<{ version: number }>(
       tx,
-      `insert into write_up (id, study_id, name, content, saved_by) values (?, ?, ?, ?, ?)
+      `insert into write_up (id, study_id, name, content, saved_by) values (:id, :studyId, :name, :content, :accountId)
        on conflict (id) do update set name = excluded.name, content = excluded.content,
          version = write_up.version + 1, saved_by = excluded.saved_by, saved_at = now(),
          -- whoever still writes on one that somebody else deleted keeps it
          binned_at = null, binned_by = null
        returning version`,
-      [id, maker.studyId, name, JSON.stringify(content), maker.accountId],
+      {
+        id,
+        studyId: maker.studyId,
+        name,
+        content: JSON.stringify(content),
+        accountId: maker.accountId,
+      },
     );
     return saved!.version;
   });
@@ -112,17 +118,17 @@ export async function keepFrozen(
   const kept = await rows(
     em,
     `insert into write_up (id, study_id, name, content, frozen, frozen_at, copy_of, saved_by)
-     values (?, ?, ?, ?, ?, now(), ?, ?) on conflict (id) do nothing
+     values (:id, :studyId, :name, :content, :frozen, now(), :copyOf, :accountId) on conflict (id) do nothing
      returning id`,
-    [
+    {
       id,
-      maker.studyId,
-      of.name,
-      JSON.stringify(of.content),
-      JSON.stringify(frozen),
-      of.id,
-      maker.accountId,
-    ],
+      studyId: maker.studyId,
+      name: of.name,
+      content: JSON.stringify(of.content),
+      frozen: JSON.stringify(frozen),
+      copyOf: of.id,
+      accountId: maker.accountId,
+    },
   );
   return kept.length > 0;
 }
@@ -135,8 +141,8 @@ export const listBinned = (em: EntityManager, studyId: number): Promise<BinnedWr
        ${isoTime('w.binned_at')} as at,
        ${isoTime(`(w.binned_at + interval '${BIN_DAYS} days')`)} as until
      from write_up w join account a on a.id = w.binned_by
-     where w.study_id = ? order by w.binned_at desc, w.id`,
-    [studyId],
+     where w.study_id = :studyId order by w.binned_at desc, w.id`,
+    { studyId },
   );
 
 /** Puts a write-up into the bin. */
@@ -144,8 +150,8 @@ export async function removeWriteUp(em: EntityManager, maker: Maker, id: string)
   await findWriteUp(em, maker.studyId, id);
   await rows(
     em,
-    'update write_up set binned_at = now(), binned_by = ? where study_id = ? and id = ?',
-    [maker.accountId, maker.studyId, id],
+    'update write_up set binned_at = now(), binned_by = :accountId where study_id = :studyId and id = :id',
+    { accountId: maker.accountId, studyId: maker.studyId, id },
   );
   await dropLoosePictures(em, maker.studyId);
 }
@@ -155,8 +161,8 @@ export async function restoreWriteUp(em: EntityManager, studyId: number, id: str
   const restored = await rows(
     em,
     `update write_up set binned_at = null, binned_by = null
-     where study_id = ? and id = ? and binned_at is not null returning 1`,
-    [studyId, id],
+     where study_id = :studyId and id = :id and binned_at is not null returning 1`,
+    { studyId, id },
   );
   if (restored.length === 0) throw problems.notFound('write-up');
 }
