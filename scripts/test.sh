@@ -29,7 +29,7 @@ check types npx tsc -b
 check lint npx eslint . --max-warnings 0
 check boundaries npx depcruise core contract server web demo tests bench
 say '— core and server'
-NODE_OPTIONS=--experimental-vm-modules NODE_NO_WARNINGS=1 npx jest --silent --json --outputFile=test-results/jest.json >/dev/null
+NODE_OPTIONS=--experimental-vm-modules NODE_NO_WARNINGS=1 npx jest --silent --maxWorkers=2 --json --outputFile=test-results/jest.json >/dev/null
 tally jest test-results/jest.json \
   '`${r.numPassedTests} ${r.numFailedTests + r.numRuntimeErrorTestSuites + r.numPendingTests}`'
 check build bash scripts/build.sh
