@@ -22,7 +22,7 @@ import {
 } from './product.js';
 
 const CODES = 200;
-/** So many that the slowest one is beyond the 95th percentile. */
+/** Enough repetitions that the slowest lies beyond the 95th percentile. */
 const RUNS = 24;
 /** So often a first screen is opened: one alone is at the mercy of the moment. */
 const FIRSTS = 5;

@@ -6,7 +6,7 @@ import { CROSS_FITTED, estimateShare } from '@yellow-thread/core/statistics';
 import { demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
 import { mails, packages, type OpenSet } from './openSets.js';
 
-/** So many of an open set stand for a survey's answers. */
+/** Texts taken of an open set, about as many as a survey has answers. */
 const MOST_ANSWERS = 900;
 
 interface Population {

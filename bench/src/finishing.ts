@@ -191,14 +191,14 @@ function byHand({ answers, wordings }: Story): Outcome {
   return { ...typedFor(answers, wordings), shares: exactly(answers) };
 }
 
-/** So many codes have a digit of their own beside an answer: what is proposed, then what else may be meant. */
+/** Codes that have a digit beside an answer: the proposed ones first, then other likely ones. */
 const DIGITS = 9;
-/** The reading page trains the question anew after so many answers. */
+/** Answers read before the reading page retrains the question. */
 const RETRAIN = 50;
 
 /**
  * Enter accepts what is shown; a digit takes a proposal away or gives another code; what has no digit is typed. The
- * models train anew after every so many answers, on all that is settled by then.
+ * models are retrained after every RETRAIN answers, on all that is settled by then.
  */
 function answerByAnswer(story: Story): Outcome {
   const { answers, sample, wordings } = story;

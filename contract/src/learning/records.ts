@@ -61,7 +61,7 @@ export const trainedCodeSchema = z
       threshold: z.number(),
       wordsFor: z.array(wordWeightSchema),
       wordsAgainst: z.array(wordWeightSchema),
-      /** Average precision by how many answers were learnt from, and what so many more would likely add. */
+      /** Average precision by number of answers learnt from, and what `gain.answers` more would likely add. */
       curve: z
         .array(z.object({ answers: z.number().int(), averagePrecision: z.number() }))
         .default([]),

@@ -41,7 +41,7 @@ export const rowOrderSchema = z.enum(['frequency', 'book', 'name', 'difference']
 export type RowOrder = z.infer<typeof rowOrderSchema>;
 export const levelSchema = z.enum(['90', '95', '99']);
 
-/** Decimals of percentages: as the base can bear them (none under 100, one above), or so many. */
+/** Decimals of percentages: by the size of the base (none under 100, one above), or a fixed number. */
 const decimalsSchema = z.enum(['fitting', '0', '1', '2']).default('fitting');
 /** Which figures are wanted; the whole choice stands in the address, so that it can be kept and passed on. */
 export const reportQuery = withinQuery.extend({

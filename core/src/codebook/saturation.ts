@@ -12,7 +12,7 @@ export function newCodesOf(answers: readonly (readonly string[])[]): number[] {
   });
 }
 
-/** So many short answers are taken as one unit, as interviews are in the method. */
+/** Short answers that make one unit, where the method takes an interview. */
 export const SATURATION_UNIT = 10;
 /** How many units the base and a run have. */
 export const SATURATION_BASE = 4;

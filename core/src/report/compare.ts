@@ -162,7 +162,7 @@ export function compareEstimates(one: Share, other: Share, level?: number): Grou
   };
 }
 
-/** What is known exactly is as exact as a sample of so many. */
+/** Effective size of what is known exactly. */
 const MOST_EFFECTIVE = 1e9;
 
 /**

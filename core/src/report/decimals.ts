@@ -3,7 +3,7 @@ export type Decimals = 'fitting' | '0' | '1' | '2';
 
 const FEW = 100;
 
-/** As many decimals as a percentage of so many people can bear. */
+/** Decimals that a percentage of a base of this size can bear. */
 export const fittingDecimals = (base: number): number => (base < FEW ? 0 : 1);
 
 /** @param fitting how many fit where nobody chose */

@@ -6,7 +6,7 @@ import {
   type Interval,
 } from '../statistics/index.js';
 
-/** A group has an estimate of its own with so many of the random sample in it. */
+/** Members of the random sample that a group needs for an estimate of its own. */
 export const FEWEST_SAMPLED = 30;
 
 /** What is known of a code: of each of the random sample, and by models that did not see it of each answer. */

@@ -15,7 +15,7 @@ export interface Expectation {
 export interface Outlook {
   /** Probabilities of the open suggestions, highest first. */
   probabilities: Float64Array;
-  /** Σp, Σp(1−p) and Σp(1−p)·logit p of the likeliest so many. */
+  /** Σp, Σp(1−p) and Σp(1−p)·logit p of the k most likely, by k. */
   sums: Float64Array;
   variances: Float64Array;
   tilts: Float64Array;
@@ -89,7 +89,7 @@ export function countAbove({ probabilities }: Outlook, threshold: number): numbe
   return low;
 }
 
-/** Variance of how many of the likeliest so many are right: by chance, and by what the calibration may be off. */
+/** Variance of how many of the k most likely are right: by chance, and by the error of the calibration. */
 function varianceOfRight({ variances, tilts, doubt }: Outlook, above: number): number {
   const chance = variances[above]!;
   const tilt = tilts[above]!;

@@ -25,7 +25,7 @@ export function sampleSizeFor(
 }
 
 /**
- * The margin within which a share is known from a random sample of so many.
+ * The margin of error of a share from a random sample of this size.
  *
  * @returns half the width of the interval, as a share; 0 when everybody was drawn
  * @see Cochran (1977), Sampling Techniques, 3rd ed.

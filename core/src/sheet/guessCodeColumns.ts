@@ -2,7 +2,7 @@ import { foldForMatching } from '../text/index.js';
 import type { RoleGuess } from './guessRoles.js';
 import { guessCodeColumnsTexts } from '../wording/sheet.js';
 
-/** So many columns of 0 and 1 beside each other, right behind a question, are its codes and no background. */
+/** Adjacent columns of 0 and 1, right behind a question, from which they are taken as its codes and not as background. */
 const LEAST_RUN = 4;
 
 /**

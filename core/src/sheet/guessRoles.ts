@@ -35,7 +35,7 @@ export function guessRoles(profiles: readonly ColumnProfile[]): RoleGuess[] {
   return guesses;
 }
 
-/** So many of the values of an id differ at least: a few rows that came twice leave it what it is. */
+/** Least share of different values of an id: a few repeated rows do not matter. */
 const LEAST_DIFFERENT = 0.95;
 
 function takeNearlyAnId(profiles: readonly ColumnProfile[], guesses: RoleGuess[]): void {
@@ -160,10 +160,10 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
   return { role: 'category', reason: guessRolesTexts.differentValues(distinct) };
 }
 
-/** So many of the values are dates at least where a column is one of dates. */
+/** Least share of dates among the values of a column of dates. */
 const LEAST_DATES = 0.95;
 
-/** So many of the values are numbers at least where a column is one of numbers. */
+/** Least share of numbers among the values of a column of numbers. */
 const LEAST_NUMBERS = 0.95;
 
 /** How the numbers of a column are written, and how many of its values are such; null where it has others. */
@@ -189,7 +189,7 @@ const numbersReason = (
   { writing, count }: { writing: Writing; count: number },
 ): string => guessRolesTexts.valuesNumbers(count, filled, between[writing]);
 
-/** A single word that nobody shares among so many is an id, whatever it is called. */
+/** From this many rows, single words that all differ are an id, whatever the column is called. */
 const MANY = 20;
 
 const looksLikeId = (name: string, profile: ColumnProfile): boolean => {

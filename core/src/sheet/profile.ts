@@ -133,7 +133,7 @@ const nothingRead = () => ({
 /** What is longer is neither a number nor a date nor an id. */
 export const LONGEST_VALUE = 40;
 
-/** Counts what a value may be read as, so many times. */
+/** Adds a value's possible kinds to the counts. */
 function readValue(value: string, count: number, found: ReturnType<typeof nothingRead>): void {
   if (value.length > LONGEST_VALUE) return;
   const number = parseNumber(value);

@@ -13,7 +13,7 @@ import { sheetCountsTexts } from '../wording/sheet.js';
 
 const LONGEST_CATEGORY = 200;
 const MOST_PROPOSED = 50;
-/** A phrase that says nothing is offered when so many wrote it. */
+/** Respondents who must have written a phrase before it is offered as saying nothing. */
 const LEAST_REPEATED = 3;
 
 export interface QuestionCount {

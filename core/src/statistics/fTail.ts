@@ -47,6 +47,6 @@ export function incompleteBeta(x: number, a: number, b: number): number {
   return (front * fraction) / a;
 }
 
-/** Probability of an F variable of so many degrees of freedom, whole or not, at or above a value. */
+/** Upper tail of the F distribution; degrees of freedom may be fractional. */
 export const fTail = (value: number, degrees: number, others: number): number =>
   value <= 0 ? 1 : incompleteBeta(others / (others + degrees * value), others / 2, degrees / 2);

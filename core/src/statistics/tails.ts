@@ -42,6 +42,6 @@ export function upperGamma(a: number, x: number): number {
 /** Probability of a standard normal variable at least this far from 0, on either side. */
 export const normalTwoSided = (z: number): number => upperGamma(0.5, (z * z) / 2);
 
-/** Probability of a chi-square variable of so many degrees of freedom at or above a value. */
+/** Upper tail of the chi-square distribution. */
 export const chiSquareTail = (value: number, degrees: number): number =>
   upperGamma(degrees / 2, value / 2);

@@ -27,7 +27,7 @@ export type NextStep =
   | { do: 'review'; at: 'review'; open: number }
   | { do: 'report'; at: 'report' };
 
-/** So many answers without a sample are as good as one to train on. */
+/** Settled answers that suffice for training without a sample. */
 const ENOUGH_SETTLED = 50;
 
 /**

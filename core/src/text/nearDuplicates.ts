@@ -2,7 +2,7 @@ import { duplicateKey } from './normalise.js';
 
 const RUN = 5;
 const ALIKE = 0.8;
-/** Texts that share a run are compared with the last so many of it: more are of one group, or of none. */
+/** Texts with a run in common that a text is compared with: if there are more, they are of one group, or of none. */
 const MOST_COMPARED = 30;
 /** Words of 32 bits of a text's bitmap. */
 const MAP = 8;
@@ -51,7 +51,7 @@ export function nearDuplicates(texts: readonly string[]): Int32Array {
         if (theirs.length < ALIKE * its.length) break;
         if (comparedWith[other] === i) continue;
         comparedWith[other] = i;
-        // so many runs at the least are in one of them only
+        // at least this many runs are in one of the two only
         const apart = its.length + theirs.length - 2 * enoughOf(its, theirs);
         if (bitsApart(maps, i, other) > apart) continue;
         const [x, y] = [rootOf(i), rootOf(other)];

@@ -5,7 +5,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, StudyEntity } from '../database/index.js';
 import type { FoundResponse } from './responses.js';
 
-/** So many of the answers coded last are looked at: what is like an answer is seldom alone. */
+/** Answers coded last that are compared: similar answers seldom come alone. */
 const MOST_CODES = 1000;
 
 /** What answers like this one were coded with by hand. */

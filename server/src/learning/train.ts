@@ -19,7 +19,7 @@ import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
 const trainPayload = trainSchema.extend({ seed: z.number().int() });
 
-/** So many of the last runs can always be put in force again, and earlier ones while all take no more room than this. */
+/** Latest runs that can always be put in force again; earlier ones as long as all take no more bytes than ROOM_FOR_RUNS. */
 const RUNS_KEPT = 5;
 const ROOM_FOR_RUNS = 64 * 1024 * 1024;
 /** Below so much work a second thread would only read the same texts once more. */

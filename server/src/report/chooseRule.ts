@@ -51,7 +51,7 @@ export async function chooseRule(
     sample: whyNoSample(query, parts),
     settled: null,
   };
-  // a group needs so many of the sample as any column does
+  // a group needs as many of the sample as any column
   const isEnough = [...read.sources.values()].every(
     ({ sampled, people: whose }) =>
       !restriction || sampled.filter((at) => has(restriction, whose[at]!)).length >= FEWEST_SAMPLED,

@@ -265,7 +265,7 @@ function comparing(columns: PlacedColumn[], query: Comparison, isWeighted: boole
     cells: CrosstabCell[],
     estimates: readonly (EstimatedShare | null)[] | null,
   ): Pick<ReportRow, 'cells' | 'whole' | 'difference' | 'tests'> => {
-    // what is "at least" so many can still become anything
+    // a count that is a minimum can still become anything
     const isAtLeast = cells.some(({ undecided }) => undecided > 0);
     const tested = isAtLeast
       ? untested

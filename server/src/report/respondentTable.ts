@@ -20,7 +20,7 @@ export interface RespondentTable {
   pages: () => AsyncGenerator<RespondentValue[][]>;
 }
 
-/** Rows are read in pages of so many values, whatever their number of columns. */
+/** Values a page of rows holds, whatever the number of columns. */
 const PAGE_VALUES = 100_000;
 const MOST_ROWS = 500;
 type Value = string | number | boolean | null;

@@ -2,7 +2,7 @@ import { mostTelling } from '@yellow-thread/core/sampling';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
 
-/** One in so many of a telling batch is an answer that nothing known fits. */
+/** One in this many of a telling batch is an answer that no known code fits. */
 const UNLIKE_EVERY = 5;
 
 /**

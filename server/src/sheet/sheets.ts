@@ -228,7 +228,7 @@ export async function proposeSettings(
   };
 }
 
-/** So many of the ids are the study's where the rows are people who are in it already. */
+/** Share of ids that must be in the study for the rows to be people who are in it already. */
 const MOSTLY = 0.5;
 
 /** What the rows of a sheet seem to be, by how many of its ids the study has. */

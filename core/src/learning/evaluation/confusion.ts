@@ -4,7 +4,7 @@ export interface ConfusedCodes {
   codeId: string;
   /** … where this one was seen, though it is not there … */
   takenFor: string;
-  /** … in so many answers. */
+  /** The number of such answers. */
   answers: number;
 }
 

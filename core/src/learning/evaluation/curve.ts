@@ -6,7 +6,7 @@ export interface CurvePoint {
   averagePrecision: number;
 }
 
-/** What so many more settled answers would likely add to a model's average precision. */
+/** What a number of further settled answers would likely add to a model's average precision. */
 export interface LikelyGain {
   answers: number;
   value: number;

@@ -9,7 +9,7 @@ export interface CompressedRows {
 /** What is learnt from: rows of sparse numbers in compressed form, columns in ascending order. */
 export interface SparseRows extends CompressedRows {
   columns: number;
-  /** So many of the first columns are filled in nearly all rows: those of the word vectors. */
+  /** Number of leading columns that nearly all rows fill: those of the embeddings. */
   common: number;
   /** The same matrix as a product, where it is known. */
   factors?: Factors;
@@ -23,7 +23,7 @@ export interface Factors {
   rows: CompressedRows;
   /** What fills the common columns comes first in each row, and ends before this entry. */
   commonStop: Int32Array;
-  /** So many of the wholes, the first, have a number in each of the common columns and nothing else. */
+  /** Number of leading wholes that fill each of the common columns and nothing else. */
   common: number;
   wholes: CompressedRows;
 }

@@ -268,9 +268,9 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
   };
 }
 
-/** After so many words their places begin anew: they are kept in numbers of 32 bits. */
+/** Words after which places start again from 1, as they are kept in 32-bit integers. */
 const MOST_READ = 2 ** 30;
 const FEW = 64;
 const few = Float64Array.from({ length: FEW }, (_, count) => 1 + Math.log(count));
-/** What a feature that stands so many times in a text counts: 1 + ln(count). */
+/** Term frequency of a feature with this count: 1 + ln(count). */
 const tf = (count: number): number => (count < FEW ? few[count]! : 1 + Math.log(count));

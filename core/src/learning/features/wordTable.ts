@@ -5,7 +5,7 @@ export interface WordTable {
   /** How much a text's mean vector counts beside its words and its character runs, as squared length. */
   weight: number;
   rowOf: ReadonlyMap<string, number>;
-  /** Adds a word's vector, so many times, to a sum of vectors. */
+  /** Adds a word's vector times a factor to a sum of vectors. */
   addTo(sum: Float64Array, row: number, times: number): void;
 }
 

@@ -1,12 +1,12 @@
 import type { Product } from './wasm/matrixProducts.js';
 import type { Equation, Float32Solution } from './float32Solver.js';
 
-/** What a fit waits for: a product with the rows to learn from, or an equation solved in numbers of 32 bits. */
+/** What a fit asks for: a product with its rows, or an equation to be solved in 32 bits. */
 export type SolverRequest = { product: Product; vector: Float64Array } | { equation: Equation };
 
 /**
- * A fit that stops at each thing it needs, so that many fits can go through the rows together. A product may be written
- * over when it asks for the next of that kind.
+ * A fit that yields whenever it needs something computed, so that many fits share each pass over the rows. A product is
+ * valid until the fit asks for the next of its kind.
  */
 export type FitCoroutine<Result> = Generator<SolverRequest, Result, Float64Array | Float32Solution>;
 

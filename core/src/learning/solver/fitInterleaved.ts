@@ -10,9 +10,9 @@ import type { FitCoroutine, SolverRequest } from './fitCoroutine.js';
 /** A model to be fitted. */
 export interface FitJob {
   options: LogisticOptions;
-  /** Those with a lower one are fitted first; 0 where nothing is said. */
+  /** Jobs with a lower turn are fitted first; 0 by default. */
   turn?: number;
-  /** @returns what can be fitted now that this is */
+  /** @returns jobs that can be fitted now that this one is */
   done: (fit: LogisticFit) => readonly FitJob[];
 }
 
@@ -25,28 +25,27 @@ export function fitLogistic(x: SparseRows, options: LogisticOptions): LogisticFi
 
 const PRODUCTS = ['kernel', 'toCommon', 'fromCommon', 'model'] as const;
 
-/** So many fits are under way at once: enough for what is worked out next to be wanted by nearly as many as go side by side. */
+/** Fits that run at once: enough that the next product is requested by nearly as many fits as are computed together. */
 const FITS_AT_ONCE = 48;
 
-/** A fit that is under way. */
+/** A fit that is running. */
 interface RunningFit {
   job: FitJob;
   fitting: FitCoroutine<LogisticFit>;
-  /** Nothing while its equation is being solved. */
+  /** What it asks for; null while its equation is being solved. */
   wants: SolverRequest | null;
   workspace: Workspace;
 }
 
-/** What a fit is worked out in, and where its products go: one holds until the fit is given the next of that kind. */
+/** The arrays of a fit, and of its products: one is valid until the fit is given the next of its kind. */
 interface Workspace {
   fit: FitWorkspace;
   products: Partial<Record<Product, Float64Array>>;
 }
 
 /**
- * Fits many models, several at a time side by side. Of those whose turn it is the ones with the most rows are fitted
- * first, so that models beside each other read about the same rows. Each is the same to the last bit whichever are
- * fitted beside it.
+ * Fits many models, several at a time. Of jobs with the same turn those with the most rows come first, so that fits that
+ * run together read about the same rows. Each model is the same to the last bit whichever run beside it.
  */
 export function fitInterleaved(x: SparseRows, jobs: readonly FitJob[]): void {
   const matrix = storeMatrix(x);
@@ -131,7 +130,7 @@ export function fitInterleaved(x: SparseRows, jobs: readonly FitJob[]): void {
   }
 }
 
-/** A fit with the vector that it wants a product with. */
+/** A fit with the vector that it asks a product for. */
 interface ProductRequest {
   fit: RunningFit;
   vector: Float64Array;

@@ -1,33 +1,33 @@
 import type { Equation } from './float32Solver.js';
 
-/** What a model is fitted to. */
+/** What a model learns from. */
 export interface Examples {
   /** Rows to learn from, each once. */
   rows: Int32Array;
   /** 1 or 0 for each row of the whole matrix. */
   labels: Uint8Array;
-  /** How much each row of the whole matrix counts. */
+  /** Weight of each row of the whole matrix in the loss. */
   importance: Float64Array;
   /** Inverse strength of the L2 penalty. */
   c: number;
 }
 
-/** Where a fit has come. */
+/** The state of a fit. */
 export interface FitState {
   /** Shares, scores and probabilities by row listed. */
   shares: Float64Array;
   scores: Float64Array;
   probabilities: Float64Array;
   intercept: number;
-  /** What is to be as small as can be. */
+  /** The value that is minimised. */
   objective: number;
-  /** Whether the scores are what the shares make them, or only nearly, as they were added up in numbers of 32 bits. */
+  /** Whether the scores were computed from the shares in 64 bits, and not updated in 32. */
   isExact: boolean;
 }
 
-/** What a fit is worked out in. One fit after the other uses it: making it anew for each step takes longer than the step. */
+/** The arrays of a fit, reused by one fit after the other: allocating them for each step takes longer than the step. */
 export interface FitWorkspace {
-  /** Where the fit is, and where it looks whether to go. */
+  /** The state of the fit, and the one that a step leads to. */
   current: FitState;
   candidate: FitState;
   dualStep: DualStep;
@@ -35,7 +35,7 @@ export interface FitWorkspace {
   product: Float64Array;
 }
 
-/** Where the shares are targetSum to by the scores, by row listed: S, the residual of the equation, and the pulls themselves. */
+/** The Newton equation at a state, by row listed: S, its residual, and the shares C s (y − p) that the scores ask for. */
 export interface DualStep extends Pick<Equation, 'root' | 'residual'> {
   target: Float64Array;
 }
@@ -60,7 +60,7 @@ export function fitWorkspace(count: number): FitWorkspace {
   };
 }
 
-/** The room for a fit of so many rows. */
+/** The part of a workspace that a fit of `rows` rows uses. */
 export function workspaceFor(
   { current, candidate, dualStep, change, product }: FitWorkspace,
   rows: number,
@@ -86,15 +86,15 @@ export function workspaceFor(
 }
 
 const LEAST_ROOT = 1e-7;
-/** Where a row's p (1 − p) is so small that a step would move its score farther than this, it says nothing of what is there. */
+/** Where p (1 − p) is so small that a step would move the score farther than this, the curvature is raised to allow just this. */
 const LONGEST_MOVE = 50;
 const MOST_FACTORS = 64;
 
-/** Works out probabilities and what is to be as small as can be, of shares, scores and intercept. */
+/** Computes probabilities and the objective from shares, scores and intercept. */
 export function updateObjective(place: FitState, { rows, labels, importance, c }: Examples): void {
   const { shares, scores, probabilities, intercept } = place;
   let objective = 0;
-  // ln x + ln y = ln x·y, and a product is soon made: as many are multiplied as cannot get too large
+  // ln x + ln y = ln x·y: logarithms are taken of products of so many factors that these cannot overflow
   let [factors, count] = [1, 0];
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
@@ -118,14 +118,14 @@ export function updateObjective(place: FitState, { rows, labels, importance, c }
   place.objective = objective + Math.log(factors);
 }
 
-/** A step of a fit: by how much shares change, scores but for the intercept, and the intercept. */
+/** A step: the changes of the shares, of the scores without the intercept, and of the intercept. */
 export interface FitStep {
   change: Float64Array;
   product: Float64Array;
   interceptChange: number;
 }
 
-/** Goes from a place along a step, so far. */
+/** Adds a step times a length to a state. */
 export function takeStep(
   into: FitState,
   { shares, scores, intercept }: FitState,
@@ -142,10 +142,10 @@ export function takeStep(
 }
 
 /**
- * Says where the shares are targetSum to by a place's scores.
+ * Linearises the optimality conditions at a state.
  *
- * @param made what the shares make the scores, where the place has others
- * @returns how far the shares are from there, and the sum of the pulls
+ * @param made the scores that the shares give, where the state has others
+ * @returns the norm of the gradient in the shares, and the sum of the shares that the scores ask for
  */
 export function linearise(
   { shares, scores, probabilities }: FitState,

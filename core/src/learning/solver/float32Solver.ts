@@ -2,7 +2,7 @@ import { VECTOR_BYTES, F32_LANES } from './wasm/simdMemory.js';
 import type { SparseRows } from '../features/sparseRows.js';
 import type { StoredMatrix } from './wasm/storedMatrix.js';
 
-/** What divides nearly by I + S K S, by row listed: 1 / D, S / D and L (see `preconditioner`). */
+/** A preconditioner by row listed: 1 / D, S / D and L (see `Preconditioner`). */
 export interface RestrictedPreconditioner {
   inverse: Float64Array;
   rooted: Float64Array;
@@ -17,58 +17,58 @@ export interface Equation {
   /** r. */
   residual: Float64Array;
   preconditioner: RestrictedPreconditioner;
-  /** How near to the solution, against nothing. */
+  /** Relative tolerance. */
   accuracy: number;
-  /** Where u and K S u go. */
+  /** Receive u and K S u. */
   change: Float64Array;
   product: Float64Array;
 }
 
-/** Where an equation was led in numbers of 32 bits. */
+/** The result for an equation in 32 bits. */
 export interface Float32Solution {
-  /** b; u and K S u stand where the equation said. */
+  /** b; u and K S u are in the equation's arrays. */
   intercept: number;
   rounds: number;
-  /** How far off the solution may be, as a product of the residual with itself divided; and whether it is that near. */
+  /** The target for rᵀ M⁻¹ r, and whether it is reached. */
   target: number;
   isReached: boolean;
 }
 
-/** After so many rounds an equation is given back as far as it has come. */
+/** Iterations after which an equation is returned as far as it is solved. */
 const MOST_ROUNDS = 60;
 /**
- * Before so many rounds what is left is not trusted to be as little as it seems: a few rows with much residual may be
+ * Iterations before which a small residual is not trusted: a few rows with a large residual may be
  * all that was solved.
  */
 const FEWEST_ROUNDS = 3;
 
-/** Solves as many equations at a time as go side by side. Others take the place of those that are solved. */
+/** Solves equations in parallel lanes; a lane that is free takes the next one. */
 export interface Float32Solver {
-  /** How many are being solved, of so many. */
+  /** How many of the lanes are solving an equation. */
   busy: () => number;
   lanes: number;
   begin: (equation: Equation, done: (solved: Float32Solution) => void) => void;
-  /** One round for all of them; tells which are done. */
+  /** One iteration of all lanes; reports those that are done. */
   round: () => void;
 }
 
 interface Lane {
   equation: Equation;
   done: (solved: Float32Solution) => void;
-  /** Its rows are divided first, then the residual where it starts, and then begin its rounds. */
+  /** A lane first preconditions its rows, then its residual, and then iterates. */
   phase: 'root' | 'start' | 'rounds';
-  /** S · S divided. */
+  /** Sᵀ M⁻¹ S. */
   across: number;
   intercept: number;
-  /** The residual times itself divided. */
+  /** rᵀ M⁻¹ r. */
   rho: number;
   target: number;
   rounds: number;
 }
 
 /**
- * Conjugate gradients that are held to the constraint by projection. What becomes of one equation is the same to the
- * last bit whatever the others are.
+ * Projected conjugate gradients in 32 bits. The result for one equation is the same to the last bit whatever the others
+ * are.
  *
  * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
  *   in optimization
@@ -99,7 +99,7 @@ export function float32Solver(
   const lanes: (Lane | null)[] = Array.from({ length: F32_LANES }, () => null);
   const usedBy = new Int32Array(count);
   let isListed = true;
-  // until there is a triangle for it, a lane is divided by 1
+  // a lane without a factor is preconditioned by the identity
   const ones = memory.floats32(triangles, (F32_LANES * common * (common + 1)) / 2);
   for (let row = 0; row < common; row++)
     for (let lane = 0; lane < F32_LANES; lane++)
@@ -131,7 +131,7 @@ export function float32Solver(
     write(at.rooted, lane, rows, preconditioner.rooted);
     clear(at.change, lane, rows);
     clear(at.product, lane, rows);
-    // the rows are what is divided first
+    // the rows are preconditioned first
     write(at.residual, lane, rows, root);
     const numbers = memory.floats32(triangles, F32_LANES * preconditioner.factored.length);
     for (let k = 0; k < preconditioner.factored.length; k++)
@@ -148,7 +148,7 @@ export function float32Solver(
     for (let row = 0; row < count; row++) if (usedBy[row]! > 0) listed[list.length++] = row;
     isListed = true;
   };
-  /** Takes a step that sums up for each lane, and makes of each sum the number that the next step is told. */
+  /** Runs a kernel that sums by lane, and turns each sum into the factor that the next kernel takes. */
   const sumUp = (step: () => void, numberOf: (lane: Lane, sum: number) => number) => {
     memory.floats(sums, F32_LANES).fill(0);
     step();
@@ -174,7 +174,7 @@ export function float32Solver(
     const { rows, change, product } = equation;
     read(at.change, l, rows, change);
     read(at.product, l, rows, product);
-    // what the next one must not find in other rows than its own; what is no number would spread to it from anywhere
+    // the next equation must find zeros in rows that are not its own; a NaN would spread to it
     const isNumber = Number.isFinite(reached.rho);
     if (isNumber)
       for (const place of [at.root, at.inverse, at.rooted, at.divided]) clear(place, l, rows);
@@ -186,7 +186,7 @@ export function float32Solver(
     const isReached = target > 0 && rho <= target;
     done({ intercept, rounds, target, isReached });
   };
-  /** What comes after a round. */
+  /** Checks a lane after an iteration. */
   const goOn = (l: number, lane: Lane) => {
     const { rows, residual, accuracy } = lane.equation;
     switch (lane.phase) {
@@ -196,7 +196,7 @@ export function float32Solver(
         lane.phase = 'start';
         break;
       case 'start':
-        // otherwise what is left is less than numbers of 32 bits can tell
+        // otherwise the residual is below the resolution of 32 bits
         if (lane.rho > 0) lane.target = accuracy * accuracy * lane.rho;
         else finish(l, lane);
         lane.phase = 'rounds';

@@ -7,14 +7,14 @@ export interface LinearModel {
 export const sigmoid = (f: number): number =>
   f >= 0 ? 1 / (1 + Math.exp(-f)) : Math.exp(f) / (1 + Math.exp(f));
 
-/** Beyond this the sigmoid is 0 or 1 but for 2e−8. */
+/** Beyond this the sigmoid is 0 or 1 within 2e−8. */
 const REACH = 18;
 const STEPS = 256;
 const SIGMOID_TABLE = Float64Array.from({ length: 2 * REACH * STEPS + 2 }, (_, i) =>
   sigmoid(i / STEPS - REACH),
 );
 
-/** The sigmoid to within 2e−7, from a table: for numbers that are kept in 32 bits and of which there are millions. */
+/** The sigmoid within 2e−7, from a table: for millions of numbers that are kept in 32 bits. */
 export function approximateSigmoid(f: number): number {
   if (!(f > -REACH)) return 0;
   if (f >= REACH) return 1;

@@ -15,36 +15,36 @@ import { restrictPreconditioner, solve, solveExactly } from './solveStep.js';
 import type { SparseRows } from '../features/sparseRows.js';
 import { requestProduct, type FitCoroutine } from './fitCoroutine.js';
 
-/** A model with what the next fit of nearly the same rows can begin from. */
+/** A model, with what a fit of nearly the same rows can start from. */
 export interface LogisticFit extends LinearModel {
-  /** How much each row of the matrix brings into the weights: weights = Σ share · row. */
+  /** Dual coefficients by row of the matrix: weights = Σ share · row. */
   shares: Float64Array;
-  /** What each row of the matrix scores. */
+  /** Scores by row of the matrix. */
   scores: Float64Array;
   preconditioner: Preconditioner;
 }
 
 export interface LogisticOptions extends Examples {
-  /** Ends with the rows' shares this near to where they should be, against the farthest they can be off. */
+  /** The fit ends when the gradient in the shares is this part of the largest that it can be. */
   tolerance?: number;
-  /** A model of these rows and some others to begin from: sooner there, at the same model within the tolerance. */
+  /** A fit of these rows and others to start from: faster, and the same model within the tolerance. */
   from?: LogisticFit;
 }
 
-/** After so many rounds for one step a preconditioner is worth working out anew. */
+/** Iterations for one step after which computing a new preconditioner pays. */
 const ROUNDS_BEFORE_NEW_PRECONDITIONER = 14;
-/** What rows that are learnt from score in the end, give or take. */
+/** The margin that rows are expected to have in the end, for fits without another to start from. */
 const INITIAL_MARGIN = 3;
 const EXACT_TOLERANCE = 1e-10;
-/** Numbers of 32 bits lead to a step that need be no nearer than this; what they do not reach is carried on in numbers of 64. */
+/** The least relative tolerance that 32-bit steps are asked for; smaller ones are solved in 64 bits. */
 const F32_TOLERANCE = 1e-4;
 /**
- * To the scores is added what the rounds of a step came by, of which numbers of 32 bits miss a millionth. This near to
- * the end, against the farthest, that is nothing any more; what was missed before is put right there, once.
+ * Scores are updated by the products that a step computed, in 32 bits with a relative error of 1e−6. With a gradient this
+ * small that no longer matters; the error from before is removed there, once, by computing the scores anew.
  */
 const F32_SCORES_TOLERANCE = 4e-4;
 const MOST_HALVINGS = 30;
-/** Far from the end a step need not be solved any nearer; one that led only so far along its way is followed by a nearer one. */
+/** Far from the optimum steps are solved to this tolerance; after a line search that ends below SHORT_STEP, to a tenth of it. */
 const LOOSEST_TOLERANCE = 0.03;
 const SHORT_STEP = 0.1;
 
@@ -52,10 +52,9 @@ const SHORT_STEP = 0.1;
  * L2-penalised logistic regression with a free intercept: minimises Σ sᵢ ln(1 + exp(−yᵢ fᵢ)) + |w|² / (2C) with
  * f = w·x + b and w = Σ αᵢ xᵢ, Σ αᵢ = 0, by Newton steps on α and b, each solved by conjugate gradients on the
  * symmetric I + S K S, where K is the rows' products with each other and S² = C s p (1 − p). The step is halved while
- * the objective would rise. Deterministic. What it is worked out in is as long as there are rows and stays small,
- * however many columns there are.
+ * the objective would rise. Deterministic. Memory grows with the rows, not with the columns.
  *
- * @param workspace what it is worked out in, for so many rows as the matrix has
+ * @param workspace for as many rows as the matrix has
  * @see Zhu & Hastie (2005) Kernel logistic regression and the import vector machine
  */
 export function* fitByNewton(
@@ -76,7 +75,7 @@ export function* fitByNewton(
   let mustBeExact = false;
   let looseTolerance = LOOSEST_TOLERANCE;
 
-  /** What the shares make the scores. */
+  /** Computes the scores from the shares. */
   function* score(place: FitState): FitCoroutine<void> {
     const made = yield* requestProduct('kernel', place.shares);
     for (let i = 0; i < made.length; i++) place.scores[i] = made[i]! + place.intercept;
@@ -88,8 +87,8 @@ export function* fitByNewton(
   if (from) yield* score(current);
   else updateObjective(current, options);
 
-  // The first step is seen from the scores that the rows will have, not from those that the shares make by now: that
-  // would lead astray, and two or three more would follow before steps get good.
+  // The first step is linearised at the scores that the rows are expected to have, not at those of the current shares,
+  // which would cost two or three more steps.
   expectScores(candidate, current, options);
   const { distance: ahead } = linearise(candidate, options, dualStep, current.scores);
   const { root, residual } = dualStep;
@@ -139,7 +138,7 @@ export function* fitByNewton(
       slope,
       options,
     );
-    // a step that is only nearly Newton's may lead upwards; an exact one does not, until the least is reached
+    // an inexact Newton step may raise the objective; an exact one does so only at the minimum
     if (length === 0 && mustBeExact) break;
     mustBeExact = length === 0 && current.isExact;
     isStuck = length < SHORT_STEP;
@@ -152,7 +151,7 @@ export function* fitByNewton(
   const model = yield* requestProduct('model', current.shares);
   const shares = new Float64Array(x.count);
   for (let i = 0; i < rows.length; i++) shares[rows[i]!] = current.shares[i]!;
-  // those that begin from here need it where they begin
+  // fits that start from this one need the preconditioner of its end
   if (!from) {
     linearise(current, options, dualStep);
     preconditioner = buildPreconditioner(x, rows, root);
@@ -163,9 +162,10 @@ export function* fitByNewton(
 }
 
 /**
- * Goes along a step as far as the objective gets less as its slope promises, but for what rounding hides.
+ * Backtracking line search by Armijo's condition, with a margin for rounding.
  *
- * @returns how far: 1, a half, a quarter … or 0 where it gets no less
+ * @returns the length of the step: 1, a half, a quarter … or 0 where the objective does not fall
+ * @see Nocedal & Wright (2006) Numerical Optimization, algorithm 3.1
  */
 function lineSearch(
   into: FitState,
@@ -184,8 +184,8 @@ function lineSearch(
 }
 
 /**
- * Begins with the shares and the intercept of the model to begin from, or with none. Its other rows' shares are missed
- * evenly by all, so that the sum is none.
+ * Sets the state to the shares and intercept of the fit to start from, or to zero. The mean is subtracted from the shares,
+ * since they must sum to zero without the other rows.
  */
 function initialise(place: FitState, { rows, from }: LogisticOptions): void {
   place.intercept = from?.intercept ?? 0;
@@ -199,10 +199,7 @@ function initialise(place: FitState, { rows, from }: LogisticOptions): void {
   for (let i = 0; i < rows.length; i++) place.shares[i] = from.shares[rows[i]!]! - mean;
 }
 
-/**
- * The scores that rows will have: about those that they had in the model to begin from, where the other rows were learnt
- * from too, and otherwise some on their label's side.
- */
+/** The scores that rows are expected to have in the end: those of the fit to start from, else INITIAL_MARGIN on the side of their label. */
 function expectScores(
   into: FitState,
   { shares, intercept }: FitState,
@@ -222,16 +219,13 @@ function expectScores(
   updateObjective(into, options);
 }
 
-/** The last of each matrix. */
+/** The last one by matrix. */
 const initialPreconditioners = new WeakMap<
   SparseRows,
   Pick<LogisticOptions, 'rows' | 'importance' | 'c'> & { condition: Preconditioner }
 >();
 
-/**
- * The preconditioner of fits that begin from nothing. The scores that are foreseen are as far from 0 for either label,
- * so that it is the same for all codes.
- */
+/** The preconditioner of fits that start from zero: expected margins are the same for both labels, so all codes share it. */
 function initialPreconditioner(
   x: SparseRows,
   { rows, importance, c }: LogisticOptions,

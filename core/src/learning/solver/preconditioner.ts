@@ -2,9 +2,9 @@ import type { SparseRows } from '../features/sparseRows.js';
 import { simdMemory } from './wasm/simdMemory.js';
 
 /**
- * Divides nearly by I + S K S, with K the products of rows with each other: as if it were D + S E Eᵀ S, with E the
- * columns that nearly all rows fill and D the diagonal of the rest, by way of G = I + Eᵀ S D⁻¹ S E. The common columns
- * move together: without them several times as many rounds are needed.
+ * A preconditioner for I + S K S, with K = X Xᵀ: the inverse of D + S E Eᵀ S, with E the columns that nearly all rows fill
+ * and D the diagonal of the rest, by Woodbury's identity with G = I + Eᵀ S D⁻¹ S E. Without the common columns several
+ * times as many iterations are needed.
  *
  * @see Nocedal & Wright (2006) Numerical Optimization, § 5.1; Woodbury (1950) Inverting modified matrices
  */
@@ -12,7 +12,7 @@ export interface Preconditioner {
   /** S and D by row of the matrix. */
   root: Float64Array;
   diagonal: Float64Array;
-  /** The lower triangle L of G = L·Lᵀ, row after row: rounded, which divides nearly as well and is fetched sooner. */
+  /** The Cholesky factor L of G, row after row, in 32 bits: about as good, and half the memory to fetch. */
   factored: Float32Array;
 }
 
@@ -39,12 +39,12 @@ export function buildPreconditioner(
   return { ...byRow, factored: cholesky(matrix, x.common) };
 }
 
-/** So many rows are added up at once, in numbers of 32 bits, and their sum to the others' in numbers of 64. */
+/** Rows that are summed at once in 32 bits; their sums are added up in 64. */
 const ROWS_AT_ONCE = 32;
 
 /** What all preconditioners of a matrix need. */
 interface PreconditionerParts {
-  /** By row, the sum of the squares of what does not stand in the common columns. */
+  /** By row, the sum of squares outside the common columns. */
   rest: Float64Array;
   /** The lower triangle of Σ weight · row · rowᵀ of the common columns, by row of the matrix, in a square. */
   outerSum: (weights: Float64Array) => Float64Array;
@@ -90,7 +90,7 @@ function prepareParts({
   };
 }
 
-/** Takes so many numbers times a weight. */
+/** Multiplies `length` numbers by a weight. */
 function scale(
   into: Float32Array,
   at: number,
@@ -102,7 +102,7 @@ function scale(
   for (let p = 0; p < length; p++) into[at + p] = weight * from[first + p]!;
 }
 
-/** The lower triangle L of a symmetric positive definite matrix L·Lᵀ, of which the lower triangle is given. */
+/** Cholesky factor of a symmetric positive definite matrix of which the lower triangle is given. */
 function cholesky(matrix: Float64Array, n: number): Float32Array {
   const lower = Float64Array.from(matrix);
   const packed = new Float32Array((n * (n + 1)) / 2);
@@ -116,7 +116,7 @@ function cholesky(matrix: Float64Array, n: number): Float32Array {
   return packed;
 }
 
-/** Solves L·Lᵀ·x = right in the place of `right`; L is given row after row. */
+/** Solves L·Lᵀ·x = right in place; L is given row after row. */
 export function solveCholesky(lower: Float32Array, right: Float64Array): Float64Array {
   const n = right.length;
   let at = 0;

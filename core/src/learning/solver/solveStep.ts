@@ -3,30 +3,30 @@ import { solveCholesky, type Preconditioner } from './preconditioner.js';
 import type { RestrictedPreconditioner, Equation, Float32Solution } from './float32Solver.js';
 import { requestProduct, requestSolution, type FitCoroutine } from './fitCoroutine.js';
 
-/** A step of a fit: u, b and K S u of its equation, which stand where that said. */
+/** A solved step; u and K S u are in the arrays that the equation named. */
 export interface SolvedStep {
   intercept: number;
   rounds: number;
-  /** Whether it was solved in numbers of 64 bits. */
+  /** Whether it was solved in 64 bits. */
   isExact: boolean;
 }
 
 const MOST_ROUNDS = 300;
 
-/** Solves an equation in numbers of 32 bits, and in such of 64 what these do not reach. */
+/** Solves an equation in 32 bits, and continues in 64 where that does not reach the tolerance. */
 export function* solve(equation: Equation): FitCoroutine<SolvedStep> {
   const { intercept, rounds, target, isReached } = yield* requestSolution(equation);
   const { root, change } = equation;
-  // numbers of 32 bits hold Σ u S = 0 only nearly, and what they miss would stay until the end
+  // in 32 bits Σ u S = 0 holds only approximately, and the error would stay until the end
   addTo(change, -dot(root, change) / dot(root, root), root);
   if (isReached) return { intercept, rounds, isExact: false };
   return yield* solveExactly(equation, target > 0 ? { target, rounds } : undefined);
 }
 
 /**
- * Solves an equation by conjugate gradients that are held to the constraint by projection.
+ * Solves an equation by projected preconditioned conjugate gradients in 64 bits.
  *
- * @param led whether it was led somewhere already, how far it may be off and how many rounds that took
+ * @param led the result in 32 bits to continue from: its target and its iterations
  * @see Gould, Hribar & Nocedal (2001) On the solution of equality constrained quadratic programming problems arising
  *   in optimization
  */
@@ -50,7 +50,7 @@ export function* solveExactly(
   yield* applyPreconditioner(root, preconditioner, divided, scaled);
   const across = dot(root, divided);
   let intercept = 0;
-  /** Divides the residual, taking out of both what the intercept accounts for. */
+  /** Applies the preconditioner to the residual and projects out the intercept. */
   function* project(): FitCoroutine<number> {
     yield* applyPreconditioner(residual, preconditioner, conditioned, scaled);
     const more = dot(root, conditioned) / across;
@@ -92,7 +92,7 @@ export function restrictPreconditioner(
   return { inverse, rooted, factored };
 }
 
-/** Divides nearly by I + S K S. What is in `scaled` is lost. */
+/** Applies the preconditioner. `scaled` is overwritten. */
 function* applyPreconditioner(
   vector: Float64Array,
   { inverse, rooted, factored }: RestrictedPreconditioner,
@@ -107,7 +107,7 @@ function* applyPreconditioner(
   takeBack(into, rooted, yield* requestProduct('fromCommon', solved));
 }
 
-// each in a function of its own: inside a generator the engine would not make them fast
+// each in a function of its own: V8 does not optimise loops inside generators
 
 /** into = vector + S · product */
 function afterKernel(

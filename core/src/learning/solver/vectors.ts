@@ -1,4 +1,4 @@
-/** A list with room for so many more, as it was so far or larger. */
+/** A list with at least this capacity: the given one, or a larger copy. */
 export function withCapacity<List extends Int32Array | Float64Array>(
   list: List,
   room: number,

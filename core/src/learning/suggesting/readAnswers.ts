@@ -6,9 +6,9 @@ import { suggestionBuilder, type Suggestions } from './suggestions.js';
 import { textScorer } from './textScorer.js';
 import { wordReader, type TokenizedTexts } from '../features/tokenizedTexts.js';
 
-/** Answers are read so many at a time: what is worked out of them is not kept. */
+/** Answers that are read at a time: what is computed from them is not kept. */
 const CHUNK = 1000;
-/** So many answers say as well as all what a word contributes on average: of more, every second, third … is asked. */
+/** Answers over which mean contributions of words are summed; of more, every second, third … is taken. */
 const MOST_SUMMED = 20_000;
 
 /** A code's models that answers are read by. */
@@ -35,7 +35,7 @@ export interface Reading {
   suggestions: Suggestions;
 }
 
-/** How many times `onChunk` is called for so many answers. */
+/** How many times `onChunk` is called. */
 export const chunksOf = (answers: number): number => Math.ceil(answers / CHUNK);
 
 /** Reads all answers by the models of some codes, each once for all. */

@@ -5,7 +5,7 @@ import type { CompressedRows } from '../features/sparseRows.js';
 import type { Vocabulary } from '../features/vocabulary.js';
 import type { TokenizedTexts } from '../features/tokenizedTexts.js';
 
-/** So many words are known to the models at a time. With more they are forgotten, and met anew. */
+/** Words whose scores are remembered at a time; with more, all are forgotten and computed again. */
 const WORDS = 1 << 13;
 
 /** Scores texts by many models, and says what their words contribute. */
@@ -24,7 +24,7 @@ export interface TextScorer {
  * What a word weighs by all models is worked out once, however many texts it stands in.
  *
  * @param precision whether in numbers of 64 bits or of 32
- * @param atLeast so many words are remembered
+ * @param atLeast number of words that are remembered
  */
 export function textScorer(
   vocabulary: Vocabulary,

@@ -30,7 +30,7 @@ const CURVE_SHARES = [0.25, 0.5, 0.75];
 const MOST_ANSWERS_FOR_FULL_CURVE = 800;
 const CURVE_FOLDS = 2;
 
-/** So many codes are fitted before others begin: enough for their models to go side by side. */
+/** Codes that are fitted before others begin: enough for their models to run side by side. */
 const CODES_AT_ONCE = 16;
 
 /** The most models that are fitted for one code. */

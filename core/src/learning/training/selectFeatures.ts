@@ -17,7 +17,7 @@ const LONG_TEXT_FEATURES = [
   { weight: 0.5, penaltyC: 4 },
   { weight: 4, penaltyC: 64 },
 ];
-/** So many codes, those with the most examples, say as much of the texts as all would. */
+/** Codes by which features are compared, those with the most examples. */
 const MOST_CODES_COMPARED = 12;
 
 /**

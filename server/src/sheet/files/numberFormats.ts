@@ -2,7 +2,7 @@ import type { Readable } from 'node:stream';
 import { attributesOf, localName, readXml } from './xml.js';
 
 /**
- * What a number in a cell is: a number, one that is shown with so many digits at least, a moment in days since the
+ * What a number in a cell is: a number, one that is shown with a least number of digits, a moment in days since the
  * calendar's beginning, or a span of days.
  */
 export type CellKind = 'number' | `digits ${number}` | 'moment' | 'span';

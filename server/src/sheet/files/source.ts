@@ -37,7 +37,7 @@ export async function* bytesOf(
 }
 
 /**
- * So many bytes become rows at a time. They are forgotten before the collector of garbage comes by: of a whole part
+ * Bytes that are turned into rows at a time. They are freed before the garbage collector runs: of a whole part
  * it would move every cell once.
  */
 export const PIECE = 64 * 1024;

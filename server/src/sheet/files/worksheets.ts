@@ -13,7 +13,7 @@ export const MOST_WORKSHEETS = 500;
 export const tooManyWorksheets = (fileName: string): Problem =>
   problems.unreadableSheet(worksheetsTexts.moreWorksheetsSaveOne(fileName, MOST_WORKSHEETS));
 
-/** Workbooks often begin with a cover: the first worksheet with so many filled rows is taken. */
+/** Workbooks often begin with a cover sheet: the first worksheet with this many filled rows is taken. */
 export const ROWS_OF_FILLED = 2;
 export const isFilledRow = (cells: readonly string[]): boolean =>
   cells.filter((cell) => cell.trim() !== '').length > 1;

@@ -4,16 +4,16 @@ import type { SparseRows } from '../../features/sparseRows.js';
 import type { StoredMatrix } from './storedMatrix.js';
 
 /**
- * What can be asked of a matrix X:
- * - `kernel`: X·Xᵀ·v, by row from by row
- * - `model`: Xᵀ·v, by column from by row, and behind it X·Xᵀ·v of all rows
- * - `toCommon`, `fromCommon`: Xᵀ·v of the common columns alone, by column from by row, and X·v of these, by row
+ * Products with a matrix X:
+ * - `kernel`: X·Xᵀ·v, rows to rows
+ * - `model`: Xᵀ·v, rows to columns, followed by X·Xᵀ·v of all rows
+ * - `toCommon`, `fromCommon`: Xᵀ·v for the common columns alone, and X·v from these to rows
  */
 export type Product = 'kernel' | 'model' | 'toCommon' | 'fromCommon';
 
 /**
- * A vector, the rows of the matrix that it is for, and where the product goes. By row there is one number a row
- * listed.
+ * A vector, the rows of the matrix that it belongs to, and the array for the product; vectors over rows have one number a
+ * listed row.
  */
 export interface ProductOperand {
   vector: Float64Array;
@@ -21,7 +21,7 @@ export interface ProductOperand {
   into: Float64Array;
 }
 
-/** Makes the function that works out a product of a matrix with up to `LANES` vectors, each the same to the last bit whatever the others are. */
+/** Makes the function that multiplies a matrix by up to F64_LANES vectors; each result is the same to the last bit whatever the others are. */
 export function matrixProducts(
   { count, columns, common }: SparseRows,
   { memory, byColumn, f64 }: StoredMatrix,

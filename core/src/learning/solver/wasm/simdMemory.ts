@@ -1,21 +1,21 @@
 import { kernelsBinary } from './kernelsBinary.js';
 
-/** What stands side by side takes so many, and begins at a multiple of it. */
+/** Bytes of the numbers that are processed side by side; they are aligned to a multiple of this. */
 export const VECTOR_BYTES = 64;
-/** So many vectors go through a matrix side by side, in numbers of 64 bits and in such of 32. */
+/** Vectors that are multiplied by a matrix side by side, in 64-bit and in 32-bit numbers. */
 export const F64_LANES = VECTOR_BYTES / Float64Array.BYTES_PER_ELEMENT;
 export const F32_LANES = VECTOR_BYTES / Float32Array.BYTES_PER_ELEMENT;
 const PAGE_BYTES = 65_536;
 
-/** Parts of a WebAssembly module's memory, and what works there (`kernels.wat`). */
+/** The memory of a WebAssembly instance, with its kernels (`kernels.wat`). */
 export interface SimdMemory {
-  /** Makes room for so many bytes. What was read from the memory before must be read anew. */
+  /** Allocates bytes. Views of the memory that were made before are no longer valid. */
   allocate(bytes: number): number;
   ints(place: number, length: number): Int32Array;
   floats(place: number, length: number): Float64Array;
   floats32(place: number, length: number): Float32Array;
   run: SimdKernels;
-  /** How vectors go side by side in numbers of 64 bits, and of 32. */
+  /** Kernels and sizes for 64-bit and for 32-bit numbers. */
   f64: SimdPrecision;
   f32: SimdPrecision;
 }
@@ -23,7 +23,7 @@ export interface SimdPrecision extends ProductKernels {
   lanes: number;
   bytes: number;
   numbers: (place: number, length: number) => Float64Array | Float32Array;
-  /** The same for rows with a number in each of the first columns, an even number of them. */
+  /** Kernels for rows that fill the leading columns, an even number of them. */
   dense?: Record<keyof ProductKernels, SimdKernel>;
 }
 export interface ProductKernels {
@@ -46,7 +46,7 @@ interface SimdKernels {
   denseTimes: SimdKernel;
   denseTransposeTimes: SimdKernel;
 }
-/** What the arguments are is said in `kernels.wat`. */
+/** `kernels.wat` documents the arguments. */
 type SimdKernel = (...sizesAndPlaces: number[]) => void;
 export type ProductKernel = (
   rows: number,
@@ -59,7 +59,7 @@ export type ProductKernel = (
   into: number,
 ) => void;
 
-// Declared for this file alone: TypeScript knows them of browsers only, with all that these have besides.
+// Declared here: TypeScript has them in its DOM types only.
 declare const WebAssembly: {
   Module: new (bytes: Uint8Array) => object;
   Instance: new <Exports>(module: object) => { readonly exports: Exports };
@@ -72,7 +72,7 @@ interface Memory {
 
 let compiled: object | undefined;
 
-/** A memory of its own. */
+/** A new instance with a memory of its own. */
 export function simdMemory(): SimdMemory {
   compiled ??= new WebAssembly.Module(
     Uint8Array.from(atob(kernelsBinary), (letter) => letter.charCodeAt(0)),

@@ -3,7 +3,7 @@ import { listAllRows, allocateRows, storeRows } from './storedRows.js';
 import type { LinearModel } from '../linearModel.js';
 import type { CompressedRows } from '../../features/sparseRows.js';
 
-/** The weights of a model, that of column j at `first` + `step` · j. They hold until columns are derived or rows scored. */
+/** The weights of a model: that of column j is at `first` + `step` · j. Valid until columns are derived or rows scored. */
 export interface WeightView {
   numbers: Float64Array | Float32Array;
   first: number;
@@ -13,19 +13,19 @@ export interface WeightView {
 /** Scores rows by many models. */
 export interface SimdScorer {
   /**
-   * Makes a further column of each row: one that weighs as much as the row scores without the intercept.
+   * Adds a column for each row, with the row's score without the intercept as its weight in each model.
    *
-   * @returns the first of them
+   * @returns the first new column
    */
   derive: (rows: CompressedRows) => number;
-  /** @returns by model, the score of each row, until the next are scored */
+  /** @returns scores by model and row, valid until the next call */
   score: (rows: CompressedRows) => Float64Array[];
   weightsOf: (model: number) => WeightView;
 }
 
 /**
- * @param further so many columns can be derived
- * @param precision whether in numbers of 64 bits or of 32
+ * @param further number of columns that can be derived
+ * @param precision of the numbers
  */
 export function simdScorer(
   columns: number,
@@ -53,7 +53,7 @@ export function simdScorer(
     into: 0,
     at: allocateRows(memory, 0, 0, memory[precision]),
   };
-  /** Makes the function that multiplies the rows with a group of models. */
+  /** Stores rows and makes the function that multiplies them by a group of models. */
   const store = (rows: CompressedRows) => {
     const { count } = rows;
     const entries = rows.start[count]!;

@@ -10,23 +10,23 @@ import { listAllRows, allocateRows, storeRows, type StoredRows } from './storedR
 import { newFloats, newInts } from '../vectors.js';
 import type { Factors, SparseRows } from '../../features/sparseRows.js';
 
-/** A matrix X in memory, and products with vectors that stand side by side there. */
+/** A matrix X in memory, with products by interleaved vectors. */
 export interface StoredMatrix {
   memory: SimdMemory;
-  /** Where vectors by column stand. */
+  /** Address of interleaved vectors over columns. */
   byColumn: number;
   f64: SideBySide;
   rough: SideBySide;
 }
 
-/** Products with as many vectors as go side by side in numbers of one size. */
+/** Products with interleaved vectors of one precision. */
 export interface SideBySide {
   lanes: number;
-  /** Vectors by row or column that stand at a place. To be read anew where room was made meanwhile. */
+  /** A view of interleaved vectors at an address. No longer valid after an allocation. */
   vectors: (place: number, length: number) => Float64Array | Float32Array;
-  /** By column, Xᵀ times what stands by row, of the rows listed; only of the common columns where these alone are wanted. */
+  /** Xᵀ times vectors over the listed rows, for all columns or the common ones. */
   fromRows: (rows: ListedRows, byRow: number, isCommon: boolean) => void;
-  /** By row, X times what stands by column, of the rows listed; only of the common columns where these alone are wanted. */
+  /** X times vectors over columns, or over the common ones, for the listed rows. */
   toRows: (rows: ListedRows, byRow: number, isCommon: boolean) => void;
 }
 
@@ -90,10 +90,10 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
   return { memory, byColumn, f64: sideBySide(f64), rough: sideBySide(f32) };
 }
 
-/** Where vectors stand that are multiplied, and where what comes out. */
+/** Addresses of the vectors that are multiplied, and of the products. */
 type Vectors = [from: number, into: number];
 
-/** A matrix that is not taken apart: there are no wholes. */
+/** A matrix that is not factored. */
 function asOneFactor({ count, start, column, value, common }: SparseRows): Factors {
   const commonStop = start.slice(0, count);
   for (let row = 0; row < count; row++)

@@ -1,14 +1,14 @@
 import { VECTOR_BYTES, type SimdMemory, type SimdPrecision } from './simdMemory.js';
 import type { CompressedRows } from '../../features/sparseRows.js';
 
-/** Where rows of a sparse matrix lie in memory. */
+/** Addresses of the rows of a sparse matrix. */
 export interface StoredRows {
   start: number;
   offset: number;
   value: number;
 }
 
-/** A list of all of so many rows, in memory. */
+/** Allocates the list 0, 1, … count − 1. */
 export function listAllRows(memory: SimdMemory, count: number): number {
   const place = memory.allocate(4 * count);
   memory.ints(place, count).forEach((_, row, every) => (every[row] = row));
@@ -26,7 +26,7 @@ export const allocateRows = (
   value: memory.allocate(bytes * entries),
 });
 
-/** Stores rows where there is room for them. */
+/** Writes rows to where they were allocated. */
 export function storeRows(
   memory: SimdMemory,
   stored: StoredRows,
