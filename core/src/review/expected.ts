@@ -1,7 +1,7 @@
 import type { Interval } from '../statistics/index.js';
 import type { Unseen } from './measured.js';
 
-/** What accepting everything above a line is expected to bring. */
+/** What accepting everything above a threshold is expected to bring. */
 export interface Expectation {
   /** Open suggestions above the line. */
   above: number;
@@ -11,7 +11,7 @@ export interface Expectation {
   shareFound: number | null;
 }
 
-/** Running sums over suggestions in order of probability, so that moving the line costs nothing. */
+/** Running sums over suggestions in order of probability, so that moving the threshold costs nothing. */
 export interface Outlook {
   /** Probabilities of the open suggestions, highest first. */
   probabilities: Float64Array;
@@ -77,7 +77,7 @@ export function outlookOf(
   return { probabilities, sums, variances, tilts, found, missed, doubt: doubtOf(unseen) };
 }
 
-/** How many open suggestions have a probability of at least `line`. */
+/** How many open suggestions have a probability of at least `threshold`. */
 export function countAbove({ probabilities }: Outlook, threshold: number): number {
   let low = 0;
   let high = probabilities.length;

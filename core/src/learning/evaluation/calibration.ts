@@ -46,7 +46,7 @@ export function fitPlatt(scores: Float64Array, labels: Uint8Array, pullToOne = 0
     const determinant = haa * hbb - hab * hab;
     const da = -(hbb * ga - hab * gb) / determinant;
     const db = -(haa * gb - hab * ga) / determinant;
-    // what a whole step would gain is less than the loss is exact to
+    // a full step would gain less than the precision of the loss
     const isLast = -(ga * da + gb * db) < 1e-13 * (1 + current);
     let length = 1;
     let next = loss(slope + da, shift + db);

@@ -30,7 +30,7 @@ export interface Mistake {
   probability: number;
 }
 
-/** What was measured of a code's model. */
+/** Figures of a code's model. */
 export interface CodeFigures {
   codeId: string;
   state: 'weak' | 'ready';
@@ -40,7 +40,7 @@ export interface CodeFigures {
   decidedFor: number;
   decidedAgainst: number;
   quality: MeasuredQuality;
-  /** Default line: where one would trust the model. */
+  /** Default threshold. */
   threshold: number;
   /** Words that speak most for and against the code over all answers, by summed contribution. */
   wordsFor: WordWeight[];

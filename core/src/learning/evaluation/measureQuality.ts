@@ -2,7 +2,7 @@ import { randomSource, wilsonInterval, type Interval } from '../../statistics/in
 import { groupEqual } from '../training/folds.js';
 import { averagePrecision, brierScore, f1, outcomeAt, precision, recall } from './metrics.js';
 
-/** Quality at the default line, measured out-of-fold on settled answers. */
+/** Quality at the default threshold, measured out-of-fold on settled answers. */
 export interface MeasuredQuality {
   precision: number;
   precisionInterval: Interval;
@@ -35,7 +35,7 @@ export function resample(keys: readonly string[], seed: number): Resampled {
 }
 
 /**
- * Measures predictions against labels at a line: Wilson intervals for precision and recall, a percentile
+ * Measures predictions against labels at a threshold: Wilson intervals for precision and recall, a percentile
  * bootstrap over groups of duplicates for F1.
  *
  * @param p out-of-fold probabilities

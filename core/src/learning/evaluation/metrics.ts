@@ -5,7 +5,7 @@ export interface Outcome {
   falseNegatives: number;
 }
 
-/** Counts outcomes when everything with p ≥ line is taken as yes. */
+/** Counts outcomes when everything with p ≥ threshold is taken as yes. */
 export function outcomeAt(p: Float64Array, labels: Uint8Array, threshold: number): Outcome {
   const outcome = { truePositives: 0, falsePositives: 0, falseNegatives: 0 };
   labels.forEach((y, i) => {
@@ -58,7 +58,7 @@ export function averagePrecision(p: Float64Array, labels: Uint8Array): number {
 export const brierScore = (p: Float64Array, labels: Uint8Array): number =>
   p.reduce((sum, value, i) => sum + (value - labels[i]!) ** 2, 0) / p.length;
 
-/** The probability that, taken as the line, gives the highest F1; of equals the highest. */
+/** The threshold with the highest F1; of equals the highest. */
 export function bestF1Threshold(p: Float64Array, labels: Uint8Array): number {
   const positives = labels.reduce((sum, y) => sum + y, 0);
   const order = highestFirst(p);
@@ -74,7 +74,7 @@ export function bestF1Threshold(p: Float64Array, labels: Uint8Array): number {
 }
 
 /**
- * The line that maximises the expected F1 of calibrated probabilities, 2·Σ p of those from it on / (their number + Σ p):
+ * The threshold that maximises the expected F1 of calibrated probabilities, 2·Σ p of those from it on / (their number + Σ p):
  * of those with more than half of the F1 that was reached so far, until there is no more to reach.
  *
  * @returns 1 when there is nothing to cut

@@ -3,8 +3,8 @@ import type { Vocabulary } from './vocabulary.js';
 import type { TokenizedTexts } from './tokenizedTexts.js';
 
 /**
- * A word's runs are a whole where it stands in several texts; vectors of words are wholes where there are fewer of them
- * than texts, each of which has one of its own otherwise.
+ * Factors a matrix into texts × words × columns. A word's character runs become one row of the second factor where the word
+ * is in several texts; embeddings do where there are fewer words than texts, else each text keeps its own.
  */
 export function factorsOf(
   texts: TokenizedTexts,

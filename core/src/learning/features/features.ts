@@ -2,7 +2,7 @@ import { lengthOf, newFloats, newInts, withCapacity } from '../solver/vectors.js
 import type { SparseRows } from './sparseRows.js';
 import type { Vocabulary } from './vocabulary.js';
 
-/** A text as numbers. */
+/** A text as a sparse vector. */
 export interface TextVector {
   /** In ascending order. */
   columns: Int32Array;
@@ -10,7 +10,7 @@ export interface TextVector {
 }
 
 /**
- * Makes the function that turns a text into numbers: tf-idf with tf = 1 + ln(count), words (with pairs of words) and
+ * Makes the function that turns a text into a sparse vector: tf-idf with tf = 1 + ln(count), words (with pairs of words) and
  * character runs each scaled to length 1, and the mean of its words' vectors, weighted in the same way and scaled to
  * the root of their weight.
  */
@@ -23,7 +23,7 @@ export function vectoriser({
 }: Vocabulary): (text: string) => TextVector {
   const counts = new Int32Array(idf.length);
   const isRun = new Uint8Array(idf.length);
-  /** Counts a column; those counted first are listed. */
+  /** Counts a column, and lists it the first time. */
   const tell = (column: number, used: number[]) => {
     if (counts[column] === 0) used.push(column);
     counts[column]! += 1;
@@ -76,7 +76,7 @@ function countEach(said: Int32Array): Map<number, number> {
   return times;
 }
 
-/** Collects vectors into rows, without the columns that nothing can be learnt of. */
+/** Collects vectors into a matrix, without columns that occur in no text that is learnt from. */
 export function rowBuilder({ learnt, vectors }: Vocabulary): {
   add: (vector: TextVector) => void;
   rows: () => SparseRows;

@@ -5,16 +5,15 @@ import { inverseFrequency } from './vocabulary.js';
 import type { WordTable } from './wordTable.js';
 
 const RANK = 50;
-/** More directions than are wanted are followed: the wanted ones are then found in fewer rounds. */
+/** Oversampling: with more directions than are kept, fewer iterations suffice. */
 const FOLLOWED = 60;
 const ROUNDS = 4;
 const FEWEST_TEXTS = 2;
-/** With more texts than this, some evenly spread ones say as much. */
+/** Of more texts than this, evenly spaced ones are used. */
 const MOST_TEXTS = 20_000;
 
 /**
- * Vectors of words that are made of the texts themselves, in whatever language: what texts have most in common is
- * kept of them. They are the first right singular vectors of the texts' tf-idf (words alone, each text scaled to
+ * Word vectors made of the texts themselves (latent semantic analysis), in any language: the first right singular vectors of the texts' tf-idf (words alone, each text scaled to
  * length 1), up to a rotation that changes no product of theirs, found by subspace iteration. Deterministic.
  *
  * @param struck forms of words that are read as if they were not there
@@ -93,7 +92,7 @@ function randomColumns(length: number, columns: number): Float64Array[] {
 /** AᵀA · basis, A being the texts. */
 function throughTexts({ words, texts }: Rows, basis: readonly Float64Array[]): Float64Array[] {
   const columns = basis.length;
-  // by word, so that the numbers of a word stand together
+  // row-major by word, so that the numbers of a word are adjacent
   const from = new Float64Array(words.length * columns);
   const into = new Float64Array(words.length * columns);
   basis.forEach((column, i) => column.forEach((value, w) => (from[w * columns + i] = value)));
@@ -115,7 +114,7 @@ function throughTexts({ words, texts }: Rows, basis: readonly Float64Array[]): F
 /** Makes columns orthogonal to each other and of length 1, one after another (modified Gram–Schmidt). */
 function orthonormalise(columns: readonly Float64Array[]): void {
   columns.forEach((column, i) => {
-    // twice: once leaves what rounding brings in where columns nearly point the same way
+    // twice: once leaves rounding errors where columns are nearly parallel
     for (const before of [...columns.slice(0, i), ...columns.slice(0, i)]) {
       const along = dot(column, before);
       for (let w = 0; w < column.length; w++) column[w]! -= along * before[w]!;

@@ -2,10 +2,10 @@ import { splitWords } from '../../text/index.js';
 import { newFloats, newInts, withCapacity } from '../solver/vectors.js';
 import type { WordEmbeddings } from './wordEmbeddings.js';
 
-/** What is known of words whatever the text, by the number of the word. Lists are other ones when they have grown. */
+/** Properties of words by word id. Arrays are replaced when they grow. */
 export interface KnownWords {
   forms: string[];
-  /** Its own column, −1 where it has none. */
+  /** Column of the word, −1 for none. */
   column: Int32Array;
   /**
    * Columns of the runs of characters of word w, a run as often as it stands in the word: run[firstRun[w]] …
@@ -14,7 +14,7 @@ export interface KnownWords {
   firstRun: Int32Array;
   run: Int32Array;
   runSquares: Float64Array;
-  /** What it weighs in a text's meaning. */
+  /** Its idf in the mean of embeddings. */
   idf: Float64Array;
 }
 
@@ -50,15 +50,15 @@ export function characterRuns(
   return runs;
 }
 
-/** The words that were met, numbered as they come. */
+/** Words by id, in order of first appearance. */
 export interface Lexicon {
   words: KnownWords;
-  /** Of a text, in order, without those that are struck out. They hold until the next are asked for. */
+  /** Word ids of a text in order, without excluded words. Valid until the next call. */
   wordsOf: (text: string) => Int32Array;
-  /** How many features there are so far; and one more. */
+  /** The number of features so far; and adding one. */
   features: () => number;
   nextFeature: () => number;
-  /** Turns the numbers of features into columns. Words that are met later have runs that are known, if any, and no more. */
+  /** Maps feature ids to columns. Words that appear later get only runs that are known. */
   settle: (
     columnOf: Int32Array,
     idf: Float64Array,
@@ -79,7 +79,7 @@ export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
   const numberOf = new Map<string, number>();
   const runs = new Map<string, number>();
   let features = 0;
-  /** Works out what columns make of a word; nothing until there are columns. */
+  /** Computes a word's columns; does nothing before there are columns. */
   let weigh: ((word: number) => void) | null = null;
   const numberOfRun = (run: string): number => {
     let number = runs.get(run);
@@ -107,7 +107,7 @@ export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
     return word;
   };
 
-  // texts are gone through several times: their words stand in one list, how many and then which
+  // texts are read several times: one array holds for each its length and its word ids
   let said = newInts(0);
   let remembered = 0;
   const placeOf = new Map<string, number>();

@@ -1,4 +1,4 @@
-/** Numbers by pairs of numbers that are not negative. */
+/** A map from pairs of non-negative integers to integers. */
 export interface PairTable {
   /** −1 where there is none. */
   get: (first: number, second: number) => number;
@@ -10,8 +10,7 @@ export interface PairTable {
 const FIRST_SIZE = 1 << 10;
 
 /**
- * A table with open addressing: of hundreds of thousands of pairs a Map of Maps would have as many objects, all over
- * memory.
+ * A hash table with open addressing: a Map of Maps would have an object for each of hundreds of thousands of pairs.
  *
  * @see Knuth (1998) The Art of Computer Programming 3, § 6.4
  */

@@ -6,22 +6,22 @@ export interface CompressedRows {
   value: Float64Array;
 }
 
-/** What is learnt from: rows of sparse numbers in compressed form, columns in ascending order. */
+/** A matrix in compressed sparse rows, columns in ascending order. */
 export interface SparseRows extends CompressedRows {
   columns: number;
   /** Number of leading columns that nearly all rows fill: those of the embeddings. */
   common: number;
-  /** The same matrix as a product, where it is known. */
+  /** The same matrix in factors, where known. */
   factors?: Factors;
 }
 
 /**
- * A matrix of texts as the product of two that have fewer numbers: what the texts bring of whole words, and what these
- * are. Numbers from `columns` of the matrix on stand for the wholes.
+ * A matrix of texts as the product of two with fewer entries: texts × words, and words × columns. In the first, columns
+ * from `columns` on stand for the words.
  */
 export interface Factors {
   rows: CompressedRows;
-  /** What fills the common columns comes first in each row, and ends before this entry. */
+  /** In each row, entries of the common columns come first and end before this entry. */
   commonStop: Int32Array;
   /** Number of leading wholes that fill each of the common columns and nothing else. */
   common: number;

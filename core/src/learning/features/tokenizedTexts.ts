@@ -2,40 +2,40 @@ import { lengthOf, newFloats, newInts, withCapacity } from '../solver/vectors.js
 import type { Vocabulary } from './vocabulary.js';
 
 /**
- * Texts as what their words bring: the same numbers as in their vectors, but not one by one. A word's runs of
- * characters and its vector are the same in every text; they come as a whole, so many times, and only what is different
- * where a run stands several times in a text is told by column. It takes a quarter of the numbers.
+ * Texts in compressed sparse rows, by word: the same vectors as those of `vectoriser`, in a quarter of the numbers. A
+ * word's character runs and its embedding are the same in every text, so they are stored as one entry with a factor; only
+ * what differs, where a run occurs several times in a text, is stored by column.
  */
 export interface TokenizedTexts {
-  /** How many there are. */
+  /** Number of texts. */
   count: number;
   /**
-   * The different words of text t stand at places firstWord[t] … firstWord[t + 1] − 1. Of each, how many times Σ idf of
-   * its runs, and its vector, are brought in.
+   * The distinct words of text t are entries firstWord[t] … firstWord[t + 1] − 1, with the factors of the sum of their
+   * runs and of their embedding.
    */
   firstWord: Int32Array;
   words: Int32Array;
   runs: Float64Array;
   meanings: Float64Array;
   /**
-   * What words bring by column besides, `partWord` being their places: themselves, a half of each pair, and, of runs
-   * that stand several times in the text, what these are more than the sum of all.
+   * Further contributions of words by column, `partWord` being the word's entry: the word itself, half of each pair, and
+   * the difference for runs that occur several times in the text.
    */
   firstPart: Int32Array;
   partWord: Int32Array;
   partColumn: Int32Array;
   partAmount: Float64Array;
-  /** The parts of each text summed by column. */
+  /** These parts summed by text and column. */
   firstEntry: Int32Array;
   column: Int32Array;
   amount: Float64Array;
 }
 
-/** Reads texts as their words. */
+/** Tokenizes texts. */
 export interface WordReader {
-  /** Those that were read since the last were forgotten. Lists are other ones when they have grown. */
+  /** Texts read since the last `forget`. Arrays are replaced when they grow. */
   readonly texts: Readonly<TokenizedTexts>;
-  /** Reads one more; columns that nothing can be learnt of are left out. */
+  /** Reads one more, without columns that occur in no text that is learnt from. */
   read: (text: string) => void;
   forget: () => void;
 }
@@ -56,25 +56,25 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     column: newInts(0),
     amount: newFloats(0),
   };
-  /** How often each pair is said in the text that is read. */
+  /** Count of each pair in the current text. */
   const counts = new Int32Array(idf.length);
   /**
-   * By run, which word last had it, as a place among all words read so far; of a run that stands several times in the
-   * text that is read −1 less its place among these.
+   * By run, the word that last had it, as an index among all words read so far; for a run that occurs several times in
+   * the current text, −1 minus its index among these.
    */
   const lastHad = new Int32Array(idf.length);
-  /** The place among all words read of the first one of the text. */
+  /** Index among all words read of the current text's first. */
   let firstRead = 1;
-  /** By word: its place among those of the text that is read, and one more; 0 for others. */
+  /** By word id, 1 + its index in the current text; 0 if it is not there. */
   let placeOf = newInts(0);
   let times = newInts(0);
-  /** Runs that stand several times: which, how often, and what each time brings more than its idf, scaled. */
+  /** Repeated runs: ids, counts, and the scaled difference of each occurrence to its idf. */
   let repeated = newInts(0);
   let repeatedTimes = newInts(0);
   let more = newFloats(0);
-  /** Each time that a word has one of them: its place there, and the word's. */
+  /** Occurrences of repeated runs: index of the run, index of the word. */
   let held = newInts(0);
-  /** Pairs as they are said: the column, and the places of both words. */
+  /** Pairs in order: column, and indices of both words. */
   let said = newInts(0);
 
   const makeRoom = (words: number, parts: number, entries: number) => {
@@ -94,7 +94,7 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     texts.amount = withCapacity(texts.amount, ofEntries, newFloats);
   };
 
-  /** Lists the different words of a text, and counts them and their pairs. */
+  /** Lists the distinct words of a text and counts them and their pairs. */
   function listWords(text: string, first: number): { words: number; pairs: number; runs: number } {
     const all = wordsOf(text);
     const { firstRun } = known;
@@ -123,7 +123,7 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     return { words, pairs, runs };
   }
 
-  /** Lists the runs that stand several times, and which words have them. */
+  /** Lists runs that occur several times, and the words that have them. */
   function listRepeated(first: number, words: number): { repeats: number; holds: number } {
     const { firstRun, run: runs } = known;
     if (firstRead + words > MOST_READ) {
@@ -172,7 +172,7 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     }
     for (let i = 0; i < pairs; i++) {
       const pair = said[3 * i]!;
-      // a pair comes up as often as it is said
+      // a pair comes up once per occurrence
       ofWords += (tf(counts[pair]!) * idf[pair]!) ** 2 / counts[pair]!;
     }
     for (let i = 0; i < repeats; i++) {
@@ -185,7 +185,7 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     };
   }
 
-  /** How many times each word's vector is brought in. */
+  /** The factor of each word's embedding. */
   function tellMeaning(first: number, words: number): void {
     const { meanings } = texts;
     meanings.fill(0, first, first + words);

@@ -5,11 +5,11 @@ import type { WordTable } from './wordTable.js';
 import { wordEmbeddings, type WordEmbeddings } from './wordEmbeddings.js';
 
 /**
- * Which column stands for a feature: a word, a pair of words or a run of characters. The first columns are those of
- * the word vectors, if there are any.
+ * Maps features (words, pairs of words, character runs) to columns. The leading columns are those of the embeddings, if
+ * there are any.
  */
 export interface Vocabulary {
-  /** By column; nothing for those of the word vectors. */
+  /** By column; 0 for those of the embeddings. */
   idf: Float64Array;
   /**
    * Columns below this number occur in texts that are learnt from; the others can have no weight and
@@ -18,9 +18,9 @@ export interface Vocabulary {
   learnt: number;
   vectors: WordEmbeddings;
   words: Readonly<KnownWords>;
-  /** The words of a text in order, without those that are struck out. They hold until the next text's are asked for. */
+  /** Word ids of a text in order, without excluded words. Valid until the next call. */
   wordsOf: (text: string) => Int32Array;
-  /** The column of a word with another after it, −1 where there is none. */
+  /** Column of a pair of adjacent words, −1 for none. */
   pairColumn: (word: number, next: number) => number;
 }
 
@@ -29,11 +29,11 @@ export interface VocabularyOptions {
   learntFrom?: readonly string[];
   minAnswers?: number;
   table?: WordTable | null;
-  /** Forms of words that are read as if they were not there. */
+  /** Excluded words, by their folded forms. */
   struck?: ReadonlySet<string>;
 }
 
-/** What a feature weighs by its rarity (idf): ln((1 + N) / (1 + df)) + 1. */
+/** Inverse document frequency, smoothed: ln((1 + N) / (1 + df)) + 1. */
 export const inverseFrequency = (texts: number, inTexts: number): number =>
   Math.log((1 + texts) / (1 + inTexts)) + 1;
 
@@ -62,7 +62,7 @@ export function learnVocabulary(
   const vectors = wordEmbeddings(table);
   let columns = vectors.size;
   const keep = (feature: number) => {
-    // features that come up in what is learnt from only are in no answer
+    // features of codebook texts alone are in no answer
     if (columnOf[feature] === -1 && frequency[feature]! >= minAnswers)
       columnOf[feature] = columns++;
   };
@@ -121,7 +121,7 @@ function countFeatures(
     for (let i = 0; i < said.length; i++) {
       const word = said[i]!;
       if (i > 0) see(pairs.get(said[i - 1]!, word));
-      // a word that was seen has its runs seen too
+      // the runs of a counted word are counted too
       if (!see(column[word]!)) continue;
       for (let k = firstRun[word]!; k < firstRun[word + 1]!; k++) see(run[k]!);
     }

@@ -1,7 +1,7 @@
 import { simdMemory } from '../solver/wasm/simdMemory.js';
 import type { WordTable } from './wordTable.js';
 
-/** Vectors of words by their number, where sums of them are soon made. */
+/** Embeddings by word id, with fast weighted sums. */
 export interface WordEmbeddings {
   /** Numbers in a vector, none where there are no vectors, and what a text's mean counts: see `WordTable`. */
   size: number;
@@ -9,12 +9,12 @@ export interface WordEmbeddings {
   has: (word: number) => boolean;
   /** Looks up the vector of the next word. */
   add: (form: string) => void;
-  /** To be read anew after words were added. */
+  /** To be read again after words were added. */
   of: (word: number) => Float32Array;
-  /** Makes sums, each beginning at nothing. */
+  /** Begins a sum at zero. */
   begin: () => void;
   addTimes: (word: number, times: number) => void;
-  /** It holds until the next begins. */
+  /** Valid until the next sum begins. */
   sum: () => Float64Array;
 }
 

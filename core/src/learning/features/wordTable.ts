@@ -1,8 +1,8 @@
-/** Vectors of words: words of like use point the same way. */
+/** Word embeddings: words of similar use have similar directions. */
 export interface WordTable {
   /** Numbers in a vector. */
   size: number;
-  /** How much a text's mean vector counts beside its words and its character runs, as squared length. */
+  /** Squared length of a text's mean embedding, beside 1 for its words and 1 for its character runs. */
   weight: number;
   rowOf: ReadonlyMap<string, number>;
   /** Adds a word's vector times a factor to a sum of vectors. */

@@ -18,8 +18,8 @@ export interface WordWeight {
 }
 
 /**
- * How much of each column every word brings in, summed over many texts. What a word contributes to a
- * model is linear in this, so that the texts are gone through once for all models.
+ * The contribution of every word to each column, summed over many texts. A word's contribution to a model is linear in
+ * it, so the texts are read once for all models.
  */
 export interface WordShares {
   words: {
@@ -35,11 +35,11 @@ export interface WordShares {
   }[];
 }
 
-/** Collects the word shares of texts; words used in one answer only are left out. */
+/** Sums word shares over texts, without words that only one answer uses. */
 export function wordShareBuilder({ idf, learnt, vectors, words: known }: Vocabulary): {
-  /** Tells the different words of an answer. */
+  /** Counts the distinct words of an answer. */
   count: (words: Iterable<number>) => void;
-  /** Sums up what the words of an answer that was counted bring in. */
+  /** Adds the contributions of the words of a counted answer. */
   add: (texts: TokenizedTexts, text: number) => void;
   shares: () => WordShares;
 } {

@@ -16,20 +16,19 @@ export interface ReadingModels {
   codeId: string;
   model: LinearModel;
   calibration: Calibration;
-  /** Models without a fold each, for what shares are estimated from; none where no share can be. */
+  /** Models without each fold, for estimates; none where no share can be estimated. */
   foldModels: readonly LinearModel[];
   /** By place among the settled. */
   foldOf: Int32Array;
 }
 
-/** What a code's models say of all answers. */
+/** A code's probabilities for all answers. */
 export interface Reading {
   /** By answer. */
   probabilities: Float64Array;
   /**
-   * By answer, by models that did not see it: the mean of the folds' models. One whose words are those of a settled
-   * one is asked of the model that did not see these words either: otherwise the settled ones would be further off
-   * than the others.
+   * By answer, by models that did not see it: the mean of the models without each fold. A duplicate of a settled answer is
+   * read by the model without that one's fold; otherwise errors on settled answers would be larger than on the others.
    */
   crossFitted: Float32Array | null;
   suggestions: Suggestions;
@@ -58,7 +57,7 @@ export function readAnswers(
     codes.map(({ model }) => model),
     'f64',
   );
-  // what shares are estimated from need not be told in more digits than it is kept in
+  // estimates are kept in 32 bits
   const byParts = textScorer(
     vocabulary,
     codes.flatMap(({ foldModels }) => foldModels),
@@ -144,7 +143,7 @@ function wordsOf({ words, firstWord, count }: TokenizedTexts, text: number): Ite
   return text === count - 1 ? all : new Set(all);
 }
 
-/** Calibrated probabilities by answer: one is as likely as its likeliest line. */
+/** Calibrated probabilities by answer: that of its most likely line. */
 function tellProbabilities(
   scores: Float64Array,
   firstRow: Int32Array,

@@ -29,7 +29,7 @@ export interface Suggestions {
 
 const MOST_EVIDENCE = 6;
 
-/** Each suggestion by itself. */
+/** Suggestions as objects. */
 export const listSuggestions = ({
   answers,
   probabilities,

@@ -8,7 +8,7 @@ import type { TokenizedTexts } from '../features/tokenizedTexts.js';
 /** Words whose scores are remembered at a time; with more, all are forgotten and computed again. */
 const WORDS = 1 << 13;
 
-/** Scores texts by many models, and says what their words contribute. */
+/** Scores texts by many models, with the contributions of their words. */
 export interface TextScorer {
   /** @returns by model, the score of each text, until the next are scored */
   score: (texts: TokenizedTexts) => Float64Array[];
@@ -21,7 +21,7 @@ export interface TextScorer {
 }
 
 /**
- * What a word weighs by all models is worked out once, however many texts it stands in.
+ * A word's score by each model is computed once, however many texts contain it.
  *
  * @param precision whether in numbers of 64 bits or of 32
  * @param atLeast number of words that are remembered
@@ -106,7 +106,7 @@ export function textScorer(
         const at = first + step * columnOf[words[from + w]!]!;
         sums[w] = runs[from + w]! * numbers[at]! + meanings[from + w]! * numbers[at + step]!;
       }
-      // not from where they stand side by side: these weights lie nearer to each other
+      // a copy: contiguous weights are read faster than interleaved ones
       const { weights } = models[model]!;
       const end = texts.firstPart[text + 1]!;
       for (let k = texts.firstPart[text]!; k < end; k++)

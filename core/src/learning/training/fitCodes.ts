@@ -16,9 +16,9 @@ import { averagePrecision } from '../evaluation/metrics.js';
 export const FEWEST_EXAMPLES = 5;
 
 /**
- * How near to the best weights a model must come that is kept, and one that is only measured and has much to learn from.
- * The latter begins from one that has learnt from what it is measured on, or from more: with at least so many rows that
- * shows by less than .00003 of average precision, with fewer it would by .0001, and up to .01 in a learning curve.
+ * Tolerances of models that are kept, and of those that are only measured. The latter start from a model that has seen
+ * what they are measured on: with MANY_ROWS and more that changes average precision by less than .00003; with fewer, by
+ * .0001, and up to .01 in a learning curve.
  */
 const KEPT_TOLERANCE = 1e-7;
 const MEASURED_TOLERANCE = 1e-4;
@@ -26,14 +26,14 @@ const MANY_ROWS = 1000;
 const MOST_FOLDS = 5;
 const CODEBOOK_IMPORTANCE = 3;
 const CURVE_SHARES = [0.25, 0.5, 0.75];
-/** With more settled answers than this, two folds show the curve as well as five, and one as soon as it holds as many. */
+/** Settled answers above which the curve is measured on two folds, or on one that holds as many answers. */
 const MOST_ANSWERS_FOR_FULL_CURVE = 800;
 const CURVE_FOLDS = 2;
 
 /** Codes that are fitted before others begin: enough for their models to run side by side. */
 const CODES_AT_ONCE = 16;
 
-/** The most models that are fitted for one code. */
+/** Most models that are fitted for one code. */
 export const MOST_FITS = 1 + MOST_FOLDS * (1 + CURVE_SHARES.length);
 
 export interface TooFew {
@@ -44,14 +44,14 @@ export interface TooFew {
   share: EstimatedShare | null;
 }
 
-/** A code's model, and models of parts of what it learnt from. */
+/** A code's model, and the models without each fold. */
 export interface CodeFits {
   codeId: string;
   state: 'fitted';
   examples: number;
-  /** Answers that are open as a whole, with a decision on this code to learn from. */
+  /** Open answers with a decision on this code. */
   decided: number[];
-  /** By place among the settled: whether the code stands there, its fold, and its score by the model without that fold. */
+  /** By index among the settled: label, fold, and score by the model without that fold. */
   settledLabels: Uint8Array;
   foldOf: Int32Array;
   outOfFold: Float64Array;
@@ -61,8 +61,7 @@ export interface CodeFits {
 }
 
 /**
- * Fits the models of some codes: of all that is learnt from, of all but each fold, and of growing parts for the
- * learning curve where that is wanted.
+ * Fits the models of some codes: of all examples, without each fold, and of growing parts for the learning curve.
  *
  * @param onFit called after each model with how many its code will have, and whether it was the last of them; may throw
  *   to stop
@@ -84,7 +83,7 @@ export function fitCodes(
   return planned.map((plan) => (plan.state === 'planned' ? plan.fits() : plan));
 }
 
-/** A fold: places among the settled that are held back from its model, and the others. */
+/** A fold: indices among the settled that are held out, and the others. */
 interface Fold {
   held: number[];
   seen: number[];
@@ -92,9 +91,9 @@ interface Fold {
 
 interface CodePlan {
   state: 'planned';
-  /** The model of all that is learnt from; the others follow it. */
+  /** The model of all examples; the others start from it. */
   first: FitJob;
-  /** To be asked for when all are fitted. */
+  /** The result, once all are fitted. */
   fits: () => CodeFits;
 }
 
@@ -188,7 +187,7 @@ function planCode(
   return { state: 'planned', first, fits };
 }
 
-/** What each row teaches of a code and how much it counts, and which rows stand for each answer. */
+/** Labels and importances of rows for a code, and the rows of each answer. */
 function labelRows(material: Material, codeId: string, decided: readonly number[]) {
   const { input, codebookExamples, settled, x } = material;
   const rows = x.count;
@@ -224,7 +223,7 @@ function rowsToLearn(
   return Int32Array.from(rows);
 }
 
-/** In which order settled answers are taken for the learning curve: by chance, duplicates together. */
+/** The random order in which settled answers enter the learning curve, duplicates together. */
 const curveOrder = ({ input, keys, settled }: Material): Map<number, number> =>
   new Map(
     shuffle(groupEqual(settled.map((i) => keys[i]!)), randomSource(input.seed))
@@ -232,7 +231,7 @@ const curveOrder = ({ input, keys, settled }: Material): Map<number, number> =>
       .map((place, rank) => [settled[place]!, rank]),
   );
 
-/** A model of some answers that is measured on others, its scores by place. */
+/** A fit of some answers that is measured on held-out ones. */
 interface CurveFit {
   answers: number[];
   held: number[];
@@ -272,7 +271,7 @@ function planCurve({ settled }: Material, order: Map<number, number>, folds: rea
   return { fits, measure };
 }
 
-/** An answer scores as its likeliest line does. */
+/** The score of an answer is that of its most likely line. */
 function scoreInto(
   scores: Float64Array,
   held: readonly number[],

@@ -1,7 +1,7 @@
 import { randomSource, shuffle } from '../../statistics/index.js';
 
 /**
- * Deals examples into folds so that each fold has its share of positives, with examples of equal key
+ * Assigns examples to folds so that each fold has its share of positives, with examples of equal key
  * (duplicates) always in the same one.
  *
  * Groups of duplicates are shuffled, then those with positives are dealt first, each to the fold that has

@@ -7,12 +7,12 @@ import { fitPlatt, type Calibration } from '../evaluation/calibration.js';
 import type { WordTable } from '../features/wordTable.js';
 
 /**
- * Answers of so many words on average are long: vectors of words in general then say nothing more, those made of the
- * answers themselves do.
+ * Mean number of words from which answers are long: general embeddings then add nothing, latent vectors of the answers
+ * themselves do.
  */
 const LONG_TEXT_WORDS = 30;
 const SHORT_TEXT_PENALTY_C = 4;
-/** How much vectors of their own may count in long texts, with the penalty that goes with it (docs/decisions/0006-models.md). */
+/** Weights of latent vectors that are compared, each with its penalty (docs/notes/learning.md). */
 const LONG_TEXT_FEATURES = [
   { weight: 0.5, penaltyC: 4 },
   { weight: 4, penaltyC: 64 },
@@ -21,9 +21,9 @@ const LONG_TEXT_FEATURES = [
 const MOST_CODES_COMPARED = 12;
 
 /**
- * Reads what is to be learnt from. How long texts are best read differs from question to question: they are read in
- * that manner in which the models of all codes together are least wrong on answers that they did not see. It rests on
- * the codes of the question, not on those that models are wanted of, so that it is the same on every thread.
+ * Reads the training material. For long texts the best features differ from question to question: those are taken whose
+ * models have the lowest mean Brier score out of fold. All codes of the question are compared, not only those that this
+ * thread trains, so that every thread selects the same.
  *
  * @param onFit called after each model; may throw to stop
  * @see Brier (1950) for the score
@@ -58,7 +58,7 @@ function mostExamples({ answers, codes }: TrainingInput): string[] {
     .slice(0, MOST_CODES_COMPARED);
 }
 
-/** Mean Brier score on answers unseen; the same for all manners where no code can be learnt. */
+/** Mean Brier score out of fold; 0 where no code can be learnt. */
 function meanBrierScore(material: Material, codeIds: readonly string[], onFit: () => void): number {
   const fitted = fitCodes(material, codeIds, onFit, { withCurve: false }).filter(
     (one) => one.state === 'fitted',
@@ -69,7 +69,7 @@ function meanBrierScore(material: Material, codeIds: readonly string[], onFit: (
   );
 }
 
-/** Scores of answers unseen as probabilities. */
+/** Calibrates out-of-fold scores to probabilities. */
 export function calibrate({ outOfFold, settledLabels }: CodeFits): {
   calibration: Calibration;
   outOfFold: Float64Array;

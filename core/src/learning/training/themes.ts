@@ -65,7 +65,7 @@ export function withThemes(input: TrainingInput, themes: readonly Theme[]): Trai
   };
 }
 
-/** Parts what was learnt of codes from what was learnt of themes. */
+/** Separates results for codes from those for themes. */
 export function partThemes({ codes }: TrainingInput, results: readonly CodeResult[]) {
   const themeIds = new Set(codes.flatMap(({ id, parts }) => (parts ? [id] : [])));
   return {

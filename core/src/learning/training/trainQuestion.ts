@@ -14,14 +14,14 @@ import { chunksOf, readAnswers } from '../suggesting/readAnswers.js';
 import type { Suggestions } from '../suggesting/suggestions.js';
 import type { WordTable } from '../features/wordTable.js';
 
-/** How far a training has come, in all that is to be done, and in codes that have all their models. */
+/** Progress of a training, in steps and in codes that have all their models. */
 export interface TrainingProgress {
   done: number;
   of: number;
   codes: { done: number; of: number };
 }
 
-/** What training brought for one code. */
+/** The result for one code. */
 export type CodeResult =
   | TooFew
   | (CodeFigures & {
@@ -31,7 +31,7 @@ export type CodeResult =
 
 export interface TrainingResult {
   codes: CodeResult[];
-  /** What each model says of the settled answers that it did not see: for `findConfused`. */
+  /** Out-of-fold results on the settled answers, for `findConfused`. */
   unseen: UnseenOutcome[];
   /** For each code that enough of the random sample mention: by answer, probability by models that did not see it. */
   crossFitted: Map<string, Float32Array>;
@@ -123,7 +123,7 @@ const READING_STEPS = 12;
 const stepsOf = ({ answers }: TrainingInput, codes: number): number =>
   READING_STEPS + codes * MOST_FITS + chunksOf(answers.length);
 
-/** How many of the codes that models are wanted of have examples enough. */
+/** How many of the wanted codes have enough examples. */
 function countLearnable({ answers, codes, only }: TrainingInput): number {
   const settled = answers.filter((answer) => answer.settled);
   return codes.filter(
@@ -133,7 +133,7 @@ function countLearnable({ answers, codes, only }: TrainingInput): number {
   ).length;
 }
 
-/** Codes that read the texts alike, in the order of the first of them. */
+/** Sets of codes with the same excluded words, in order of their first code. */
 function codesByStruckWords({ codes, only, struck = [] }: TrainingInput) {
   const sets = new Map<string, { struck: Set<string>; codeIds: string[] }>();
   for (const { id } of codes) {
