@@ -7,8 +7,10 @@ import { agreementRoutes } from './agreement/index.js';
 import type { AppOptions } from './appOptions.js';
 import { isTooDeep } from './bodyDepth.js';
 import { codebookRoutes } from './codebook/index.js';
-import { codingRoutes, historyRoutes, openStudyEvents, streamRoutes } from './coding/index.js';
+import { codingRoutes } from './coding/index.js';
 import { exchangeRoutes } from './exchange/index.js';
+import { historyRoutes, openStudyEvents, streamRoutes } from './history/index.js';
+import { noteRoutes } from './notes/index.js';
 import { groupRoutes, readWithin } from './groups/index.js';
 import { isRead } from './hosts.js';
 import { jobRoutes } from './jobs/index.js';
@@ -26,12 +28,14 @@ import {
   sessionSecret,
 } from './people/index.js';
 import { problems } from './wording/problems.js';
-import { reportRoutes, writeUpRoutes } from './report/index.js';
+import { reportRoutes } from './report/index.js';
 import { finishRoutes, reviewRoutes } from './review/index.js';
 import type { App } from './app.types.js';
 import { samplingRoutes } from './sampling/index.js';
 import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
-import { backgroundRoutes, studyRoutes } from './study/index.js';
+import { respondentRoutes } from './respondents/index.js';
+import { studyContentRoutes, studyRoutes } from './study/index.js';
+import { writeUpRoutes } from './writeUps/index.js';
 
 /** Everything below `/api`: each request is looked up by its session, and by the study that it is about. */
 export async function serveApi(
@@ -96,7 +100,9 @@ export async function serveApi(
     const inStudy = scope.withTypeProvider<ZodTypeProvider>();
     inStudy.addHook('onRequest', requireStudy);
     memberRoutes(inStudy);
-    backgroundRoutes(inStudy);
+    respondentRoutes(inStudy);
+    studyContentRoutes(inStudy);
+    noteRoutes(inStudy);
     sheetRoutes(inStudy, threads, largestSheet);
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);

@@ -1,6 +1,6 @@
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
 import { emptyBin, compactDataVersions } from './database/index.js';
-import { dropLoosePictures } from './report/index.js';
+import { dropLoosePictures } from './writeUps/index.js';
 import { dropAbandoned } from './sheet/index.js';
 import { forgetAttempts, removeExpiredSessions } from './people/index.js';
 import { dropEmptied } from './study/index.js';

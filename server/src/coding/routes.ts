@@ -13,7 +13,6 @@ import { readLedger } from './ledger.js';
 import { editLine } from './lines.js';
 import { addMention, editMention, removeMention, settleResponse } from './mentions.js';
 import { readNearCodes } from './nearCodes.js';
-import { addNote, editNote, readNotes, removeNote } from './notes.js';
 import { findResponse } from './responses.js';
 import { route } from '../route.js';
 
@@ -100,15 +99,5 @@ export function codingRoutes(app: App, threads: Threads): void {
   );
   route(app, api.editLine, (request) =>
     done(request, (em, maker) => editLine(em, maker, request.params.response, request.body)),
-  );
-  route(app, api.listNotes, ({ em, params }) => readNotes(em, params.study));
-  route(app, api.addNote, (request) =>
-    done(request, (em, maker) => addNote(em, maker, request.body)),
-  );
-  route(app, api.editNote, (request) =>
-    done(request, (em, maker) => editNote(em, maker, request.params.note, request.body)),
-  );
-  route(app, api.removeNote, (request) =>
-    done(request, (em, maker) => removeNote(em, maker, request.params.note)),
   );
 }

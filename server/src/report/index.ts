@@ -1,3 +1,18 @@
 export { makeReport } from './report.js';
 export { reportRoutes } from './routes.js';
-export { dropLoosePictures, writeUpRoutes } from './writeUps/index.js';
+export {
+  factBlocks,
+  gridsAsCsv,
+  readAnswerRows,
+  readFacts,
+  reportGrid,
+  reportTable,
+  sendWritten,
+  writeDocx,
+  writeHtml,
+  writeWorkbook,
+  type AnswerRow,
+  type Block,
+  type Grid,
+  type Run,
+} from './files/index.js';

@@ -2,7 +2,7 @@ import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import { labelOf } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { QuestionEntity, row, rows, VariableEntity, type VariableRow } from '../database/index.js';
-import { addCategories } from '../study/index.js';
+import { addCategories } from '../respondents/index.js';
 import { problems } from '../wording/problems.js';
 import type { ImportSource } from './importRecord.js';
 import { studyColumnsTexts } from '../wording/sheet.js';

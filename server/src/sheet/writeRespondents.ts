@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { CodeEntity, copyText, row, rows } from '../database/index.js';
-import { addCategories } from '../study/index.js';
+import { addCategories } from '../respondents/index.js';
 import { enterImport, type ImportSource, type SheetRunner } from './importRecord.js';
 import { deferForeignKeys, type DeferredKeys } from './deferForeignKeys.js';
 import { ensureQuestions, ensureVariables, keepCategories, WAVE } from './studyColumns.js';

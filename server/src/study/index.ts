@@ -1,5 +1,4 @@
-export { backgroundRoutes } from './backgroundRoutes.js';
+export { studyContentRoutes } from './contentRoutes.js';
 export { deleteStudyJob, dropEmptied } from './deleteStudy.js';
 export { studyRoutes } from './routes.js';
 export { countAnswers, findQuestion } from './studies.js';
-export { addCategories } from './categories.js';

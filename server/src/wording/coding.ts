@@ -25,7 +25,7 @@ export const linesTexts = {
   partingLine: 'splitting a line',
 };
 
-/** coding/notes.ts */
+/** notes/notes.ts */
 export const notesTexts = {
   edit: 'the edit of ',
   removal: 'the removal of ',

@@ -261,7 +261,7 @@ export const routesTexts = {
   written: (toISOString: string) => `Written ${toISOString}.`,
 };
 
-/** report/writeUps/document.ts */
+/** writeUps/document.ts */
 export const documentTexts = {
   aboutTables: 'About the tables',
 };
@@ -290,7 +290,7 @@ export const testGridTexts = {
   wholes: { chi_square: 'chi-square', rao_scott: 'Rao–Scott F' },
 };
 
-/** report/writeUps/pictureGrid.ts */
+/** writeUps/pictureGrid.ts */
 export const pictureGridTexts = {
   name: 'Chart',
   chart: 'Chart',

@@ -1,4 +1,4 @@
-/** study/respondents.ts */
+/** respondents/respondents.ts */
 export const respondentsTexts = {
   changing: (variable: string, externalId: string) => `changing “${variable}” of ${externalId}`,
 };
@@ -11,7 +11,7 @@ export const studyChangesTexts = {
   orderingQuestions: 'ordering the questions',
 };
 
-/** study/variableChanges.ts */
+/** respondents/variableChanges.ts */
 export const variableChangesTexts = {
   renaming: (from: string) => `renaming “${from}”`,
   changingCategories: (variable: string) => `changing the categories of “${variable}”`,

@@ -4,8 +4,7 @@ import { findCode } from '../codebook/index.js';
 import { findNotes, inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import { notesAsJson } from './answers.js';
-import { findResponse } from './responses.js';
+import { findResponse, notesAsJson } from '../coding/index.js';
 import { notesTexts } from '../wording/coding.js';
 
 /** All notes of a study, newest first, with what they are on. */

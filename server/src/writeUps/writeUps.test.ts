@@ -2,9 +2,9 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { unzipSync, strFromU8 } from 'fflate';
 import type { WriteUp, WriteUpContent, WriteUpSummary } from '@yellow-thread/contract';
-import { emptyBin } from '../../database/index.js';
-import { startServer, type Client, type TestServer } from '../../../test/app.js';
-import { importStudy } from '../../../test/study.js';
+import { emptyBin } from '../database/index.js';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { importStudy } from '../../test/study.js';
 import { dropLoosePictures } from './pictures.js';
 
 let server: TestServer;

@@ -2,8 +2,8 @@ import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { rows } from '../../database/index.js';
-import { readAnswerRows, type AnswerRow } from '../files/index.js';
+import { rows } from '../database/index.js';
+import { readAnswerRows, type AnswerRow } from '../report/index.js';
 
 const pageSchema = z.array(
   z.object({

@@ -1,6 +1,6 @@
 import type { WriteUp, WriteUpNode } from '@yellow-thread/contract';
-import { factBlocks, reportTable, type Block, type Run } from '../files/index.js';
-import { documentTexts } from '../../wording/report.js';
+import { factBlocks, reportTable, type Block, type Run } from '../report/index.js';
+import { documentTexts } from '../wording/report.js';
 
 /** What stands in a text: tables and charts, and which of them were met with so far. */
 interface Placed {

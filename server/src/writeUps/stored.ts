@@ -10,9 +10,9 @@ import {
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { BIN_DAYS, isoTime, rows } from '../../database/index.js';
-import type { Maker } from '../../people/index.js';
-import { problems } from '../../wording/problems.js';
+import { BIN_DAYS, isoTime, rows } from '../database/index.js';
+import type { Maker } from '../people/index.js';
+import { problems } from '../wording/problems.js';
 import { dropLoosePictures } from './pictures.js';
 import { upgradeFrozen } from './upgradeFrozen.js';
 

@@ -8,13 +8,12 @@ import {
 } from '@yellow-thread/contract';
 import { maskDetails } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { measuredAgreement } from '../../agreement/index.js';
-import { row, rows, VariableEntity } from '../../database/index.js';
-import { readLabels, respondentsOf } from '../../groups/index.js';
-import { Problem, problems } from '../../wording/problems.js';
-import { findQuestion } from '../../study/index.js';
-import { readFacts } from '../files/index.js';
-import { makeReport } from '../report.js';
+import { measuredAgreement } from '../agreement/index.js';
+import { row, rows, VariableEntity } from '../database/index.js';
+import { readLabels, respondentsOf } from '../groups/index.js';
+import { Problem, problems } from '../wording/problems.js';
+import { findQuestion } from '../study/index.js';
+import { makeReport, readFacts } from '../report/index.js';
 import type { Frozen, StoredWriteUp } from './stored.js';
 
 /** Reads what chooses a table. @throws Problem wrong_table when it is no such choice */

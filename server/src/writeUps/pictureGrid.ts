@@ -1,6 +1,6 @@
 import type { Picture } from '@yellow-thread/contract';
-import { pictureGridTexts } from '../../wording/report.js';
-import type { Grid } from '../files/index.js';
+import { pictureGridTexts } from '../wording/report.js';
+import type { Grid } from '../report/index.js';
 
 /** What a chart draws, as a table; null for one that was kept without its figures. */
 export function pictureGrid({ alt, figures }: Picture): Grid | null {

@@ -2,7 +2,6 @@ import { api } from '@yellow-thread/contract';
 import { makerOf } from '../people/index.js';
 import type { App } from '../app.types.js';
 import { changeBackground, listRespondents, readRespondents } from './respondents.js';
-import { changeNoAnswers, changeQuestion, changeStudy, orderQuestions } from './studyChanges.js';
 import {
   addBands,
   addByRule,
@@ -15,8 +14,8 @@ import { route } from '../route.js';
 
 const done = { done: true as const };
 
-/** Respondents, their background, and the study's own page. */
-export function backgroundRoutes(app: App): void {
+/** Respondents and their background. */
+export function respondentRoutes(app: App): void {
   route(app, api.listRespondents, async (request) => {
     const { em, params, query } = request;
     return { ids: await listRespondents(em, params.study, query, await request.within()) };
@@ -57,22 +56,5 @@ export function backgroundRoutes(app: App): void {
     const { params, body } = request;
     const maker = makerOf(request, params.study);
     return { id: await addBands(request.em, maker, params.variable, body.name, body.bands) };
-  });
-  route(app, api.changeStudy, async (request) => {
-    await changeStudy(request.em, makerOf(request, request.params.study), request.body);
-    return done;
-  });
-  route(app, api.changeNoAnswers, ({ em, params, body }) =>
-    changeNoAnswers(em, params.study, body.noAnswers),
-  );
-  route(app, api.changeQuestion, async (request) => {
-    const { params, body } = request;
-    await changeQuestion(request.em, makerOf(request, params.study), params.question, body);
-    return done;
-  });
-  route(app, api.orderQuestions, async (request) => {
-    const { params, body } = request;
-    await orderQuestions(request.em, makerOf(request, params.study), body.questions);
-    return done;
   });
 }

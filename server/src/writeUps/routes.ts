@@ -1,11 +1,11 @@
 import type { FastifyRequest } from 'fastify';
 import { api, FILE_TYPES, type WriteUp } from '@yellow-thread/contract';
 import { IsolationLevel } from '@mikro-orm/postgresql';
-import { StudyEntity } from '../../database/index.js';
-import { nameFile } from '../../exchange/index.js';
-import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../../people/index.js';
-import { problems } from '../../wording/problems.js';
-import type { App } from '../../app.types.js';
+import { StudyEntity } from '../database/index.js';
+import { nameFile } from '../exchange/index.js';
+import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../people/index.js';
+import { problems } from '../wording/problems.js';
+import type { App } from '../app.types.js';
 import {
   gridsAsCsv,
   readAnswerRows,
@@ -14,7 +14,7 @@ import {
   writeDocx,
   writeHtml,
   writeWorkbook,
-} from '../files/index.js';
+} from '../report/index.js';
 import { countNow, countWriteUp, readTableQuery } from './count.js';
 import { documentOf } from './document.js';
 import { copyAnswers, keepAnswers, readFrozenAnswers } from './frozenAnswers.js';
@@ -29,7 +29,7 @@ import {
   restoreWriteUp,
   saveWriteUp,
 } from './stored.js';
-import { route } from '../../route.js';
+import { route } from '../route.js';
 
 const done = { done: true as const };
 /** A long document with all its figures. */

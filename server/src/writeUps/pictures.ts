@@ -1,7 +1,7 @@
 import type { WriteUpContent } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../../database/index.js';
-import { problems } from '../../wording/problems.js';
+import { rows } from '../database/index.js';
+import { problems } from '../wording/problems.js';
 
 /** What every PNG begins with (W3C, Portable Network Graphics, § 5.2). */
 const SIGNATURE = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);

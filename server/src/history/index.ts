@@ -1,0 +1,3 @@
+export { openStudyEvents } from './events.js';
+export { historyRoutes } from './routes.js';
+export { streamRoutes } from './streamRoutes.js';

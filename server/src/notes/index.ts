@@ -1,0 +1,1 @@
+export { noteRoutes } from './routes.js';

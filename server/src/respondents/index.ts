@@ -1,0 +1,2 @@
+export { addCategories } from './categories.js';
+export { respondentRoutes } from './routes.js';
