@@ -90,7 +90,9 @@ export const router = createBrowserRouter([
           },
           {
             path: 'history',
-            lazy: async () => ({ Component: (await import('./study/historyPage.js')).HistoryPage }),
+            lazy: async () => ({
+              Component: (await import('./history/historyPage.js')).HistoryPage,
+            }),
           },
           {
             path: 'questions/:question',

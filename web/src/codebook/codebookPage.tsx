@@ -16,7 +16,7 @@ import { ProblemNote, Waiting } from '../parts/notices.js';
 import { Bundles } from './bundles.js';
 import { CodeEditor } from './codeEditor.js';
 import { CodeRows } from './codeRows.js';
-import { InAndOut } from './inAndOut.js';
+import { InAndOut } from '../exchange/inAndOut.js';
 import { ThemeHead } from './themeHead.js';
 import { codebookPageTexts } from './texts.js';
 

@@ -16,7 +16,7 @@ import { useLedgerFilter } from './ledgerFilter.js';
 import { ledgerKeys, readingKeys } from './ledgerKeys.js';
 import { PinBar } from './pinBar.js';
 import { ReadingBar } from './readingBar.js';
-import { SampleDrawer } from './sampleDrawer.js';
+import { SampleDrawer } from '../sampling/sampleDrawer.js';
 import { codeStopTexts } from './texts.js';
 
 /** The ledger: answers line by line, each line's codes in its own row. */

@@ -5,22 +5,20 @@ import { userEvent } from '@testing-library/user-event';
 import { KeysProvider } from '../frame/keys.js';
 import { useReviewKeys } from './useReviewKeys.js';
 
-const suggestions = [0.9, 0.6, 0.2].map(
-  (probability, i): SuggestedAnswer => ({
-    responseId: i + 1,
-    externalId: `R${i + 1}`,
-    background: {},
-    text: 'the fares are too high',
-    probability,
-    evidence: [],
-    state: 'open',
-    bulk: false,
-    by: null,
-    mentions: [],
-    unsure: null,
-    count: 1,
-  }),
-);
+const suggestions = [0.9, 0.6, 0.2].map((probability, i): SuggestedAnswer => ({
+  responseId: i + 1,
+  externalId: `R${i + 1}`,
+  background: {},
+  text: 'the fares are too high',
+  probability,
+  evidence: [],
+  state: 'open',
+  bulk: false,
+  by: null,
+  mentions: [],
+  unsure: null,
+  count: 1,
+}));
 
 type Props = Parameters<typeof useReviewKeys>[0];
 

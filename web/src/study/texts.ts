@@ -86,26 +86,3 @@ export const studyPageTexts = {
     `${counted(becameNoAnswers, 'response')} now count as no answer, ${becameAnswers} count as answers again${keptCoded > 0 ? `; coded ones stay answers (${asCount(keptCoded)})` : ''}.`,
   sortResponsesList: 'Sort the responses by this list',
 };
-
-/** study/changeList.tsx */
-export const changeListTexts = {
-  answerSettledOpened: 'answer settled or opened',
-  answersSettledOpened: 'answers settled or opened',
-  history: 'the history',
-  nothingChangedYet: 'Nothing was changed yet.',
-  undone: ' undone',
-  showEarlierOnes: 'Show earlier ones',
-};
-
-/** study/historyPage.tsx */
-export const historyPageTexts = {
-  history: 'History',
-  about: 'about',
-  everything: 'everything',
-  by: 'by',
-  anybody: 'anybody',
-  undoMyLast: 'Undo my last',
-  redo: 'Redo',
-  everybodyUndoesOwnChanges:
-    'Everybody undoes their own changes, latest first, also after closing the page. Where somebody else went on from a change since, undoing it is refused and says so.',
-};

@@ -1,0 +1,64 @@
+import { asCount, asPercent, counted } from '../parts/numbers.js';
+
+/** sampling/sampleDrawer.tsx */
+export const sampleDrawerTexts = {
+  random: 'at random',
+  everyAnswerSameChance:
+    'Every answer has the same chance. Estimates can only be based on such a sample.',
+  randomWithinGroups: 'at random within groups',
+  everyCategoryBackgroundVariable: 'Each category of a background variable gets its share.',
+  mostTelling: 'most telling',
+  whatModelLeastSure:
+    'What the models are least sure of, and unlike each other. It teaches them most; estimates cannot be based on it.',
+  samplesDrawnEverybodyWho:
+    'Samples are drawn from everybody who answered, so that estimates can be based on them. You are looking at a group only.',
+  lookEverybody: 'Look at everybody',
+  of: (settled: number, drawn: number) => `${asCount(settled)} of ${asCount(drawn)}`,
+  answersDrawnFarSettled: (random: number) =>
+    `answers drawn so far are settled, ${counted(random, 'of them', 'of them')} drawn at random. What you draw now is added.`,
+  howDrawn: 'How they are drawn',
+  kind: 'kind',
+  groups: 'groups by',
+  howMany: 'How many',
+  of2: (round: number, answered: number) => `${round}% of ${asCount(answered)}`,
+  shareCountedAnswersKnown: (size: number, toFixed: string) =>
+    `A share counted in ${asCount(size)} answers is known within ± ${toFixed} points (95%, at worst).`,
+  points: (round: number, sampleSizeFor: number) => `± ${round} points: ${asCount(sampleSizeFor)}`,
+  drawCodeThem: (size: number) => `Draw ${counted(size, 'answer')} and code them`,
+  secondReading: 'A second reading',
+  whatSettledShowsHow: 'of what is settled shows how far the coding depends on who does it.',
+};
+
+/** sampling/saturationChart.tsx */
+export const saturationChartTexts = {
+  afterTwentySettledAnswers:
+    'After twenty settled answers, this shows whether new codes still appear.',
+  newCodes: 'New codes',
+  newCodesPerFurther: 'New codes per further ten answers',
+  newCodesEachTen: (answers: number, newCodes: string) =>
+    `New codes in each ten of ${answers} settled answers: ${newCodes}`,
+  firstAnswers: 'first answers',
+  latest: (answers: number) => `latest of ${answers}`,
+  howManyCodesGiven: (atLeast: number, codes: number) =>
+    ` Judging by how many codes were used only once, about ${asCount(atLeast - codes)} more may turn up.`,
+  farAfterMoreAnswers: (codes: number, unit: number, base: number, run: number, newCodes: number) =>
+    `${counted(codes, 'code')} so far. After ${unit * (base + run - newCodes)} more answers it can be said whether new ones have become rare.`,
+  whatFirstBrought: (ratio: number, unit: number, base: number) =>
+    `${asPercent(ratio, 1)} of what the first ${unit * base} brought`,
+  lastAnswersBroughtNew: (
+    unit: number,
+    run: number,
+    value: number,
+    share: string,
+    unseen: string,
+  ) =>
+    `The last ${unit * run} answers brought ${counted(value, 'new code')} (${share}): new codes have become rare, it is time to organise them.${unseen}`,
+  lastAnswersBroughtNewCodes: (
+    unit: number,
+    run: number,
+    value: number,
+    share: string,
+    unseen: string,
+  ) =>
+    `The last ${unit * run} answers brought ${counted(value, 'new code')} (${share}): new codes are still appearing, keep adding them.${unseen}`,
+};
