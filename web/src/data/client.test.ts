@@ -14,6 +14,8 @@ const session = { account: null, csrfToken: 'token-1', demoOffered: false };
 
 beforeEach(() => {
   requests = [];
+  // no group restricts the study
+  globalThis.sessionStorage = { getItem: () => null } as unknown as Storage;
 });
 afterEach(() => {
   globalThis.fetch = realFetch;

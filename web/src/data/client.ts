@@ -1,4 +1,5 @@
 import {
+  problemCodeSchema,
   problemSchema,
   type Endpoint,
   type Problem,
@@ -49,6 +50,9 @@ export function asProblem(error: unknown): ShownProblem {
     sentence: clientTexts.somethingWentWrongPage,
   };
 }
+
+/** A server that is newer than this page may know other codes: its sentence is told all the same. */
+const receivedProblem = problemSchema.extend({ code: problemCodeSchema.catch('unexpected') });
 
 let csrfToken = '';
 
@@ -131,7 +135,7 @@ export async function sendRequest<Reply extends z.ZodType>(
   });
   const received: unknown = await response.json();
   if (response.ok) return reply.parse(received);
-  const problem = problemSchema.safeParse(received);
+  const problem = receivedProblem.safeParse(received);
   throw new ProblemError(
     response.status,
     problem.success
