@@ -67,7 +67,7 @@ async function beginToSettle(
   const path = `/api/studies/${study}/questions/${question}/review/${code}`;
   const { runId } = (await (await api.get(path)).json()) as { runId: number };
   const settle = () =>
-    api.post(`${path}/settle`, { headers, data: { runId, line: 0, side: 'above' } });
+    api.post(`${path}/settle`, { headers, data: { runId, threshold: 0, side: 'above' } });
 
   const holder = spawn('psql', [databaseUrl(), '-Atq']);
   holder.stdin.write(`begin; select 'held' from suggestion where ctid = (
