@@ -19,13 +19,9 @@ export const mentionSchema = z
   .meta({ id: 'Mention' });
 export type Mention = z.infer<typeof mentionSchema>;
 
-export const mentionCreateSchema = z
-  .object({
-    id: uuidSchema,
-    responseId: idSchema,
-    codeId: uuidSchema,
-    start: z.number().int().min(0).nullable(),
-    end: z.number().int().min(1).nullable(),
+export const mentionCreateSchema = mentionSchema
+  .pick({ id: true, responseId: true, codeId: true, start: true, end: true })
+  .extend({
     /** A code that is made in the same stroke. */
     newCode: codeCreateSchema.optional(),
     /** A theme that the new code is put under, made in the same stroke. */
