@@ -26,6 +26,9 @@ type EndpointOptions = Pick<
   'bodyLimit' | 'config' | 'onRequest' | 'serializerCompiler'
 >;
 
+/** The reply of an operation that has nothing to tell but that it is done. */
+export const DONE = { done: true as const };
+
 /** Files are sent as they are, not as replies in JSON. */
 const asItIs = () => (data: unknown) => data as string;
 

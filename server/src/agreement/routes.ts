@@ -11,11 +11,9 @@ import {
   readReading,
   removeReading,
 } from './readings.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
 export function agreementRoutes(app: App): void {
-  const done = { done: true as const };
-
   route(app, api.listReadings, async ({ em, params }) => {
     const question = await findQuestion(em, params.study, params.question);
     return listReadings(em, question.id);
@@ -24,7 +22,7 @@ export function agreementRoutes(app: App): void {
     const { em, params, body } = request;
     const question = await findQuestion(em, params.study, params.question);
     await drawReading(em, makerOf(request, params.study), question.id, body);
-    return done;
+    return DONE;
   });
   route(app, api.getReadingAnswers, async (request) => {
     const { em, params } = request;
@@ -35,19 +33,19 @@ export function agreementRoutes(app: App): void {
     const { em, params, body } = request;
     const question = await findQuestion(em, params.study, params.question);
     await codeSecondReading(em, makerOf(request, params.study), question.id, params.reading, body);
-    return done;
+    return DONE;
   });
   route(app, api.endReading, async (request) => {
     const { em, params } = request;
     const question = await findQuestion(em, params.study, params.question);
     await endReading(em, makerOf(request, params.study), question.id, params.reading);
-    return done;
+    return DONE;
   });
   route(app, api.removeReading, async (request) => {
     const { em, params } = request;
     const question = await findQuestion(em, params.study, params.question);
     await removeReading(em, makerOf(request, params.study), question.id, params.reading);
-    return done;
+    return DONE;
   });
   route(app, api.getAgreement, async ({ em, params }) => {
     const question = await findQuestion(em, params.study, params.question);
@@ -57,6 +55,6 @@ export function agreementRoutes(app: App): void {
     const { em, params, body } = request;
     const question = await findQuestion(em, params.study, params.question);
     await settleDisagreement(em, makerOf(request, params.study), question.id, params.reading, body);
-    return done;
+    return DONE;
   });
 }

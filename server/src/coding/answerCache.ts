@@ -87,9 +87,9 @@ async function queryAnswers(em: EntityManager, questionId: number): Promise<Ques
   const first = new Int32Array(total);
   const firsts = new Map<bigint, number>();
   const noAnswer = new Uint8Array(total);
-  const turn = startTimeSlice();
+  const slice = startTimeSlice();
   for (let i = 0; i < total; i++) {
-    if (turn.isOver()) await turn.next();
+    if (slice.isOver()) await slice.next();
     const at = order[i]! * ANSWER_BYTES;
     ids[i] = bytes.readInt32BE(at);
     const length = bytes.readInt32BE(at + 8);

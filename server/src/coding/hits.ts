@@ -43,10 +43,10 @@ export async function readHits(
   );
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const hitsIn = hitFinder(query.words, query.match);
-  const turn = startTimeSlice();
+  const slice = startTimeSlice();
   const answers: Hits['answers'] = [];
   for (const answer of found) {
-    if (turn.isOver()) await turn.next();
+    if (slice.isOver()) await slice.next();
     // the interviewer's words are not what was answered
     const hits = hitsIn(blankAsides(answer.text, asides));
     if (hits.length > 0) answers.push({ ...answer, hits });

@@ -14,7 +14,7 @@ import { editLine } from './lines.js';
 import { addMention, editMention, removeMention, settleResponse } from './mentions.js';
 import { readNearCodes } from './nearCodes.js';
 import { findResponse } from './responses.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
 export function codingRoutes(app: App, threads: Threads): void {
   const done = async (
@@ -22,7 +22,7 @@ export function codingRoutes(app: App, threads: Threads): void {
     change: (em: EntityManager, maker: Maker) => Promise<unknown>,
   ) => {
     await change(request.em, makerOf(request, request.params.study));
-    return { done: true as const };
+    return DONE;
   };
 
   route(

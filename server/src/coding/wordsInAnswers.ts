@@ -23,10 +23,10 @@ export async function answersHolding(
   const isChosen = new Uint8Array(answers.ids.length);
   for (const i of chosen) isChosen[i] = 1;
   const holding = new Uint8Array(answers.ids.length);
-  const turn = startTimeSlice();
+  const slice = startTimeSlice();
   const look = async (texts: AnswerTexts) => {
     for (const t of mayHold(texts, mustHold)) {
-      if (turn.isOver()) await turn.next();
+      if (slice.isOver()) await slice.next();
       const i = texts.indices[t]!;
       if (!isChosen[i]) continue;
       const text = texts.bytes.toString('utf8', texts.starts[t], texts.starts[t + 1]);

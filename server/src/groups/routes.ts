@@ -2,9 +2,7 @@ import { api } from '@yellow-thread/contract';
 import { makerOf } from '../people/index.js';
 import type { App } from '../app.types.js';
 import { listGroups, putGroup, removeGroup, sizeOf } from './groups.js';
-import { route } from '../route.js';
-
-const done = { done: true as const };
+import { DONE, route } from '../route.js';
 
 export function groupRoutes(app: App): void {
   route(app, api.listGroups, ({ em, params }) => listGroups(em, params.study));
@@ -14,11 +12,11 @@ export function groupRoutes(app: App): void {
   route(app, api.putGroup, async (request) => {
     const { params, body } = request;
     await putGroup(request.em, makerOf(request, params.study), params.group, body);
-    return done;
+    return DONE;
   });
   route(app, api.removeGroup, async (request) => {
     const { params } = request;
     await removeGroup(request.em, makerOf(request, params.study), params.group);
-    return done;
+    return DONE;
   });
 }

@@ -8,14 +8,12 @@ import { readScope } from './material.js';
 import { readRun, reinstateRun } from './runs.js';
 import { includeWord, excludeWord } from './excludedWords.js';
 import { describeTraining, hasSettled } from './training.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
 /** One seed for every run: what changes between two runs is the coding, never the dice. */
 export const TRAINING_SEED = 1;
 
 export function learningRoutes(app: App): void {
-  const done = { done: true as const };
-
   route(app, api.getTraining, async ({ em, params }) => {
     const question = await findQuestion(em, params.study, params.question);
     return describeTraining(em, params.study, question.id);
@@ -41,15 +39,15 @@ export function learningRoutes(app: App): void {
   route(app, api.reinstateRun, async ({ em, params }) => {
     const question = await findQuestion(em, params.study, params.question);
     await reinstateRun(em, question.id, params.run);
-    return done;
+    return DONE;
   });
   route(app, api.excludeWord, async (request) => {
     await excludeWord(request.em, makerOf(request, request.params.study), request.body);
-    return done;
+    return DONE;
   });
   route(app, api.includeWord, async (request) => {
     const { study, id } = request.params;
     await includeWord(request.em, makerOf(request, study), id);
-    return done;
+    return DONE;
   });
 }

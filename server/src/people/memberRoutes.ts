@@ -4,7 +4,7 @@ import type { App } from '../app.types.js';
 import { noteInAudit, type AuditAction } from './audit.js';
 import { requireAccount } from './guard.js';
 import { addMember, givePassword, listMembers, removeMember } from './members.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
 const notMany = { rateLimit: { max: 30, timeWindow: '1 minute' } };
 
@@ -51,6 +51,6 @@ export function memberRoutes(app: App): void {
     const { em, params } = request;
     await removeMember(em, requireAccount(request), params.study, params.member);
     await note(request, 'member_removed', params.member);
-    return { done: true as const };
+    return DONE;
   });
 }

@@ -8,7 +8,7 @@ import type { App } from '../app.types.js';
 import { choosePassword, ensureDemoResearcher, isPasswordOf, signIn } from './accounts.js';
 import { noteInAudit } from './audit.js';
 import { beginAttempt } from './signInAttempts.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
 const fewTries = { rateLimit: { max: 30, timeWindow: '1 minute' } };
 
@@ -67,7 +67,7 @@ export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
     const { account } = request;
     await request.session.destroy();
     if (account) await noteInAudit(request.em, { action: 'signed_out', accountId: account.id });
-    return { done: true as const };
+    return DONE;
   });
 
   route(

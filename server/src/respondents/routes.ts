@@ -10,9 +10,7 @@ import {
   removeVariable,
   renameVariable,
 } from './variableChanges.js';
-import { route } from '../route.js';
-
-const done = { done: true as const };
+import { DONE, route } from '../route.js';
 
 /** Respondents and their background. */
 export function respondentRoutes(app: App): void {
@@ -27,7 +25,7 @@ export function respondentRoutes(app: App): void {
     const { params, body } = request;
     const maker = makerOf(request, params.study);
     await changeBackground(request.em, maker, params.respondent, body.variableId, body.value);
-    return done;
+    return DONE;
   });
   route(app, api.addVariable, async (request) => {
     const { em, params, body } = request;
@@ -39,18 +37,18 @@ export function respondentRoutes(app: App): void {
   route(app, api.renameVariable, async (request) => {
     const { params, body } = request;
     await renameVariable(request.em, makerOf(request, params.study), params.variable, body.name);
-    return done;
+    return DONE;
   });
   route(app, api.removeVariable, async (request) => {
     const { params } = request;
     await removeVariable(request.em, makerOf(request, params.study), params.variable);
-    return done;
+    return DONE;
   });
   route(app, api.changeCategories, async (request) => {
     const { params, body } = request;
     const maker = makerOf(request, params.study);
     await changeCategories(request.em, maker, params.variable, body.categories);
-    return done;
+    return DONE;
   });
   route(app, api.addBands, async (request) => {
     const { params, body } = request;

@@ -5,9 +5,7 @@ import { findQuestion } from '../study/index.js';
 import { decideByModel, withdrawFromModel } from './decideByModel.js';
 import { closeCodes, reopenCode, whatIsLeft } from './finish.js';
 import { settleReading } from './readAnswer.js';
-import { route } from '../route.js';
-
-const done = { done: true as const };
+import { DONE, route } from '../route.js';
 
 /** What is left of a question, and the ways to its end. */
 export function finishRoutes(app: App): void {
@@ -25,7 +23,7 @@ export function finishRoutes(app: App): void {
     const { em, params } = request;
     const question = await findQuestion(em, params.study, params.question);
     await reopenCode(em, makerOf(request, params.study), question.id, params.code);
-    return done;
+    return DONE;
   });
   route(app, api.decideByModel, async (request) => {
     const { em, params, body } = request;
@@ -36,11 +34,11 @@ export function finishRoutes(app: App): void {
     const { em, params } = request;
     const question = await findQuestion(em, params.study, params.question);
     await withdrawFromModel(em, makerOf(request, params.study), question.id);
-    return done;
+    return DONE;
   });
   route(app, api.settleReading, async (request) => {
     const { em, params, body } = request;
     await settleReading(em, makerOf(request, params.study), params.response, body);
-    return done;
+    return DONE;
   });
 }

@@ -6,11 +6,9 @@ import { findQuestion } from '../study/index.js';
 import { decideSuggestion, decideByThreshold, type ReviewTarget } from './decide.js';
 import { describeReview, listReviews, moveThreshold, readSuggestions } from './review.js';
 import { drawCheck, judge, listChecks, readCheck, reopenBulk } from './spotChecks.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
 export function reviewRoutes(app: App): void {
-  const done = { done: true as const };
-
   route(app, api.listReviews, async (request) => {
     const { em, params } = request;
     const question = await findQuestion(em, params.study, params.question);
@@ -31,14 +29,14 @@ export function reviewRoutes(app: App): void {
   route(app, api.moveThreshold, async ({ em, params, body }) => {
     const question = await findQuestion(em, params.study, params.question);
     await moveThreshold(em, question.id, params.code, body);
-    return done;
+    return DONE;
   });
   route(app, api.decideSuggestion, async (request) => {
     const { study, question, code } = request.params;
     await findQuestion(request.em, study, question);
     const place = { questionId: question, codeId: code };
     await decideSuggestion(request.em, makerOf(request, study), place, request.body);
-    return done;
+    return DONE;
   });
   route(app, api.decideByThreshold, async (request) => {
     const { study, question, code } = request.params;
@@ -53,7 +51,7 @@ export function reviewRoutes(app: App): void {
   route(app, api.drawCheck, async (request) => {
     const { em, params, body } = request;
     await drawCheck(em, makerOf(request, params.study), await placeOf(em, params), body);
-    return done;
+    return DONE;
   });
   route(app, api.readCheck, async ({ em, params }) =>
     readCheck(em, await placeOf(em, params), params.check),
@@ -62,7 +60,7 @@ export function reviewRoutes(app: App): void {
     const { em, params, body } = request;
     const place = await placeOf(em, params);
     await judge(em, makerOf(request, params.study), place, params.check, body);
-    return done;
+    return DONE;
   });
   route(app, api.reopenBulk, async (request) => {
     const { em, params, body } = request;

@@ -60,14 +60,14 @@ interface CopyPiece {
 }
 
 /** Writes pieces in order while the next ones are being gathered; never more than one lot is under way. */
-export function copyWriter(line: ThreadChannel) {
+export function copyWriter(channel: ThreadChannel) {
   let writing: Promise<unknown> = Promise.resolve();
   return {
     async write(texts: readonly CopyText[]): Promise<void> {
       await writing;
       const pieces = texts.map((text) => text.take()).filter(({ bytes }) => bytes.length > 0);
       // handed over together: a thread that is busy with the next lot could not send one after another
-      writing = Promise.all(pieces.map(({ to, bytes }) => line.write(to, bytes)));
+      writing = Promise.all(pieces.map(({ to, bytes }) => channel.write(to, bytes)));
       // told when the next lot or the end is waited for, not as a failure that nobody took care of
       writing.catch(() => {});
     },

@@ -17,12 +17,12 @@ export async function importFile(
 ): Promise<WrittenResponses> {
   const { studyId, accountId, fileName, content } = file;
   const size = content.length;
-  const line = (write: ThreadChannel['write']): ThreadChannel => ({
+  const channel = (write: ThreadChannel['write']): ThreadChannel => ({
     part: sourceOf(content).part,
     write,
     report: () => {},
   });
-  const readOnly = line(() => Promise.reject(new Error('Only text can be imported like this.')));
+  const readOnly = channel(() => Promise.reject(new Error('Only text can be imported like this.')));
   const read = await readSheetWork({ fileName, size, choices: {} }, readOnly);
   const { settings } = await proposeSettings(em, studyId, read);
   const shape: SheetRows = {
@@ -38,6 +38,6 @@ export async function importFile(
   refuseStops(outcome);
   const checksum = createHash('sha256').update(content).digest('hex');
   return writeRespondents(em, { studyId, accountId, checksum, size, shape, settings }, outcome, {
-    writeSheet: (input, write) => writeSheetWork(input, line(write)),
+    writeSheet: (input, write) => writeSheetWork(input, channel(write)),
   });
 }

@@ -19,7 +19,7 @@ import {
   listSheets,
   readySheet,
 } from './sheets.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
 export const LARGEST_SHEET = 200 * 1024 * 1024;
 
@@ -52,7 +52,7 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
 
   route(app, api.cancelSheet, async ({ em, params }) => {
     await leaveSheet(em, params.study, params.sheet);
-    return { done: true as const };
+    return DONE;
   });
 
   route(app, api.readSheet, async (request) => {

@@ -81,16 +81,19 @@ export interface StageInput {
 /** How many bytes are gathered before they are written: while PostgreSQL takes one lot, the next is made. */
 const MOST_WAITING = 1024 * 1024;
 
-const sourceFrom = (line: ThreadChannel, size: number): FileSource => ({ size, part: line.part });
+const sourceFrom = (channel: ThreadChannel, size: number): FileSource => ({
+  size,
+  part: channel.part,
+});
 
 export async function readSheetWork(
   input: ReadInput,
-  line: ThreadChannel,
+  channel: ThreadChannel,
 ): Promise<ReadSheet & { rowsSize: number }> {
-  const parts = partWriter((part) => line.write('rows', part));
+  const parts = partWriter((part) => channel.write('rows', part));
   const read = await readSheet(
     input.fileName,
-    withProgress(sourceFrom(line, input.size), line),
+    withProgress(sourceFrom(channel, input.size), channel),
     input.choices,
     (rows) => parts.add(writeRows(rows)),
   );
@@ -99,12 +102,12 @@ export async function readSheetWork(
 
 export async function checkSheetWork(
   input: CheckInput,
-  line: ThreadChannel,
+  channel: ThreadChannel,
 ): Promise<SheetOutcome> {
   const known = new Set(input.known);
   const pass = async (skip: Set<number>) => {
     const check = checkSheet({ ...input, columns: input.sheet.columns, known, skip });
-    for await (const batch of rowsBelowHead(input.sheet, line))
+    for await (const batch of rowsBelowHead(input.sheet, channel))
       for (const [row, cells] of batch) check.add(row, cells);
     return check.settle();
   };
@@ -116,7 +119,7 @@ export async function checkSheetWork(
 /** Writes the rows of a new import as lines for PostgreSQL's COPY. */
 export async function writeSheetWork(
   input: WriteInput,
-  line: ThreadChannel,
+  channel: ThreadChannel,
 ): Promise<{ mentions: number }> {
   const { ids, outcome, shared, now } = input;
   const people = new CopyText('respondent');
@@ -124,12 +127,12 @@ export async function writeSheetWork(
   const mentions = new CopyText('mention');
   const settlements = new CopyText('settlement');
   const all = [people, ...responses, mentions, settlements];
-  const writer = copyWriter(line);
+  const writer = copyWriter(channel);
   const keys = ids.variables.map((id) => `"${id}":`);
   const last = shared ? `"${shared.variable}":${JSON.stringify(shared.value)}` : '';
   let given = 0;
   let i = 0;
-  for await (const batch of plannedRows(input, line)) {
+  for await (const batch of plannedRows(input, channel)) {
     for (const [, id, planned] of batch) {
       const respondent = ids.firstRespondent + i;
       people.add([
@@ -178,11 +181,11 @@ export async function writeSheetWork(
 }
 
 /** Writes the rows of a sheet that is compared with the study, as they are, into the table of staged rows. */
-export async function stageSheetWork(input: StageInput, line: ThreadChannel): Promise<void> {
+export async function stageSheetWork(input: StageInput, channel: ThreadChannel): Promise<void> {
   const staged = new CopyText('staged');
-  const writer = copyWriter(line);
+  const writer = copyWriter(channel);
   const keys = input.variables.map((key) => `${JSON.stringify(key)}:`);
-  for await (const batch of plannedRows(input, line)) {
+  for await (const batch of plannedRows(input, channel)) {
     for (const [row, id, planned] of batch)
       staged.add([
         row,
@@ -230,7 +233,7 @@ type Planned = [row: number, id: string, planned: PlannedRow];
 /** Rows that are brought in, with their ids, as many at a time as the parser gives. */
 async function* plannedRows(
   { sheet, settings, outcome }: Pick<StageInput, 'sheet' | 'settings' | 'outcome'>,
-  line: ThreadChannel,
+  channel: ThreadChannel,
 ): AsyncGenerator<Iterable<Planned>> {
   const reader = rowReader(sheet.columns, settings, outcome.found);
   const skipped = new Set(outcome.skipped);
@@ -242,16 +245,16 @@ async function* plannedRows(
       yield [row, renamed.get(row) ?? read.externalId, read];
     }
   };
-  for await (const batch of rowsBelowHead(sheet, line)) yield planned(batch);
+  for await (const batch of rowsBelowHead(sheet, channel)) yield planned(batch);
 }
 
 type Row = [row: number, cells: string[]];
 
 async function* rowsBelowHead(
   { fileName, size, file, columns }: SheetRows,
-  line: ThreadChannel,
+  channel: ThreadChannel,
 ): AsyncGenerator<Iterable<Row>> {
-  const source = withProgress(sourceFrom(line, size), line);
+  const source = withProgress(sourceFrom(channel, size), channel);
   const head = file.headRow + file.headRows - 1;
   // in JSON lines no line is taken up by the head, so rows are numbered one less
   const shift = file.format === 'json_lines' ? -1 : 0;
@@ -269,11 +272,11 @@ async function* rowsBelowHead(
 }
 
 /** Tells how far the reading of a file is, by its bytes. */
-function withProgress(source: FileSource, line: ThreadChannel): FileSource {
+function withProgress(source: FileSource, channel: ThreadChannel): FileSource {
   return {
     size: source.size,
     part: (index) => {
-      line.report({ done: Math.min(source.size, index * PART_SIZE), of: source.size });
+      channel.report({ done: Math.min(source.size, index * PART_SIZE), of: source.size });
       return source.part(index);
     },
   };

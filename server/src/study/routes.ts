@@ -5,9 +5,7 @@ import { deleteStudy } from './deleteStudy.js';
 import { listStudies } from './listStudies.js';
 import { changeMembership, readMembership } from './membership.js';
 import { archiveStudy, createStudy, describeStudy } from './studies.js';
-import { route } from '../route.js';
-
-const done = { done: true as const };
+import { DONE, route } from '../route.js';
 
 export function studyRoutes(app: App): void {
   route(app, api.listStudies, async (request) => ({
@@ -32,7 +30,7 @@ export function studyRoutes(app: App): void {
         accountId: account!.id,
         studyId: params.study,
       });
-      return done;
+      return DONE;
     },
     { onRequest: requireStudy },
   );
@@ -42,7 +40,7 @@ export function studyRoutes(app: App): void {
     async (request) => {
       const { em, params, body } = request;
       await deleteStudy(em, makerOf(request, params.study), body.name);
-      return done;
+      return DONE;
     },
     { onRequest: requireStudy },
   );
@@ -57,7 +55,7 @@ export function studyRoutes(app: App): void {
     api.changeMembership,
     async ({ em, params, body, account }) => {
       await changeMembership(em, params.study, account!.id, body);
-      return done;
+      return DONE;
     },
     { onRequest: requireStudy },
   );

@@ -29,9 +29,8 @@ import {
   restoreWriteUp,
   saveWriteUp,
 } from './stored.js';
-import { route } from '../route.js';
+import { DONE, route } from '../route.js';
 
-const done = { done: true as const };
 /** A long document with all its figures. */
 const LARGEST = 8 * 1024 * 1024;
 
@@ -69,12 +68,12 @@ export function writeUpRoutes(app: App): void {
     const maker = makerOf(request, request.params.study);
     await removeWriteUp(request.em, maker, request.params.writeUp);
     await note(request, 'write_up_deleted');
-    return done;
+    return DONE;
   });
   route(app, api.restoreWriteUp, async (request) => {
     await restoreWriteUp(request.em, request.params.study, request.params.writeUp);
     await note(request, 'write_up_restored');
-    return done;
+    return DONE;
   });
   route(app, api.freezeWriteUp, async (request) => {
     const { em, params, body } = request;
@@ -95,14 +94,14 @@ export function writeUpRoutes(app: App): void {
       },
       { isolationLevel: IsolationLevel.REPEATABLE_READ },
     );
-    return done;
+    return DONE;
   });
   route(
     app,
     api.keepPicture,
     async ({ em, params, body }) => {
       await keepPicture(em, params.study, params.picture, body.png);
-      return done;
+      return DONE;
     },
     { bodyLimit: LARGEST },
   );

@@ -68,13 +68,13 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
     typedAheadRef.current = '';
     // once, when the field is there
   }, []); // eslint-disable-line react-hooks/exhaustive-deps
-  const deeds = useAnswerActions(props);
+  const actions = useAnswerActions(props);
   const { data: pins = [] } = usePins(study.id);
   const { mutate: setPin } = useSetPin(study.id);
   const openDrawer = useDrawer();
 
-  const apply = (codeId: string, made: Parameters<typeof deeds.apply>[1] = {}) => {
-    deeds.apply(codeId, made);
+  const apply = (codeId: string, made: Parameters<typeof actions.apply>[1] = {}) => {
+    actions.apply(codeId, made);
     search.type('');
   };
   const makeAndApply = () => {
@@ -108,31 +108,31 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
     }
     switch (event.code) {
       case 'ArrowRight':
-        return event.shiftKey ? deeds.markWord(1, 'start') : false;
+        return event.shiftKey ? actions.markWord(1, 'start') : false;
       case 'ArrowLeft':
-        return event.shiftKey ? deeds.markWord(-1, 'start') : false;
+        return event.shiftKey ? actions.markWord(-1, 'start') : false;
       case 'KeyU':
-        return deeds.unsure();
+        return actions.unsure();
       case 'KeyM':
-        return deeds.mark();
+        return actions.mark();
       case 'KeyN':
         return setNoting(true);
       case 'KeyS':
-        return deeds.part();
+        return actions.part();
       case 'KeyJ':
-        return deeds.join();
+        return actions.join();
       case 'KeyX':
-        return deeds.exchange();
+        return actions.exchange();
       case 'KeyP':
-        return deeds.moveToPassage();
+        return actions.moveToPassage();
       case 'KeyE':
-        return deeds.typical();
+        return actions.typical();
       case 'KeyA':
-        return deeds.decide(true);
+        return actions.decide(true);
       case 'KeyO':
-        return deeds.decide(false);
+        return actions.decide(false);
       case 'KeyB':
-        return deeds.asBefore();
+        return actions.asBefore();
       case 'KeyR':
         return showRespondent();
       default:
@@ -143,9 +143,9 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
     searchKey(search, event, () => (event.shiftKey ? makeAndApply() : pick(search.chosen)));
   const onEmptyKey = (event: KeyboardEvent) => {
     const isDigit = /^[1-9]$/u.test(event.key);
-    if (isDigit && props.reading) return deeds.press(Number(event.key));
+    if (isDigit && props.reading) return actions.press(Number(event.key));
     const pinned = isDigit && pins.find(({ key }) => key === Number(event.key));
-    return pinned ? apply(pinned.codeId) : deeds.onKey(event);
+    return pinned ? apply(pinned.codeId) : actions.onKey(event);
   };
   return (
     <div className={`relative mt-1.5 ${ledgerGrid}`}>
@@ -154,7 +154,7 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
         <WhereTo text={answer.text} lines={lines} place={place} />
         {answer.settled && codeFieldTexts.settled}
         <FieldMenu
-          deeds={deeds}
+          actions={actions}
           // the same place pointed at again asks again
           key={place.menu ?? 0}
           opensAtOnce={place.menu !== undefined}
@@ -166,7 +166,7 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
         <NoteField
           onDone={(text) => {
             setNoting(false);
-            if (text !== '') deeds.note(text);
+            if (text !== '') actions.note(text);
           }}
         />
       ) : (

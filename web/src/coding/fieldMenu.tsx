@@ -5,30 +5,30 @@ import { fieldMenuTexts } from './texts.js';
 
 /** Everything that can be done at a place, for who does not have a keyboard at hand or its keys in mind. */
 export function FieldMenu({
-  deeds,
+  actions,
   opensAtOnce,
   onNote,
   onRespondent,
 }: {
-  deeds: ReturnType<typeof useAnswerActions>;
+  actions: ReturnType<typeof useAnswerActions>;
   /** The place was pointed at for its menu. */
   opensAtOnce: boolean;
   onNote: () => void;
   onRespondent: () => void;
 }) {
   const items: [string, string, () => void][] = [
-    [fieldMenuTexts.markComeBack, fieldMenuTexts.altM, deeds.mark],
+    [fieldMenuTexts.markComeBack, fieldMenuTexts.altM, actions.mark],
     [fieldMenuTexts.writeNote, fieldMenuTexts.altN, onNote],
-    [fieldMenuTexts.markUnmarkUnsure, fieldMenuTexts.altU, deeds.unsure],
-    [fieldMenuTexts.anotherCodeInsteadLast, fieldMenuTexts.altX, deeds.exchange],
-    [fieldMenuTexts.lastCodeMarkedWords, fieldMenuTexts.altP, deeds.moveToPassage],
-    [fieldMenuTexts.lastCodeTypicalExample, fieldMenuTexts.altE, deeds.typical],
-    [fieldMenuTexts.acceptLikeliestSuggestion, fieldMenuTexts.alt, () => deeds.decide(true)],
-    [fieldMenuTexts.refuseLikeliestSuggestion, fieldMenuTexts.altO, () => deeds.decide(false)],
-    [fieldMenuTexts.codeAnswerBefore, fieldMenuTexts.altB, deeds.asBefore],
-    [fieldMenuTexts.newLineMarkedWords, fieldMenuTexts.altS, deeds.part],
-    [fieldMenuTexts.joinLineBefore, fieldMenuTexts.altJ, deeds.join],
-    [fieldMenuTexts.nothingApplies, fieldMenuTexts.ctrlEnter, deeds.nothingApplies],
+    [fieldMenuTexts.markUnmarkUnsure, fieldMenuTexts.altU, actions.unsure],
+    [fieldMenuTexts.anotherCodeInsteadLast, fieldMenuTexts.altX, actions.exchange],
+    [fieldMenuTexts.lastCodeMarkedWords, fieldMenuTexts.altP, actions.moveToPassage],
+    [fieldMenuTexts.lastCodeTypicalExample, fieldMenuTexts.altE, actions.typical],
+    [fieldMenuTexts.acceptLikeliestSuggestion, fieldMenuTexts.alt, () => actions.decide(true)],
+    [fieldMenuTexts.refuseLikeliestSuggestion, fieldMenuTexts.altO, () => actions.decide(false)],
+    [fieldMenuTexts.codeAnswerBefore, fieldMenuTexts.altB, actions.asBefore],
+    [fieldMenuTexts.newLineMarkedWords, fieldMenuTexts.altS, actions.part],
+    [fieldMenuTexts.joinLineBefore, fieldMenuTexts.altJ, actions.join],
+    [fieldMenuTexts.nothingApplies, fieldMenuTexts.ctrlEnter, actions.nothingApplies],
     [fieldMenuTexts.respondent, fieldMenuTexts.altR, onRespondent],
   ];
   return (

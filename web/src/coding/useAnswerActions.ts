@@ -83,7 +83,7 @@ export function useAnswerActions(props: CodeFieldProps) {
       passage,
     });
   };
-  const deeds = {
+  const actions = {
     markWord,
     apply: (
       codeId: string,
@@ -210,7 +210,7 @@ export function useAnswerActions(props: CodeFieldProps) {
         case 'Delete':
           return answer.settled ? settle(false) : undefined;
         case 'Enter':
-          if (command) return deeds.nothingApplies();
+          if (command) return actions.nothingApplies();
           if (isRead && shown.length + answer.mentions.length > 0) return read(shown);
           if (isRead) return void toast(answerActionsTexts.noCodeProposedGive);
           if (answer.mentions.length > 0) return settleAndGoOn();
@@ -220,5 +220,5 @@ export function useAnswerActions(props: CodeFieldProps) {
       }
     },
   };
-  return deeds;
+  return actions;
 }

@@ -61,7 +61,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     [review.data],
   );
 
-  const deeds = useRowActions({
+  const actions = useRowActions({
     study,
     question,
     code,
@@ -95,7 +95,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     active,
     passage,
     below,
-    deeds,
+    actions,
     setActive,
     mark,
     ask,
@@ -135,7 +135,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
         active={active}
         passage={passage}
         asking={asking}
-        deeds={deeds}
+        actions={actions}
         onActive={setActive}
         onThreshold={moveThreshold}
         more={hasNextPage && !isFetchingNextPage ? fetchNextPage : null}

@@ -16,7 +16,7 @@ export function SuggestionList({
   active,
   passage,
   asking,
-  deeds,
+  actions,
   onActive,
   onThreshold,
   more,
@@ -31,7 +31,7 @@ export function SuggestionList({
   passage: Span | null;
   /** Which other code is being asked for, for the active answer. */
   asking: Asking | null;
-  deeds: RowActions;
+  actions: RowActions;
   onActive: (at: number) => void;
   onThreshold: (threshold: number) => void;
   more: (() => unknown) | null;
@@ -93,7 +93,7 @@ export function SuggestionList({
               above={item.index < below}
               index={item.index}
               onPick={onActive}
-              active={item.index === active ? { passage, asking, deeds } : null}
+              active={item.index === active ? { passage, asking, actions } : null}
             />
           </div>
         ))}

@@ -39,7 +39,7 @@ export const SuggestionRow = memo(function SuggestionRow({
   code: DrawnCode;
   codebook: DrawnCodebook;
   /** Null for all but the row that one is on. */
-  active: { passage: Span | null; asking: Asking | null; deeds: RowActions } | null;
+  active: { passage: Span | null; asking: Asking | null; actions: RowActions } | null;
   above: boolean;
   index: number;
   onPick: (index: number) => void;
@@ -60,7 +60,7 @@ export const SuggestionRow = memo(function SuggestionRow({
           className={`voice break-words ${above ? '' : 'text-soft'}`}
           onPointerUp={(event) => {
             const marked = readSelection(event.currentTarget);
-            if (marked) active?.deeds.mark(marked);
+            if (marked) active?.actions.mark(marked);
           }}
         >
           <Evidence suggestion={suggestion} code={code} passage={active?.passage ?? null} />
@@ -79,13 +79,13 @@ export const SuggestionRow = memo(function SuggestionRow({
               onKeyDown={(event) => {
                 if (event.key !== 'Escape') return;
                 event.stopPropagation();
-                active.deeds.ask(null);
+                active.actions.ask(null);
               }}
             >
               <CodePicker
                 label={suggestionRowTexts.code(active.asking, code.name)}
                 codes={codebook.codes.filter(({ id }) => id !== code.id)}
-                onPick={({ id }) => active.deeds.give(id)}
+                onPick={({ id }) => active.actions.give(id)}
               />
             </span>
           </div>
@@ -93,7 +93,12 @@ export const SuggestionRow = memo(function SuggestionRow({
       </div>
       <span className="flex items-center justify-end gap-2 pt-1">
         {active ? (
-          <RowButtons state={state} isUnsure={unsure !== null} code={code} deeds={active.deeds} />
+          <RowButtons
+            state={state}
+            isUnsure={unsure !== null}
+            code={code}
+            actions={active.actions}
+          />
         ) : (
           (state !== 'open' || unsure) && (
             <span className="min-w-0 truncate text-[13px] text-soft">
@@ -114,12 +119,12 @@ function RowButtons({
   state,
   isUnsure,
   code,
-  deeds,
+  actions,
 }: {
   state: Decision;
   isUnsure: boolean;
   code: DrawnCode;
-  deeds: RowActions;
+  actions: RowActions;
 }) {
   const choices: { to: Decision; name: string }[] = [
     { to: 'accepted', name: 'accept' },
@@ -136,7 +141,7 @@ function RowButtons({
             type="button"
             tabIndex={-1}
             className={act}
-            onClick={() => deeds.decide(to)}
+            onClick={() => actions.decide(to)}
           >
             {name}
           </button>
@@ -145,17 +150,17 @@ function RowButtons({
         <MenuItem
           name={suggestionRowTexts.anotherCodeInstead(code.name)}
           about="I"
-          onSelect={() => deeds.ask('instead')}
+          onSelect={() => actions.ask('instead')}
         />
         <MenuItem
           name={suggestionRowTexts.anotherCodeWell(code.name)}
           about="W"
-          onSelect={() => deeds.ask('as well')}
+          onSelect={() => actions.ask('as well')}
         />
         <MenuItem
           name={isUnsure ? suggestionRowTexts.noLongerUnsure : suggestionRowTexts.unsure}
           about="U"
-          onSelect={deeds.unsure}
+          onSelect={actions.unsure}
         />
       </Menu>
     </span>

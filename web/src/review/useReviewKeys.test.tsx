@@ -29,7 +29,7 @@ function List(props: Props) {
 
 function draw(props: Partial<Props> = {}) {
   const acts = {
-    deeds: { decide: jest.fn(), unsure: jest.fn() } as unknown as Props['deeds'],
+    actions: { decide: jest.fn(), unsure: jest.fn() } as unknown as Props['actions'],
     setActive: jest.fn(),
     mark: jest.fn(),
     ask: jest.fn(),
@@ -47,9 +47,9 @@ function draw(props: Partial<Props> = {}) {
 afterEach(cleanup);
 
 test('A accepts and goes on to the next suggestion, and stays at the last one', async () => {
-  const { deeds, setActive, keys } = draw({ active: 2 });
+  const { actions, setActive, keys } = draw({ active: 2 });
   await keys.keyboard('a');
-  expect(deeds.decide).toHaveBeenCalledWith('accepted');
+  expect(actions.decide).toHaveBeenCalledWith('accepted');
   expect(setActive).toHaveBeenCalledWith(2);
 });
 
@@ -72,7 +72,7 @@ test('Shift and the right arrow selects the first word, Escape lets go of it', a
 });
 
 test('what is typed into a field decides nothing', async () => {
-  const { deeds, keys, page } = draw();
+  const { actions, keys, page } = draw();
   await keys.type(page.getByLabelText('another field'), 'ar');
-  expect(deeds.decide).not.toHaveBeenCalled();
+  expect(actions.decide).not.toHaveBeenCalled();
 });

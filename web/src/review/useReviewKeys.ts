@@ -27,7 +27,7 @@ export function useReviewKeys({
   active,
   passage,
   below,
-  deeds,
+  actions,
   setActive,
   mark,
   ask,
@@ -40,7 +40,7 @@ export function useReviewKeys({
   passage: Span | null;
   /** The first suggestion below the line. */
   below: number;
-  deeds: RowActions;
+  actions: RowActions;
   setActive: (to: number) => void;
   mark: (passage: Span | null) => void;
   ask: (asking: Asking | null) => void;
@@ -61,7 +61,7 @@ export function useReviewKeys({
     const suggestion = suggestions[active];
     const goTo = (to: number) => setActive(Math.min(suggestions.length - 1, Math.max(0, to)));
     const decideAndGoOn = (state: Decision) => {
-      deeds.decide(state);
+      actions.decide(state);
       goTo(active + 1);
     };
     const markWord = (step: 1 | -1) => {
@@ -77,10 +77,10 @@ export function useReviewKeys({
         ArrowUp: () => (event.shiftKey ? stepLine(-1) : goTo(active - 1)),
         a: () => decideAndGoOn('accepted'),
         r: () => decideAndGoOn('refused'),
-        o: () => deeds.decide('open'),
+        o: () => actions.decide('open'),
         i: () => ask('instead'),
         w: () => ask('as well'),
-        u: deeds.unsure,
+        u: actions.unsure,
         l: () => void goToThreshold(),
         h: openByHand,
         ...(event.shiftKey && { ArrowRight: () => markWord(1), ArrowLeft: () => markWord(-1) }),

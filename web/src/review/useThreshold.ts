@@ -6,7 +6,7 @@ import { useStudyLocation } from '../frame/studyLocation.js';
 /** Where a code's line lies, and how it is moved: on screen at once, kept when it comes to rest. */
 export function useThreshold(codeId: string, review: Review | undefined) {
   const { study, question } = useStudyLocation();
-  const { mutate: placeLine } = useMoveThreshold(study.id, question.id, codeId);
+  const { mutate: moveOnServer } = useMoveThreshold(study.id, question.id, codeId);
   const [moved, setMoved] = useState<number | null>(null);
   // kept a moment after it comes to rest, not at every pixel
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -14,9 +14,9 @@ export function useThreshold(codeId: string, review: Review | undefined) {
     (to: number) => {
       setMoved(to);
       clearTimeout(rest.current);
-      rest.current = setTimeout(() => placeLine(to, { onError: () => setMoved(null) }), 400);
+      rest.current = setTimeout(() => moveOnServer(to, { onError: () => setMoved(null) }), 400);
     },
-    [placeLine],
+    [moveOnServer],
   );
   useEffect(() => () => clearTimeout(rest.current), []);
   return { threshold: moved ?? review?.threshold ?? 1, moveThreshold };

@@ -58,7 +58,7 @@ export function createThreads(): Threads {
   return {
     async run(name, input, { signal, ...end } = {}) {
       const { port1, port2 } = new MessageChannel();
-      const line = answerChannel(port1, end);
+      const channel = answerChannel(port1, end);
       try {
         const outcome = (await pools[poolOf[name]].run(
           { name, input, port: port2 },
@@ -68,7 +68,7 @@ export function createThreads(): Threads {
         return outcome.result;
       } catch (error) {
         if (isOutOfMemory(error)) throw problems.tooMuchMemory();
-        throw line.failure() ?? error;
+        throw channel.failure() ?? error;
       } finally {
         port1.close();
       }

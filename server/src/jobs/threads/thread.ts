@@ -72,16 +72,16 @@ export default async function work(message: Message): Promise<Outcome<unknown>> 
 }
 
 async function compute(message: Message): Promise<unknown> {
-  const line = openChannel(message.port);
+  const channel = openChannel(message.port);
   switch (message.name) {
     case 'readSheet':
-      return readSheetWork(message.input, line);
+      return readSheetWork(message.input, channel);
     case 'checkSheet':
-      return checkSheetWork(message.input, line);
+      return checkSheetWork(message.input, channel);
     case 'writeSheet':
-      return writeSheetWork(message.input, line);
+      return writeSheetWork(message.input, channel);
     case 'stageSheet':
-      return stageSheetWork(message.input, line);
+      return stageSheetWork(message.input, channel);
     case 'weaknessOf': {
       // its dictionaries take longer to load than all else that threads do
       const { weaknessOf } = await import('../../people/passwordStrength.js');
@@ -104,11 +104,11 @@ async function compute(message: Message): Promise<unknown> {
       return likeThese([...these, ...texts], chosen).subarray(these.length);
     }
     case 'trainQuestion':
-      return trainQuestion(message.input, await englishWords(), line.report);
+      return trainQuestion(message.input, await englishWords(), channel.report);
     case 'writeRespondents': {
       // what writes workbooks takes longer to load than all else that threads do
       const { writeRespondentFile } = await import('../../report/files/respondentFile.js');
-      return writeRespondentFile(message.input, line);
+      return writeRespondentFile(message.input, channel);
     }
   }
 }

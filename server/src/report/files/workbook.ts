@@ -58,12 +58,12 @@ export async function writeWorkbook(
   workbook.created = new Date();
   const names = new Set<string>();
   for (const grid of grids) writeGrid(workbook, grid, sheetName(grid.name, names));
-  const turn = startTimeSlice();
+  const slice = startTimeSlice();
   let sheet: Excel.Worksheet | null = null;
   let written = 0;
   for await (const some of answers)
     for (const answer of some) {
-      if (turn.isOver()) await turn.next();
+      if (slice.isOver()) await slice.next();
       if (!sheet || written === SHEET_ROWS) {
         sheet?.commit();
         sheet = workbook.addWorksheet(sheetName(workbookTexts.answers, names), {
