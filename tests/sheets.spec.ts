@@ -86,6 +86,20 @@ test('a range of columns is chosen with Shift, and a role is dragged down to oth
   await expect(role('left')).toHaveValue('leave_out');
 });
 
+test('letters that can be read in several ways are chosen by words, by keyboard', async ({
+  page,
+}) => {
+  // Mac Roman (Apple, Inside Macintosh: Text): ç is 8D, ê 90, ï 95
+  const bytes = Buffer.from('id;Why?\r1;gar\x8don\r2;for\x90t na\x95ve\r', 'latin1');
+  await beginWith(page, 'Letters', { name: 'mac.csv', mimeType: 'text/csv', buffer: bytes });
+  const right = page.getByRole('radio', { name: /garçon · forêt · naïve/ });
+  await expect(right).not.toBeChecked();
+  await right.focus();
+  await page.keyboard.press('Space');
+  await expect(right).toBeChecked();
+  await expect(page.getByRole('row', { name: /Why/ })).toContainText('garçon');
+});
+
 test('dates that can be read in two ways are read as one says, by keyboard', async ({ page }) => {
   const rows = ['R1,3/9/2026 14:05,"45,000"', 'R2,4/11/2026,"8,500"'].map(
     (row) => `${row},it is close to the harbour`,
