@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible, openDemo } from './steps.js';
 
-test('a word is struck out, a retrain shows what changed, and the run before is put in force again', async ({
+test('a word is excluded, a retrain shows what changed, and the run before is put in force again', async ({
   page,
 }) => {
   await openDemo(page, 'Train');
@@ -12,7 +12,7 @@ test('a word is struck out, a retrain shows what changed, and the run before is 
   await drawer.getByRole('button', { name: 'Train now' }).click();
   await expect(code).toContainText(/was 0\.\d\d/);
   await expect(drawer.getByRole('button', { name: 'Train now' })).toHaveCount(0);
-  await expect(drawer.getByRole('button', { name: /Strike “car” out/ })).toHaveCount(0);
+  await expect(drawer.getByRole('button', { name: /Exclude “car” for/ })).toHaveCount(0);
   await drawer.getByRole('button', { name: 'include again' }).click();
   await expect(drawer.getByRole('button', { name: 'Train now' })).toBeVisible();
   await expect(drawer.getByRole('button', { name: 'include again' })).toHaveCount(0);

@@ -91,7 +91,7 @@ export const excludedWordSchema = z
     codeId: uuidSchema.nullable(),
     word: textSchema.trim().toLowerCase().min(1).max(100),
   })
-  .meta({ id: 'StruckWord' });
+  .meta({ id: 'ExcludedWord' });
 export type ExcludedWord = z.infer<typeof excludedWordSchema>;
 export const excludeWordSchema = excludedWordSchema.omit({ studyId: true });
 export type ExcludeWord = z.infer<typeof excludeWordSchema>;
@@ -111,7 +111,7 @@ const runHeadSchema = z.object({
   /** Whether it learnt from decisions in bulk, too, that nobody had read. */
   learntFromBulk: z.boolean(),
   seconds: z.number(),
-  struck: z.array(excludedWordSchema.pick({ codeId: true, word: true })),
+  excluded: z.array(excludedWordSchema.pick({ codeId: true, word: true })),
 });
 
 export const trainingRunSchema = runHeadSchema
@@ -152,7 +152,7 @@ export const trainingSchema = z
     unreadInBulk: z.number().int(),
     /** Whether a random sample is settled to the last, so that shares can be estimated. */
     canEstimate: z.boolean(),
-    struck: z.array(excludedWordSchema),
+    excluded: z.array(excludedWordSchema),
     run: trainingRunSchema.nullable(),
     /** Newest first; those that can be put in force again are kept whole. */
     runs: z.array(runHeadSchema.extend({ inForce: z.boolean(), isKept: z.boolean() })),

@@ -1,6 +1,6 @@
 import type { TrainingInput } from '@yellow-thread/core/learning';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { isoTime, rows } from '../database/index.js';
+import { isoTime, rows, RunPredictionEntity, RunSampleEntity } from '../database/index.js';
 
 /** What shares are estimated from: a run's answers, the random sample of them, and what is known of each code. */
 export interface RunEstimates {
@@ -29,29 +29,21 @@ export async function keepEstimates(
 ): Promise<void> {
   const sampled = answers.flatMap(({ settled, random }, i) => (settled && random ? [i] : []));
   if (sampled.length === 0) return;
-  await rows(
-    em,
-    'insert into run_sample (run_id, respondents, sampled) values (:runId, :respondents, :sampled)',
-    {
-      runId,
-      respondents: packed(Int32Array.from(respondents)),
-      sampled: packed(Int32Array.from(sampled)),
-    },
-  );
+  await em.insert(RunSampleEntity, {
+    runId,
+    respondents: packed(Int32Array.from(respondents)),
+    sampled: packed(Int32Array.from(sampled)),
+  });
   for (const { id, parts } of codes) {
     // what is said of a theme is made of what is said of its codes, whatever these are by then
     if (parts) continue;
     const predicted = crossFitted.get(id);
-    await rows(
-      em,
-      'insert into run_prediction (run_id, code_id, mentioned, predicted) values (:runId, :id, :mentioned, :predicted)',
-      {
-        runId,
-        id,
-        mentioned: packed(Uint8Array.from(sampled, (i) => Number(answers[i]!.codes.has(id)))),
-        predicted: predicted ? packed(predicted) : null,
-      },
-    );
+    await em.insert(RunPredictionEntity, {
+      runId,
+      codeId: id,
+      mentioned: packed(Uint8Array.from(sampled, (i) => Number(answers[i]!.codes.has(id)))),
+      predicted: predicted ? packed(predicted) : null,
+    });
   }
 }
 

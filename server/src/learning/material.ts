@@ -59,16 +59,16 @@ export async function readTrainingInput(
   const inScope = await answersInScope(em, studyId, questionId, scope);
   const codes = await em.find(CodeEntity, { studyId }, { orderBy: { id: 'asc' } });
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
-  const struck = await rows<{ word: string; codeId: string | null }>(
+  const excluded = await rows<{ word: string; codeId: string | null }>(
     em,
-    `select s.word, s.code_id as "codeId" from struck_word s left join code c on c.id = s.code_id
+    `select s.word, s.code_id as "codeId" from excluded_word s left join code c on c.id = s.code_id
      where s.study_id = :studyId and (s.code_id is null or c.id is not null) order by s.word, s.code_id`,
     { studyId },
   );
   const input = withThemes(
     {
       seed,
-      struck,
+      excluded,
       codes: codes
         // what was put away is not suggested
         .filter(({ archived }) => !archived)
@@ -138,10 +138,10 @@ export function readScope(scope: string): LedgerQuery | null {
   return query.data;
 }
 
-/** What decides the models: texts, codes, lines, decisions, the codebook's words, struck words. */
-function fingerprintOf({ answers, codes, struck }: TrainingInput): string {
+/** What decides the models: texts, codes, lines, decisions, the codebook's words, excluded words. */
+function fingerprintOf({ answers, codes, excluded }: TrainingInput): string {
   const hash = createHash('sha256');
-  hash.update(JSON.stringify([codes, struck]));
+  hash.update(JSON.stringify([codes, excluded]));
   for (const { text, settled, random, codes, lines, decided } of answers)
     hash.update(
       JSON.stringify([

@@ -2,13 +2,13 @@ import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import type { TrainingRun } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { isoTime, rows } from '../database/index.js';
+import { isoTime, rows, TrainingRunEntity, type SqlValues } from '../database/index.js';
 import { problems } from '../wording/problems.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 import { runsTexts } from '../wording/learning.js';
 
 const head = `t.id, t.settled, t.answers, t.seed, ${isoTime('t.finished_at')} as "finishedAt",
-  t.fingerprint, t.scope, t.learnt_from_bulk as "learntFromBulk", t.seconds, t.struck`;
+  t.fingerprint, t.scope, t.learnt_from_bulk as "learntFromBulk", t.seconds, t.excluded`;
 const newest = 'order by t.in_force_since desc, t.id desc limit 1';
 
 type StoredRun = TrainingRun & { lastResponseId: number };
@@ -17,7 +17,7 @@ type StoredRun = TrainingRun & { lastResponseId: number };
 async function findRun(
   em: EntityManager,
   where: string,
-  values: readonly number[],
+  values: SqlValues,
 ): Promise<StoredRun | null> {
   const [run] = await rows<StoredRun>(
     em,
@@ -41,7 +41,7 @@ async function findRun(
 
 /** The run in force for a question: the newest complete one, or one that was put in force again. */
 export const runInForce = (em: EntityManager, questionId: number) =>
-  findRun(em, 't.question_id = ?', [questionId]);
+  findRun(em, 't.question_id = :questionId', { questionId });
 
 /** What a run's model of a code said of settled answers that it had not seen. */
 export async function readUnseen(
@@ -59,7 +59,10 @@ export async function readUnseen(
 
 /** @throws Problem not_found */
 export async function readRun(em: EntityManager, questionId: number, runId: number) {
-  const run = await findRun(em, 't.question_id = ? and t.id = ?', [questionId, runId]);
+  const run = await findRun(em, 't.question_id = :questionId and t.id = :runId', {
+    questionId,
+    runId,
+  });
   if (!run) throw problems.notFound(runsTexts.trainingRun);
   return run;
 }
@@ -84,10 +87,10 @@ export async function reinstateRun(em: EntityManager, questionId: number, runId:
     await rows(tx, 'select id from question where id = :questionId for no key update', {
       questionId,
     });
-    const [run] = await rows<{ outcome: Buffer | null }>(
-      tx,
-      'select outcome from training_run where question_id = :questionId and id = :runId',
-      { questionId, runId },
+    const [run] = await tx.find(
+      TrainingRunEntity,
+      { questionId, id: runId },
+      { fields: ['outcome'] },
     );
     if (!run) throw problems.notFound(runsTexts.trainingRun);
     if (!run.outcome) throw problems.runNotKept();

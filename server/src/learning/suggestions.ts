@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { copyRows, rows } from '../database/index.js';
+import { copyRows, rows, SuggestionEntity } from '../database/index.js';
 
 /** Suggestions of one code as a run keeps them. */
 export interface KeptSuggestions {
@@ -18,9 +18,7 @@ export async function replaceOpenSuggestions(
   runId: number,
   kept: readonly KeptSuggestions[],
 ) {
-  await rows(em, `delete from suggestion where question_id = :questionId and state = 'open'`, {
-    questionId,
-  });
+  await em.nativeDelete(SuggestionEntity, { questionId, state: 'open' });
   await rows(
     em,
     `create temporary table fresh_suggestion

@@ -9,9 +9,9 @@ import {
   type TrainingInput,
   type TrainingResult,
 } from '@yellow-thread/core/learning';
-import type { EntityManager } from '@mikro-orm/postgresql';
+import { raw, type EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { row, rows } from '../database/index.js';
+import { rows, TrainingRunEntity } from '../database/index.js';
 import type { JobContext, JobHandler } from '../jobs/index.js';
 import { keepEstimates } from './estimates.js';
 import { readTrainingInput } from './material.js';
@@ -61,41 +61,32 @@ export const train: JobHandler = async (job, context) => {
   const outcome = await promisify(gzip)(JSON.stringify(kept), { level: 1 });
   const seconds = (performance.now() - begun) / 1000;
   return async (tx) => {
-    const { id: runId } = await row<{ id: number }>(
-      tx,
-      `insert into training_run (study_id, question_id, seed, settled, answers, last_response_id,
-         trained_by, finished_at, in_force_since, fingerprint, struck, scope, learnt_from_bulk, out_of_scope, seconds, outcome,
-         codes, themes, confused, unseen, contradicted)
-       values (:studyId, :questionId, :seed, :settled, :answers, :lastResponseId, :createdBy, now(), now(), :fingerprint, :struck, :scope, :learnFromBulk, :outOfScope, :seconds, :outcome, :codes, :themes, :confused, :unseen, :contradicted) returning id`,
-      {
-        studyId: job.studyId,
-        questionId,
-        seed: asked.seed,
-        settled,
-        answers: responseIds.length,
-        lastResponseId: responseIds.at(-1)!,
-        createdBy: job.createdBy,
-        fingerprint,
-        struck: JSON.stringify(input.struck),
-        scope,
-        learnFromBulk,
-        outOfScope: scope === '' ? null : outOfScope,
-        seconds,
-        outcome,
-        codes: JSON.stringify(codes.map((result) => describe(result, responseIds))),
-        themes: JSON.stringify(
-          themes.map((theme) => ({
-            ...theme,
-            answers: theme.answers.map((answer) => responseIds[answer]!),
-          })),
-        ),
-        confused: JSON.stringify(findConfused(unseen)),
-        unseen: JSON.stringify(Object.fromEntries(unseen.map(asUnseen))),
-        contradicted: JSON.stringify(
-          learnFromBulk ? [] : await findContradicted(tx, questionId, kept),
-        ),
-      },
-    );
+    const runId = await tx.insert(TrainingRunEntity, {
+      studyId: job.studyId,
+      questionId,
+      seed: asked.seed,
+      settled,
+      answers: responseIds.length,
+      lastResponseId: responseIds.at(-1)!,
+      trainedBy: job.createdBy,
+      finishedAt: raw('now()'),
+      inForceSince: raw('now()'),
+      fingerprint,
+      excluded: input.excluded ?? [],
+      scope,
+      learntFromBulk: learnFromBulk,
+      outOfScope: scope === '' ? null : outOfScope,
+      seconds,
+      outcome,
+      codes: codes.map((result) => describe(result, responseIds)),
+      themes: themes.map((theme) => ({
+        ...theme,
+        answers: theme.answers.map((answer) => responseIds[answer]!),
+      })),
+      confused: findConfused(unseen),
+      unseen: Object.fromEntries(unseen.map(asUnseen)),
+      contradicted: learnFromBulk ? [] : await findContradicted(tx, questionId, kept),
+    });
     await keepEstimates(tx, runId, input, respondentIds, trained.crossFitted);
     await replaceOpenSuggestions(tx, questionId, runId, kept);
     await forgetOldOutcomes(tx, questionId);

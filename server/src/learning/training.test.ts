@@ -75,7 +75,7 @@ test('a run says what it learnt from; the same data give the same run', async ()
   expect(first).toMatchObject({
     settled: 12,
     answers: answered,
-    struck: [],
+    excluded: [],
     scope: '',
     confused: [],
   });
@@ -112,9 +112,9 @@ test('called off or with its worker gone in mid-run, a training leaves the run b
   await trainJob(job!, { ...context, signal: new AbortController().signal });
   await nothingChanged();
 
-  await server.sql(`update job set heartbeat_at = now() - interval '1 minute' where id = ?`, [
-    job!.id,
-  ]);
+  await server.sql(`update job set heartbeat_at = now() - interval '1 minute' where id = :id`, {
+    id: job!.id,
+  });
   expect((await client.jobEnd(study.id, job!.id)).state).toBe('done');
   const { run, runs } = await training();
   expect(runs).toHaveLength(before.runs.length + 1);
@@ -122,23 +122,23 @@ test('called off or with its worker gone in mid-run, a training leaves the run b
   expect(await probabilities()).toEqual(before.said);
 });
 
-test('a struck word loses its effect with the next training; undone, it has it again', async () => {
+test('an excluded word loses its effect with the next training; undone, it has it again', async () => {
   const body = { id: randomUUID(), word: 'Fare', codeId: fares };
   const before = await probabilities();
-  const strike = () => client.send('POST', `${study.base}/excluded-words`, { body });
-  await strike();
-  await strike(); // twice is once
-  expect((await training()).struck).toMatchObject([{ word: 'fare', codeId: fares }]);
+  const exclude = () => client.send('POST', `${study.base}/excluded-words`, { body });
+  await exclude();
+  await exclude(); // twice is once
+  expect((await training()).excluded).toMatchObject([{ word: 'fare', codeId: fares }]);
   expect(await probabilities()).toEqual(before);
   const run = await train();
-  expect((run as TrainingRun).struck).toEqual([{ word: 'fare', codeId: fares }]);
+  expect((run as TrainingRun).excluded).toEqual([{ word: 'fare', codeId: fares }]);
   expect(trainedFares(run).wordsFor.map(({ word }) => word)).not.toContain('fare');
   expect((await study.undo()).body.summary).toBe('excluding “fare” for “Fares”');
   await train();
   expect(await probabilities()).toEqual(before);
   await study.redo();
   await client.send('DELETE', `${study.base}/excluded-words/${body.id}`);
-  expect((await training()).struck).toEqual([]);
+  expect((await training()).excluded).toEqual([]);
   const other = await server.enter('Sorrel');
   const { status } = await other.send('POST', `${study.base}/excluded-words`, {
     body: { id: randomUUID(), word: 'crew', codeId: null },
@@ -168,10 +168,10 @@ test('an earlier run is put in force again: its suggestions, and what was decide
     if (state === 'open') expect(probability).toBe(before.get(text));
   expect((await client.get<TrainingRun>(`${path}/training/runs/${run!.id}`)).body.id).toBe(run!.id);
   expect((await reinstate(2_000_000)).status).toBe(404);
-  await server.sql('update training_run set outcome = null where id = ?', [run!.id]);
+  await server.sql('update training_run set outcome = null where id = :id', { id: run!.id });
   expect((await reinstate(run!.id)).body.code).toBe('run_not_kept');
-  const { struck } = await training();
-  await client.send('DELETE', `${study.base}/excluded-words/${struck[0]!.id}`);
+  const { excluded } = await training();
+  await client.send('DELETE', `${study.base}/excluded-words/${excluded[0]!.id}`);
 });
 
 test('suggestions that were read are learnt from, and not suggested again', async () => {
@@ -225,8 +225,8 @@ test('the last five runs can come back, and as many more as there is room for', 
     `insert into training_run select (jsonb_populate_record(t, jsonb_build_object(
        'id', nextval(pg_get_serial_sequence('training_run', 'id')),
        'in_force_since', now() - n * interval '1 day'))).*
-     from training_run t, generate_series(1, 7) n where t.id = ? returning id`,
-    [run!.id],
+     from training_run t, generate_series(1, 7) n where t.id = :id returning id`,
+    { id: run!.id },
   );
   const kept = async () => {
     const { runs } = await training();
@@ -236,8 +236,8 @@ test('the last five runs can come back, and as many more as there is room for', 
   expect(await kept()).toEqual([true, true, true, true, true, true, true]);
   // of 20 MB each not all have room any more
   await server.sql(
-    `update training_run set outcome = decode(repeat('00', 20 * 1024 * 1024), 'hex') where id >= ?`,
-    [earlier[0]!.id],
+    `update training_run set outcome = decode(repeat('00', 20 * 1024 * 1024), 'hex') where id >= :id`,
+    { id: earlier[0]!.id },
   );
   await train();
   expect(await kept()).toEqual([true, true, false, false, false, false, false]);
@@ -295,8 +295,8 @@ test('a code that is closed stays decided through later trainings, until it is o
     });
   const openOnes = () =>
     server.sql<{ id: number }>(
-      'select response_id as id from open_suggestion where code_id = ? order by 1',
-      [fares],
+      'select response_id as id from open_suggestion where code_id = :fares order by 1',
+      { fares },
     );
   const { run } = await training();
   expect((await close()).body.code).toBe('suggestions_open');
@@ -305,10 +305,10 @@ test('a code that is closed stays decided through later trainings, until it is o
   });
   // some were too unlikely to be suggested
   const [without] = await server.sql<{ id: number }>(
-    `with gone as (delete from suggestion where code_id = ? returning response_id)
+    `with gone as (delete from suggestion where code_id = :fares returning response_id)
      select response_id as id from gone g
      where not exists (select 1 from settlement s where s.response_id = g.response_id) order by 1`,
-    [fares],
+    { fares },
   );
   expect(await undecided()).toBeGreaterThan(2);
   expect((await close()).status).toBe(200);
@@ -316,7 +316,7 @@ test('a code that is closed stays decided through later trainings, until it is o
   await train();
   expect(await openOnes()).toEqual([]);
   // an answer that was corrected since is open for it again
-  await server.sql('update response set changed_at = now() where id = ?', [without!.id]);
+  await server.sql('update response set changed_at = now() where id = :id', { id: without!.id });
   expect(await undecided()).toBe(1);
   await train();
   expect(await openOnes()).toEqual([without]);

@@ -1,7 +1,7 @@
 import type { ExcludedWord, Training } from '@yellow-thread/contract';
 import { FEW_EXAMPLES, FEWEST_EXAMPLES } from '@yellow-thread/core/learning';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows } from '../database/index.js';
+import { selectFields, row, rows } from '../database/index.js';
 import { newestJob } from '../jobs/index.js';
 import { canEstimate } from './material.js';
 import { listRuns, runInForce } from './runs.js';
@@ -51,7 +51,7 @@ export async function describeTraining(
     fewestExamples: FEWEST_EXAMPLES,
     fewExamples: FEW_EXAMPLES,
     examples,
-    struck: await readStruckWords(em, studyId),
+    excluded: await readExcludedWords(em, studyId),
     run: await runInForce(em, questionId),
     runs: await listRuns(em, questionId),
     job: await newestJob(em, 'train', questionId),
@@ -69,11 +69,11 @@ export async function hasSettled(em: EntityManager, questionId: number): Promise
   return found.length > 0;
 }
 
-const readStruckWords = (em: EntityManager, studyId: number) =>
+const readExcludedWords = (em: EntityManager, studyId: number) =>
   rows<ExcludedWord>(
     em,
-    `select s.id, s.study_id as "studyId", s.code_id as "codeId", s.word
-     from struck_word s left join code c on c.id = s.code_id
+    `select ${selectFields('excluded_word', 's')}
+     from excluded_word s left join code c on c.id = s.code_id
      where s.study_id = :studyId and (s.code_id is null or c.id is not null) order by s.word, s.id`,
     { studyId },
   );

@@ -6,6 +6,6 @@ export const runsTexts = {
 /** learning/excludedWords.ts */
 export const excludedWordsTexts = {
   everyCode: 'every code',
-  strikingOut: (word: string, value: string) => `excluding “${word}” for ${value}`,
+  excluding: (word: string, value: string) => `excluding “${word}” for ${value}`,
   bringingBack: (word: string) => `including “${word}” again`,
 };

@@ -22,7 +22,7 @@ export function CodeModel({
   const training = useTraining(study.id, question.id).data;
   const code = training?.run?.codes.find((one) => one.codeId === codeId);
   if (!training || !code || code.state === 'too_few') return <p>{codeModelTexts.noModelAnyMore}</p>;
-  const struck = training.struck.filter((one) => one.codeId === codeId || one.codeId === null);
+  const excluded = training.excluded.filter((one) => one.codeId === codeId || one.codeId === null);
   return (
     <div className="flex flex-col gap-6">
       {drawn.definition && <p>{drawn.definition}</p>}
@@ -36,19 +36,19 @@ export function CodeModel({
         title={codeModelTexts.words}
         words={code.wordsFor}
         codeId={codeId}
-        struck={struck}
+        excluded={excluded}
         study={study.id}
       />
       <Words
         title={codeModelTexts.wordsAgainst}
         words={code.wordsAgainst}
         codeId={codeId}
-        struck={struck}
+        excluded={excluded}
         study={study.id}
       />
-      <Struck
+      <ExcludedWords
         key={training.run?.id}
-        struck={struck}
+        excluded={excluded}
         training={training}
         study={study}
         question={question}
@@ -111,23 +111,23 @@ function Words({
   title,
   words,
   codeId,
-  struck,
+  excluded,
   study,
 }: {
   title: string;
   words: Trained['wordsFor'];
   codeId: string;
-  struck: ExcludedWord[];
+  excluded: ExcludedWord[];
   study: number;
 }) {
-  const strike = useExcludeWord(study);
+  const excludeWord = useExcludeWord(study);
   const strongest = Math.max(...words.map((one) => Math.abs(one.weight)), 0);
   const [showsAll, setShowsAll] = useState(false);
-  const gone = new Set(struck.map((one) => one.word));
+  const gone = new Set(excluded.map((one) => one.word));
   const telling = words.filter(({ word }) => !isFunctionWord(word));
   const shown = showsAll ? words : telling;
-  const strikeFor = (word: string, of: string | null) =>
-    strike.mutate({ id: crypto.randomUUID(), word, codeId: of });
+  const excludeFor = (word: string, of: string | null) =>
+    excludeWord.mutate({ id: crypto.randomUUID(), word, codeId: of });
   return (
     <section>
       <h2>{title}</h2>
@@ -152,24 +152,24 @@ function Words({
               {codeModelTexts.in(weight, Math.abs(weight), answers)}
             </span>
             {gone.has(word) ? (
-              <span className="w-24 text-right text-soft">{codeModelTexts.struckOut}</span>
+              <span className="w-24 text-right text-soft">{codeModelTexts.excluded}</span>
             ) : (
               <span className="flex w-24 justify-end gap-2">
                 <button
                   type="button"
                   className="rounded underline"
-                  aria-label={codeModelTexts.strikeOutCode(word)}
-                  title={codeModelTexts.strikeOutCode2}
-                  onClick={() => strikeFor(word, codeId)}
+                  aria-label={codeModelTexts.excludeForCode(word)}
+                  title={codeModelTexts.excludeForCodeTitle}
+                  onClick={() => excludeFor(word, codeId)}
                 >
-                  {codeModelTexts.strike}
+                  {codeModelTexts.exclude}
                 </button>
                 <button
                   type="button"
                   className="rounded underline"
-                  aria-label={codeModelTexts.strikeOutEveryCode(word)}
-                  title={codeModelTexts.strikeOutEveryCode2}
-                  onClick={() => strikeFor(word, null)}
+                  aria-label={codeModelTexts.excludeForEveryCode(word)}
+                  title={codeModelTexts.excludeForEveryCodeTitle}
+                  onClick={() => excludeFor(word, null)}
                 >
                   {codeModelTexts.all}
                 </button>
@@ -193,26 +193,26 @@ function Words({
   );
 }
 
-function Struck({
-  struck,
+function ExcludedWords({
+  excluded,
   training,
   study,
   question,
-}: StudyLocation & { struck: ExcludedWord[]; training: Training }) {
+}: StudyLocation & { excluded: ExcludedWord[]; training: Training }) {
   const bringBack = useIncludeWord(study.id);
   const train = useTrain(study.id, question.id);
   const key = ({ word, codeId }: Pick<ExcludedWord, 'word' | 'codeId'>) => `${word} ${codeId}`;
-  const inRun = new Set(training.run?.struck.map(key));
-  const now = new Set(training.struck.map(key));
+  const inRun = new Set(training.run?.excluded.map(key));
+  const now = new Set(training.excluded.map(key));
   const isAhead =
     [...now].some((one) => !inRun.has(one)) || [...inRun].some((one) => !now.has(one));
-  if (struck.length === 0 && !isAhead) return null;
+  if (excluded.length === 0 && !isAhead) return null;
   return (
     <section>
-      <h2>{codeModelTexts.struckOut2}</h2>
+      <h2>{codeModelTexts.excludedWords}</h2>
       {isAhead && (
         <p className="flex items-center justify-between gap-3 text-soft">
-          {codeModelTexts.whatStruckOutBrought}
+          {codeModelTexts.changesTakeEffect}
           <Button
             className="shrink-0"
             disabled={train.isPending || train.isSuccess}
@@ -228,7 +228,7 @@ function Struck({
         </p>
       )}
       <ul>
-        {struck.map(({ id, word, codeId }) => (
+        {excluded.map(({ id, word, codeId }) => (
           <li key={id} className="flex items-center gap-3 border-b border-rule py-0.5">
             <span className="font-serif text-[16px]">{word}</span>
             <span className="text-[13px] text-soft">

@@ -20,7 +20,7 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
               <th className="py-1.5 pr-6 font-normal">{runsTexts.run}</th>
               <th className="py-1.5 pr-6 text-right font-normal">{runsTexts.settled}</th>
               <th className="py-1.5 pr-6 text-right font-normal">{runsTexts.answers}</th>
-              <th className="py-1.5 pr-6 font-normal">{runsTexts.struckOut}</th>
+              <th className="py-1.5 pr-6 font-normal">{runsTexts.excluded}</th>
               <th className="py-1.5 pr-6 font-normal">
                 <span title={runsTexts.runsSameDataWords}>{runsTexts.data}</span>
               </th>
@@ -41,7 +41,7 @@ export function Runs({ runs }: Pick<Training, 'runs'>) {
                 </td>
                 <td className="figures py-1.5 pr-6 text-right">{asCount(run.answers)}</td>
                 <td className="max-w-60 truncate py-1.5 pr-6 font-serif">
-                  {run.struck.map((one) => one.word).join(', ') || '–'}
+                  {run.excluded.map((one) => one.word).join(', ') || '–'}
                 </td>
                 <td className="figures py-1.5 pr-6 text-[13px] text-soft">
                   {run.fingerprint || runsTexts.kept}

@@ -16,15 +16,15 @@ const MOST_TEXTS = 20_000;
  * Word vectors made of the texts themselves (latent semantic analysis), in any language: the first right singular vectors of the texts' tf-idf (words alone, each text scaled to
  * length 1), up to a rotation that changes no product of theirs, found by subspace iteration. Deterministic.
  *
- * @param struck forms of words that are read as if they were not there
+ * @param excluded forms of words that are read as if they were not there
  * @see Deerwester et al. (1990) Indexing by latent semantic analysis; Halko, Martinsson & Tropp (2011) Finding
  *   structure with randomness
  */
 export function latentTable(
   texts: readonly string[],
-  struck: ReadonlySet<string>,
+  excluded: ReadonlySet<string>,
 ): Omit<WordTable, 'weight'> {
-  const rows = readRows(texts, struck);
+  const rows = readRows(texts, excluded);
   const words = rows.words.length;
   const size = Math.min(RANK, words);
   const followed = Math.min(FOLLOWED, words);
@@ -52,11 +52,11 @@ interface Rows {
   texts: { word: Int32Array; value: Float64Array }[];
 }
 
-function readRows(texts: readonly string[], struck: ReadonlySet<string>): Rows {
+function readRows(texts: readonly string[], excluded: ReadonlySet<string>): Rows {
   const step = Math.max(1, texts.length / MOST_TEXTS);
   const read = Array.from({ length: Math.ceil(texts.length / step) }, (_, i) => {
     const counts = new Map<string, number>();
-    for (const form of formsOf(texts[Math.floor(i * step)]!, struck))
+    for (const form of formsOf(texts[Math.floor(i * step)]!, excluded))
       counts.set(form, (counts.get(form) ?? 0) + 1);
     return counts;
   });

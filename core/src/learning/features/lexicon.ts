@@ -18,9 +18,9 @@ export interface KnownWords {
   idf: Float64Array;
 }
 
-export const formsOf = (text: string, struck: ReadonlySet<string>): string[] => {
+export const formsOf = (text: string, excluded: ReadonlySet<string>): string[] => {
   const forms = splitWords(text).map(({ form }) => form);
-  return struck.size === 0 ? forms : forms.filter((form) => !struck.has(form));
+  return excluded.size === 0 ? forms : forms.filter((form) => !excluded.has(form));
 };
 
 const SHORTEST_RUN = 2;
@@ -50,25 +50,10 @@ export function characterRuns(
   return runs;
 }
 
-/** Words by id, in order of first appearance. */
-export interface Lexicon {
-  words: KnownWords;
-  /** Word ids of a text in order, without excluded words. Valid until the next call. */
-  wordsOf: (text: string) => Int32Array;
-  /** The number of features so far; and adding one. */
-  features: () => number;
-  nextFeature: () => number;
-  /** Maps feature ids to columns. Words that appear later get only runs that are known. */
-  settle: (
-    columnOf: Int32Array,
-    idf: Float64Array,
-    more: { vectors: WordEmbeddings; rarest: number },
-  ) => void;
-}
-
-/** @param struck forms of words that are read as if they were not there */
-export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
-  const words: KnownWords = {
+/** Words by id, in order of first appearance; first with feature ids, and with columns once these are settled. */
+export class Lexicon {
+  private readonly excluded: ReadonlySet<string>;
+  readonly words: KnownWords = {
     forms: [],
     column: newInts(0),
     firstRun: newInts(1),
@@ -76,86 +61,115 @@ export function lexiconOf(struck: ReadonlySet<string>): Lexicon {
     runSquares: newFloats(0),
     idf: newFloats(0),
   };
-  const numberOf = new Map<string, number>();
-  const runs = new Map<string, number>();
-  let features = 0;
-  /** Computes a word's columns; does nothing before there are columns. */
-  let weigh: ((word: number) => void) | null = null;
-  const numberOfRun = (run: string): number => {
-    let number = runs.get(run);
-    if (number === undefined) {
-      if (weigh) return -1;
-      runs.set(run, (number = features++));
+  private readonly idOf = new Map<string, number>();
+  /** Feature ids of runs; columns once these are settled. */
+  private readonly runs = new Map<string, number>();
+  private featureCount = 0;
+  private columns: Columns | null = null;
+  /** Texts are read several times: one array holds for each the number of its words and their ids. */
+  private tokens = newInts(0);
+  private tokensUsed = 0;
+  private readonly startOf = new Map<string, number>();
+
+  /** @param excluded forms of words that are read as if they were not there */
+  constructor(excluded: ReadonlySet<string>) {
+    this.excluded = excluded;
+  }
+
+  /** The number of features so far. */
+  get features(): number {
+    return this.featureCount;
+  }
+
+  /** Adds a feature, and gives its id. */
+  nextFeature(): number {
+    return this.featureCount++;
+  }
+
+  /** Word ids of a text in order, without excluded words. Valid until the next call. */
+  wordsOf(text: string): Int32Array {
+    const start = this.startOf.get(text) ?? this.tokenize(text);
+    return this.tokens.subarray(start + 1, start + 1 + this.tokens[start]!);
+  }
+
+  /** Maps feature ids to columns. Words that appear later get only runs that are known. */
+  settle(columnOf: Int32Array, columns: Columns): void {
+    const { forms, column, firstRun, run } = this.words;
+    let kept = 0;
+    for (let word = 0, k = 0; word < forms.length; word++) {
+      column[word] = columnOf[column[word]!]!;
+      for (; k < firstRun[word + 1]!; k++) {
+        run[kept] = columnOf[run[k]!]!;
+        if (run[kept] !== -1) kept += 1;
+      }
+      firstRun[word + 1] = kept;
     }
-    return number;
-  };
-  const meet = (form: string): number => {
+    for (const [one, feature] of this.runs) this.runs.set(one, columnOf[feature]!);
+    this.columns = columns;
+    for (let word = 0; word < forms.length; word++) this.weigh(word, columns);
+  }
+
+  private tokenize(text: string): number {
+    const forms = formsOf(text, this.excluded);
+    const start = this.tokensUsed;
+    this.tokens = withCapacity(this.tokens, start + 1 + forms.length, newInts);
+    this.tokens[start] = forms.length;
+    for (let i = 0; i < forms.length; i++)
+      this.tokens[start + 1 + i] = this.idOf.get(forms[i]!) ?? this.addWord(forms[i]!);
+    if (!this.columns) {
+      this.tokensUsed += 1 + forms.length;
+      this.startOf.set(text, start);
+    }
+    return start;
+  }
+
+  private addWord(form: string): number {
+    const { words, columns } = this;
     const word = words.forms.length;
     words.forms.push(form);
-    numberOf.set(form, word);
+    this.idOf.set(form, word);
     words.column = withCapacity(words.column, word + 1, newInts);
-    words.column[word] = weigh ? -1 : features++;
-    const those = characterRuns(form)
-      .map(numberOfRun)
+    words.column[word] = columns ? -1 : this.nextFeature();
+    const runs = characterRuns(form)
+      .map((run) => this.idOfRun(run))
       .filter((run) => run !== -1);
     const from = words.firstRun[word]!;
-    words.run = withCapacity(words.run, from + those.length, newInts);
-    words.run.set(those, from);
+    words.run = withCapacity(words.run, from + runs.length, newInts);
+    words.run.set(runs, from);
     words.firstRun = withCapacity(words.firstRun, word + 2, newInts);
-    words.firstRun[word + 1] = from + those.length;
-    weigh?.(word);
+    words.firstRun[word + 1] = from + runs.length;
+    if (columns) this.weigh(word, columns);
     return word;
-  };
+  }
 
-  // texts are read several times: one array holds for each its length and its word ids
-  let said = newInts(0);
-  let remembered = 0;
-  const placeOf = new Map<string, number>();
-  const place = (text: string): number => {
-    const forms = formsOf(text, struck);
-    const at = remembered;
-    said = withCapacity(said, at + 1 + forms.length, newInts);
-    said[at] = forms.length;
-    for (let i = 0; i < forms.length; i++)
-      said[at + 1 + i] = numberOf.get(forms[i]!) ?? meet(forms[i]!);
-    if (!weigh) {
-      remembered += 1 + forms.length;
-      placeOf.set(text, at);
+  private idOfRun(run: string): number {
+    let id = this.runs.get(run);
+    if (id === undefined) {
+      if (this.columns) return -1;
+      this.runs.set(run, (id = this.nextFeature()));
     }
-    return at;
-  };
-  return {
-    words,
-    wordsOf(text) {
-      const at = placeOf.get(text) ?? place(text);
-      return said.subarray(at + 1, at + 1 + said[at]!);
-    },
-    features: () => features,
-    nextFeature: () => features++,
-    settle(columnOf, idf, { vectors, rarest }) {
-      const { forms, column, firstRun, run } = words;
-      let kept = 0;
-      for (let word = 0, k = 0; word < forms.length; word++) {
-        column[word] = columnOf[column[word]!]!;
-        for (; k < firstRun[word + 1]!; k++) {
-          run[kept] = columnOf[run[k]!]!;
-          if (run[kept] !== -1) kept += 1;
-        }
-        firstRun[word + 1] = kept;
-      }
-      for (const [one, feature] of runs) runs.set(one, columnOf[feature]!);
-      weigh = (word) => {
-        words.runSquares = withCapacity(words.runSquares, word + 1, newFloats);
-        words.idf = withCapacity(words.idf, word + 1, newFloats);
-        let squares = 0;
-        for (let k = words.firstRun[word]!; k < words.firstRun[word + 1]!; k++)
-          squares += idf[words.run[k]!]! ** 2;
-        words.runSquares[word] = squares;
-        vectors.add(words.forms[word]!);
-        const own = words.column[word]!;
-        words.idf[word] = own === -1 ? rarest : idf[own]!;
-      };
-      for (let word = 0; word < forms.length; word++) weigh(word);
-    },
-  };
+    return id;
+  }
+
+  /** Computes what is known of a word by its columns. */
+  private weigh(word: number, { idf, vectors, rarest }: Columns): void {
+    const { words } = this;
+    words.runSquares = withCapacity(words.runSquares, word + 1, newFloats);
+    words.idf = withCapacity(words.idf, word + 1, newFloats);
+    let squares = 0;
+    for (let k = words.firstRun[word]!; k < words.firstRun[word + 1]!; k++)
+      squares += idf[words.run[k]!]! ** 2;
+    words.runSquares[word] = squares;
+    vectors.add(words.forms[word]!);
+    const own = words.column[word]!;
+    words.idf[word] = own === -1 ? rarest : idf[own]!;
+  }
+}
+
+interface Columns {
+  /** By column. */
+  idf: Float64Array;
+  vectors: WordEmbeddings;
+  /** The idf of a word without a column. */
+  rarest: number;
 }

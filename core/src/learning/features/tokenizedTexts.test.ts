@@ -3,15 +3,15 @@ import fc from 'fast-check';
 import { near } from '../../../test/near.js';
 import { scoreRows } from '../../../test/scoreRows.js';
 import { tinyTable } from '../../../test/tinyTable.js';
-import { weighWords, wordShareBuilder } from '../suggesting/evidence.js';
+import { weighWords, WordShareBuilder } from '../suggesting/evidence.js';
 import { factorsOf } from './factors.js';
 import { rowBuilder, vectoriser } from './features.js';
 import type { CompressedRows, SparseRows } from './sparseRows.js';
-import { textScorer } from '../suggesting/textScorer.js';
+import { TextScorer } from '../suggesting/textScorer.js';
 import { fitLogistic } from '../solver/fitInterleaved.js';
 import { formsOf } from './lexicon.js';
 import { learnVocabulary } from './vocabulary.js';
-import { wordReader } from './tokenizedTexts.js';
+import { Tokenizer } from './tokenizedTexts.js';
 
 // words that share runs of characters with each other and with themselves, some of them in the table
 const word = fc.constantFrom('boat', 'boats', 'ship', 'crew', 'aaaa', 'an', 'banana', 'x', 'é');
@@ -43,12 +43,12 @@ test('texts score by their words as by their vectors, and what the words contrib
       const options = { learntFrom, minAnswers: 1, table: hasTable ? table : null };
       const vocabulary = learnVocabulary([...answers, ...learntFrom], options);
       const models = [1, 2, 3].map((shift) => modelOf(vocabulary.learnt, shift));
-      const reader = wordReader(vocabulary);
+      const reader = new Tokenizer(vocabulary);
       // with room for a word or two, it has to forget them all the time
-      const scorer = textScorer(vocabulary, models, 'f64', 2);
+      const scorer = new TextScorer(vocabulary, models, 'f64', 2);
       for (const chunk of [answers, ['quay of bananas', ...learntFrom], ...given.others]) {
         reader.forget();
-        chunk.forEach(reader.read);
+        for (const one of chunk) reader.read(one);
         const scores = scorer.score(reader.texts);
         const { x, rows } = rowsOf(vocabulary, chunk);
         models.forEach((model, m) => {
@@ -94,8 +94,8 @@ test('taken apart into whole words, the numbers of texts are what they are, and 
       const answers = [...all, ...Array.from({ length: again }, () => 'boat')];
       const vocabulary = learnVocabulary(answers, { minAnswers: 1, table });
       const { x } = rowsOf(vocabulary, answers);
-      const reader = wordReader(vocabulary);
-      answers.forEach(reader.read);
+      const reader = new Tokenizer(vocabulary);
+      for (const one of answers) reader.read(one);
       x.factors = factorsOf(reader.texts, vocabulary);
       const { rows, commonStop, common } = x.factors;
       answers.forEach((_, row) => {
@@ -140,12 +140,12 @@ test('a word weighs what it contributes on average, in the answers that sums are
   const vocabulary = learnVocabulary(answers, { table });
   const model = modelOf(vocabulary.learnt, 1);
   const calibration = { slope: 1.3, shift: -0.4 };
-  const reader = wordReader(vocabulary);
-  answers.forEach(reader.read);
+  const reader = new Tokenizer(vocabulary);
+  for (const one of answers) reader.read(one);
   const { texts } = reader;
-  const scorer = textScorer(vocabulary, [model], 'f64');
+  const scorer = new TextScorer(vocabulary, [model], 'f64');
   scorer.score(texts);
-  const shares = wordShareBuilder(vocabulary);
+  const shares = new WordShareBuilder(vocabulary);
   const contributed = new Map<string, number[]>();
   answers.forEach((_, t) => {
     const words = texts.words.slice(texts.firstWord[t], texts.firstWord[t + 1]);

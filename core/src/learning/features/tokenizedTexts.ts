@@ -31,18 +31,13 @@ export interface TokenizedTexts {
   amount: Float64Array;
 }
 
-/** Tokenizes texts. */
-export interface WordReader {
-  /** Texts read since the last `forget`. Arrays are replaced when they grow. */
-  readonly texts: Readonly<TokenizedTexts>;
-  /** Reads one more, without columns that occur in no text that is learnt from. */
-  read: (text: string) => void;
-  forget: () => void;
-}
-
-export function wordReader(vocabulary: Vocabulary): WordReader {
-  const { idf, learnt, vectors, words: known, wordsOf, pairColumn } = vocabulary;
-  const texts: TokenizedTexts = {
+/**
+ * Tokenizes texts into `texts`, which grows with each. Everything else is working storage of one text, kept so that
+ * nothing is allocated for the next.
+ */
+export class Tokenizer {
+  private readonly vocabulary: Vocabulary;
+  private readonly tokenized: TokenizedTexts = {
     count: 0,
     words: newInts(0),
     firstWord: newInts(1),
@@ -57,27 +52,73 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     amount: newFloats(0),
   };
   /** Count of each pair in the current text. */
-  const counts = new Int32Array(idf.length);
+  private readonly pairCounts: Int32Array;
   /**
    * By run, the word that last had it, as an index among all words read so far; for a run that occurs several times in
    * the current text, −1 minus its index among these.
    */
-  const lastHad = new Int32Array(idf.length);
+  private readonly lastHad: Int32Array;
   /** Index among all words read of the current text's first. */
-  let firstRead = 1;
+  private firstRead = 1;
   /** By word id, 1 + its index in the current text; 0 if it is not there. */
-  let placeOf = newInts(0);
-  let times = newInts(0);
+  private indexOfWord = newInts(0);
+  /** By word of the current text, how often it occurs. */
+  private wordCounts = newInts(0);
   /** Repeated runs: ids, counts, and the scaled difference of each occurrence to its idf. */
-  let repeated = newInts(0);
-  let repeatedTimes = newInts(0);
-  let more = newFloats(0);
+  private repeatedRuns = newInts(0);
+  private repeatedCounts = newInts(0);
+  private differences = newFloats(0);
   /** Occurrences of repeated runs: index of the run, index of the word. */
-  let held = newInts(0);
+  private occurrences = newInts(0);
   /** Pairs in order: column, and indices of both words. */
-  let said = newInts(0);
+  private pairs = newInts(0);
+  /** Parts and entries of all texts so far. */
+  private parts = 0;
+  private entries = 0;
 
-  const makeRoom = (words: number, parts: number, entries: number) => {
+  constructor(vocabulary: Vocabulary) {
+    this.vocabulary = vocabulary;
+    this.pairCounts = new Int32Array(vocabulary.idf.length);
+    this.lastHad = new Int32Array(vocabulary.idf.length);
+  }
+
+  /** Texts read since the last `forget`. Arrays are replaced when they grow. */
+  get texts(): Readonly<TokenizedTexts> {
+    return this.tokenized;
+  }
+
+  /** Forgets the texts; their storage is used again. */
+  forget(): void {
+    this.tokenized.count = 0;
+  }
+
+  /** Reads one more text, without columns that occur in no text that is learnt from. */
+  read(text: string): void {
+    const texts = this.tokenized;
+    const { count } = texts;
+    const first = texts.firstWord[count]!;
+    const { words, pairs, runs } = this.listWords(text, first);
+    this.repeatedRuns = withCapacity(this.repeatedRuns, runs, newInts);
+    this.repeatedCounts = withCapacity(this.repeatedCounts, runs, newInts);
+    this.differences = withCapacity(this.differences, runs, newFloats);
+    this.occurrences = withCapacity(this.occurrences, 2 * runs, newInts);
+    const { repeats, holds } = this.listRepeated(first, words);
+    const scale = this.scalesOf(first, words, repeats, pairs);
+    this.reserve(words, words + 2 * pairs + holds, words + repeats + pairs);
+    this.addMeanings(first, words);
+    this.parts = texts.firstPart[count]!;
+    this.entries = texts.firstEntry[count]!;
+    this.addRepeatedRuns(first, repeats, holds, scale.runs);
+    this.addWords(first, words, scale);
+    this.addPairs(first, pairs, scale.words);
+    texts.firstWord[count + 1] = first + words;
+    texts.firstPart[count + 1] = this.parts;
+    texts.firstEntry[count + 1] = this.entries;
+    texts.count += 1;
+  }
+
+  private reserve(words: number, parts: number, entries: number): void {
+    const texts = this.tokenized;
     const { count } = texts;
     texts.firstWord = withCapacity(texts.firstWord, count + 2, newInts);
     texts.firstPart = withCapacity(texts.firstPart, count + 2, newInts);
@@ -92,64 +133,68 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     const ofEntries = texts.firstEntry[count]! + entries;
     texts.column = withCapacity(texts.column, ofEntries, newInts);
     texts.amount = withCapacity(texts.amount, ofEntries, newFloats);
-  };
+  }
 
   /** Lists the distinct words of a text and counts them and their pairs. */
-  function listWords(text: string, first: number): { words: number; pairs: number; runs: number } {
-    const all = wordsOf(text);
-    const { firstRun } = known;
-    placeOf = withCapacity(placeOf, known.forms.length, newInts);
-    times = withCapacity(times, all.length, newInts);
-    said = withCapacity(said, 3 * all.length, newInts);
+  private listWords(text: string, first: number): { words: number; pairs: number; runs: number } {
+    const { vocabulary, tokenized: texts, pairCounts } = this;
+    const all = vocabulary.wordsOf(text);
+    const { firstRun, forms } = vocabulary.words;
+    this.indexOfWord = withCapacity(this.indexOfWord, forms.length, newInts);
+    this.wordCounts = withCapacity(this.wordCounts, all.length, newInts);
+    this.pairs = withCapacity(this.pairs, 3 * all.length, newInts);
     texts.words = withCapacity(texts.words, first + all.length, newInts);
+    const { indexOfWord, wordCounts } = this;
     let [words, pairs, runs] = [0, 0, 0];
     for (let i = 0; i < all.length; i++) {
       const word = all[i]!;
-      if (placeOf[word] === 0) {
+      if (indexOfWord[word] === 0) {
         texts.words[first + words] = word;
-        times[words++] = 0;
-        placeOf[word] = words;
+        wordCounts[words++] = 0;
+        indexOfWord[word] = words;
         runs += firstRun[word + 1]! - firstRun[word]!;
       }
-      times[placeOf[word]! - 1]! += 1;
-      const pair = i > 0 ? pairColumn(all[i - 1]!, word) : -1;
+      wordCounts[indexOfWord[word]! - 1]! += 1;
+      const pair = i > 0 ? vocabulary.pairColumn(all[i - 1]!, word) : -1;
       if (pair === -1) continue;
-      counts[pair]! += 1;
-      said[3 * pairs] = pair;
-      said[3 * pairs + 1] = placeOf[all[i - 1]!]! - 1;
-      said[3 * pairs++ + 2] = placeOf[word]! - 1;
+      pairCounts[pair]! += 1;
+      this.pairs[3 * pairs] = pair;
+      this.pairs[3 * pairs + 1] = indexOfWord[all[i - 1]!]! - 1;
+      this.pairs[3 * pairs++ + 2] = indexOfWord[word]! - 1;
     }
-    for (let w = first; w < first + words; w++) placeOf[texts.words[w]!] = 0;
+    for (let w = first; w < first + words; w++) indexOfWord[texts.words[w]!] = 0;
     return { words, pairs, runs };
   }
 
   /** Lists runs that occur several times, and the words that have them. */
-  function listRepeated(first: number, words: number): { repeats: number; holds: number } {
-    const { firstRun, run: runs } = known;
-    if (firstRead + words > MOST_READ) {
+  private listRepeated(first: number, words: number): { repeats: number; holds: number } {
+    const { lastHad, repeatedRuns, repeatedCounts, occurrences, wordCounts } = this;
+    const { firstRun, run: runs } = this.vocabulary.words;
+    if (this.firstRead + words > MOST_READ) {
       lastHad.fill(0);
-      firstRead = 1;
+      this.firstRead = 1;
     }
+    const { firstRead } = this;
     let [repeats, holds] = [0, 0];
     const hold = (repeat: number, word: number) => {
-      held[2 * holds] = repeat;
-      held[2 * holds++ + 1] = word;
+      occurrences[2 * holds] = repeat;
+      occurrences[2 * holds++ + 1] = word;
     };
     for (let w = 0; w < words; w++) {
-      const word = texts.words[first + w]!;
-      const often = times[w]!;
+      const word = this.tokenized.words[first + w]!;
+      const often = wordCounts[w]!;
       const end = firstRun[word + 1]!;
       for (let k = firstRun[word]!; k < end; k++) {
         const run = runs[k]!;
         const before = lastHad[run]!;
         if (before < 0) {
-          repeatedTimes[-1 - before]! += often;
+          repeatedCounts[-1 - before]! += often;
           hold(-1 - before, w);
         } else if (before >= firstRead || often > 1) {
-          repeated[repeats] = run;
-          repeatedTimes[repeats] = often;
+          repeatedRuns[repeats] = run;
+          repeatedCounts[repeats] = often;
           if (before >= firstRead) {
-            repeatedTimes[repeats]! += times[before - firstRead]!;
+            repeatedCounts[repeats]! += wordCounts[before - firstRead]!;
             hold(repeats, before - firstRead);
           }
           hold(repeats, w);
@@ -157,27 +202,35 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
         } else lastHad[run] = firstRead + w;
       }
     }
-    for (let i = 0; i < repeats; i++) lastHad[repeated[i]!] = 0;
-    firstRead += words;
+    for (let i = 0; i < repeats; i++) lastHad[repeatedRuns[i]!] = 0;
+    this.firstRead += words;
     return { repeats, holds };
   }
 
-  function scalesOf(first: number, words: number, repeats: number, pairs: number) {
+  /** What brings the features of words and pairs, and those of runs, to length 1. */
+  private scalesOf(
+    first: number,
+    words: number,
+    repeats: number,
+    pairs: number,
+  ): { words: number; runs: number } {
+    const { wordCounts, pairCounts, repeatedRuns, repeatedCounts } = this;
+    const { idf, words: known } = this.vocabulary;
     let [ofWords, ofRuns] = [0, 0];
     for (let w = 0; w < words; w++) {
-      const word = texts.words[first + w]!;
+      const word = this.tokenized.words[first + w]!;
       const column = known.column[word]!;
-      if (column !== -1) ofWords += (tf(times[w]!) * idf[column]!) ** 2;
-      ofRuns += times[w]! * known.runSquares[word]!;
+      if (column !== -1) ofWords += (tf(wordCounts[w]!) * idf[column]!) ** 2;
+      ofRuns += wordCounts[w]! * known.runSquares[word]!;
     }
     for (let i = 0; i < pairs; i++) {
-      const pair = said[3 * i]!;
+      const pair = this.pairs[3 * i]!;
       // a pair comes up once per occurrence
-      ofWords += (tf(counts[pair]!) * idf[pair]!) ** 2 / counts[pair]!;
+      ofWords += (tf(pairCounts[pair]!) * idf[pair]!) ** 2 / pairCounts[pair]!;
     }
     for (let i = 0; i < repeats; i++) {
-      const count = repeatedTimes[i]!;
-      ofRuns += (tf(count) ** 2 - count) * idf[repeated[i]!]! ** 2;
+      const count = repeatedCounts[i]!;
+      ofRuns += (tf(count) ** 2 - count) * idf[repeatedRuns[i]!]! ** 2;
     }
     return {
       words: ofWords > 0 ? 1 / Math.sqrt(ofWords) : 0,
@@ -186,15 +239,16 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
   }
 
   /** The factor of each word's embedding. */
-  function tellMeaning(first: number, words: number): void {
-    const { meanings } = texts;
+  private addMeanings(first: number, words: number): void {
+    const { vectors, words: known } = this.vocabulary;
+    const { meanings, words: ids } = this.tokenized;
     meanings.fill(0, first, first + words);
     if (vectors.size === 0) return;
     vectors.begin();
     for (let w = 0; w < words; w++) {
-      const word = texts.words[first + w]!;
+      const word = ids[first + w]!;
       if (!vectors.has(word)) continue;
-      meanings[first + w] = tf(times[w]!) * known.idf[word]!;
+      meanings[first + w] = tf(this.wordCounts[w]!) * known.idf[word]!;
       vectors.addTimes(word, meanings[first + w]!);
     }
     const length = lengthOf(vectors.sum());
@@ -202,70 +256,61 @@ export function wordReader(vocabulary: Vocabulary): WordReader {
     for (let w = first; w < first + words; w++) meanings[w]! *= scale;
   }
 
-  let [parts, entries] = [0, 0];
-  const tellPart = (word: number, column: number, amount: number) => {
-    texts.partWord[parts] = word;
-    texts.partColumn[parts] = column;
-    texts.partAmount[parts++] = amount;
-  };
-  const tellEntry = (column: number, amount: number) => {
-    texts.column[entries] = column;
-    texts.amount[entries++] = amount;
-  };
+  private addRepeatedRuns(first: number, repeats: number, holds: number, scale: number): void {
+    const { repeatedRuns, repeatedCounts, differences, occurrences, wordCounts } = this;
+    const { idf, learnt } = this.vocabulary;
+    for (let i = 0; i < repeats; i++) {
+      const run = repeatedRuns[i]!;
+      const often = repeatedCounts[i]!;
+      differences[i] = (tf(often) / often - 1) * idf[run]! * scale;
+      if (run < learnt) this.addEntry(run, often * differences[i]!);
+    }
+    for (let h = 0; h < holds; h++) {
+      const i = occurrences[2 * h]!;
+      const w = occurrences[2 * h + 1]!;
+      if (repeatedRuns[i]! < learnt)
+        this.addPart(first + w, repeatedRuns[i]!, wordCounts[w]! * differences[i]!);
+    }
+  }
 
-  return {
-    texts,
-    forget() {
-      texts.count = 0;
-    },
-    read(text) {
-      const { count } = texts;
-      const first = texts.firstWord[count]!;
-      const { words, pairs, runs: runsSaid } = listWords(text, first);
-      repeated = withCapacity(repeated, runsSaid, newInts);
-      repeatedTimes = withCapacity(repeatedTimes, runsSaid, newInts);
-      more = withCapacity(more, runsSaid, newFloats);
-      held = withCapacity(held, 2 * runsSaid, newInts);
-      const { repeats, holds } = listRepeated(first, words);
-      const scale = scalesOf(first, words, repeats, pairs);
-      makeRoom(words, words + 2 * pairs + holds, words + repeats + pairs);
-      tellMeaning(first, words);
-      parts = texts.firstPart[count]!;
-      entries = texts.firstEntry[count]!;
-      for (let i = 0; i < repeats; i++) {
-        const run = repeated[i]!;
-        const often = repeatedTimes[i]!;
-        more[i] = (tf(often) / often - 1) * idf[run]! * scale.runs;
-        if (run < learnt) tellEntry(run, often * more[i]!);
-      }
-      for (let h = 0; h < holds; h++) {
-        const i = held[2 * h]!;
-        const w = held[2 * h + 1]!;
-        if (repeated[i]! < learnt) tellPart(first + w, repeated[i]!, times[w]! * more[i]!);
-      }
-      for (let w = 0; w < words; w++) {
-        const column = known.column[texts.words[first + w]!]!;
-        texts.runs[first + w] = times[w]! * scale.runs;
-        if (column === -1 || column >= learnt) continue;
-        const amount = tf(times[w]!) * idf[column]! * scale.words;
-        tellEntry(column, amount);
-        tellPart(first + w, column, amount);
-      }
-      for (let i = 0; i < pairs; i++) {
-        const pair = said[3 * i]!;
-        if (pair >= learnt) continue;
-        const share = (tf(counts[pair]!) * idf[pair]! * scale.words) / counts[pair]!;
-        tellEntry(pair, share);
-        tellPart(first + said[3 * i + 1]!, pair, share / 2);
-        tellPart(first + said[3 * i + 2]!, pair, share / 2);
-      }
-      for (let i = 0; i < pairs; i++) counts[said[3 * i]!] = 0;
-      texts.firstWord[count + 1] = first + words;
-      texts.firstPart[count + 1] = parts;
-      texts.firstEntry[count + 1] = entries;
-      texts.count += 1;
-    },
-  };
+  private addWords(first: number, words: number, scale: { words: number; runs: number }): void {
+    const { wordCounts, tokenized: texts } = this;
+    const { idf, learnt, words: known } = this.vocabulary;
+    for (let w = 0; w < words; w++) {
+      const column = known.column[texts.words[first + w]!]!;
+      texts.runs[first + w] = wordCounts[w]! * scale.runs;
+      if (column === -1 || column >= learnt) continue;
+      const amount = tf(wordCounts[w]!) * idf[column]! * scale.words;
+      this.addEntry(column, amount);
+      this.addPart(first + w, column, amount);
+    }
+  }
+
+  private addPairs(first: number, count: number, scale: number): void {
+    const { pairs, pairCounts } = this;
+    const { idf, learnt } = this.vocabulary;
+    for (let i = 0; i < count; i++) {
+      const pair = pairs[3 * i]!;
+      if (pair >= learnt) continue;
+      const share = (tf(pairCounts[pair]!) * idf[pair]! * scale) / pairCounts[pair]!;
+      this.addEntry(pair, share);
+      this.addPart(first + pairs[3 * i + 1]!, pair, share / 2);
+      this.addPart(first + pairs[3 * i + 2]!, pair, share / 2);
+    }
+    for (let i = 0; i < count; i++) pairCounts[pairs[3 * i]!] = 0;
+  }
+
+  private addPart(word: number, column: number, amount: number): void {
+    const { partWord, partColumn, partAmount } = this.tokenized;
+    partWord[this.parts] = word;
+    partColumn[this.parts] = column;
+    partAmount[this.parts++] = amount;
+  }
+
+  private addEntry(column: number, amount: number): void {
+    this.tokenized.column[this.entries] = column;
+    this.tokenized.amount[this.entries++] = amount;
+  }
 }
 
 /** Words after which places start again from 1, as they are kept in 32-bit integers. */

@@ -1,4 +1,4 @@
-import { lexiconOf, type KnownWords, type Lexicon } from './lexicon.js';
+import { Lexicon, type KnownWords } from './lexicon.js';
 import { newInts, withCapacity } from '../solver/vectors.js';
 import { pairTable, type PairTable } from './pairTable.js';
 import type { WordTable } from './wordTable.js';
@@ -30,7 +30,7 @@ export interface VocabularyOptions {
   minAnswers?: number;
   table?: WordTable | null;
   /** Excluded words, by their folded forms. */
-  struck?: ReadonlySet<string>;
+  excluded?: ReadonlySet<string>;
 }
 
 /** Inverse document frequency, smoothed: ln((1 + N) / (1 + df)) + 1. */
@@ -51,14 +51,14 @@ export function learnVocabulary(
     learntFrom = answers,
     minAnswers = 2,
     table = null,
-    struck = new Set(),
+    excluded = new Set(),
   }: VocabularyOptions = {},
 ): Vocabulary {
-  const lexicon = lexiconOf(struck);
+  const lexicon = new Lexicon(excluded);
   const { words } = lexicon;
   const { frequency, pairs } = countFeatures(answers, learntFrom, lexicon);
 
-  const columnOf = new Int32Array(lexicon.features()).fill(-1);
+  const columnOf = new Int32Array(lexicon.features).fill(-1);
   const vectors = wordEmbeddings(table);
   let columns = vectors.size;
   const keep = (feature: number) => {
@@ -80,7 +80,7 @@ export function learnVocabulary(
   columnOf.forEach((column, feature) => {
     if (column !== -1) idf[column] = inverseFrequency(answers.length, frequency[feature]!);
   });
-  lexicon.settle(columnOf, idf, { vectors, rarest: inverseFrequency(answers.length, 1) });
+  lexicon.settle(columnOf, { idf, vectors, rarest: inverseFrequency(answers.length, 1) });
   const pairColumns = pairTable();
   pairs.forEach((word, next, feature) => {
     if (columnOf[feature] !== -1) pairColumns.add(word, next, columnOf[feature]!);
@@ -90,7 +90,7 @@ export function learnVocabulary(
     learnt,
     vectors,
     words,
-    wordsOf: lexicon.wordsOf,
+    wordsOf: (text) => lexicon.wordsOf(text),
     pairColumn: pairColumns.get,
   };
 }
@@ -129,10 +129,10 @@ function countFeatures(
   answers.forEach((answer, a) => {
     const said = lexicon.wordsOf(answer);
     readPairs(said);
-    frequency = withCapacity(frequency, lexicon.features(), newInts);
-    lastSeenIn = withCapacity(lastSeenIn, lexicon.features(), newInts);
+    frequency = withCapacity(frequency, lexicon.features, newInts);
+    lastSeenIn = withCapacity(lastSeenIn, lexicon.features, newInts);
     count(said, a + 1);
   });
   for (const text of others) readPairs(lexicon.wordsOf(text));
-  return { frequency: withCapacity(frequency, lexicon.features(), newInts), pairs };
+  return { frequency: withCapacity(frequency, lexicon.features, newInts), pairs };
 }

@@ -36,62 +36,70 @@ export interface WordShares {
 }
 
 /** Sums word shares over texts, without words that only one answer uses. */
-export function wordShareBuilder({ idf, learnt, vectors, words: known }: Vocabulary): {
+export class WordShareBuilder {
+  private readonly vocabulary: Vocabulary;
+  private readonly gathered = new Map<number, GatheredWord>();
+
+  constructor(vocabulary: Vocabulary) {
+    this.vocabulary = vocabulary;
+  }
+
   /** Counts the distinct words of an answer. */
-  count: (words: Iterable<number>) => void;
+  count(words: Iterable<number>): void {
+    for (const word of words) this.gatheredOf(word).answers += 1;
+  }
+
   /** Adds the contributions of the words of a counted answer. */
-  add: (texts: TokenizedTexts, text: number) => void;
-  shares: () => WordShares;
-} {
-  const gathered = new Map<number, GatheredWord>();
-  const of = (word: number): GatheredWord => {
-    let one = gathered.get(word);
-    if (!one)
-      gathered.set(word, (one = { answers: 0, summed: 0, runs: 0, meanings: 0, sums: new Map() }));
+  add(texts: TokenizedTexts, text: number): void {
+    const { words, runs, meanings, partWord, partColumn, partAmount } = texts;
+    const first = texts.firstWord[text]!;
+    const ofText: GatheredWord[] = [];
+    for (let w = first; w < texts.firstWord[text + 1]!; w++) {
+      const one = this.gatheredOf(words[w]!);
+      one.summed += 1;
+      one.runs += runs[w]!;
+      one.meanings += meanings[w]!;
+      ofText.push(one);
+    }
+    for (let k = texts.firstPart[text]!; k < texts.firstPart[text + 1]!; k++) {
+      const { sums } = ofText[partWord[k]! - first]!;
+      const column = partColumn[k]!;
+      sums.set(column, (sums.get(column) ?? 0) + partAmount[k]!);
+    }
+  }
+
+  shares(): WordShares {
+    const { idf, learnt, vectors, words: known } = this.vocabulary;
+    const shares = [...this.gathered].flatMap(([word, one]) => {
+      const { answers, summed, runs, meanings, sums } = one;
+      if (answers < 2 || summed === 0) return [];
+      for (let k = known.firstRun[word]!; k < known.firstRun[word + 1]!; k++) {
+        const run = known.run[k]!;
+        if (run < learnt) sums.set(run, (sums.get(run) ?? 0) + runs * idf[run]!);
+      }
+      return [
+        {
+          word: known.forms[word]!,
+          answers,
+          summed,
+          times: meanings,
+          vector: vectors.of(word),
+          columns: Int32Array.from(sums.keys()),
+          sums: Float64Array.from(sums.values()),
+        },
+      ];
+    });
+    return { words: shares };
+  }
+
+  private gatheredOf(word: number): GatheredWord {
+    let one = this.gathered.get(word);
+    if (!one) {
+      one = { answers: 0, summed: 0, runs: 0, meanings: 0, sums: new Map() };
+      this.gathered.set(word, one);
+    }
     return one;
-  };
-  return {
-    count(words) {
-      for (const word of words) of(word).answers += 1;
-    },
-    add(texts, text) {
-      const { words, runs, meanings, partWord, partColumn, partAmount } = texts;
-      const first = texts.firstWord[text]!;
-      const ofText: GatheredWord[] = [];
-      for (let w = first; w < texts.firstWord[text + 1]!; w++) {
-        const one = of(words[w]!);
-        one.summed += 1;
-        one.runs += runs[w]!;
-        one.meanings += meanings[w]!;
-        ofText.push(one);
-      }
-      for (let k = texts.firstPart[text]!; k < texts.firstPart[text + 1]!; k++) {
-        const { sums } = ofText[partWord[k]! - first]!;
-        const column = partColumn[k]!;
-        sums.set(column, (sums.get(column) ?? 0) + partAmount[k]!);
-      }
-    },
-    shares: () => ({
-      words: [...gathered].flatMap(([word, { answers, summed, runs, meanings, sums }]) => {
-        if (answers < 2 || summed === 0) return [];
-        for (let k = known.firstRun[word]!; k < known.firstRun[word + 1]!; k++) {
-          const run = known.run[k]!;
-          if (run < learnt) sums.set(run, (sums.get(run) ?? 0) + runs * idf[run]!);
-        }
-        return [
-          {
-            word: known.forms[word]!,
-            answers,
-            summed,
-            times: meanings,
-            vector: vectors.of(word),
-            columns: Int32Array.from(sums.keys()),
-            sums: Float64Array.from(sums.values()),
-          },
-        ];
-      }),
-    }),
-  };
+  }
 }
 
 interface GatheredWord {

@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { tinyTable } from '../../../test/tinyTable.js';
-import { listSuggestions, suggestionBuilder } from './suggestions.js';
+import { listSuggestions, SuggestionBuilder } from './suggestions.js';
 import { learnVocabulary } from '../features/vocabulary.js';
-import { wordReader } from '../features/tokenizedTexts.js';
+import { Tokenizer } from '../features/tokenizedTexts.js';
 
 const forms = ['fare', 'crew', 'boat', 'pier', 'queue', 'seal', 'view', 'ramp', 'late'];
 const text = fc.array(fc.constantFrom(...forms), { minLength: 1, maxLength: 14 });
@@ -17,16 +17,13 @@ test('a suggestion names the up to six different words that speak most for it, t
       (said, slope) => {
         const texts = said.map(([words]) => words.join(' '));
         const vocabulary = learnVocabulary(texts, { table: tinyTable().table, minAnswers: 1 });
-        const reader = wordReader(vocabulary);
-        texts.forEach(reader.read);
-        const builder = suggestionBuilder(vocabulary.words.forms);
+        const reader = new Tokenizer(vocabulary);
+        for (const one of texts) reader.read(one);
+        const builder = new SuggestionBuilder(vocabulary.words.forms);
         said.forEach(([, given], t) =>
           builder.add(
             { answer: 3 * t, probability: t / 20 },
-            reader.texts,
-            t,
-            Float64Array.from(given),
-            slope,
+            { texts: reader.texts, text: t, contributions: Float64Array.from(given), slope },
           ),
         );
         expect(listSuggestions(builder.suggestions())).toEqual(

@@ -48,61 +48,73 @@ export const listSuggestions = ({
   }));
 
 /** Collects the suggestions of a code. */
-export function suggestionBuilder(forms: readonly string[]): {
+export class SuggestionBuilder {
+  private readonly forms: readonly string[];
+  private count = 0;
+  private answers = newInts(0);
+  private probabilities = newFloats(0);
+  private firstWord = newInts(1);
+  private words = newInts(0);
+  private weights = newFloats(0);
+
+  /** @param forms of words by their ids */
+  constructor(forms: readonly string[]) {
+    this.forms = forms;
+  }
+
   /**
-   * @param text the one of an answer that its probability is from
-   * @param contributions of that text's words to the score
-   * @param slope from scores to log-odds
+   * @param from the text of the answer that its probability is from, the contributions of its words to the score, and
+   *   the slope from scores to log-odds
    */
-  add: (
-    one: Pick<Suggestion, 'answer' | 'probability'>,
-    texts: TokenizedTexts,
-    text: number,
-    contributions: Float64Array,
-    slope: number,
-  ) => void;
-  suggestions: () => Suggestions;
-} {
-  let count = 0;
-  let answers = newInts(0);
-  let probabilities = newFloats(0);
-  let firstWord = newInts(1);
-  let words = newInts(0);
-  let weights = newFloats(0);
-  return {
-    add({ answer, probability }, texts, text, contributions, slope) {
-      const from = firstWord[count]!;
-      answers = withCapacity(answers, count + 1, newInts);
-      probabilities = withCapacity(probabilities, count + 1, newFloats);
-      firstWord = withCapacity(firstWord, count + 2, newInts);
-      words = withCapacity(words, from + MOST_EVIDENCE, newInts);
-      weights = withCapacity(weights, from + MOST_EVIDENCE, newFloats);
-      answers[count] = answer;
-      probabilities[count] = probability;
-      const first = texts.firstWord[text]!;
-      const different = texts.firstWord[text + 1]! - first;
-      let end = from;
-      for (let w = 0; w < different; w++) {
-        const weight = slope * contributions[w]!;
-        const isFull = end === from + MOST_EVIDENCE;
-        if (weight <= (isFull ? weights[end - 1]! : 0)) continue;
-        let place = isFull ? end - 1 : end++;
-        for (; place > from && weights[place - 1]! < weight; place--) {
-          weights[place] = weights[place - 1]!;
-          words[place] = words[place - 1]!;
-        }
-        weights[place] = weight;
-        words[place] = texts.words[first + w]!;
-      }
-      firstWord[++count] = end;
-    },
-    suggestions: () => ({
+  add(
+    { answer, probability }: Pick<Suggestion, 'answer' | 'probability'>,
+    from: { texts: TokenizedTexts; text: number; contributions: Float64Array; slope: number },
+  ): void {
+    const { count } = this;
+    this.answers = withCapacity(this.answers, count + 1, newInts);
+    this.probabilities = withCapacity(this.probabilities, count + 1, newFloats);
+    this.firstWord = withCapacity(this.firstWord, count + 2, newInts);
+    this.answers[count] = answer;
+    this.probabilities[count] = probability;
+    this.firstWord[count + 1] = this.addStrongest(this.firstWord[count]!, from);
+    this.count += 1;
+  }
+
+  suggestions(): Suggestions {
+    const { count, answers, probabilities, firstWord, words, weights, forms } = this;
+    return {
       answers: answers.slice(0, count),
       probabilities: probabilities.slice(0, count),
       firstWord: firstWord.slice(0, count + 1),
       words: words.slice(0, firstWord[count]),
       weights: weights.slice(0, firstWord[count]),
       forms,
-    }),
-  };
+    };
+  }
+
+  /** Adds the words that speak most for it, strongest first. @returns where the next may stand */
+  private addStrongest(
+    start: number,
+    { texts, text, contributions, slope }: Parameters<SuggestionBuilder['add']>[1],
+  ): number {
+    this.words = withCapacity(this.words, start + MOST_EVIDENCE, newInts);
+    this.weights = withCapacity(this.weights, start + MOST_EVIDENCE, newFloats);
+    const { words, weights } = this;
+    const first = texts.firstWord[text]!;
+    const distinct = texts.firstWord[text + 1]! - first;
+    let end = start;
+    for (let w = 0; w < distinct; w++) {
+      const weight = slope * contributions[w]!;
+      const isFull = end === start + MOST_EVIDENCE;
+      if (weight <= (isFull ? weights[end - 1]! : 0)) continue;
+      let at = isFull ? end - 1 : end++;
+      for (; at > start && weights[at - 1]! < weight; at--) {
+        weights[at] = weights[at - 1]!;
+        words[at] = words[at - 1]!;
+      }
+      weights[at] = weight;
+      words[at] = texts.words[first + w]!;
+    }
+    return end;
+  }
 }

@@ -108,7 +108,7 @@ describe('word vectors', () => {
   });
 });
 
-test('a struck word has no effect: an answer is as likely with it as without it', () => {
+test('an excluded word has no effect: an answer is as likely with it as without it', () => {
   const open = ['this fare of ours', 'this of ours', 'crew', 'the fare fare crew'];
   const input: TrainingInput = {
     answers: fareAnswers(open),
@@ -117,9 +117,9 @@ test('a struck word has no effect: an answer is as likely with it as without it'
     leastProbability: 0,
   };
   const settled = input.answers.filter((one) => one.settled).length;
-  const probabilities = (struck: { word: string; codeId: string | null }[]) =>
+  const probabilities = (excluded: { word: string; codeId: string | null }[]) =>
     new Map(
-      trained({ ...input, struck }, 'fare').suggestions.map((one) => [
+      trained({ ...input, excluded }, 'fare').suggestions.map((one) => [
         open[one.answer - settled]!,
         one.probability,
       ]),
@@ -128,12 +128,12 @@ test('a struck word has no effect: an answer is as likely with it as without it'
   expect(free.get('this fare of ours')).toBeGreaterThan(free.get('this of ours')! + 0.1);
   expect(probabilities([{ word: 'fare', codeId: 'other' }])).toEqual(free);
   for (const codeId of ['fare', null]) {
-    const struck = probabilities([{ word: 'fare', codeId }]);
-    expect(struck.get('this fare of ours')).toBe(struck.get('this of ours'));
-    expect(struck.get('the fare fare crew')).not.toBe(free.get('the fare fare crew'));
+    const excluded = probabilities([{ word: 'fare', codeId }]);
+    expect(excluded.get('this fare of ours')).toBe(excluded.get('this of ours'));
+    expect(excluded.get('the fare fare crew')).not.toBe(free.get('the fare fare crew'));
   }
   const { wordsFor, wordsAgainst } = trained(
-    { ...input, struck: [{ word: 'fare', codeId: 'fare' }] },
+    { ...input, excluded: [{ word: 'fare', codeId: 'fare' }] },
     'fare',
   );
   expect([...wordsFor, ...wordsAgainst].map(({ word }) => word)).not.toContain('fare');

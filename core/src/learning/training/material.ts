@@ -3,7 +3,7 @@ import { factorsOf } from '../features/factors.js';
 import { rowBuilder, vectoriser } from '../features/features.js';
 import type { SparseRows } from '../features/sparseRows.js';
 import { learnVocabulary, type Vocabulary } from '../features/vocabulary.js';
-import { wordReader } from '../features/tokenizedTexts.js';
+import { Tokenizer } from '../features/tokenizedTexts.js';
 import type { WordTable } from '../features/wordTable.js';
 
 /** An answer as training takes it. */
@@ -41,7 +41,7 @@ export interface TrainingInput {
   /** Suggestions below this probability are not listed; LEAST_PROBABILITY unless told otherwise. */
   leastProbability?: number;
   /** Words without any effect: for one code, or for all of them. Forms as `splitWords` gives them. */
-  struck?: { word: string; codeId: string | null }[];
+  excluded?: { word: string; codeId: string | null }[];
   /** Decides the folds and the resampling; the same seed gives the same models to the last bit. */
   seed: number;
 }
@@ -53,7 +53,7 @@ export interface TrainingInput {
  */
 const FEWEST_LINES_TO_READ_BY_LINE = 1.4;
 
-/** What is learnt from as numbers, and how to read the other answers, with some words struck out. */
+/** What is learnt from as numbers, and how to read the other answers, with some words excluded. */
 export interface Material {
   input: TrainingInput;
   keys: string[];
@@ -84,7 +84,7 @@ export interface FeatureOptions {
 
 export function readMaterial(
   input: TrainingInput,
-  struck: ReadonlySet<string>,
+  excluded: ReadonlySet<string>,
   { table, penaltyC }: FeatureOptions,
 ): Material {
   const texts = input.answers.map((answer) => answer.text);
@@ -99,11 +99,11 @@ export function readMaterial(
   const vocabulary = learnVocabulary(texts, {
     learntFrom: [...learnt.map((i) => texts[i]!), ...lessonTexts],
     table,
-    struck,
+    excluded,
   });
   const vectorise = vectoriser(vocabulary);
   const builder = rowBuilder(vocabulary);
-  const reader = wordReader(vocabulary);
+  const reader = new Tokenizer(vocabulary);
   const byLine = readsByLine(input.answers);
   const textsOf = (answer: number): string[] => {
     const { text, lines = [] } = input.answers[answer]!;

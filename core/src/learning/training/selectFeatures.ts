@@ -30,17 +30,17 @@ const MOST_CODES_COMPARED = 12;
  */
 export function selectFeatures(
   input: TrainingInput,
-  struck: ReadonlySet<string>,
+  excluded: ReadonlySet<string>,
   table: WordTable | null,
   onFit: () => void,
 ): Material {
   const texts = input.answers.map(({ text }) => text);
   const words = texts.reduce((sum, text) => sum + text.split(/\s+/u).length, 0);
   if (words < LONG_TEXT_WORDS * texts.length)
-    return readMaterial(input, struck, { table, penaltyC: SHORT_TEXT_PENALTY_C });
-  const latent = latentTable(texts, struck);
+    return readMaterial(input, excluded, { table, penaltyC: SHORT_TEXT_PENALTY_C });
+  const latent = latentTable(texts, excluded);
   const materials = LONG_TEXT_FEATURES.map(({ weight, penaltyC }) =>
-    readMaterial(input, struck, { table: { ...latent, weight }, penaltyC }),
+    readMaterial(input, excluded, { table: { ...latent, weight }, penaltyC }),
   );
   const asked = mostExamples(input);
   const scores = materials.map((material) => meanBrierScore(material, asked, onFit));

@@ -42,7 +42,7 @@ export interface TrainingResult {
  * measures each out-of-fold, calibrates it, and suggests codes for the answers that are not settled.
  *
  * An answer is a negative only when settled. Exact duplicates stay in one fold. Codebook texts are
- * learnt from in every fold and measured in none. Codes with struck words of their own read all texts
+ * learnt from in every fold and measured in none. Codes with excluded words of their own read all texts
  * without these.
  *
  * @param table vectors of words; without them the models rest on words and character runs
@@ -53,7 +53,7 @@ export function trainQuestion(
   table: WordTable | null = null,
   onProgress: (progress: TrainingProgress) => void = () => {},
 ): TrainingResult {
-  const sets = codesByStruckWords(input);
+  const sets = codesByExcludedWords(input);
   const of = sets.reduce((sum, { codeIds }) => sum + stepsOf(input, codeIds.length), 0);
   let done = 0;
   const codes = { done: 0, of: countLearnable(input) };
@@ -62,9 +62,9 @@ export function trainQuestion(
   const results = new Map<string, CodeResult>();
   const unseen: UnseenOutcome[] = [];
   const crossFitted = new Map<string, Float32Array>();
-  for (const { struck, codeIds } of sets) {
+  for (const { excluded, codeIds } of sets) {
     const before = done;
-    const material = selectFeatures(input, struck, table, () => step(0));
+    const material = selectFeatures(input, excluded, table, () => step(0));
     const neighbours = findNeighbours(material.x, material.settled, material.rowOf);
     step(READING_STEPS);
     const fitted = fitCodes(material, codeIds, (ofCode, isLast) => {
@@ -134,17 +134,17 @@ function countLearnable({ answers, codes, only }: TrainingInput): number {
 }
 
 /** Sets of codes with the same excluded words, in order of their first code. */
-function codesByStruckWords({ codes, only, struck = [] }: TrainingInput) {
-  const sets = new Map<string, { struck: Set<string>; codeIds: string[] }>();
+function codesByExcludedWords({ codes, only, excluded = [] }: TrainingInput) {
+  const sets = new Map<string, { excluded: Set<string>; codeIds: string[] }>();
   for (const { id } of codes) {
     if (only && !only.has(id)) continue;
-    const words = struck.flatMap(({ word, codeId }) =>
+    const words = excluded.flatMap(({ word, codeId }) =>
       codeId === null || codeId === id ? [word] : [],
     );
     const key = [...new Set(words)].sort().join('\n');
     const set = sets.get(key);
     if (set) set.codeIds.push(id);
-    else sets.set(key, { struck: new Set(words), codeIds: [id] });
+    else sets.set(key, { excluded: new Set(words), codeIds: [id] });
   }
   return [...sets.values()];
 }
