@@ -3,7 +3,7 @@ import { hash } from '@node-rs/argon2';
 import { buildApp } from '../src/app.js';
 import type { AppOptions } from '../src/appOptions.js';
 import type { App } from '../src/app.types.js';
-import { openDatabase, row, rows } from '../src/database/index.js';
+import { openDatabase, row, rows, type SqlValues } from '../src/database/index.js';
 import { createThreads } from '../src/jobs/index.js';
 import { startRunners } from '../src/runners.js';
 import { createDatabase } from './databases.js';
@@ -38,14 +38,13 @@ export async function startServer(
     url: database.url,
     /** What the job runner complained of. */
     errors,
-    sql: <Row>(text: string, values: (string | number | null)[] = []) =>
-      rows<Row>(orm.em.fork(), text, values),
+    sql: <Row>(text: string, values: SqlValues = {}) => rows<Row>(orm.em.fork(), text, values),
     /** A new person, signed in. */
     async enter(name: string, headers: Record<string, string> = {}): Promise<Client> {
       const { id } = await row<{ id: number }>(
         orm.em.fork(),
-        'insert into account (name, password_hash) values (?, ?) returning id',
-        [name, await hash(PASSWORD, { memoryCost: 1024, timeCost: 1 })],
+        'insert into account (name, password_hash) values (:name, :passwordHash) returning id',
+        { name, passwordHash: await hash(PASSWORD, { memoryCost: 1024, timeCost: 1 }) },
       );
       const client = createClient(app, id, headers);
       await client.signIn(name, PASSWORD);

@@ -36,13 +36,13 @@ export async function makePlaces(
     'select max(id) as id from variable',
   );
   const guest = await server.enter(`Guest of ${study.id}`);
-  await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
-    study.id,
-    guest.accountId,
-  ]);
+  await server.sql(
+    'insert into membership (study_id, account_id) values (:studyId, :guestAccountId)',
+    { studyId: study.id, guestAccountId: guest.accountId },
+  );
   const [{ respondent } = { respondent: 0 }] = await server.sql<{ respondent: number }>(
-    'select respondent_id as respondent from response where id = ?',
-    [ids[0]!],
+    'select respondent_id as respondent from response where id = :id',
+    { id: ids[0]! },
   );
   return {
     study: study.id,

@@ -64,7 +64,7 @@ export async function readAgreement(
   if (reading.read < reading.size)
     throw problems.readingUnderWay(reading.size - reading.read, reading.reader);
   const names = await readNames(em, studyId);
-  const answers = await findReadingAnswers(em, 'd.id = ?', [id]);
+  const answers = await findReadingAnswers(em, 'd.id = :id', { id });
   const { codes, overall, ...rest } = compare(answers, names, questionId);
   return {
     reading,
@@ -129,8 +129,8 @@ async function readEverybody(
   const wanted = found.map(({ responseId }) => responseId);
   const all = await findReadingAnswers(
     em,
-    `d.question_id = ? and a.second_codes is not null and (d.id = ? or a.response_id = any(?::int[]))`,
-    [questionId, id, wanted],
+    `d.question_id = :questionId and a.second_codes is not null and (d.id = :id or a.response_id = any(:wanted::int[]))`,
+    { questionId, id, wanted },
   );
   const units = new Map<number, CodesOf[]>();
   for (const answer of all) {
@@ -194,13 +194,16 @@ export async function settleDisagreement(
     const { read, size, reader } = await findReading(tx, questionId, id);
     if (read < size) throw problems.readingUnderWay(size - read, reader);
     const code = await findCode(tx, maker.studyId, codeId);
-    const [from] = await findReadingAnswers(tx, 'd.id = ? and a.response_id = ?', [id, responseId]);
+    const [from] = await findReadingAnswers(tx, 'd.id = :id and a.response_id = :responseId', {
+      id,
+      responseId,
+    });
     const isDisputed = from?.firstCodes.includes(codeId) !== from?.secondCodes?.includes(codeId);
     if (!from || !isDisputed) throw problems.notFound('disagreement');
-    const standing = await findMentions(tx, 'm.code_id = ? and m.response_id = ?', [
+    const standing = await findMentions(tx, 'm.code_id = :codeId and m.response_id = :responseId', {
       codeId,
       responseId,
-    ]);
+    });
     const mention: Mention = {
       id: randomUUID(),
       responseId,
@@ -237,11 +240,11 @@ export async function measuredAgreement(
   em: EntityManager,
   studyId: number,
 ): Promise<MeasuredAgreement[]> {
-  const readings = (await findReadings(em, 'd.study_id = ?', [studyId])).toReversed();
+  const readings = (await findReadings(em, 'd.study_id = :studyId', { studyId })).toReversed();
   const done = readings.filter(({ read, size }) => read === size);
   if (done.length === 0) return [];
   const names = await readNames(em, studyId);
-  const answers = await findReadingAnswers(em, 'd.study_id = ?', [studyId]);
+  const answers = await findReadingAnswers(em, 'd.study_id = :studyId', { studyId });
   const questions = await rows<{ id: string; questionId: number; label: string }>(
     em,
     `select d.id, q.id as "questionId", q.label from second_reading d

@@ -8,14 +8,23 @@ import type {
   SecondReading,
 } from '@yellow-thread/contract';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
-import type { EntityManager } from '@mikro-orm/postgresql';
-import { findReadingAnswers, inChange, isoTime, makeChange, row, rows } from '../database/index.js';
+import { LockMode, type EntityManager } from '@mikro-orm/postgresql';
+import {
+  asRecord,
+  findReadingAnswers,
+  inChange,
+  isoTime,
+  makeChange,
+  rows,
+  SecondReadingEntity,
+  type SqlValues,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { readingsTexts } from '../wording/agreement.js';
 
 /** Settled answers of a question: a person decided their codes, and nothing was suggested to them. */
-const settledAnswers = `from response r where r.question_id = ? and not r.no_answer
+const settledAnswers = `from response r where r.question_id = :questionId and not r.no_answer
   and exists (select 1 from settlement t where t.response_id = r.id and not t.assisted)`;
 
 /** The second readings of a question. */
@@ -23,14 +32,14 @@ export const listReadings = async (
   em: EntityManager,
   questionId: number,
 ): Promise<ReadingList> => ({
-  readings: await findReadings(em, 'd.question_id = ?', [questionId]),
+  readings: await findReadings(em, 'd.question_id = :questionId', { questionId }),
 });
 
 /** @param where a condition on `second_reading d` */
 export const findReadings = (
   em: EntityManager,
   where: string,
-  values: (string | number)[],
+  values: SqlValues,
 ): Promise<ListedReading[]> =>
   rows(
     em,
@@ -53,7 +62,10 @@ export async function findReading(
   questionId: number,
   id: string,
 ): Promise<ListedReading> {
-  const [reading] = await findReadings(em, 'd.question_id = ? and d.id = ?', [questionId, id]);
+  const [reading] = await findReadings(em, 'd.question_id = :questionId and d.id = :id', {
+    questionId,
+    id,
+  });
   if (!reading) throw problems.notFound(readingsTexts.secondReading);
   return reading;
 }
@@ -79,7 +91,7 @@ export async function drawReading(
     );
     if (!reader) throw problems.notFound('person');
     // the same request once more, since its answer was lost
-    if ((await rows(tx, 'select 1 from second_reading where id = :id', { id })).length > 0) return;
+    if ((await tx.count(SecondReadingEntity, { id })) > 0) return;
     const found = await rows<Candidate>(
       tx,
       `select r.id as "responseId",
@@ -88,9 +100,9 @@ export async function drawReading(
            as "firstCodes"
        ${settledAnswers} and not exists (
          select 1 from second_reading_answer a join second_reading d on d.id = a.reading_id
-         where a.response_id = r.id and d.reader_id = ?)
+         where a.response_id = r.id and d.reader_id = :readerId)
        order by r.id`,
-      [questionId, readerId],
+      { questionId, readerId },
     );
     const drawn = like
       ? await sameAs(tx, questionId, like, found)
@@ -160,7 +172,7 @@ async function sameAs(
   const { drawnFrom } = await findReading(em, questionId, like);
   const { firstCoders } = await findRecord(em, like);
   const free = new Set(found.map(({ responseId }) => responseId));
-  const answers = await findReadingAnswers(em, 'd.id = ?', [like]);
+  const answers = await findReadingAnswers(em, 'd.id = :like', { like });
   return {
     answers: answers.filter(({ responseId }) => free.has(responseId)),
     from: drawnFrom,
@@ -168,15 +180,11 @@ async function sameAs(
   };
 }
 
-const findRecord = (em: EntityManager, id: string) =>
-  row<SecondReading>(
-    em,
-    `select id, study_id as "studyId", question_id as "questionId", reader_id as "readerId",
-       first_coders as "firstCoders", drawn_from as "drawnFrom", drawn, drawn_by as "drawnBy",
-       ${isoTime('drawn_at')} as "drawnAt"
-     from second_reading where id = :id for update`,
-    { id },
-  );
+/** The record of a reading, locked until the change is made. */
+async function findRecord(em: EntityManager, id: string): Promise<SecondReading> {
+  const lock = { lockMode: LockMode.PESSIMISTIC_WRITE };
+  return asRecord('second_reading', await em.findOneOrFail(SecondReadingEntity, { id }, lock));
+}
 
 /** The answers of a reading for its reader: without how they were coded. @throws Problem not_your_reading */
 export async function readReading(
@@ -213,7 +221,10 @@ export async function codeSecondReading(
   await inChange(em, async (tx) => {
     const { readerId, reader, read, size } = await findReading(tx, questionId, id);
     if (readerId !== maker.accountId) throw problems.notYourReading(reader);
-    const [from] = await findReadingAnswers(tx, 'd.id = ? and a.response_id = ?', [id, responseId]);
+    const [from] = await findReadingAnswers(tx, 'd.id = :id and a.response_id = :responseId', {
+      id,
+      responseId,
+    });
     if (!from) throw problems.notFound(readingsTexts.answerReading);
     const secondCodes = [...new Set(codes)];
     // the last one, sent a second time
@@ -248,7 +259,7 @@ export async function endReading(
 ): Promise<void> {
   await inChange(em, async (tx) => {
     const { reader } = await findReading(tx, questionId, id);
-    const answers = await findReadingAnswers(tx, 'd.id = ?', [id]);
+    const answers = await findReadingAnswers(tx, 'd.id = :id', { id });
     const unread = answers.filter(({ secondCodes }) => secondCodes === null);
     if (unread.length === 0) return;
     if (unread.length === answers.length) return removeReading(tx, maker, questionId, id);
@@ -278,7 +289,7 @@ export async function removeReading(
         second_reading_answer: {
           added: [],
           updated: [],
-          removed: await findReadingAnswers(tx, 'd.id = ?', [id]),
+          removed: await findReadingAnswers(tx, 'd.id = :id', { id }),
         },
       },
     });

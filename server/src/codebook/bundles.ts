@@ -1,6 +1,13 @@
 import type { Bundle, BundleCreate } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { inChange, makeChange, row, rows } from '../database/index.js';
+import {
+  asRecord,
+  inChange,
+  makeChange,
+  row,
+  BundleEntity,
+  BundleCodeEntity,
+} from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { refuseTakenName } from './codebook.js';
@@ -63,16 +70,8 @@ export async function removeBundle(em: EntityManager, maker: Maker, id: string) 
 }
 
 async function findBundle(em: EntityManager, studyId: number, id: string) {
-  const [bundle] = await rows<Bundle>(
-    em,
-    'select id, study_id as "studyId", name, position from bundle where id = :id and study_id = :studyId',
-    { id, studyId },
-  );
+  const bundle = await em.findOne(BundleEntity, { id, studyId });
   if (!bundle) return null;
-  const codes = await rows<{ id: string }>(
-    em,
-    'select code_id as id from bundle_code where bundle_id = :id order by code_id',
-    { id },
-  );
-  return { bundle, codeIds: codes.map((code) => code.id) };
+  const codes = await em.find(BundleCodeEntity, { bundleId: id }, { orderBy: { codeId: 'asc' } });
+  return { bundle: asRecord('bundle', bundle), codeIds: codes.map((code) => code.codeId) };
 }

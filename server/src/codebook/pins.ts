@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
+import { rows, PinEntity } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { findCode } from './records.js';
 
@@ -19,17 +19,9 @@ export async function setPin(em: EntityManager, maker: Maker, key: number, codeI
   const { studyId, accountId } = maker;
   if (codeId) await findCode(em, studyId, codeId);
   await em.transactional(async (tx) => {
-    await rows(
-      tx,
-      'delete from pin where study_id = :studyId and account_id = :accountId and (key = :key or code_id = :codeId)',
-      { studyId, accountId, key, codeId },
-    );
-    if (codeId)
-      await rows(
-        tx,
-        'insert into pin (study_id, account_id, key, code_id) values (:studyId, :accountId, :key, :codeId)',
-        { studyId, accountId, key, codeId },
-      );
+    const taken = codeId ? { $or: [{ key }, { codeId }] } : { key };
+    await tx.nativeDelete(PinEntity, { studyId, accountId, ...taken });
+    if (codeId) await tx.insert(PinEntity, { studyId, accountId, key, codeId });
   });
   return readPins(em, maker);
 }

@@ -82,8 +82,8 @@ async function mentioners(em: EntityManager, studyId: number, within: readonly n
     `${head} select c.id, ${isoTime('max(m.created_at)')} as "lastUsed",
        string_agg(int4send(r.respondent_id), '') filter (where ${holds('r.respondent_id')}) as packed
      from code c join mention m on m.code_id = c.id join response r on r.id = m.response_id
-     where c.study_id = ? group by c.id`,
-    [...values, studyId],
+     where c.study_id = :studyId group by c.id`,
+    { ...values, studyId },
   );
   return new Map<string, Used>(
     found.map(({ id, lastUsed, packed }) => [id, { lastUsed, people: unpackInts(packed) }]),

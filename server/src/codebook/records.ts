@@ -1,6 +1,7 @@
 import type { Code, Theme } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  asRecord,
   CodeEntity,
   findMentions,
   findNotes,
@@ -11,32 +12,9 @@ import {
 import { problems } from '../wording/problems.js';
 
 /** A stored code as the record that a change holds. */
-export function asCode(stored: CodeRow): Code {
-  const { id, studyId, name, definition, include, exclude, position, archived } = stored;
-  const themeId = stored.themeId ?? null;
-  const questions = stored.questions ?? null;
-  return {
-    id,
-    studyId,
-    themeId,
-    name,
-    definition,
-    include,
-    exclude,
-    position,
-    archived,
-    questions,
-  };
-}
+export const asCode = (stored: CodeRow): Code => asRecord('code', stored);
 
-const asTheme = ({ id, studyId, name, ink, stitch, position }: ThemeRow): Theme => ({
-  id,
-  studyId,
-  name,
-  ink,
-  stitch,
-  position,
-});
+const asTheme = (stored: ThemeRow): Theme => asRecord('theme', stored);
 
 /** @throws Problem not_found */
 export async function findCode(em: EntityManager, studyId: number, id: string): Promise<Code> {
@@ -65,7 +43,7 @@ export async function codesOf(em: EntityManager, studyId: number): Promise<Code[
 }
 
 export const mentionsOf = (em: EntityManager, codeIds: readonly string[]) =>
-  findMentions(em, 'm.code_id = any(?::uuid[])', [codeIds]);
+  findMentions(em, 'm.code_id = any(:codeIds::uuid[])', { codeIds });
 
 export const notesOf = (em: EntityManager, codeIds: readonly string[]) =>
-  findNotes(em, 'n.code_id = any(?::uuid[])', [codeIds]);
+  findNotes(em, 'n.code_id = any(:codeIds::uuid[])', { codeIds });

@@ -10,13 +10,14 @@ import { replaceCodes } from '@yellow-thread/core/agreement';
 import { mergeMentions } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  asRecord,
   findClosings,
   findMentions,
   findReadingAnswers,
   makeChange,
   row,
-  rows,
   type ChangeDiff,
+  BundleCodeEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -70,7 +71,9 @@ async function closingsAfter(
   code: Code,
   target: Code,
 ): Promise<NonNullable<ChangeDiff['code_closing']>> {
-  const closings = await findClosings(em, 'k.code_id = any(?::uuid[])', [[code.id, target.id]]);
+  const closings = await findClosings(em, 'k.code_id = any(:codeId::uuid[])', {
+    codeId: [code.id, target.id],
+  });
   const isOpen = ({ questionId, codeId }: CodeClosing) =>
     codeId === target.id &&
     !closings.some((one) => one.questionId === questionId && one.codeId === code.id);
@@ -113,8 +116,8 @@ async function givenTo(em: EntityManager, codes: Code[], target: Code): Promise<
 const readAgainWith = (em: EntityManager, studyId: number, codeIds: readonly string[]) =>
   findReadingAnswers(
     em,
-    `d.study_id = ? and (a.first_codes \\?| ?::text[] or a.second_codes \\?| ?::text[])`,
-    [studyId, codeIds, codeIds],
+    `d.study_id = :studyId and (a.first_codes \\?| :codeIds::text[] or a.second_codes \\?| :codeIds::text[])`,
+    { studyId, codeIds },
   );
 
 /** Removes a code with its mentions. */
@@ -142,10 +145,10 @@ async function hangingOn(em: EntityManager, codeId: string): Promise<ChangeDiff>
 export async function sortMentions(em: EntityManager, maker: Maker, { parts }: MentionSort) {
   await em.transactional(async (tx) => {
     const wanted = parts.flatMap((part) => part.mentions);
-    const found = await findMentions(tx, 'm.id = any(?::uuid[]) and c.study_id = ?', [
+    const found = await findMentions(tx, 'm.id = any(:wanted::uuid[]) and c.study_id = :studyId', {
       wanted,
-      maker.studyId,
-    ]);
+      studyId: maker.studyId,
+    });
     const mentions = new Map(found.map((one) => [one.id, one]));
     const known = new Map((await codesOf(tx, maker.studyId)).map((one) => [one.id, one]));
     const from = [...new Set(found.map((one) => known.get(one.codeId)!.name))];
@@ -228,10 +231,11 @@ export async function themeToCode(em: EntityManager, maker: Maker, id: string) {
   });
 }
 
-const bundledOf = (em: EntityManager, codeIds: readonly string[]) =>
-  rows<BundleCode>(
-    em,
-    `select bundle_id as "bundleId", code_id as "codeId" from bundle_code
-     where code_id = any(:codeIds::uuid[]) order by bundle_id, code_id`,
-    { codeIds },
+async function bundledOf(em: EntityManager, codeIds: readonly string[]): Promise<BundleCode[]> {
+  const found = await em.find(
+    BundleCodeEntity,
+    { codeId: { $in: [...codeIds] } },
+    { orderBy: { bundleId: 'asc', codeId: 'asc' } },
   );
+  return found.map((one) => asRecord('bundle_code', one));
+}

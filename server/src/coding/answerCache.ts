@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { indexIds, readDataVersion, row, unpackInts } from '../database/index.js';
+import { indexIds, readDataVersion, row, unpackInts, type SqlValues } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { VersionedCache } from '../versionedCache.js';
 import { orderOf } from './orderOf.js';
@@ -108,7 +108,7 @@ async function queryAnswers(em: EntityManager, questionId: number): Promise<Ques
     indexOf: indexIds(ids),
     texts: async (asking) => {
       if (lengths.reduce((sum, length) => sum + length, 0) > MOST_CHARACTERS) return null;
-      texts ??= readTexts(asking, answers, 'question_id = ?', [questionId]);
+      texts ??= readTexts(asking, answers, 'question_id = :questionId', { questionId });
       texts.catch(() => {
         texts = null;
       });
@@ -129,7 +129,7 @@ export async function* textsInLots(
     while (to < indices.length && (to === from || characters < MOST_CHARACTERS))
       characters += answers.lengths[indices[to++]!]!;
     const ids = Array.from(indices.subarray(from, to), (i) => answers.ids[i]!);
-    yield readTexts(em, answers, 'id = any(?::int[])', [ids]);
+    yield readTexts(em, answers, 'id = any(:ids::int[])', { ids });
   }
 }
 
@@ -137,7 +137,7 @@ async function readTexts(
   em: EntityManager,
   answers: QuestionAnswers,
   which: string,
-  values: (number | number[])[],
+  values: SqlValues,
 ): Promise<AnswerTexts> {
   const { packed, sizes } = await row<{ packed: Buffer | null; sizes: Buffer | null }>(
     em,

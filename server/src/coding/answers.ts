@@ -31,13 +31,13 @@ export const cutsAsJson = `coalesce((
 
 /**
  * Whether a response `r` waits for a second reading by a person: until they have coded it they may not see how others
- * did. Takes the person's id as its one value.
+ * did. Takes the person's id as `:reader`.
  */
 export const isWithheld = `exists (
    select 1 from second_reading_answer a join second_reading d on d.id = a.reading_id
-   where a.response_id = r.id and d.reader_id = ? and a.second_codes is null)`;
+   where a.response_id = r.id and d.reader_id = :reader and a.second_codes is null)`;
 
-/** Which codes a response `r` has, as JSON; none that are withheld from the person whose id is the one value. */
+/** Which codes a response `r` has, as JSON; none that are withheld from the person whose id is `:reader`. */
 export const codeIdsAsJson = `case when ${isWithheld} then '[]' else coalesce((
    select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]') end`;
 
@@ -49,8 +49,8 @@ const findWithheld = async (
 ): Promise<Set<number>> => {
   const found = await rows<{ id: number }>(
     em,
-    `select r.id from response r where r.id = any(?::int[]) and ${isWithheld}`,
-    [ids, accountId],
+    `select r.id from response r where r.id = any(:ids::int[]) and ${isWithheld}`,
+    { ids, reader: accountId },
   );
   return new Set(found.map(({ id }) => id));
 };
@@ -149,13 +149,13 @@ export async function readRespondentAnswers(
     `select r.id, r.question_id as "questionId", r.text, r.no_answer as "noAnswer",
        ${codeIdsAsJson} as "codeIds"
      from response r join question q on q.id = r.question_id
-     where r.respondent_id = ? order by q.position`,
-    [accountId, respondentId],
+     where r.respondent_id = :respondentId order by q.position`,
+    { respondentId, reader: accountId },
   );
   const [found] = await rows<{ notes: ShownNote[] }>(
     em,
-    `select ${notesAsJson('n.respondent_id = ?')} as notes`,
-    [respondentId],
+    `select ${notesAsJson('n.respondent_id = :respondentId')} as notes`,
+    { respondentId },
   );
   return { answers, notes: found!.notes };
 }

@@ -324,10 +324,10 @@ describe('undo', () => {
   test('does not pull a new code from under somebody who uses it since', async () => {
     const { codeId } = await study.code(first, { newCode: 'Fares' });
     const colleague = await server.enter(`Colleague ${study.id}`);
-    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
-      study.id,
-      colleague.accountId,
-    ]);
+    await server.sql(
+      'insert into membership (study_id, account_id) values (:studyId, :colleagueAccountId)',
+      { studyId: study.id, colleagueAccountId: colleague.accountId },
+    );
     const last = (await study.ledger()).answers.at(-1)!.id;
     await colleague.send('POST', `${study.base}/mentions`, {
       body: { id: randomUUID(), responseId: last, codeId, start: null, end: null },

@@ -38,8 +38,8 @@ export async function readHits(
     `select r.id, p.external_id as "externalId", r.text,
        ${codeIdsAsJson} as "codeIds"
      from response r join respondent p on p.id = r.respondent_id
-     where r.id = any(?::int[]) and not r.no_answer order by r.respondent_id`,
-    [accountId, ids],
+     where r.id = any(:ids::int[]) and not r.no_answer order by r.respondent_id`,
+    { ids, reader: accountId },
   );
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const hitsIn = hitFinder(query.words, query.match);
@@ -71,8 +71,8 @@ export async function codeHits(
     const answers = await rows<{ id: number; text: string; cuts: Cut[] }>(
       tx,
       `select r.id, r.text, ${cutsAsJson} as cuts
-       from response r where r.question_id = ? and not r.no_answer and r.id = any(?::int[])`,
-      [questionId, [...new Set(hits.map((hit) => hit.responseId))]],
+       from response r where r.question_id = :questionId and not r.no_answer and r.id = any(:id::int[])`,
+      { questionId, id: [...new Set(hits.map((hit) => hit.responseId))] },
     );
     const { asides } = await tx.findOneOrFail(StudyEntity, maker.studyId);
     const placesIn = new Map(
@@ -88,10 +88,11 @@ export async function codeHits(
     );
     const diff: ChangeDiff = {};
     const name = await nameOrDraft(tx, maker, code, diff);
-    const standing = await findMentions(tx, 'm.code_id = ? and m.response_id = any(?::int[])', [
-      code.codeId,
-      [...placesIn.keys()],
-    ]);
+    const standing = await findMentions(
+      tx,
+      'm.code_id = :codeId and m.response_id = any(:responseId::int[])',
+      { codeId: code.codeId, responseId: [...placesIn.keys()] },
+    );
     const key = (one: Pick<Mention, 'responseId' | 'start' | 'end'>) =>
       `${one.responseId} ${one.start} ${one.end}`;
     const taken = new Set(standing.map(key));

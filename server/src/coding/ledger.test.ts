@@ -44,12 +44,17 @@ test('answers are read again when their words change, and lots at a time when th
   const em = server.orm.em.fork();
   // what the interviewer said is not what was answered
   const asides = JSON.stringify({ brackets: ['[]'], leading: [] });
-  await rows(em, 'update study set asides = ? where id = ?', [asides, study.id]);
+  await rows(em, 'update study set asides = :asides where id = :studyId', {
+    asides,
+    studyId: study.id,
+  });
   expect([await found('boat'), await found('boats', 'plain')]).toEqual([2, 1]);
   const long = `repeat('-', 34000000) || ' BOATS'`;
-  await rows(em, `update response set text = ${long} where question_id = ? and text = 'boat'`, [
-    study.question,
-  ]);
+  await rows(
+    em,
+    `update response set text = ${long} where question_id = :questionId and text = 'boat'`,
+    { questionId: study.question },
+  );
   expect([await found('boat'), await found('boats', 'plain')]).toEqual([2, 2]);
 });
 

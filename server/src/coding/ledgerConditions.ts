@@ -1,7 +1,7 @@
 import type { LedgerQuery, LedgerShow } from '@yellow-thread/contract';
 import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
+import { rows, type SqlValues } from '../database/index.js';
 import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
 import { isWithheld, thresholdsInForce } from './answers.js';
 
@@ -47,7 +47,7 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
 
 export interface Condition {
   sql: string;
-  values: (string | number | readonly (string | number)[])[];
+  values: SqlValues;
 }
 
 /** Whether codes are to meet in a line, and not only in an answer. */
@@ -69,45 +69,51 @@ export async function conditionOf(
 ): Promise<Condition | null> {
   const isInLine = asksInLine({ all, any, together });
   const parts: Condition[] = [
-    { sql: 'r.question_id = ?', values: [questionId] },
-    { sql: conditions(questionId)[show], values: [] },
+    { sql: 'r.question_id = :questionId', values: { questionId } },
+    { sql: conditions(questionId)[show], values: {} },
   ];
   if (like !== undefined)
     parts.push({
-      sql: 'r.same = (select same from response where id = ? and question_id = ?)',
-      values: [like, questionId],
+      sql: 'r.same = (select same from response where id = :like and question_id = :questionId)',
+      values: { like },
     });
   if (about !== undefined)
     parts.push({
       sql: `r.id in (select jsonb_array_elements(t->'answers')::int
         from run_in_force f cross join jsonb_array_elements(f.themes) t
-        where f.question_id = ? and t->>'themeId' = ?)
+        where f.question_id = :questionId and t->>'themeId' = :about)
         and not exists (select 1 from settlement t where t.response_id = r.id)`,
-      values: [questionId, about],
+      values: { about },
     });
   const with_ = 'select 1 from mention m where m.response_id = r.id and m.code_id';
-  const byCoder = coder === undefined ? '' : ' and m.coder_id = ?';
-  const its = coder === undefined ? [] : [coder];
-  for (const code of all)
-    parts.push({ sql: `exists (${with_} = ?::uuid${byCoder})`, values: [code, ...its] });
+  const byCoder = coder === undefined ? '' : ' and m.coder_id = :coder';
+  const its: SqlValues = coder === undefined ? {} : { coder };
+  for (const [i, code] of all.entries())
+    parts.push({
+      sql: `exists (${with_} = :all${i}::uuid${byCoder})`,
+      values: { [`all${i}`]: code, ...its },
+    });
   if (any.length > 0)
-    parts.push({ sql: `exists (${with_} = any(?::uuid[])${byCoder})`, values: [any, ...its] });
+    parts.push({ sql: `exists (${with_} = any(:any::uuid[])${byCoder})`, values: { any, ...its } });
   // a code that may not be in the line may well be elsewhere in the answer
   if (none.length > 0 && !isInLine)
-    parts.push({ sql: `not exists (${with_} = any(?::uuid[])${byCoder})`, values: [none, ...its] });
+    parts.push({
+      sql: `not exists (${with_} = any(:none::uuid[])${byCoder})`,
+      values: { none, ...its },
+    });
   if (coder !== undefined && all.length + any.length === 0)
     parts.push({
-      sql: `(exists (select 1 from mention m where m.response_id = r.id and m.coder_id = ?)
-        or exists (select 1 from settlement t where t.response_id = r.id and t.coder_id = ?))`,
-      values: [coder, coder],
+      sql: `(exists (select 1 from mention m where m.response_id = r.id and m.coder_id = :coder)
+        or exists (select 1 from settlement t where t.response_id = r.id and t.coder_id = :coder))`,
+      values: { coder },
     });
   // that an answer is found by its codes would say how it was coded
   if (accountId !== null && (coder !== undefined || all.length + any.length + none.length > 0))
-    parts.push({ sql: `not ${isWithheld}`, values: [accountId] });
-  for (const one of new Set(group ? [group, ...among] : among))
+    parts.push({ sql: `not ${isWithheld}`, values: { reader: accountId } });
+  for (const [i, one] of [...new Set(group ? [group, ...among] : among)].entries())
     parts.push({
-      sql: 'r.respondent_id = any(?::int[])',
-      values: [await respondentsOf(em, studyId, one)],
+      sql: `r.respondent_id = any(:members${i}::int[])`,
+      values: { [`members${i}`]: await respondentsOf(em, studyId, one) },
     });
   // several values of one variable are one or the other, different variables are both
   for (const variableId of new Set(where.map((one) => one.variableId)))
@@ -123,7 +129,7 @@ export async function conditionOf(
   if (show === 'all' && parts.length === 2) return null;
   return {
     sql: parts.map(({ sql }) => sql).join(' and '),
-    values: parts.flatMap(({ values }) => values),
+    values: Object.assign({}, ...parts.map(({ values }) => values)) as SqlValues,
   };
 }
 
@@ -138,8 +144,10 @@ async function backgroundIs(
     const { labelOf } = await readLabels(em, studyId, variableId);
     const { ids } = await readPeople(em, studyId);
     return {
-      sql: 'r.respondent_id = any(?::int[])',
-      values: [[...ids].filter((id) => labels.includes(labelOf(id) ?? ''))],
+      sql: `r.respondent_id = any(:with${variableId}::int[])`,
+      values: {
+        [`with${variableId}`]: [...ids].filter((id) => labels.includes(labelOf(id) ?? '')),
+      },
     };
   }
   const { valueId, labelOf } = variable.stored;
@@ -157,7 +165,7 @@ async function backgroundIs(
   const stored = `p.background->>'${valueId}'`;
   return {
     sql: `exists (select 1 from respondent p where p.id = r.respondent_id
-      and (${stored} = any(?::text[])${labels.includes('') ? ` or ${stored} is null` : ''}))`,
-    values: [fitting.map(String)],
+      and (${stored} = any(:with${variableId}::text[])${labels.includes('') ? ` or ${stored} is null` : ''}))`,
+    values: { [`with${variableId}`]: fitting.map(String) },
   };
 }

@@ -18,8 +18,8 @@ import {
   findSettlements,
   inChange,
   makeChange,
-  rows,
   StudyEntity,
+  ResponseEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -49,10 +49,10 @@ export async function addMention(em: EntityManager, maker: Maker, create: Mentio
     const others = toSame ? await sameAs(tx, response) : [];
     const already = new Set(
       (
-        await findMentions(tx, 'm.code_id = ? and m.response_id = any(?::int[])', [
-          create.codeId,
-          others.map(({ id }) => id),
-        ])
+        await findMentions(tx, 'm.code_id = :codeId and m.response_id = any(:responseId::int[])', {
+          codeId: create.codeId,
+          responseId: others.map(({ id }) => id),
+        })
       ).map(({ responseId }) => responseId),
     );
     diff.mention = {
@@ -131,10 +131,11 @@ export async function removeMention(em: EntityManager, maker: Maker, id: string,
     if (toSame) {
       const response = await findResponse(tx, maker.studyId, mention.responseId);
       const texts = new Map((await sameAs(tx, response)).map(({ id, text }) => [id, text]));
-      const others = await findMentions(tx, 'm.code_id = ? and m.response_id = any(?::int[])', [
-        mention.codeId,
-        [...texts.keys()],
-      ]);
+      const others = await findMentions(
+        tx,
+        'm.code_id = :codeId and m.response_id = any(:responseId::int[])',
+        { codeId: mention.codeId, responseId: [...texts.keys()] },
+      );
       removed.push(
         ...others.filter((other) => {
           const place = placeIn(response.text, mention, texts.get(other.responseId)!);
@@ -199,13 +200,13 @@ export async function settleResponse(
     if (response.noAnswer) throw problems.noAnswerToCode();
     const others = toSame ? await sameAs(tx, response) : [];
     const ids = [responseId, ...others.map(({ id }) => id)];
-    const standing = await findSettlements(tx, 's.response_id = any(?::int[])', [ids]);
+    const standing = await findSettlements(tx, 's.response_id = any(:ids::int[])', { ids });
     // whoever settles it has looked at it as it now is
     if (settled)
-      await rows(
-        tx,
-        'update response set changed_at = null where id = any(:ids::int[]) and changed_at is not null',
-        { ids },
+      await tx.nativeUpdate(
+        ResponseEntity,
+        { id: { $in: [...ids] }, changedAt: { $ne: null } },
+        { changedAt: null },
       );
     const mine = new Set(
       standing.filter((one) => one.coderId === maker.accountId).map((one) => one.responseId),
@@ -230,6 +231,6 @@ export async function settleResponse(
 }
 
 async function findMention(em: EntityManager, studyId: number, id: string) {
-  const [mention] = await findMentions(em, 'm.id = ? and c.study_id = ?', [id, studyId]);
+  const [mention] = await findMentions(em, 'm.id = :id and c.study_id = :studyId', { id, studyId });
   return mention ?? null;
 }

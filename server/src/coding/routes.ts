@@ -1,7 +1,7 @@
 import { api } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { FastifyRequest } from 'fastify';
-import { rows } from '../database/index.js';
+import { RespondentEntity, ResponseEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { makerOf, requireAccount, type Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -40,10 +40,10 @@ export function codingRoutes(app: App, threads: Threads): void {
   route(app, api.getAnswers, async (request) => {
     const { em, params, query } = request;
     const question = await findQuestion(em, params.study, params.question);
-    const known = await rows<{ id: number }>(
-      em,
-      'select id from response where id = any(:ids::int[]) and question_id = :id',
-      { ids: query.ids, id: question.id },
+    const known = await em.find(
+      ResponseEntity,
+      { id: { $in: [...query.ids] }, questionId: question.id },
+      { fields: ['id'] },
     );
     const ids = new Set(known.map(({ id }) => id));
     return {
@@ -75,11 +75,10 @@ export function codingRoutes(app: App, threads: Threads): void {
   );
   route(app, api.getRespondentAnswers, async (request) => {
     const { em, params } = request;
-    const [known] = await rows(
-      em,
-      'select 1 from respondent where id = :respondent and study_id = :study',
-      { respondent: params.respondent, study: params.study },
-    );
+    const known = await em.count(RespondentEntity, {
+      id: params.respondent,
+      studyId: params.study,
+    });
     if (!known) throw problems.notFound('respondent');
     return readRespondentAnswers(em, requireAccount(request).id, params.respondent);
   });

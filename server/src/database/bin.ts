@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { behindTheirParents, readForeignKeys, type ForeignKey } from './foreignKeys.js';
-import { rows } from './query.js';
+import { rows, type SqlValues } from './query.js';
 
 // Rows that were deleted with all that hangs on them by foreign keys, and the way back.
 
@@ -11,7 +11,8 @@ export const BIN_DAYS = 30;
 export interface Root {
   table: string;
   where: string;
-  values: (number | string | number[])[];
+  /** By name; `:importId` is the import under which they are kept. */
+  values: SqlValues;
 }
 
 const cascading = (keys: readonly ForeignKey[]) =>
@@ -34,7 +35,7 @@ export async function moveToBin(
   );
   const gone = (key: ForeignKey) =>
     `t.${key.column} in (select (row->>'${key.target}')::${key.type} from bin_row
-       where import_id = ? and "table" = '${key.parent}' and what = 'deleted')`;
+       where import_id = :importId and "table" = '${key.parent}' and what = 'deleted')`;
   const goingFrom = (table: string) => {
     const own = roots.filter((root) => root.table === table);
     const along = cascading(keys).filter(
@@ -44,7 +45,7 @@ export async function moveToBin(
       where: [...own.map(({ where }) => where), ...along.map(gone)]
         .map((one) => `(${one})`)
         .join(' or '),
-      values: [...own.flatMap(({ values }) => values), ...along.map(() => importId)],
+      values: { ...Object.assign({}, ...own.map(({ values }) => values)), importId } as SqlValues,
     };
   };
   for (const table of tables) {
@@ -52,8 +53,8 @@ export async function moveToBin(
     await rows(
       em,
       `insert into bin_row (import_id, what, "table", row)
-       select ?, 'deleted', '${table}', to_jsonb(t) from ${table} t where ${where}`,
-      [importId, ...values],
+       select :importId, 'deleted', '${table}', to_jsonb(t) from ${table} t where ${where}`,
+      values,
     );
   }
   for (const key of keys)
@@ -61,9 +62,9 @@ export async function moveToBin(
       await rows(
         em,
         `insert into bin_row (import_id, what, "table", "column", row)
-         select ?, 'cut', '${key.child}', '${key.column}', to_jsonb(t)
+         select :importId, 'cut', '${key.child}', '${key.column}', to_jsonb(t)
          from ${key.child} t where ${gone(key)}`,
-        [importId, importId],
+        { importId },
       );
   // children first and all at once: by the foreign keys they would go one by one
   for (const table of tables.toReversed()) {
@@ -81,8 +82,8 @@ export const keepBefore = (
   rows(
     em,
     `insert into bin_row (import_id, what, "table", row)
-     select ?, 'overwritten', '${table}', to_jsonb(t) from ${table} t where ${where}`,
-    [importId, ...values],
+     select :importId, 'overwritten', '${table}', to_jsonb(t) from ${table} t where ${where}`,
+    { ...values, importId },
   );
 
 /** Puts back what was deleted under an import. @throws a constraint's error where something else took its place */

@@ -22,6 +22,8 @@ import type {
   Variable,
 } from '@yellow-thread/contract';
 import type { RecordsDiff } from '@yellow-thread/core/coding';
+import { types, type EntitySchema } from '@mikro-orm/core';
+import * as entities from './entities/index.js';
 
 /** The tables whose every change is recorded with what it takes to reverse it. */
 export interface ChangeTables {
@@ -40,7 +42,7 @@ export interface ChangeTables {
   line_cut: LineCut;
   saved_group: Group;
   suggestion: Suggestion;
-  struck_word: ExcludedWord;
+  excluded_word: ExcludedWord;
   spot_check: SpotCheck;
   spot_check_answer: SpotCheckAnswer;
   second_reading: SecondReading;
@@ -87,209 +89,101 @@ export type ChangeDiff = RecordsDiff<ChangeTables>;
 export interface TableShape {
   key: readonly string[];
   /** Fields of the record (as in the contract) and their PostgreSQL types. */
-  fields: Record<string, string>;
+  fields: Readonly<Record<string, string>>;
   /** What records have that were kept before there was such a field. */
-  formerly?: Record<string, unknown>;
+  formerly?: Readonly<Record<string, unknown>>;
+}
+
+const SQL_TYPES = new Map<unknown, string>([
+  [types.integer, 'int'],
+  [types.float, 'double precision'],
+  [types.boolean, 'boolean'],
+  [types.text, 'text'],
+  [types.uuid, 'uuid'],
+  [types.datetime, 'timestamptz'],
+  [types.json, 'jsonb'],
+  [undefined, 'text'], // one of a few words
+]);
+
+type Properties<Entity extends object> = EntitySchema<Entity>['meta']['properties'];
+
+/** Records as an entity describes them: all its properties, or those that people change. */
+function shapeOf<Entity extends object>(
+  { meta }: EntitySchema<Entity>,
+  only: readonly (keyof Properties<Entity> & string)[] | null = null,
+  formerly: TableShape['formerly'] = {},
+): TableShape {
+  const properties: Record<string, { type?: unknown; primary?: boolean }> = meta.properties;
+  const fields: Record<string, string> = {};
+  const key: string[] = [];
+  for (const [name, { type, primary }] of Object.entries(properties)) {
+    if (only && !only.includes(name as keyof Properties<Entity> & string)) continue;
+    const sqlType = SQL_TYPES.get(type);
+    if (!sqlType) throw new Error(`${meta.tableName}.${name} is of a type that no change records.`);
+    fields[name] = sqlType;
+    if (primary) key.push(name);
+  }
+  return { key, fields, formerly };
 }
 
 /** In the order in which rows may be inserted; they are deleted in the reverse. */
-export const shapes: Record<keyof ChangeTables, TableShape> = {
-  study: {
-    key: ['id'],
-    fields: { id: 'int', name: 'text', purpose: 'text', asides: 'jsonb', setAside: 'jsonb' },
-  },
-  question: {
-    key: ['id'],
-    fields: { id: 'int', studyId: 'int', position: 'int', label: 'text', wording: 'text' },
-  },
-  variable: {
-    key: ['id'],
-    fields: {
-      id: 'int',
-      studyId: 'int',
-      position: 'int',
-      name: 'text',
-      kind: 'text',
-      derived: 'jsonb',
-    },
-  },
-  category: {
-    key: ['variableId', 'value'],
-    fields: { variableId: 'int', value: 'text', label: 'text', position: 'int' },
-  },
-  respondent: { key: ['id'], fields: { id: 'int', studyId: 'int', background: 'jsonb' } },
-  theme: {
-    key: ['id'],
-    fields: {
-      id: 'uuid',
-      studyId: 'int',
-      name: 'text',
-      ink: 'text',
-      stitch: 'text',
-      position: 'int',
-    },
-  },
-  code: {
-    key: ['id'],
-    fields: {
-      id: 'uuid',
-      studyId: 'int',
-      themeId: 'uuid',
-      name: 'text',
-      definition: 'text',
-      include: 'text',
-      exclude: 'text',
-      position: 'int',
-      archived: 'boolean',
-      questions: 'jsonb',
-    },
-    formerly: { archived: false },
-  },
-  bundle: {
-    key: ['id'],
-    fields: { id: 'uuid', studyId: 'int', name: 'text', position: 'int' },
-  },
-  bundle_code: {
-    key: ['bundleId', 'codeId'],
-    fields: { bundleId: 'uuid', codeId: 'uuid' },
-  },
-  mention: {
-    key: ['id'],
-    fields: {
-      id: 'uuid',
-      responseId: 'int',
-      codeId: 'uuid',
-      coderId: 'int',
-      start: 'int',
-      end: 'int',
-      origin: 'text',
-      createdAt: 'timestamptz',
-      typical: 'boolean',
-    },
-    formerly: { typical: false },
-  },
-  settlement: {
-    key: ['responseId', 'coderId'],
-    fields: {
-      responseId: 'int',
-      coderId: 'int',
-      settledAt: 'timestamptz',
-      assisted: 'boolean',
-    },
-    formerly: { assisted: false },
-  },
-  note: {
-    key: ['id'],
-    fields: {
-      id: 'uuid',
-      studyId: 'int',
-      responseId: 'int',
-      start: 'int',
-      end: 'int',
-      respondentId: 'int',
-      codeId: 'uuid',
-      text: 'text',
-      unsure: 'boolean',
-      authorId: 'int',
-      createdAt: 'timestamptz',
-    },
-  },
-  line_cut: {
-    key: ['responseId', 'at'],
-    fields: { responseId: 'int', at: 'int', joined: 'boolean' },
-  },
-  suggestion: {
-    key: ['codeId', 'responseId'],
-    fields: {
-      codeId: 'uuid',
-      responseId: 'int',
-      state: 'text',
-      decidedBy: 'int',
-      decidedAt: 'timestamptz',
-      bulk: 'boolean',
-    },
-  },
-  saved_group: {
-    key: ['id'],
-    fields: {
-      id: 'uuid',
-      studyId: 'int',
-      name: 'text',
-      description: 'text',
-      rule: 'jsonb',
-      position: 'int',
-    },
-  },
-  struck_word: {
-    key: ['id'],
-    fields: { id: 'uuid', studyId: 'int', codeId: 'uuid', word: 'text' },
-  },
-  spot_check: {
-    key: ['id'],
-    fields: {
-      id: 'uuid',
-      studyId: 'int',
-      questionId: 'int',
-      codeId: 'uuid',
-      side: 'text',
-      drawnFrom: 'int',
-      expected: 'double precision',
-      drawnBy: 'int',
-      drawnAt: 'timestamptz',
-    },
-  },
-  spot_check_answer: {
-    key: ['checkId', 'responseId'],
-    fields: { checkId: 'uuid', responseId: 'int', verdict: 'text' },
-  },
-  second_reading: {
-    key: ['id'],
-    fields: {
-      id: 'uuid',
-      studyId: 'int',
-      questionId: 'int',
-      readerId: 'int',
-      firstCoders: 'jsonb',
-      drawnFrom: 'int',
-      drawn: 'int',
-      drawnBy: 'int',
-      drawnAt: 'timestamptz',
-    },
-  },
-  second_reading_answer: {
-    key: ['readingId', 'responseId'],
-    fields: {
-      readingId: 'uuid',
-      responseId: 'int',
-      firstCodes: 'jsonb',
-      secondCodes: 'jsonb',
-      verdicts: 'jsonb',
-    },
-  },
-  code_closing: {
-    key: ['questionId', 'codeId'],
-    fields: {
-      studyId: 'int',
-      questionId: 'int',
-      codeId: 'uuid',
-      how: 'text',
-      expected: 'double precision',
-      lastResponseId: 'int',
-      closedBy: 'int',
-      closedAt: 'timestamptz',
-    },
-  },
-  model_decision: {
-    key: ['questionId'],
-    fields: {
-      studyId: 'int',
-      questionId: 'int',
-      runId: 'int',
-      relied: 'jsonb',
-      lastResponseId: 'int',
-      sampleId: 'int',
-      decidedBy: 'int',
-      decidedAt: 'timestamptz',
-    },
-  },
+export const shapes: Readonly<Record<keyof ChangeTables, TableShape>> = {
+  study: shapeOf(entities.StudyEntity, ['id', 'name', 'purpose', 'asides', 'setAside']),
+  question: shapeOf(entities.QuestionEntity, ['id', 'studyId', 'position', 'label', 'wording']),
+  variable: shapeOf(entities.VariableEntity, [
+    'id',
+    'studyId',
+    'position',
+    'name',
+    'kind',
+    'derived',
+  ]),
+  category: shapeOf(entities.CategoryEntity),
+  respondent: shapeOf(entities.RespondentEntity, ['id', 'studyId', 'background']),
+  theme: shapeOf(entities.ThemeEntity),
+  code: shapeOf(entities.CodeEntity, null, { archived: false }),
+  bundle: shapeOf(entities.BundleEntity),
+  bundle_code: shapeOf(entities.BundleCodeEntity),
+  mention: shapeOf(entities.MentionEntity, null, { typical: false }),
+  settlement: shapeOf(entities.SettlementEntity, null, { assisted: false }),
+  note: shapeOf(entities.NoteEntity),
+  line_cut: shapeOf(entities.LineCutEntity),
+  suggestion: shapeOf(entities.SuggestionEntity, [
+    'codeId',
+    'responseId',
+    'state',
+    'decidedBy',
+    'decidedAt',
+    'bulk',
+  ]),
+  saved_group: shapeOf(entities.GroupEntity),
+  excluded_word: shapeOf(entities.ExcludedWordEntity),
+  spot_check: shapeOf(entities.SpotCheckEntity),
+  spot_check_answer: shapeOf(entities.SpotCheckAnswerEntity),
+  second_reading: shapeOf(entities.SecondReadingEntity),
+  second_reading_answer: shapeOf(entities.SecondReadingAnswerEntity),
+  code_closing: shapeOf(entities.CodeClosingEntity),
+  model_decision: shapeOf(entities.ModelDecisionEntity),
 };
+
+/** The name of a property's column. */
+export const columnOf = (field: string): string =>
+  `"${field.replaceAll(/[A-Z]/gu, (capital) => `_${capital.toLowerCase()}`)}"`;
+
+/** A table's records in a select: every field of theirs, of the row that `alias` names. */
+export const selectFields = (table: keyof ChangeTables, alias: string): string =>
+  Object.keys(shapes[table].fields)
+    .map((field) => `${alias}.${columnOf(field)} as "${field}"`)
+    .join(', ');
+
+const asJson = (value: unknown): unknown =>
+  value instanceof Date ? value.toISOString() : (value ?? null);
+
+/** What was read through the ORM as a change records it and the contract describes it: plain, times as ISO 8601. */
+export const asRecord = <Table extends keyof ChangeTables>(
+  table: Table,
+  stored: object,
+): ChangeTables[Table] =>
+  Object.fromEntries(
+    Object.keys(shapes[table].fields).map((field) => [field, asJson(Reflect.get(stored, field))]),
+  ) as unknown as ChangeTables[Table];

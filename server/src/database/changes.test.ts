@@ -170,10 +170,10 @@ test('many changes at once from several people are all kept', async () => {
   const people = [client];
   for (const name of ['Ash', 'Hazel', 'Elm']) {
     const person = await server.enter(name);
-    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
-      study.id,
-      person.accountId,
-    ]);
+    await server.sql(
+      'insert into membership (study_id, account_id) values (:studyId, :personAccountId)',
+      { studyId: study.id, personAccountId: person.accountId },
+    );
     people.push(person);
   }
   const { codeId } = await study.code((await study.ledger()).answers[0]!.id, { newCode: 'Shared' });

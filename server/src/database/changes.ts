@@ -2,6 +2,7 @@ import { isEmptyRecordsDiff, reverseRecordsDiff, type TableDiff } from '@yellow-
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { Problem, problems } from '../wording/problems.js';
 import { shapes, type ChangeDiff, type ChangeTables } from './changeTables.js';
+import { ChangeEntity } from './entities/index.js';
 import { row, rows } from './query.js';
 import { deletion, insertion, update, type Statement } from './recordStatements.js';
 import { isConstraintError } from './databaseErrors.js';
@@ -69,7 +70,7 @@ export async function undoChange(em: EntityManager, maker: ChangeMaker) {
     );
     if (!last) throw problems.nothingToUndo();
     await applyOrThrow(tx, reverseRecordsDiff(last.diff), problems.undoCrosses(last.summary));
-    await rows(tx, 'update change set undone_at = now() where id = :id', { id: last.id });
+    await tx.nativeUpdate(ChangeEntity, { id: last.id }, { undoneAt: new Date() });
     await notifyOfChange(tx, maker, last.diff);
     return { summary: last.summary };
   });
@@ -89,7 +90,7 @@ export async function redoChange(em: EntityManager, maker: ChangeMaker) {
     );
     if (!next) throw problems.nothingToRedo();
     await applyOrThrow(tx, next.diff, problems.undoCrosses(next.summary));
-    await rows(tx, 'update change set undone_at = null where id = :id', { id: next.id });
+    await tx.nativeUpdate(ChangeEntity, { id: next.id }, { undoneAt: null });
     await notifyOfChange(tx, maker, next.diff);
     return { summary: next.summary };
   });

@@ -23,7 +23,7 @@ test('bytes come out as they went in, many at a time, and failures leave the con
   const all = [Buffer.from(Array.from({ length: 256 }, (_, byte) => byte)), Buffer.alloc(0)];
   all.push(randomBytes(1024 * 1024 + 7));
   for (const [id, bytes] of all.entries())
-    await rows(em, 'insert into copied (id, bytes) values (?, ?)', [id, bytes]);
+    await rows(em, 'insert into copied (id, bytes) values (:id, :bytes)', { id, bytes });
   const read = (id: number) => copyBytes(em, `select bytes from copied where id = ${id}`);
   for (let round = 0; round < 20; round++) {
     await expect(copyBytes(em, 'select bytes from nowhere')).rejects.toThrow(/nowhere/);

@@ -16,14 +16,24 @@ export {
   type StudyRecord,
   type VariableRecord,
 } from './changeTables.js';
+export { asRecord, selectFields } from './changeTables.js';
 export { BIN_DAYS, emptyBin, keepBefore, moveToBin, restoreDeleted } from './bin.js';
 export { copyBytes, copyRows, copyText, type CopyValue } from './copy.js';
-export * from './entities.js';
+export * from './entities/index.js';
 export { behindTheirParents, readForeignKeys, type ForeignKey } from './foreignKeys.js';
 export { listenTo, type Listening } from './listen.js';
 export { openDatabase } from './orm.js';
 export { indexIds } from './indexIds.js';
-export { foldedInSql, isoTime, row, rows, unpackInts, withinGroup } from './query.js';
+export {
+  foldedInSql,
+  isoTime,
+  row,
+  rows,
+  unpackInts,
+  withinGroup,
+  type SqlValue,
+  type SqlValues,
+} from './query.js';
 export {
   codesInUse,
   findClosings,

@@ -46,7 +46,7 @@ test('a study of the first slice is brought up to date with everything that it h
     `insert into variable (study_id, position, name, kind, distinct_values)
      values (1, 0, 'home', 'category', 3), (1, 1, 'n', 'number', 2)`,
     `insert into respondent (study_id, import_id, external_id, background)
-     values (1, 1, 'R1', '{"1":"Tye","2":3}'), (1, 1, 'R2', '{"1":"Hask","2":null}'), (1, 1, 'R3', '{"1":null,"2":1}')`,
+     values (1, 1, 'R1', '{"1":"Tye","2":3}'), (1, 1, 'R2', '{"1":"Hask","2": null}'), (1, 1, 'R3', '{"1": null,"2":1}')`,
     `insert into question (study_id, position, label, wording) values (1, 0, 'q', 'Why')`,
     `insert into response (question_id, respondent_id, text, no_answer) values (1, 1, 'late', false)`,
     `insert into job (study_id, kind, payload, created_by) values (1, 'train', '{}', 1)`,

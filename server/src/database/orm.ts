@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { Migrator } from '@mikro-orm/migrations';
 import { MikroORM } from '@mikro-orm/postgresql';
 import pg from 'pg';
-import { entities } from './entities.js';
+import * as entities from './entities/index.js';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -27,7 +27,7 @@ export async function openDatabase(
   const { pool, options } = use === 'jobs' ? forJobs : forRequests;
   const orm = await MikroORM.init({
     clientUrl: url,
-    entities,
+    entities: Object.values(entities),
     extensions: [Migrator],
     // compiled .js when run from dist, .ts when run from src
     migrations: { path: here('./migrations'), pathTs: here('./migrations'), snapshot: false },

@@ -2,14 +2,11 @@ import { FOLDED_LETTERS } from '@yellow-thread/core/text';
 import type { EntityManager, Knex } from '@mikro-orm/postgresql';
 
 export type SqlValue = Knex.Value | readonly Knex.Value[] | null;
-/** Values by the names that they have in the SQL (`:studyId`), or in the order of their places (`?`). */
-export type SqlValues = Readonly<Record<string, SqlValue>> | readonly SqlValue[];
-
-const isList = (values: SqlValues): values is readonly SqlValue[] => Array.isArray(values);
+/** Values by the names that they have in the SQL (`:studyId`). */
+export type SqlValues = Readonly<Record<string, SqlValue>>;
 
 /** SQL with values by name as SQL with places, and the values in their order. A cast (`::int`) is no name. */
-function inOrder(sql: string, values: SqlValues): [string, readonly SqlValue[]] {
-  if (isList(values)) return [sql, values];
+function inOrder(sql: string, values: SqlValues): [string, Knex.RawBinding[]] {
   const ordered: SqlValue[] = [];
   const placed = sql.replaceAll(/(?<![:\w[]):([a-z]\w*)/gu, (found, name: string) => {
     const value = values[name];
@@ -17,7 +14,7 @@ function inOrder(sql: string, values: SqlValues): [string, readonly SqlValue[]] 
     ordered.push(value);
     return '?';
   });
-  return [placed, ordered];
+  return [placed, ordered as Knex.RawBinding[]];
 }
 
 /**
@@ -27,12 +24,10 @@ function inOrder(sql: string, values: SqlValues): [string, readonly SqlValue[]] 
 export async function rows<Row>(
   em: EntityManager,
   sql: string,
-  values: SqlValues = [],
+  values: SqlValues = {},
 ): Promise<Row[]> {
   const connection = em.getTransactionContext<Knex.Transaction>() ?? em.getKnex();
-  const result = await connection.raw<{ rows: Row[] }>(
-    ...(inOrder(sql, values) as [string, Knex.RawBinding[]]),
-  );
+  const result = await connection.raw<{ rows: Row[] }>(...inOrder(sql, values));
   return result.rows;
 }
 
@@ -40,7 +35,7 @@ export async function rows<Row>(
 export async function row<Row>(
   em: EntityManager,
   sql: string,
-  values: SqlValues = [],
+  values: SqlValues = {},
 ): Promise<Row> {
   const [first] = await rows<Row>(em, sql, values);
   if (!first) throw new Error('A query that must give a row gave none.');
@@ -72,19 +67,24 @@ export function foldedInSql(text: string): string {
   return `lower(case when octet_length(${text}) = length(${text}) then ${text} else ${folded} end)`;
 }
 
+interface GroupCondition {
+  head: string;
+  values: SqlValues;
+  holds: (column: string) => string;
+  gave: (column: string) => string;
+}
 /**
- * Restricts a query to respondents, or to nobody in particular where `within` is null: `head` stands before `select`
- * and takes the first `values`; `holds` is the condition on a column of respondents' ids, `gave` that on a column of
- * their answers' ids.
+ * Restricts a query to respondents, or to nobody in particular where `within` is null: `head` stands before `select`;
+ * `holds` is the condition on a column of respondents' ids, `gave` that on a column of their answers' ids.
  */
-export const withinGroup = (within: readonly number[] | null) =>
+export const withinGroup = (within: readonly number[] | null): GroupCondition =>
   within
     ? {
-        head: 'with within as (select unnest(?::int[]) as id)',
-        values: [within],
+        head: 'with within as (select unnest(:within::int[]) as id)',
+        values: { within },
         holds: (column: string) => `${column} in (select id from within)`,
         gave: (column: string) =>
           `exists (select 1 from response g where g.id = ${column}
              and g.respondent_id in (select id from within))`,
       }
-    : { head: '', values: [], holds: () => 'true', gave: () => 'true' };
+    : { head: '', values: {}, holds: () => 'true', gave: () => 'true' };

@@ -1,12 +1,13 @@
 import type { TableDiff } from '@yellow-thread/core/coding';
-import { shapes, type ChangeTables } from './changeTables.js';
+import { columnOf, shapes, type ChangeTables } from './changeTables.js';
+import type { SqlValues } from './query.js';
 
 type Table = keyof ChangeTables;
 
 /** SQL with its parameters. */
 export interface Statement {
   sql: string;
-  values: (string | number | boolean | null)[][];
+  values: SqlValues;
 }
 
 /** Deletes the records that are still as they are given. */
@@ -22,7 +23,7 @@ export function deletion(table: Table, records: readonly object[]): Statement {
 export function insertion(table: Table, records: readonly object[]): Statement {
   const fields = Object.keys(shapes[table].fields);
   return {
-    sql: `insert into ${table} (${fields.map(column).join(', ')})
+    sql: `insert into ${table} (${fields.map(columnOf).join(', ')})
       select * from ${asTable(table, 'fresh', fields)}`,
     values: columnsOf(table, records, fields),
   };
@@ -32,15 +33,14 @@ export function insertion(table: Table, records: readonly object[]): Statement {
 export function update(table: Table, records: TableDiff<object>['updated']): Statement {
   const { key, fields } = shapes[table];
   const rest = Object.keys(fields).filter((field) => !key.includes(field));
-  const set = rest.map((field) => `${column(field)} = changed."to ${field}"`);
+  const set = rest.map((field) => `${columnOf(field)} = changed."to_${field}"`);
   // a record that is all key (what is in a bundle) has nothing to be updated
-  const nothing = `${column(key[0]!)} = ${table}.${column(key[0]!)}`;
-  const to = rest.map((field) => [field, `to ${field}`] as const);
+  const nothing = `${columnOf(key[0]!)} = ${table}.${columnOf(key[0]!)}`;
   return {
     sql: `update ${table} set ${set.join(', ') || nothing}
-      from ${asTable(table, 'changed', [...Object.keys(fields), ...to])}
+      from ${asTable(table, 'changed', Object.keys(fields), rest)}
       where ${equal(table, 'changed', key)} and ${same(table, 'changed')}`,
-    values: [
+    values: {
       ...columnsOf(
         table,
         records.map(({ from }) => from),
@@ -50,43 +50,52 @@ export function update(table: Table, records: TableDiff<object>['updated']): Sta
         table,
         records.map(({ to }) => to),
         rest,
+        'to_',
       ),
-    ],
+    },
   };
 }
 
 /** Fields of the records as parameters, an array each: PostgreSQL reads these several times as fast as JSON. */
-function columnsOf(table: Table, records: readonly object[], wanted: string[]) {
+function columnsOf(
+  table: Table,
+  records: readonly object[],
+  wanted: readonly string[],
+  prefix = '',
+): SqlValues {
   const { fields, formerly = {} } = shapes[table];
-  return wanted.map((field) =>
-    records.map((record) => {
-      const value: unknown = Reflect.get(record, field) ?? formerly[field] ?? null;
-      if (value === null || typeof value === 'number' || typeof value === 'boolean') return value;
-      return typeof value === 'string' && fields[field] !== 'jsonb' ? value : JSON.stringify(value);
-    }),
+  const valueOf = (record: object, field: string) => {
+    const value: unknown = Reflect.get(record, field) ?? formerly[field] ?? null;
+    if (value === null || typeof value === 'number' || typeof value === 'boolean') return value;
+    return typeof value === 'string' && fields[field] !== 'jsonb' ? value : JSON.stringify(value);
+  };
+  return Object.fromEntries(
+    wanted.map((field) => [prefix + field, records.map((record) => valueOf(record, field))]),
   );
 }
 
-/** These parameters as a table; a column has its field's name, or that beside it. */
+/** These parameters as a table; a column is named as its parameter. */
 const asTable = (
   table: Table,
   alias: string,
-  wanted: readonly (string | readonly [field: string, name: string])[],
+  wanted: readonly string[],
+  to: readonly string[] = [],
 ) => {
-  const columns = wanted.map((one) => (typeof one === 'string' ? ([one, one] as const) : one));
-  return `unnest(${columns.map(([field]) => `?::${shapes[table].fields[field]}[]`).join(', ')})
-    as ${alias}(${columns.map(([, name]) => `"${name}"`).join(', ')})`;
+  const { fields } = shapes[table];
+  const parameters = [
+    ...wanted.map((field) => `:${field}::${fields[field]}[]`),
+    ...to.map((field) => `:to_${field}::${fields[field]}[]`),
+  ];
+  const columns = [...wanted, ...to.map((field) => `to_${field}`)];
+  return `unnest(${parameters.join(', ')}) as ${alias}(${columns.map((name) => `"${name}"`).join(', ')})`;
 };
-
-const column = (field: string) =>
-  `"${field.replaceAll(/[A-Z]/g, (capital) => `_${capital.toLowerCase()}`)}"`;
 
 /** By `=`, which the database can look up. */
 const equal = (table: Table, alias: string, key: readonly string[]) =>
-  key.map((field) => `${table}.${column(field)} = ${alias}."${field}"`).join(' and ');
+  key.map((field) => `${table}.${columnOf(field)} = ${alias}."${field}"`).join(' and ');
 
 /** Whether the record is as it is given, where that may be null too. */
 const same = (table: Table, alias: string) =>
   Object.keys(shapes[table].fields)
-    .map((field) => `${table}.${column(field)} is not distinct from ${alias}."${field}"`)
+    .map((field) => `${table}.${columnOf(field)} is not distinct from ${alias}."${field}"`)
     .join(' and ');

@@ -6,6 +6,7 @@ import type {
   Settlement,
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { selectFields } from './changeTables.js';
 import { rows } from './query.js';
 
 type Values = Parameters<typeof rows>[2];
@@ -21,8 +22,6 @@ export const codesInUse = async (em: EntityManager, questionId: number): Promise
   );
   return codes.map(({ id }) => id);
 };
-
-// Rows as the records that a change holds, in an order that does not depend on how they are stored.
 
 /**
  * Questions of a study some of whose answers may be decided code by code: every code in use is closed, or something is
@@ -50,6 +49,8 @@ export const questionsInReview = async (em: EntityManager, studyId: number): Pro
   return found.map(({ id }) => id);
 };
 
+// Rows as the records that a change holds, in an order that does not depend on how they are stored.
+
 /** @param where a condition on `mention m` and the code `c` that it applies */
 export const findMentions = (
   em: EntityManager,
@@ -58,8 +59,7 @@ export const findMentions = (
 ): Promise<Mention[]> =>
   dated(
     em,
-    `select m.id, m.response_id as "responseId", m.code_id as "codeId", m.coder_id as "coderId", m.start,
-       m."end", m.origin, m.created_at as "createdAt", m.typical
+    `select ${selectFields('mention', 'm')}
      from mention m join code c on c.id = m.code_id
      where ${where} order by m.response_id, m.start nulls first, m.created_at, m.id`,
     values,
@@ -70,9 +70,7 @@ export const findMentions = (
 export const findNotes = (em: EntityManager, where: string, values: Values): Promise<Note[]> =>
   dated(
     em,
-    `select n.id, n.study_id as "studyId", n.response_id as "responseId", n.start, n."end",
-       n.respondent_id as "respondentId", n.code_id as "codeId", n.text, n.unsure,
-       n.author_id as "authorId", n.created_at as "createdAt"
+    `select ${selectFields('note', 'n')}
      from note n where ${where} order by n.created_at, n.id`,
     values,
     'createdAt',
@@ -86,8 +84,7 @@ export const findSettlements = (
 ): Promise<Settlement[]> =>
   dated(
     em,
-    `select s.response_id as "responseId", s.coder_id as "coderId", s.settled_at as "settledAt",
-       s.assisted
+    `select ${selectFields('settlement', 's')}
      from settlement s where ${where} order by s.response_id, s.coder_id`,
     values,
     'settledAt',
@@ -101,9 +98,7 @@ export const findClosings = (
 ): Promise<CodeClosing[]> =>
   dated(
     em,
-    `select k.study_id as "studyId", k.question_id as "questionId", k.code_id as "codeId", k.how,
-       k.expected, k.last_response_id as "lastResponseId", k.closed_by as "closedBy",
-       k.closed_at as "closedAt"
+    `select ${selectFields('code_closing', 'k')}
      from code_closing k where ${where} order by k.question_id, k.code_id`,
     values,
     'closedAt',
@@ -117,8 +112,7 @@ export const findReadingAnswers = (
 ): Promise<SecondReadingAnswer[]> =>
   rows(
     em,
-    `select a.reading_id as "readingId", a.response_id as "responseId", a.first_codes as "firstCodes",
-       a.second_codes as "secondCodes", a.verdicts
+    `select ${selectFields('second_reading_answer', 'a')}
      from second_reading_answer a join second_reading d on d.id = a.reading_id
      where ${where} order by md5(a.reading_id::text || a.response_id)`,
     values,

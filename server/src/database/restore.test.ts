@@ -41,7 +41,7 @@ test('in another cluster, whose transactions have the same numbers again, everyt
   };
   const seen = new Set<string>();
   for (let edit = 1; edit <= 6; edit++) {
-    await rows(em(), 'update respondent set weight = ?', [edit]);
+    await rows(em(), 'update respondent set weight = :edit', { edit });
     seen.add((await readDataVersion(em())).people);
     expect(new Set(await weightsSeen())).toEqual(new Set([edit]));
   }

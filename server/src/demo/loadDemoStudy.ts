@@ -5,7 +5,14 @@ import { INKS, STITCHES } from '@yellow-thread/core/codebook';
 import { NO_ANSWERS } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { copyRows, row, rows } from '../database/index.js';
+import {
+  copyRows,
+  rows,
+  MembershipEntity,
+  QuestionEntity,
+  SampleEntity,
+  StudyEntity,
+} from '../database/index.js';
 import { enqueueJob } from '../jobs/index.js';
 import { TRAINING_SEED } from '../learning/index.js';
 import { importFile } from '../sheet/index.js';
@@ -70,17 +77,12 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
       JSON.parse(await readFile(path.join(folder, 'study.json'), 'utf8')),
     );
     const coderId = members[0]!;
-    const { id: studyId } = await row<{ id: number }>(
-      tx,
-      'insert into study (name, purpose, no_answers) values (:name, :purpose, :noAnswers) returning id',
-      { name: study.name, purpose: study.purpose, noAnswers: JSON.stringify(NO_ANSWERS) },
-    );
-    for (const accountId of members)
-      await rows(
-        tx,
-        'insert into membership (study_id, account_id) values (:studyId, :accountId)',
-        { studyId, accountId },
-      );
+    const studyId = await tx.insert(StudyEntity, {
+      name: study.name,
+      purpose: study.purpose,
+      noAnswers: [...NO_ANSWERS],
+    });
+    for (const accountId of members) await tx.insert(MembershipEntity, { studyId, accountId });
 
     const written = await importFile(tx, {
       studyId,
@@ -88,22 +90,19 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
       fileName: SHEET,
       content,
     });
-    const questions = await rows<{ id: number }>(
-      tx,
-      'select id from question where study_id = :studyId order by position',
+    const questions = await tx.find(
+      QuestionEntity,
       { studyId },
+      { fields: ['id'], orderBy: { position: 'asc' } },
     );
     const codeIds = await writeCodebook(tx, studyId, study.themes);
     for (const [q, question] of questions.entries()) {
-      await rows(tx, 'update question set label = :labels where id = :id', {
-        labels: study.labels[q]!,
-        id: question.id,
+      await tx.nativeUpdate(QuestionEntity, { id: question.id }, { label: study.labels[q]! });
+      const sampleId = await tx.insert(SampleEntity, {
+        questionId: question.id,
+        kind: 'random',
+        seed: study.samples[q]!.seed,
       });
-      const { id: sampleId } = await row<{ id: number }>(
-        tx,
-        `insert into sample (question_id, kind, seed) values (:id, 'random', :seed) returning id`,
-        { id: question.id, seed: study.samples[q]!.seed },
-      );
       const now = new Date().toISOString();
       const coded = study.samples[q]!.answers.map((answer) => ({
         id: written.first + q * written.respondents + answer.row,

@@ -34,8 +34,8 @@ const csv =
 beforeEach(async () => {
   study = await importStudy(client, csv);
   const variables = await server.sql<{ id: number; name: string }>(
-    'select id, name from variable where study_id = ?',
-    [study.id],
+    'select id, name from variable where study_id = :studyId',
+    { studyId: study.id },
   );
   home = variables.find(({ name }) => name === 'home')!.id;
   age = variables.find(({ name }) => name === 'age')!.id;

@@ -46,8 +46,8 @@ test('what was read is read again after every change, whoever made it and howeve
   expect(await seen()).toEqual(before);
   // by no road of the product
   await server.sql(
-    `update respondent set background = '{}' where external_id = '2' and study_id = ?`,
-    [study.id],
+    `update respondent set background = '{}' where external_id = '2' and study_id = :studyId`,
+    { studyId: study.id },
   );
   expect((await seen()).islands).toEqual({ Tye: 2, 'Not stated': 1 });
 });
@@ -59,15 +59,17 @@ test('what stands within a change that is being made nobody else sees, during it
     await rows(
       tx,
       `insert into respondent (study_id, external_id, background, import_id)
-       select study_id, '4', background, import_id from respondent where external_id = '1' and study_id = ?`,
-      [study.id],
+       select study_id, '4', background, import_id from respondent where external_id = '1' and study_id = :studyId`,
+      { studyId: study.id },
     );
     expect((await seen(tx)).people).toBe(4);
     expect(await seen()).toEqual(before);
     // what the change itself sees next follows what it did next
-    await rows(tx, `delete from respondent where external_id in ('3', '4') and study_id = ?`, [
-      study.id,
-    ]);
+    await rows(
+      tx,
+      `delete from respondent where external_id in ('3', '4') and study_id = :studyId`,
+      { studyId: study.id },
+    );
     expect((await seen(tx)).people).toBe(2);
     throw takenBack;
   });

@@ -132,13 +132,14 @@ async function queryMaterial(
     return set;
   };
   // by the range of ids, and not by a join with every response: those to other questions are left out here
-  const ofCoder = coderId ? 'and coder_id = ?' : '';
-  const placed = coderId ? [...range, coderId] : range;
+  const ofCoder = coderId ? 'and coder_id = :coderId' : '';
+  const [first, last] = range;
+  const placed = { first, last, ...(coderId && { coderId }) };
   const packedSettled = row<{ packed: Buffer | null; blind: Buffer | null }>(
     em,
     `select string_agg(int4send(response_id), '') as packed,
        string_agg(int4send(response_id), '') filter (where not assisted) as blind
-     from settlement where response_id between ? and ? ${ofCoder}`,
+     from settlement where response_id between :first and :last ${ofCoder}`,
     placed,
   );
   const packedDrawn = row<{ packed: Buffer | null }>(
@@ -151,7 +152,7 @@ async function queryMaterial(
   const packedMentions = rows<{ codeId: string; origin: Origin; packed: Buffer }>(
     em,
     `select code_id as "codeId", origin, string_agg(int4send(response_id), '') as packed
-     from mention where response_id between ? and ? ${ofCoder} group by 1, 2`,
+     from mention where response_id between :first and :last ${ofCoder} group by 1, 2`,
     placed,
   );
   const packedByModel = row<{ packed: Buffer | null }>(

@@ -18,24 +18,20 @@ export async function readHistory(
     limit: number;
   },
 ) {
-  const conditions = ['c.study_id = ?'];
-  const values: (string | number)[] = [studyId];
-  const narrow = (condition: string, value: string | number | undefined) => {
-    if (value === undefined) return;
-    conditions.push(condition);
-    values.push(value);
-  };
-  narrow('c.codes @> array[?::uuid]', code);
-  narrow('c.account_id = ?', by);
-  narrow('c.id < ?', before);
+  const conditions = [
+    'c.study_id = :studyId',
+    ...(code === undefined ? [] : ['c.codes @> array[cast(:code as uuid)]']),
+    ...(by === undefined ? [] : ['c.account_id = :by']),
+    ...(before === undefined ? [] : ['c.id < :before']),
+  ];
   const changes = await rows<Change>(
     em,
     `select c.id, c.summary, a.name as by, c.undone_at is not null as undone,
        ${isoTime('c.made_at')} as "madeAt",
        c.touched
      from change c join account a on a.id = c.account_id
-     where ${conditions.join(' and ')} order by c.id desc limit ?`,
-    [...values, limit],
+     where ${conditions.join(' and ')} order by c.id desc limit :limit`,
+    { studyId, code: code ?? null, by: by ?? null, before: before ?? null, limit },
   );
   return { changes, next: changes.length === limit ? changes.at(-1)!.id : null };
 }

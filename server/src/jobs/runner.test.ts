@@ -45,11 +45,14 @@ const enqueue = () =>
   enqueueJob(orm.em.fork(), { kind: 'import', studyId, questionId: null, accountId, payload: {} });
 const rename = async () =>
   Promise.resolve(async (em: Parameters<Awaited<ReturnType<JobHandler>>>[0]) => {
-    await rows(em, `update study set name = name || '!' where id = ?`, [studyId]);
+    await rows(em, `update study set name = name || '!' where id = :studyId`, { studyId });
   });
 const studyName = async () =>
-  (await row<{ name: string }>(orm.em.fork(), 'select name from study where id = ?', [studyId]))
-    .name;
+  (
+    await row<{ name: string }>(orm.em.fork(), 'select name from study where id = :studyId', {
+      studyId,
+    })
+  ).name;
 const run = (handler: JobHandler, minutes = 60) => {
   const others = { read: 60, undo_import: 60, restore_import: 60, train: 60, delete_study: 60 };
   const all = { ...others, import: minutes };
@@ -98,8 +101,8 @@ test('a job whose runner went silent is taken up again', async () => {
   await rows(
     orm.em.fork(),
     `update job set state = 'running', runner = gen_random_uuid(), attempts = 1,
-       heartbeat_at = now() - interval '1 minute' where id = ?`,
-    [job.id],
+       heartbeat_at = now() - interval '1 minute' where id = :jobId`,
+    { jobId: job.id },
   );
   run(rename);
   expect((await until(job.id, ended)).state).toBe('done');

@@ -16,8 +16,8 @@ export function lookRoutes(app: App, threads: Threads): void {
     const answers = await rows<{ text: string }>(
       em,
       `${head} select text from response
-         where question_id = ? and not no_answer and ${holds('respondent_id')}`,
-      [...values, question.id],
+         where question_id = :questionId and not no_answer and ${holds('respondent_id')}`,
+      { ...values, questionId: question.id },
     );
     const { asides, setAside } = await em.findOneOrFail(StudyEntity, params.study);
     const counted = await threads.run('look', {

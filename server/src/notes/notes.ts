@@ -1,7 +1,7 @@
 import type { ListedNote, Note, NoteCreate, ShownNote } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { findCode } from '../codebook/index.js';
-import { findNotes, inChange, makeChange, rows } from '../database/index.js';
+import { findNotes, inChange, makeChange, rows, RespondentEntity } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { findResponse, notesAsJson } from '../coding/index.js';
@@ -34,11 +34,10 @@ export async function addNote(em: EntityManager, maker: Maker, create: NoteCreat
     }
     if (create.codeId !== null) await findCode(tx, maker.studyId, create.codeId);
     if (create.respondentId !== null) {
-      const [known] = await rows(
-        tx,
-        'select 1 from respondent where id = :respondentId and study_id = :studyId',
-        { respondentId: create.respondentId, studyId: maker.studyId },
-      );
+      const known = await tx.count(RespondentEntity, {
+        id: create.respondentId,
+        studyId: maker.studyId,
+      });
       if (!known) throw problems.notFound('respondent');
     }
     const note: Note = {
@@ -92,6 +91,6 @@ const summaryOf = (what: string, { text, unsure }: Note) =>
   what + (unsure ? notesTexts.unsure : text === '' ? 'a mark' : 'a note');
 
 async function findNote(em: EntityManager, studyId: number, id: string): Promise<Note | null> {
-  const [note] = await findNotes(em, 'n.id = ? and n.study_id = ?', [id, studyId]);
+  const [note] = await findNotes(em, 'n.id = :id and n.study_id = :studyId', { id, studyId });
   return note ?? null;
 }

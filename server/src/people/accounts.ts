@@ -38,7 +38,10 @@ export async function choosePassword(
   account.passwordHash = await hash(password);
   account.choosesPassword = false;
   await em.flush();
-  await endSessions(em, 'account_id = ? and id <> ?', [account.id, keepSession]);
+  await endSessions(em, 'account_id = :accountId and id <> :keepSession', {
+    accountId: account.id,
+    keepSession,
+  });
 }
 
 /**

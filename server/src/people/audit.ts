@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
+import { AuditEntity } from '../database/index.js';
 
 /** What is noted of who did what: never what was written, or what something is called. */
 export type AuditAction =
@@ -33,8 +33,4 @@ export const noteInAudit = (
   em: EntityManager,
   { action, accountId, studyId, details = {} }: AuditNote,
 ): Promise<unknown> =>
-  rows(
-    em,
-    'insert into audit (action, account_id, study_id, details) values (:action, :accountId, :studyId, :details::jsonb)',
-    { action, accountId, studyId: studyId ?? null, details: JSON.stringify(details) },
-  );
+  em.insert(AuditEntity, { action, accountId, studyId: studyId ?? null, details });

@@ -83,16 +83,14 @@ export async function addMember(
     );
     if (known.here) throw problems.alreadyMember(name);
     if (known.waits && known.studies > 0) throw problems.notEnteredYet(name);
-    await rows(tx, 'insert into membership (study_id, account_id) values (:studyId, :id)', {
-      studyId,
-      id: known.id,
-    });
+    await tx.insert(MembershipEntity, { studyId, accountId: known.id });
     // one that opened nothing any more, shut out before it was entered, begins anew
     if (known.waits && made.length === 0)
-      await rows(tx, 'update account set password_hash = :passwordHash where id = :id', {
-        passwordHash: account.passwordHash,
-        id: known.id,
-      });
+      await tx.nativeUpdate(
+        AccountEntity,
+        { id: known.id },
+        { passwordHash: account.passwordHash },
+      );
     await notifyOfAccess(tx, studyId);
     return { password: known.waits ? password : null, member: known.id };
   });
@@ -112,7 +110,7 @@ export async function givePassword(
   const { password, account } = await oneTimePassword();
   Object.assign(member, account);
   await em.flush();
-  await endSessions(em, 'account_id = ?', [member.id]);
+  await endSessions(em, 'account_id = :accountId', { accountId: member.id });
   return { password };
 }
 
@@ -138,10 +136,7 @@ export async function removeMember(
     if (members.length === 1) throw problems.lastMember();
     const { name } = await tx.findOneOrFail(AccountEntity, memberId);
     if (name === OWNER && actor.id !== memberId) throw problems.notTheOwner();
-    await rows(tx, 'delete from membership where study_id = :studyId and account_id = :memberId', {
-      studyId,
-      memberId,
-    });
+    await tx.nativeDelete(MembershipEntity, { studyId, accountId: memberId });
     await notifyOfAccess(tx, studyId);
   });
 }

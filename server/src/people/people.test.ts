@@ -262,10 +262,10 @@ describe('who works in a study', () => {
     const { body: more } = await owner.send<{ id: number }>('POST', '/studies', {
       body: { name: 'More', purpose: '' },
     });
-    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
-      more.id,
-      fern.accountId,
-    ]);
+    await server.sql(
+      'insert into membership (study_id, account_id) values (:moreId, :fernAccountId)',
+      { moreId: more.id, fernAccountId: fern.accountId },
+    );
     const rue = await server.enter('Rue');
     await owner.send('POST', path, { body: { name: 'Rue' } });
     expect((await rue.send<Given>('POST', `${path}/${fern.accountId}/password`)).status).toBe(403);

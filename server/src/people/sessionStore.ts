@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { SessionStore } from '@fastify/session';
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
-import { row, rows, notifyOfAccess } from '../database/index.js';
+import { row, rows, notifyOfAccess, type SqlValues } from '../database/index.js';
 
 type Session = Parameters<SessionStore['set']>[1];
 
@@ -56,7 +56,7 @@ export function createSessionStore(orm: MikroORM): SessionStore {
         (error) => callback(error),
       ),
     destroy: (id, callback) =>
-      void answer(endSessions(orm.em.fork(), 'id = ?', [id]), (error) => callback(error)),
+      void answer(endSessions(orm.em.fork(), 'id = :id', { id }), (error) => callback(error)),
   };
 }
 
@@ -67,7 +67,7 @@ export function createSessionStore(orm: MikroORM): SessionStore {
 export async function endSessions(
   em: EntityManager,
   where: string,
-  values: (string | number)[],
+  values: SqlValues,
 ): Promise<void> {
   await rows(
     em,
@@ -88,8 +88,8 @@ export const removeExpiredSessions = (em: EntityManager) =>
 export async function sessionSecret(em: EntityManager): Promise<string> {
   await rows(
     em,
-    `insert into setting (key, value) values ('session_secret', ?) on conflict do nothing`,
-    [randomBytes(48).toString('base64url')],
+    `insert into setting (key, value) values ('session_secret', :secret) on conflict do nothing`,
+    { secret: randomBytes(48).toString('base64url') },
   );
   const { value } = await row<{ value: string }>(
     em,

@@ -26,8 +26,8 @@ const report = async (query = 'by=none') =>
 const home = async () =>
   (
     await server.sql<{ id: number }>(
-      `select id from variable where study_id = ? and name = 'home'`,
-      [study.id],
+      `select id from variable where study_id = :studyId and name = 'home'`,
+      { studyId: study.id },
     )
   )[0]!.id;
 const cellOf = (table: Report, name: string, column = 0) =>
@@ -118,10 +118,10 @@ describe('themes', () => {
   test('a second coder’s settling does not count a person twice', async () => {
     const { fares } = await codeAll();
     const colleague = await server.enter(`Colleague ${study.id}`);
-    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
-      study.id,
-      colleague.accountId,
-    ]);
+    await server.sql(
+      'insert into membership (study_id, account_id) values (:studyId, :colleagueAccountId)',
+      { studyId: study.id, colleagueAccountId: colleague.accountId },
+    );
     await colleague.send('PUT', `${study.base}/responses/${ids[0]!}/settlement`, {
       body: { settled: true },
     });
@@ -206,8 +206,8 @@ test('across: one variable within another, waves, coders, groups that overlap, s
       column.asked,
     ]);
   const variables = await server.sql<{ id: number; name: string }>(
-    'select id, name from variable where study_id = ? order by position',
-    [study.id],
+    'select id, name from variable where study_id = :studyId order by position',
+    { studyId: study.id },
   );
   const wave = variables.find(({ name }) => name !== 'home')!;
   expect(await heads(`${await home()},${wave.id}`)).toEqual([

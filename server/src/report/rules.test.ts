@@ -186,9 +186,9 @@ test('whatever is coded and decided, a table by each rule holds its law, on scre
 test('once everything is settled by hand, what is decided is what is settled', async () => {
   await server.sql(
     `insert into settlement (response_id, coder_id, settled_at)
-     select r.id, ?, now() from response r where r.question_id = ? and not r.no_answer
+     select r.id, :clientAccountId, now() from response r where r.question_id = :questionId and not r.no_answer
        and not exists (select 1 from settlement t where t.response_id = r.id)`,
-    [client.accountId, study.questions[1]!.id],
+    { clientAccountId: client.accountId, questionId: study.questions[1]!.id },
   );
   const [decided, settled] = [
     await report('by=none&counts=decided'),

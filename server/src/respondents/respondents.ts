@@ -10,6 +10,8 @@ import {
   VariableEntity,
   withinGroup,
   type RespondentRecord,
+  type SqlValue,
+  type SqlValues,
 } from '../database/index.js';
 import {
   MISSING,
@@ -35,13 +37,13 @@ export async function listRespondents(
   const wanted = foldForSearch(words);
   const holding = wanted.replaceAll(/[\\%_]/g, '\\$&');
   const { head, holds, values: its } = withinGroup(within);
-  const values: (string | number | readonly number[])[] = [...its, studyId];
-  let where = `r.study_id = ? and ${holds('r.id')}`;
+  const values: Record<string, SqlValue> = { ...its, studyId };
+  let where = `r.study_id = :studyId and ${holds('r.id')}`;
   if (holding) {
-    where += ` and (${foldedInSql('r.external_id')} like ? or r.id = any(?::int[]) or exists (
-      select 1 from jsonb_each_text(r.background) b where ${foldedInSql('b.value')} like ?))`;
-    const called = await calledLike(em, studyId, wanted);
-    values.push(`%${holding}%`, called, `%${holding}%`);
+    where += ` and (${foldedInSql('r.external_id')} like :like or r.id = any(:called::int[]) or exists (
+      select 1 from jsonb_each_text(r.background) b where ${foldedInSql('b.value')} like :like))`;
+    values['like'] = `%${holding}%`;
+    values['called'] = await calledLike(em, studyId, wanted);
   }
   let from = 'respondent r';
   let order = `r.id ${way}`;
@@ -76,7 +78,7 @@ async function find(
   from: string,
   where: string,
   order: string,
-  values: readonly (string | number | readonly number[])[],
+  values: SqlValues,
 ): Promise<number[]> {
   const found = await rows<{ ids: number[] | null }>(
     em,

@@ -52,9 +52,9 @@ export async function describeVariable(
   const range = await row<Pick<VariableDetail, 'stated' | 'lowest' | 'highest'>>(
     em,
     `select count(value)::int as stated, min(value)::text as lowest, max(value)::text as highest
-     from (select ${kind === 'number' ? `(background->>?)::numeric` : `background->>?`} as value
-       from respondent where study_id = ?) v`,
-    [key, studyId],
+     from (select ${kind === 'number' ? `(background->>:key)::numeric` : `background->>:key`} as value
+       from respondent where study_id = :studyId) v`,
+    { key, studyId },
   );
   const categories = derived
     ? []

@@ -8,6 +8,8 @@ import type {
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  selectFields,
+  asRecord,
   type ChangeDiff,
   CodeEntity,
   findMentions,
@@ -28,8 +30,7 @@ export interface ReviewTarget {
 }
 
 /** A suggestion `s` as it is kept. */
-export const suggestionColumns = `s.code_id as "codeId", s.response_id as "responseId", s.state,
-  s.decided_by as "decidedBy", s.decided_at as "decidedAt", s.bulk`;
+export const suggestionColumns = selectFields('suggestion', 's');
 
 /**
  * Decides one suggestion: accepted makes a mention, refused none; open takes the decision back. With `toSame` what is
@@ -119,10 +120,10 @@ async function giveOther(
   { id, codeId }: NonNullable<Decide['other']>,
 ): Promise<{ name: string; mention: Mention | null }> {
   const name = await nameOf(em, maker.studyId, codeId);
-  const standing = await findMentions(em, 'm.code_id = ? and m.response_id = ?', [
+  const standing = await findMentions(em, 'm.code_id = :codeId and m.response_id = :responseId', {
     codeId,
     responseId,
-  ]);
+  });
   const mention: Mention = {
     id,
     responseId,
@@ -158,10 +159,11 @@ export async function decideByThreshold(
     const open = await rows<Suggestion>(
       tx,
       `${head} select ${suggestionColumns} from open_suggestion s
-       where s.question_id = ? and s.code_id = ? and s.probability ${side === 'above' ? '>=' : '<'} ?
+       where s.question_id = :questionId and s.code_id = :codeId
+         and s.probability ${side === 'above' ? '>=' : '<'} :threshold
          and ${gave('s.response_id')}
        order by s.response_id`,
-      [...values, questionId, codeId, threshold],
+      { ...values, questionId, codeId, threshold },
     );
     const state = side === 'above' ? 'accepted' : 'refused';
     const verb = side === 'above' ? 'accepting' : 'refusing';
@@ -221,10 +223,11 @@ export function decide(
 }
 
 export const mentionsByAcceptance = (em: EntityManager, codeId: string, responseId: number) =>
-  findMentions(em, `m.code_id = ? and m.response_id = ? and m.origin in ('accepted', 'bulk')`, [
-    codeId,
-    responseId,
-  ]);
+  findMentions(
+    em,
+    `m.code_id = :codeId and m.response_id = :responseId and m.origin in ('accepted', 'bulk')`,
+    { codeId, responseId },
+  );
 
 async function answersOfSameWords(em: EntityManager, questionId: number, responseId: number) {
   const same = await rows<{ id: number }>(
@@ -237,14 +240,7 @@ async function answersOfSameWords(em: EntityManager, questionId: number, respons
 }
 
 /** A stored suggestion as its record stands in a change. */
-const asSuggestion = (one: Suggestion): Suggestion => ({
-  codeId: one.codeId,
-  responseId: one.responseId,
-  state: one.state,
-  decidedBy: one.decidedBy,
-  decidedAt: asIso(one.decidedAt),
-  bulk: one.bulk,
-});
+const asSuggestion = (stored: object): Suggestion => asRecord('suggestion', stored);
 
 export const asIso = (date: string | null) => date && new Date(date).toISOString();
 

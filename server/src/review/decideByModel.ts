@@ -3,7 +3,16 @@ import type { DecideByModel, ModelDecision } from '@yellow-thread/contract';
 import { isReliable, modelVerdict } from '@yellow-thread/core/review';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, codesInUse, makeChange, row, rows } from '../database/index.js';
+import {
+  asRecord,
+  CodeEntity,
+  codesInUse,
+  makeChange,
+  rows,
+  CodeClosingEntity,
+  ModelDecisionEntity,
+  SampleEntity,
+} from '../database/index.js';
 import { runInForce } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -43,11 +52,7 @@ export async function decideByModel(
     );
     if (open.length < 2) throw problems.nothingToDraw();
     const drawn = simpleRandomSample(open.length, Math.min(check, open.length), randomInt(2 ** 31));
-    const { id: sampleId } = await row<{ id: number }>(
-      tx,
-      `insert into sample (question_id, kind, seed) values (:questionId, 'check', 0) returning id`,
-      { questionId },
-    );
+    const sampleId = await tx.insert(SampleEntity, { questionId, kind: 'check', seed: 0 });
     await rows(
       tx,
       'insert into sample_member (sample_id, response_id) select :sampleId, unnest(:drawn::int[])',
@@ -102,11 +107,7 @@ async function unreliableCodes(
   questionId: number,
   { codes }: NonNullable<Awaited<ReturnType<typeof runInForce>>>,
 ): Promise<string[]> {
-  const closed = await rows<{ codeId: string }>(
-    em,
-    'select code_id as "codeId" from code_closing where question_id = :questionId',
-    { questionId },
-  );
+  const closed = await em.find(CodeClosingEntity, { questionId }, { fields: ['codeId'] });
   return (await codesInUse(em, questionId)).filter((id) => {
     if (closed.some(({ codeId }) => codeId === id)) return false;
     const trained = codes.find(({ codeId }) => codeId === id);
@@ -124,13 +125,6 @@ async function namesOf(em: EntityManager, ids: readonly string[]): Promise<strin
 }
 
 async function findDecision(em: EntityManager, questionId: number): Promise<ModelDecision | null> {
-  const [found] = await rows<ModelDecision>(
-    em,
-    `select study_id as "studyId", question_id as "questionId", run_id as "runId", relied,
-       last_response_id as "lastResponseId", sample_id as "sampleId", decided_by as "decidedBy",
-       decided_at as "decidedAt"
-     from model_decision where question_id = :questionId`,
-    { questionId },
-  );
-  return found ? { ...found, decidedAt: new Date(found.decidedAt).toISOString() } : null;
+  const found = await em.findOne(ModelDecisionEntity, { questionId });
+  return found && asRecord('model_decision', found);
 }

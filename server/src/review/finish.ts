@@ -253,7 +253,9 @@ export async function closeCodes(
       'select max(id) as last from response where question_id = :id',
       { id: question.id },
     );
-    const standing = await findClosings(tx, 'k.question_id = ?', [question.id]);
+    const standing = await findClosings(tx, 'k.question_id = :questionId', {
+      questionId: question.id,
+    });
     const closedAt = new Date().toISOString();
     const closings = codes.map(({ codeId, how }): CodeClosing => {
       const code = left.find((one) => one.codeId === codeId);
@@ -301,10 +303,11 @@ export async function reopenCode(
   codeId: string,
 ): Promise<void> {
   await em.transactional(async (tx) => {
-    const [closing] = await findClosings(tx, 'k.question_id = ? and k.code_id = ?', [
-      questionId,
-      codeId,
-    ]);
+    const [closing] = await findClosings(
+      tx,
+      'k.question_id = :questionId and k.code_id = :codeId',
+      { questionId, codeId },
+    );
     if (!closing) return;
     const name = (await namesOf(tx, maker.studyId)).get(codeId);
     await makeChange(tx, {

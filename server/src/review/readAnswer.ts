@@ -10,6 +10,8 @@ import {
   inChange,
   makeChange,
   rows,
+  ResponseEntity,
+  SampleMemberEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -45,7 +47,7 @@ export async function settleReading(
     const answers = [response, ...others.filter(({ id }) => !drawn.has(id))];
     const ids = answers.map(({ id }) => id);
     const settled = new Set(
-      (await findSettlements(tx, 's.response_id = any(?::int[])', [ids])).map(
+      (await findSettlements(tx, 's.response_id = any(:ids::int[])', { ids })).map(
         (one) => one.responseId,
       ),
     );
@@ -57,10 +59,10 @@ export async function settleReading(
       accept,
       open.map(({ id }) => id),
     );
-    await rows(
-      tx,
-      'update response set changed_at = null where id = any(:ids::int[]) and changed_at is not null',
-      { ids },
+    await tx.nativeUpdate(
+      ResponseEntity,
+      { id: { $in: [...ids] }, changedAt: { $ne: null } },
+      { changedAt: null },
     );
     await makeChange(tx, {
       ...maker,
@@ -113,12 +115,8 @@ async function refuseUnknownCodes(
 }
 
 async function inSample(em: EntityManager, ids: readonly number[]): Promise<Set<number>> {
-  const drawn = await rows<{ id: number }>(
-    em,
-    'select distinct response_id as id from sample_member where response_id = any(:ids::int[])',
-    { ids },
-  );
-  return new Set(drawn.map(({ id }) => id));
+  const drawn = await em.find(SampleMemberEntity, { responseId: { $in: [...ids] } });
+  return new Set(drawn.map(({ responseId }) => responseId));
 }
 
 interface Reading {
@@ -137,8 +135,8 @@ async function mentionsFor(
 ): Promise<Mention[]> {
   const standing = await findMentions(
     em,
-    'm.response_id = any(?::int[]) and m.code_id = any(?::uuid[])',
-    [open.map(({ id }) => id), accept.map(({ codeId }) => codeId)],
+    'm.response_id = any(:responseId::int[]) and m.code_id = any(:codeId::uuid[])',
+    { responseId: open.map(({ id }) => id), codeId: accept.map(({ codeId }) => codeId) },
   );
   const has = new Set(standing.map(({ responseId, codeId }) => `${responseId} ${codeId}`));
   return open.flatMap(({ id, text }) =>

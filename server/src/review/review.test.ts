@@ -212,10 +212,10 @@ describe('review', () => {
 
   test('of two people who decide the same suggestion at once, one decides it, with one mention', async () => {
     const colleague = await server.enter('Hazel');
-    await server.sql('insert into membership (study_id, account_id) values (?, ?)', [
-      Number(studyBase().split('/')[2]),
-      colleague.accountId,
-    ]);
+    await server.sql(
+      'insert into membership (study_id, account_id) values (:studyId, :accountId)',
+      { studyId: Number(studyBase().split('/')[2]), accountId: colleague.accountId },
+    );
     const [first] = await allSuggestions();
     const replies = await Promise.all([
       decide(first!.responseId, 'accepted'),
@@ -268,15 +268,12 @@ describe('the report', () => {
       'Tye',
     ]);
     const counted = await server.sql<{ home: string; people: number; base: number }>(
-      `select p.background->>$1 as home, count(*)::int as base,
+      `select p.background->>:variable as home, count(*)::int as base,
          (count(*) filter (where exists (
-           select 1 from mention m where m.response_id = r.id and m.code_id = $2)))::int as people
+           select 1 from mention m where m.response_id = r.id and m.code_id = :codeId)))::int as people
        from settlement t join response r on r.id = t.response_id
-       join respondent p on p.id = r.respondent_id where r.question_id = $3 group by home order by home`
-        .replace('$1', '?')
-        .replace('$2', '?')
-        .replace('$3', '?'),
-      [String(home!.id), codeId, Number(base.split('/')[4])],
+       join respondent p on p.id = r.respondent_id where r.question_id = :questionId group by home order by home`,
+      { variable: String(home!.id), codeId, questionId: Number(base.split('/')[4]) },
     );
     expect(row.cells.slice(1).map((cell) => [cell.people, cell.base.people])).toEqual(
       counted.map(({ people, base: of }) => [people, of]),
@@ -312,10 +309,10 @@ describe('the report', () => {
       if (code.state !== 'too_few') expect(cells[0]!.estimated).toMatchObject(code.share!);
     }
     const drawn = await server.sql<{ home: string; sampled: number }>(
-      `select p.background->>? as home, count(*)::int as sampled from sample_member m
+      `select p.background->>:variable as home, count(*)::int as sampled from sample_member m
        join response r on r.id = m.response_id and not r.no_answer
-       join respondent p on p.id = r.respondent_id where r.question_id = ? group by 1`,
-      [String(home!.id), Number(base.split('/')[4])],
+       join respondent p on p.id = r.respondent_id where r.question_id = :questionId group by 1`,
+      { variable: String(home!.id), questionId: Number(base.split('/')[4]) },
     );
     const sampledIn = new Map(drawn.map((one) => [one.home, one.sampled]));
     expect([...sampledIn.values()].some((sampled) => sampled >= 30)).toBe(true);
@@ -341,10 +338,10 @@ describe('the report', () => {
     const [found] = await server.sql<{ sampled: number; mentioned: number; share: number }>(
       `select count(*)::int as sampled, (count(*) filter (where mentions))::int as mentioned,
          sum(weight) filter (where mentions) / sum(weight) as share
-       from (select p.weight, exists (select 1 from mention k where k.response_id = r.id and k.code_id = ?) as mentions
+       from (select p.weight, exists (select 1 from mention k where k.response_id = r.id and k.code_id = :codeId) as mentions
          from sample_member m join response r on r.id = m.response_id and not r.no_answer
-         join respondent p on p.id = r.respondent_id where r.question_id = ?) of_sample`,
-      [codeId, Number(base.split('/')[4])],
+         join respondent p on p.id = r.respondent_id where r.question_id = :questionId) of_sample`,
+      { codeId, questionId: Number(base.split('/')[4]) },
     );
     expect([sampled, mentioned]).toEqual([found!.sampled, found!.mentioned]);
     expect(sampleShare).toBeCloseTo(found!.share, 10);

@@ -8,7 +8,13 @@ import type {
 import { countOf } from '@yellow-thread/core/groups';
 import { modelVerdict } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows, withinGroup } from '../database/index.js';
+import {
+  row,
+  rows,
+  withinGroup,
+  ReviewThresholdEntity,
+  CodeClosingEntity,
+} from '../database/index.js';
 import { readAnswers } from '../coding/index.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import { readUnseen, runInForce } from '../learning/index.js';
@@ -18,7 +24,7 @@ import { reviewTexts } from '../wording/review.js';
 /** The suggestions of a code and question that are shown: open ones and those decided. */
 const shown = `
   from suggestion s join response r on r.id = s.response_id
-  where s.question_id = ? and s.code_id = ? and (s.state <> 'open' or exists (
+  where s.question_id = :questionId and s.code_id = :codeId and (s.state <> 'open' or exists (
     select 1 from open_suggestion o where o.code_id = s.code_id and o.response_id = s.response_id))`;
 
 /** Codes of a question that have suggestions, the most open first. */
@@ -42,23 +48,23 @@ export async function listReviews(
          count(*) filter (where s.state <> 'open' and s.bulk) as bulk
        from suggestion s join code c on c.id = s.code_id
        left join open_suggestion o on o.code_id = s.code_id and o.response_id = s.response_id
-       where s.question_id = ? and ${gave('s.response_id')}
+       where s.question_id = :questionId and ${gave('s.response_id')}
        group by s.code_id, s.decided_by) d
      left join account a on a.id = d.decided_by
      group by d.code_id order by open desc, d.code_id`,
-    [...values, questionId],
+    { ...values, questionId },
   );
   // what was decided anew since, or settled by hand, is contradicted no more
   const contradicted = await rows<ReviewList['contradicted'][number]>(
     em,
     `${head} select x.* from (
-         select contradicted from run_in_force where question_id = ?) t,
+         select contradicted from run_in_force where question_id = :questionId) t,
        jsonb_to_recordset(t.contradicted)
          as x ("codeId" uuid, "responseId" int, state text, probability double precision)
      join suggestion s on s.code_id = x."codeId" and s.response_id = x."responseId"
        and s.state = x.state and s.bulk
      join code c on c.id = x."codeId" where ${gave('s.response_id')}`,
-    [...values, questionId],
+    { ...values, questionId },
   );
   return { codes, contradicted };
 }
@@ -69,10 +75,10 @@ async function findThreshold(em: EntityManager, questionId: number, codeId: stri
   const trained = run?.codes.find((code) => code.codeId === codeId);
   if (!run || !trained || trained.state === 'too_few')
     throw problems.notFound(reviewTexts.trainedCode);
-  const [placed] = await rows<{ threshold: number }>(
-    em,
-    'select threshold from review_threshold where question_id = :questionId and code_id = :codeId',
+  const [placed] = await em.find(
+    ReviewThresholdEntity,
     { questionId, codeId },
+    { fields: ['threshold'] },
   );
   return { runId: run.id, trained, threshold: placed?.threshold ?? trained.threshold };
 }
@@ -104,29 +110,29 @@ export async function describeReview(
        (count(*) filter (where state = 'refused' and bulk))::int as "refusedInBulk",
        coalesce(sum(probability) filter (where state = 'accepted' and bulk), 0) as "acceptedExpected",
        coalesce(sum(probability) filter (where state = 'refused' and bulk), 0) as "refusedExpected",
-       exists (select 1 from suggestion where question_id = ? and code_id = ?) as suggested
-     from suggestion where question_id = ? and code_id = ? and ${gave('response_id')}`,
-    [...values, questionId, codeId, questionId, codeId],
+       exists (select 1 from suggestion where question_id = :questionId and code_id = :codeId) as suggested
+     from suggestion where question_id = :questionId and code_id = :codeId and ${gave('response_id')}`,
+    { ...values, questionId, codeId },
   );
   const open = await rows<{ probability: number }>(
     em,
     `${head} select probability from open_suggestion
-     where question_id = ? and code_id = ? and ${gave('response_id')} order by probability desc`,
-    [...values, questionId, codeId],
+     where question_id = :questionId and code_id = :codeId and ${gave('response_id')} order by probability desc`,
+    { ...values, questionId, codeId },
   );
   const { known } = await row<{ known: number }>(
     em,
     `${head} select count(distinct m.response_id)::int as known from mention m
      join response r on r.id = m.response_id
-     where r.question_id = ? and m.code_id = ? and m.origin <> 'bulk' and ${gave('r.id')}`,
-    [...values, questionId, codeId],
+     where r.question_id = :questionId and m.code_id = :codeId and m.origin <> 'bulk' and ${gave('r.id')}`,
+    { ...values, questionId, codeId },
   );
   // what was too unlikely to be suggested is known of all answers together: a group has its share of it
   const { share } = await row<{ share: number }>(
     em,
     `${head} select coalesce((count(*) filter (where ${gave('r.id')}))::float / nullif(count(*), 0), 1) as share
-     from response r where r.question_id = ? and not r.no_answer`,
-    [...values, questionId],
+     from response r where r.question_id = :questionId and not r.no_answer`,
+    { ...values, questionId },
   );
   const left = await readCodeState(em, studyId, questionId, codeId);
   return {
@@ -159,12 +165,8 @@ async function readCodeState(
   const people = await readPeople(em, studyId);
   const { rowOf } = await readMaterial(em, people, questionId);
   const { undecided } = rowOf(codeId, 'decided');
-  const closed = await rows(
-    em,
-    'select 1 from code_closing where question_id = :questionId and code_id = :codeId',
-    { questionId, codeId },
-  );
-  return { undecided: undecided ? countOf(undecided) : 0, isClosed: closed.length > 0 };
+  const closed = await em.count(CodeClosingEntity, { questionId, codeId });
+  return { undecided: undecided ? countOf(undecided) : 0, isClosed: closed > 0 };
 }
 
 /** The share to which a code applied among those of either side that spot checks read. */
@@ -209,9 +211,9 @@ export async function readSuggestions(
        window same as (partition by ${same === 'apart' ? 's.response_id' : 's.same, s.state, s.bulk'}))
      select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk,
        s.count::int as count, (select a.name from account a where a.id = s.decided_by) as by
-     from alike s where s.rank = 1 and (s.probability, -s.response_id) < (?, ?)
-     order by s.probability desc, s.response_id limit ?`,
-    [...values, questionId, codeId, probability ?? 2, -(id ?? 0), limit],
+     from alike s where s.rank = 1 and (s.probability, -s.response_id) < (:probability::float8, -(:id::int))
+     order by s.probability desc, s.response_id limit :limit`,
+    { ...values, questionId, codeId, probability: probability ?? 2, id: id ?? 0, limit },
   );
   const answers = await readAnswers(
     em,

@@ -180,10 +180,10 @@ test('bulk decisions that later models are sure against are listed, not changed'
   await server.sql(
     `insert into suggestion (question_id, code_id, response_id, run_id, probability, evidence, state, bulk,
        decided_by, decided_at)
-     select ?, ?, ?, max(id), .9, '[]', 'accepted', true, ?, date_trunc('milliseconds', now()) from training_run
+     select :studyQuestion, :fares, :sangId, max(id), .9, '[]', 'accepted', true, :clientAccountId, date_trunc('milliseconds', now()) from training_run
      on conflict (code_id, response_id) do update set state = 'accepted', bulk = true,
        decided_by = excluded.decided_by, decided_at = excluded.decided_at`,
-    [study.question, fares, sang.id, client.accountId],
+    { studyQuestion: study.question, fares, sangId: sang.id, clientAccountId: client.accountId },
   );
   await train();
   const list = async () => (await client.get<ReviewList>(`${path}/review`)).body.contradicted;

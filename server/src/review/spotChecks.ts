@@ -20,6 +20,7 @@ import {
   isoTime,
   makeChange,
   rows,
+  SpotCheckEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -33,7 +34,7 @@ import {
 } from './decide.js';
 import { spotChecksTexts } from '../wording/review.js';
 
-const inBulk = `s.question_id = ? and s.code_id = ? and s.state = ? and s.bulk`;
+const inBulk = `s.question_id = :questionId and s.code_id = :codeId and s.state = :side and s.bulk`;
 
 /** The spot checks of a code and question with what they found, newest first. */
 export async function listChecks(
@@ -81,12 +82,12 @@ export async function drawCheck(
   await inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
     // the same request once more, since its answer was lost
-    if ((await rows(tx, 'select 1 from spot_check where id = :id', { id })).length > 0) return;
+    if ((await tx.count(SpotCheckEntity, { id })) > 0) return;
     const decided = await rows<{ responseId: number; probability: number }>(
       tx,
       `select s.response_id as "responseId", s.probability from suggestion s
        where ${inBulk} order by s.response_id`,
-      [questionId, codeId, side],
+      { questionId, codeId, side },
     );
     if (decided.length === 0) throw problems.nothingInBulk();
     const drawn = simpleRandomSample(
@@ -208,8 +209,8 @@ async function mentionsAnew(
 ) {
   const byHand = await findMentions(
     em,
-    `m.code_id = ? and m.response_id = ? and m.origin not in ('accepted', 'bulk')`,
-    [codeId, responseId],
+    `m.code_id = :codeId and m.response_id = :responseId and m.origin not in ('accepted', 'bulk')`,
+    { codeId, responseId },
   );
   return byHand.length > 0 ? [] : added;
 }
@@ -226,7 +227,7 @@ export async function reopenBulk(
     const decided = await rows<Suggestion>(
       tx,
       `select ${suggestionColumns} from suggestion s where ${inBulk} order by s.response_id`,
-      [questionId, codeId, side],
+      { questionId, codeId, side },
     );
     if (decided.length === 0) return 0;
     const diff = decide(
@@ -236,8 +237,8 @@ export async function reopenBulk(
     );
     const given = await findMentions(
       tx,
-      `m.code_id = ? and m.origin = 'bulk' and m.response_id = any(?::int[])`,
-      [codeId, decided.map((one) => one.responseId)],
+      `m.code_id = :codeId and m.origin = 'bulk' and m.response_id = any(:responseIds::int[])`,
+      { codeId, responseIds: decided.map((one) => one.responseId) },
     );
     diff.mention = { added: [], updated: [], removed: given };
     await makeChange(tx, {

@@ -2,7 +2,7 @@ import { randomInt } from 'node:crypto';
 import type { SampleCreate } from '@yellow-thread/contract';
 import { simpleRandomSample, stratifiedSample } from '@yellow-thread/core/sampling';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { row, rows } from '../database/index.js';
+import { row, rows, SampleEntity } from '../database/index.js';
 import { problems } from '../wording/problems.js';
 import { DRAWN_AT_RANDOM, readLabels } from '../groups/index.js';
 import { chooseTelling } from './telling.js';
@@ -35,11 +35,7 @@ export async function drawSample(
         : await drawAtRandom(tx, { studyId, questionId, size, variableId, seed });
     if (drawn.length === 0)
       throw kind === 'most_telling' ? problems.nothingTelling() : problems.nothingToDraw();
-    const { id } = await row<{ id: number }>(
-      tx,
-      'insert into sample (question_id, kind, seed, variable_id) values (:questionId, :kind, :seed, :variableId) returning id',
-      { questionId, kind, seed, variableId },
-    );
+    const id = await tx.insert(SampleEntity, { questionId, kind, seed, variableId });
     await rows(
       tx,
       `insert into sample_member (sample_id, response_id) select :id, unnest(:drawn::int[])`,

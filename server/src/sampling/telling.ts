@@ -38,7 +38,7 @@ export async function chooseTelling(
   questionId: number,
   size: number,
 ): Promise<TellingAnswer[]> {
-  const free = `r.question_id = ? and not r.no_answer
+  const free = `r.question_id = :questionId and not r.no_answer
     and not exists (select 1 from settlement t where t.response_id = r.id)
     and not exists (select 1 from sample_member m where m.response_id = r.id)`;
   const near = await rows<TellingAnswer & { distance: number }>(
@@ -46,15 +46,15 @@ export async function chooseTelling(
     `select r.id, r.text, t.code_id as "codeId", t.distance
      from response r join (${distanceFromThreshold(questionId)}) t on t.response_id = r.id
      where ${free} order by r.id`,
-    [questionId],
+    { questionId },
   );
   if (near.length === 0) return [];
   const unlike = await rows<TellingAnswer>(
     em,
     `select r.id, r.text, null as "codeId" from response r
      where ${free} and not exists (select 1 from open_suggestion o where o.response_id = r.id)
-     order by hashint8extended(r.id, 1) limit ?`,
-    [questionId, Math.floor(size / UNLIKE_EVERY)],
+     order by hashint8extended(r.id, 1) limit :unlike`,
+    { questionId, unlike: Math.floor(size / UNLIKE_EVERY) },
   );
   const chosen = mostTelling(
     near.map(({ text }) => text),

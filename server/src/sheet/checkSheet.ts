@@ -62,11 +62,11 @@ export async function checkOutcome(
     { sheet: shape, settings, known: known[0]?.ids ?? [], labels, seed: sheetId },
     { part, ...(signal && { signal }) },
   );
-  await rows(em, 'update sheet set settings = ?, checked = ? where id = ?', [
-    JSON.stringify(settings),
-    JSON.stringify({ settings, respondents, outcome } satisfies Checked),
+  await rows(em, 'update sheet set settings = :settings, checked = :checked where id = :sheetId', {
+    settings: JSON.stringify(settings),
+    checked: JSON.stringify({ settings, respondents, outcome } satisfies Checked),
     sheetId,
-  ]);
+  });
   return outcome;
 }
 

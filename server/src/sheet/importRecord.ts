@@ -34,19 +34,19 @@ export async function enterImport(
     em,
     `insert into import (study_id, file_name, checksum, size, roles, settings, findings, summary,
        respondents, responses, imported_by, imported_at)
-     values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, date_trunc('milliseconds', now()))
+     values (:studyId, :fileName, :checksum, :size, :roles, :settings, :findings, :summary, :respondents, :responses, :accountId, date_trunc('milliseconds', now()))
      returning id, imported_at as at`,
-    [
+    {
       studyId,
-      shape.fileName,
+      fileName: shape.fileName,
       checksum,
       size,
-      JSON.stringify(
+      roles: JSON.stringify(
         shape.columns.map(({ name }, c) => ({ column: name, role: settings.columns[c]!.role })),
       ),
-      JSON.stringify({ ...settings, file: shape.file }),
-      JSON.stringify(outcome.findings),
-      JSON.stringify({
+      settings: JSON.stringify({ ...settings, file: shape.file }),
+      findings: JSON.stringify(outcome.findings),
+      summary: JSON.stringify({
         questions: outcome.questions.map(({ wording, answered, noAnswer, notAsked }) => ({
           wording,
           answered,
@@ -56,10 +56,10 @@ export async function enterImport(
         variables: outcome.variables.map(({ name, kind, stated }) => ({ name, kind, stated })),
         codes: outcome.codes,
       }),
-      counts.respondents,
-      counts.responses,
+      respondents: counts.respondents,
+      responses: counts.responses,
       accountId,
-    ],
+    },
   );
   return { id, at: new Date(at).toISOString() };
 }

@@ -2,7 +2,7 @@ import { sheetSettingsSchema } from '@yellow-thread/contract';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { rows } from '../database/index.js';
+import { rows, SheetEntity } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
 import { checkOutcome } from './checkSheet.js';
@@ -38,7 +38,7 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
           threads.run('writeSheet', input, { signal, part, write, onProgress: report }),
       });
     else await mergeSheet(tx, threads, source, outcome, part, signal);
-    await rows(tx, 'delete from sheet where id = :sheetId', { sheetId });
+    await tx.nativeDelete(SheetEntity, { id: sheetId });
     // the planner is told of many new rows at once, not at its own next round
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });

@@ -21,14 +21,14 @@ const stateOf = (study: number) =>
          where v.study_id = r.study_id and r.background->>(v.id::text) is not null) as background,
        array(select q.wording || ': ' || s.text || ' ' || s.no_answer from response s
          join question q on q.id = s.question_id where s.respondent_id = r.id order by 1) as answers
-     from respondent r where r.study_id = ? order by r.external_id`,
-    [study],
+     from respondent r where r.study_id = :study order by r.external_id`,
+    { study },
   );
 const columnsOf = (study: number) =>
   server.sql(
-    `select 'variable' as what, name from variable where study_id = ?
-     union select 'question', wording from question where study_id = ? order by 1, 2`,
-    [study, study],
+    `select 'variable' as what, name from variable where study_id = :study
+     union select 'question', wording from question where study_id = :study order by 1, 2`,
+    { study },
   );
 
 /** What is kept beside the responses is as if it were worked out from them now. */
@@ -37,14 +37,14 @@ async function expectKeptUp(study: number) {
     `select q.asked - (select count(*) from response r where r.question_id = q.id)::int as asked,
        q.answered - (select count(*) from response r
          where r.question_id = q.id and not r.no_answer)::int as answered
-     from question q where q.study_id = ?`,
-    [study],
+     from question q where q.study_id = :study`,
+    { study },
   );
   expect(counts).toEqual(counts.map(() => ({ asked: 0, answered: 0 })));
   const texts = await server.sql<{ text: string; same: number }>(
     `select r.text, r.same::float as same from response r join question q on q.id = r.question_id
-     where q.study_id = ?`,
-    [study],
+     where q.study_id = :study`,
+    { study },
   );
   for (const { text, same } of texts) expect([text, same]).toEqual([text, duplicateHash(text)]);
 }

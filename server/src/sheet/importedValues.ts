@@ -3,20 +3,20 @@ import { keepBefore, rows } from '../database/index.js';
 
 /** What an import of details or corrections overwrote, and what was written since on top of what returns. */
 const OVERWRITTEN = {
-  respondent: 'select respondent_id from import_before where import_id = ?',
+  respondent: 'select respondent_id from import_before where import_id = :importId',
   response:
-    'select response_id from import_before_response where import_id = ? and text is not null',
+    'select response_id from import_before_response where import_id = :importId and text is not null',
 };
 
 /** Keeps what an import of details or corrections brought, before what it overwrote returns. */
 export async function keepImportedValues(em: EntityManager, importId: number): Promise<void> {
   for (const [table, which] of Object.entries(OVERWRITTEN))
-    await keepBefore(em, importId, { table, where: `t.id in (${which})`, values: [importId] });
+    await keepBefore(em, importId, { table, where: `t.id in (${which})`, values: { importId } });
   for (const table of ['mention', 'note'])
     await keepBefore(em, importId, {
       table,
       where: `t.start is not null and t.response_id in (${OVERWRITTEN.response})`,
-      values: [importId],
+      values: { importId },
     });
 }
 

@@ -65,13 +65,13 @@ export async function findImport(em: EntityManager, studyId: number, id: number)
 
 const emptied = (table: 'variable' | 'question') =>
   table === 'variable'
-    ? `select v.name as name, v.id from variable v where v.import_id = ? and not exists (
+    ? `select v.name as name, v.id from variable v where v.import_id = :importId and not exists (
          select 1 from respondent r where r.study_id = v.study_id
            and r.import_id is distinct from v.import_id
            and r.background->>(v.id::text) is not null
            and not exists (select 1 from import_before b
              where b.import_id = v.import_id and b.respondent_id = r.id))`
-    : `select q.label as name, q.id from question q where q.import_id = ? and not exists (
+    : `select q.label as name, q.id from question q where q.import_id = :importId and not exists (
          select 1 from response s join respondent r on r.id = s.respondent_id
          where s.question_id = q.id and r.import_id is distinct from q.import_id
            and not exists (select 1 from import_before_response b
@@ -85,12 +85,12 @@ export async function whatUndoTakes(
 ): Promise<ImportUndo> {
   await findImport(em, studyId, id);
   const names = async (table: 'variable' | 'question') =>
-    (await rows<{ name: string }>(em, emptied(table), [id])).map((one) => one.name);
-  const its = `response r join respondent p on p.id = r.respondent_id and p.import_id = ?`;
+    (await rows<{ name: string }>(em, emptied(table), { importId: id })).map((one) => one.name);
+  const its = `response r join respondent p on p.id = r.respondent_id and p.import_id = :importId`;
   const counts = await row<Omit<ImportUndo, 'variables' | 'questions'>>(
     em,
     `select
-       (select count(*)::int from respondent where import_id = ?) as respondents,
+       (select count(*)::int from respondent where import_id = :importId) as respondents,
        (select count(*)::int from ${its}) as responses,
        (select count(*)::int from ${its} join settlement t on t.response_id = r.id
           join import i on i.id = p.import_id where t.settled_at <> i.imported_at) as settled,
@@ -99,9 +99,9 @@ export async function whatUndoTakes(
        (select count(*)::int from ${its} join suggestion s on s.response_id = r.id) as suggestions,
        (select count(*)::int from ${its} join second_reading_answer a
           on a.response_id = r.id and a.second_codes is not null) as "codedTwice",
-       (select count(*)::int from import_before where import_id = ?)
-         + (select count(*)::int from import_before_response where import_id = ?) as restored`,
-    [id, id, id, id, id, id, id, id],
+       (select count(*)::int from import_before where import_id = :importId)
+         + (select count(*)::int from import_before_response where import_id = :importId) as restored`,
+    { importId: id },
   );
   return { ...counts, variables: await names('variable'), questions: await names('question') };
 }
@@ -129,8 +129,8 @@ export const undoImport: JobHandler = (job) => {
         )
       : [];
     if (later) throw problems.laterImport(fileName, later.name);
-    const variables = await rows<{ id: number }>(tx, emptied('variable'), [importId]);
-    const questions = await rows<{ id: number }>(tx, emptied('question'), [importId]);
+    const variables = await rows<{ id: number }>(tx, emptied('variable'), { importId });
+    const questions = await rows<{ id: number }>(tx, emptied('question'), { importId });
     // looked up before: what tells of them goes into the bin with them
     const added = await rows<{ id: number }>(
       tx,
@@ -142,23 +142,35 @@ export const undoImport: JobHandler = (job) => {
     await moveToBin(tx, importId, [
       {
         table: 'response',
-        where: 't.respondent_id in (select id from respondent where import_id = ?)',
-        values: [importId],
+        where: 't.respondent_id in (select id from respondent where import_id = :importId)',
+        values: { importId },
       },
-      { table: 'response', where: 't.id = any(?::int[])', values: [added.map(({ id }) => id)] },
-      { table: 'respondent', where: 't.import_id = ?', values: [importId] },
-      { table: 'variable', where: 't.id = any(?::int[])', values: [variables.map(({ id }) => id)] },
-      { table: 'question', where: 't.id = any(?::int[])', values: [questions.map(({ id }) => id)] },
+      {
+        table: 'response',
+        where: 't.id = any(:added::int[])',
+        values: { added: added.map(({ id }) => id) },
+      },
+      { table: 'respondent', where: 't.import_id = :importId', values: { importId } },
+      {
+        table: 'variable',
+        where: 't.id = any(:variables::int[])',
+        values: { variables: variables.map(({ id }) => id) },
+      },
+      {
+        table: 'question',
+        where: 't.id = any(:questions::int[])',
+        values: { questions: questions.map(({ id }) => id) },
+      },
     ]);
     // codes that came with it, unless somebody made something of them
     await moveToBin(tx, importId, [
       {
         table: 'code',
         where: `t.theme_id is null and t.definition = '' and t.include = '' and t.exclude = ''
-          and exists (select from import i where i.id = ? and i.study_id = t.study_id
+          and exists (select from import i where i.id = :importId and i.study_id = t.study_id
             and i.summary->'madeCodes' @> to_jsonb(t.id::text))
           and not exists (select from mention m where m.code_id = t.id)`,
-        values: [importId],
+        values: { importId },
       },
     ]);
     await countAnswers(tx, job.studyId);

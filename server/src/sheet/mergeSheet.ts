@@ -140,12 +140,12 @@ export async function differenceOf(
       ),
     });
     const ids = async (sql: string) =>
-      (await rows<{ id: string }>(tx, sql, [studyId])).map((one) => one.id);
+      (await rows<{ id: string }>(tx, sql, { studyId })).map((one) => one.id);
     const unknownIds = await ids(
-      `select external_id as id from staged where respondent_id is null and ?::int > 0 order by row`,
+      `select external_id as id from staged where respondent_id is null order by row`,
     );
     const absentIds = await ids(
-      `select external_id as id from respondent r where study_id = ?
+      `select external_id as id from respondent r where study_id = :studyId
          and not exists (select 1 from staged s where s.respondent_id = r.id) order by id`,
     );
     const counts = await row<{
@@ -273,8 +273,13 @@ export async function mergeSheet(
   );
   await rows(
     em,
-    `update import set respondents = ?, responses = ?, summary = summary || ?::jsonb where id = ?`,
-    [added.respondents, added.responses, JSON.stringify({ changed }), importId],
+    `update import set respondents = :respondents, responses = :responses, summary = summary || :summary::jsonb where id = :importId`,
+    {
+      respondents: added.respondents,
+      responses: added.responses,
+      summary: JSON.stringify({ changed }),
+      importId,
+    },
   );
   await countAnswers(em, studyId);
   await keepCategories(em, variables, outcome);

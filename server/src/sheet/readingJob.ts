@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { fileChoicesSchema } from '@yellow-thread/contract';
 import { z } from 'zod';
-import { rows, type SheetReading } from '../database/index.js';
+import { type SheetReading, SheetEntity, SheetPartEntity } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { findSheet, partsOf, proposeSettings, putPart } from './sheets.js';
 
@@ -12,9 +12,7 @@ export const readSheetJob: JobHandler = async (job, { em, threads, signal, repor
   const { sheetId, choices } = readPayload.parse(job.payload);
   const sheet = await findSheet(em, job.studyId, sheetId);
   // rows that an interrupted reading, or one with other choices, left behind
-  await rows(em, `delete from sheet_part where sheet_id = :sheetId and content = 'rows'`, {
-    sheetId,
-  });
+  await em.nativeDelete(SheetPartEntity, { sheetId, content: 'rows' });
   let position = 0;
   const {
     file,
@@ -42,10 +40,6 @@ export const readSheetJob: JobHandler = async (job, { em, threads, signal, repor
       preview,
       rowsSize: position > 0 ? rowsSize : null,
     };
-    await rows(
-      tx,
-      'update sheet set reading = :reading, settings = :settings, checked = null where id = :sheetId',
-      { reading: JSON.stringify(reading), settings: JSON.stringify(settings), sheetId },
-    );
+    await tx.nativeUpdate(SheetEntity, { id: sheetId }, { reading, settings, checked: null });
   };
 };

@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { isConstraintError, restoreDeleted, rows } from '../database/index.js';
+import { isConstraintError, restoreDeleted, rows, ImportEntity } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
 import { countAnswers } from '../study/index.js';
@@ -23,9 +23,7 @@ export const restoreImport: JobHandler = (job) => {
     await writeImportedValues(tx, importId);
     await rows(tx, 'delete from bin_row where import_id = :importId', { importId });
     await countAnswers(tx, job.studyId);
-    await rows(tx, 'update import set undone_at = null, undone_by = null where id = :importId', {
-      importId,
-    });
+    await tx.nativeUpdate(ImportEntity, { id: importId }, { undoneAt: null, undoneBy: null });
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };

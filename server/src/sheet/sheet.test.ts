@@ -49,8 +49,8 @@ const people = (study: number) =>
          where v.study_id = r.study_id) as background,
        array(select s.text from response s join question q on q.id = s.question_id
          where s.respondent_id = r.id order by q.position) as answers
-     from respondent r where r.study_id = ? order by r.id`,
-    [study],
+     from respondent r where r.study_id = :study order by r.id`,
+    { study },
   );
 
 describe('bringing a sheet in', () => {
@@ -171,8 +171,8 @@ describe('bringing a sheet in', () => {
         `select p.external_id as id, array(select c.name from mention m join code c on c.id = m.code_id
              where m.response_id = r.id and m.origin = 'import' order by 1) as codes,
            exists (select 1 from settlement t where t.response_id = r.id) as settled
-         from response r join respondent p on p.id = r.respondent_id where p.study_id = ? order by 1`,
-        [study],
+         from response r join respondent p on p.id = r.respondent_id where p.study_id = :study order by 1`,
+        { study },
       ),
     ).toEqual([
       { id: '1', codes: ['Late'], settled: true },
@@ -195,7 +195,7 @@ describe('bringing a sheet in', () => {
 
   test('an upload that is cut off or given up is not kept', async () => {
     const study = await newStudy();
-    const kept = () => server.sql('select id from sheet where study_id = ?', [study]);
+    const kept = () => server.sql('select id from sheet where study_id = :study', { study });
     const sheet = await uploadSheet(client, study, 'a.csv', Buffer.from('id,q\n1,a\n'));
     expect(await kept()).toHaveLength(1);
     await client.send('DELETE', `/studies/${study}/sheets/${sheet.id}`);
@@ -506,6 +506,6 @@ describe('later sheets', () => {
     expect(await restore()).toBe('not_in_bin');
     await emptyBin(server.orm.em.fork());
     expect(await server.sql('select 1 from bin_row')).toEqual([]);
-    expect(await server.sql('select 1 from code where id = ?', [codeId])).toHaveLength(1);
+    expect(await server.sql('select 1 from code where id = :codeId', { codeId })).toHaveLength(1);
   });
 });

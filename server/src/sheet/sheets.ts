@@ -13,6 +13,7 @@ import {
   StudyEntity,
   VariableEntity,
   type SheetReading,
+  SheetPartEntity,
 } from '../database/index.js';
 import { cancelJob, newestSheetJob } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
@@ -39,11 +40,12 @@ export async function keepSheet(
     tooLarge: () => Error;
   },
 ): Promise<number> {
-  const { id } = await row<{ id: number }>(
-    em,
-    'insert into sheet (study_id, uploaded_by, file_name) values (:studyId, :accountId, :fileName) returning id',
-    { studyId: upload.studyId, accountId: upload.accountId, fileName: upload.fileName },
-  );
+  const id = await em.insert(SheetEntity, {
+    studyId: upload.studyId,
+    uploadedBy: upload.accountId,
+    fileName: upload.fileName,
+    checked: null,
+  });
   try {
     const checksum = createHash('sha256');
     let position = 0;
@@ -54,14 +56,10 @@ export async function keepSheet(
     }
     if (upload.content.truncated) throw upload.tooLarge();
     const size = await parts.end();
-    await rows(em, 'update sheet set size = :size, checksum = :checksum where id = :id', {
-      size,
-      checksum: checksum.digest('hex'),
-      id,
-    });
+    await em.nativeUpdate(SheetEntity, { id }, { size, checksum: checksum.digest('hex') });
     return id;
   } catch (error) {
-    await rows(em, 'delete from sheet where id = :id', { id });
+    await em.nativeDelete(SheetEntity, { id });
     throw upload.content.errored ? problems.uploadCutOff() : error;
   }
 }
@@ -81,16 +79,12 @@ export const putPart = async (
   position: number,
   bytes: Uint8Array,
 ): Promise<void> => {
-  await rows(
-    em,
-    'insert into sheet_part (sheet_id, content, position, bytes) values (:sheetId, :content, :position, :bytes)',
-    {
-      sheetId,
-      content,
-      position,
-      bytes: Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength),
-    },
-  );
+  await em.insert(SheetPartEntity, {
+    sheetId,
+    content,
+    position,
+    bytes: Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength),
+  });
 };
 
 /**
@@ -113,7 +107,7 @@ export async function leaveSheet(em: EntityManager, studyId: number, id: number)
   await findSheet(em, studyId, id);
   const reading = await newestSheetJob(em, id);
   if (reading) await cancelJob(em, studyId, reading.id);
-  await rows(em, 'delete from sheet where id = :id', { id });
+  await em.nativeDelete(SheetEntity, { id });
 }
 
 /** Sheets that were uploaded and neither brought in nor left yet, newest first. */

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, copyText, row, rows } from '../database/index.js';
+import { CodeEntity, copyText, row, rows, StudyEntity } from '../database/index.js';
 import { addCategories } from '../respondents/index.js';
 import { enterImport, type ImportSource, type SheetRunner } from './importRecord.js';
 import { deferForeignKeys, type DeferredKeys } from './deferForeignKeys.js';
@@ -85,15 +85,17 @@ export async function writeRespondents(
   await keepCategories(em, variables, outcome);
   if (wave)
     await addCategories(em, [{ variableId: wave.id, value: settings.wave, label: settings.wave }]);
-  await rows(em, 'update import set summary = summary || ?::jsonb where id = ?', [
-    JSON.stringify({ madeCodes: codes.filter((code) => code.made).map((code) => code.id) }),
+  await rows(em, 'update import set summary = summary || :summary::jsonb where id = :importId', {
+    summary: JSON.stringify({
+      madeCodes: codes.filter((code) => code.made).map((code) => code.id),
+    }),
     importId,
-  ]);
-  await rows(em, 'update study set no_answers = :noAnswers, asides = :asides where id = :studyId', {
-    noAnswers: JSON.stringify(settings.noAnswers),
-    asides: JSON.stringify(settings.asides),
-    studyId,
   });
+  await em.nativeUpdate(
+    StudyEntity,
+    { id: studyId },
+    { noAnswers: settings.noAnswers, asides: settings.asides },
+  );
   return { first: firstResponse, respondents };
 }
 

@@ -8,6 +8,7 @@ import {
   StudyEntity,
   notifyOfAccess,
   type ForeignKey,
+  MembershipEntity,
 } from '../database/index.js';
 import { enqueueJob, type JobHandler } from '../jobs/index.js';
 import { noteInAudit, type Maker } from '../people/index.js';
@@ -38,7 +39,7 @@ export async function deleteStudy(
          state = case when state = 'waiting' then 'cancelled' else state end where study_id = :studyId`,
       { studyId },
     );
-    await rows(tx, 'delete from membership where study_id = :studyId', { studyId });
+    await tx.nativeDelete(MembershipEntity, { studyId });
     await enqueueJob(tx, {
       kind: 'delete_study',
       studyId,
@@ -68,18 +69,18 @@ export const deleteStudyJob: JobHandler = async ({ id, studyId }, { em, signal, 
   for (const [done, table] of tables.toReversed().entries()) {
     signal.throwIfAborted();
     report({ done, of: tables.length });
-    await rows(em, `delete from ${table} t where ${isOfStudy(table, keys)}`, [studyId]);
+    await rows(em, `delete from ${table} t where ${isOfStudy(table, keys)}`, { studyId });
   }
   // the job's own row is needed until it has ended
   return () => Promise.resolve(async (after) => void (await dropEmptied(after)));
 };
 
-/** The condition that a row `t` belongs to the study whose id is the one value. */
+/** The condition that a row `t` belongs to the study whose id is `:studyId`. */
 function isOfStudy(table: string, keys: readonly ForeignKey[]): string {
   const own = keys.filter(({ child, onDelete }) => child === table && onDelete === 'cascade');
   const key = own.find(({ parent }) => parent === 'study') ?? own[0]!;
   return key.parent === 'study'
-    ? `t.${key.column} = ?`
+    ? `t.${key.column} = :studyId`
     : `t.${key.column} in (select t.${key.target} from ${key.parent} t where ${isOfStudy(key.parent, keys)})`;
 }
 

@@ -11,6 +11,8 @@ import {
   notifyOfAccess,
   withinGroup,
   type QuestionRow,
+  MembershipEntity,
+  ModelDecisionEntity,
 } from '../database/index.js';
 import { DRAWN_AT_RANDOM, readMaterial, readPeople, setOf } from '../groups/index.js';
 import { problems } from '../wording/problems.js';
@@ -35,10 +37,7 @@ export async function createStudy(
       asides: { brackets: [], leading: [] },
     });
     await tx.flush();
-    await rows(tx, 'insert into membership (study_id, account_id) values (:id, :accountId)', {
-      id: study.id,
-      accountId,
-    });
+    await tx.insert(MembershipEntity, { studyId: study.id, accountId });
     await notifyOfAccess(tx, study.id);
     return row<StudySummary>(tx, `${summary} where s.id = :id`, { id: study.id });
   });
@@ -84,8 +83,8 @@ export async function describeStudy(
        select (count(*) filter (where ${holds('id')}))::int as respondents,
          count(*)::int as "allRespondents", count(weight) > 0 as weighted
        from respondent where study_id = study.id) p
-     where id = ?`,
-    [...values, id],
+     where id = :id`,
+    { ...values, id },
   );
   const questions = await rows<
     Omit<StudyDetail['questions'][number], 'decided' | 'byModel' | 'isFinished'>
@@ -106,7 +105,7 @@ export async function describeStudy(
        select r.question_id, count(distinct t.response_id)::int as settled
        from settlement t join response r on r.id = t.response_id
        join question of on of.id = r.question_id
-       where of.study_id = ? and not r.no_answer and ${isOfGroup} group by 1
+       where of.study_id = :id and not r.no_answer and ${isOfGroup} group by 1
      ) done on done.question_id = q.id
      cross join lateral (
        select ${within ? `${count('true')} as asked, ${count('not r.no_answer')} as answered` : 'q.asked, q.answered'},
@@ -120,8 +119,8 @@ export async function describeStudy(
        where s.question_id = q.id and ${gave('m.response_id')}) sample
      left join lateral (
        select id from training_run t where t.question_id = q.id order by id desc limit 1) run on true
-     where q.study_id = ? order by q.position`,
-    [...values, id, id],
+     where q.study_id = :id order by q.position`,
+    { ...values, id },
   );
   const states = await readStates(em, id, within);
   const variables = await rows<StudyDetail['variables'][number]>(
@@ -158,14 +157,10 @@ export async function readStates(
   studyId: number,
   within: number[] | null,
 ): Promise<Map<number, { decided: number; byModel: number }>> {
-  const decided = await rows<{ id: number }>(
-    em,
-    'select question_id as id from model_decision where study_id = :studyId',
-    { studyId },
-  );
+  const decided = await em.find(ModelDecisionEntity, { studyId }, { fields: ['questionId'] });
   const asked = new Set([
     ...(await questionsInReview(em, studyId)),
-    ...decided.map(({ id }) => id),
+    ...decided.map(({ questionId }) => questionId),
   ]);
   const states = new Map<number, { decided: number; byModel: number }>();
   if (asked.size === 0) return states;

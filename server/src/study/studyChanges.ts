@@ -100,10 +100,7 @@ export async function orderQuestions(em: EntityManager, maker: Maker, ids: reado
 
 /** Changes the study's list of what says nothing, and sorts its responses anew by it. */
 export async function changeNoAnswers(em: EntityManager, studyId: number, noAnswers: string[]) {
-  await rows(em, 'update study set no_answers = :noAnswers where id = :studyId', {
-    noAnswers: JSON.stringify(noAnswers),
-    studyId,
-  });
+  await em.nativeUpdate(StudyEntity, { id: studyId }, { noAnswers });
   return sortResponses(em, studyId);
 }
 

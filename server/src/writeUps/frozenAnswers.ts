@@ -2,7 +2,7 @@ import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { rows } from '../database/index.js';
+import { rows, FrozenAnswersEntity } from '../database/index.js';
 import { readAnswerRows, type AnswerRow } from '../report/index.js';
 
 const pageSchema = z.array(
@@ -27,11 +27,11 @@ export async function keepAnswers(
 ): Promise<void> {
   let page = 0;
   for await (const some of readAnswerRows(em, questionIds, null))
-    await rows(em, 'insert into frozen_answers (write_up_id, page, rows) values (?, ?, ?)', [
-      copy,
-      page++,
-      await promisify(gzip)(JSON.stringify(some)),
-    ]);
+    await em.insert(FrozenAnswersEntity, {
+      writeUpId: copy,
+      page: page++,
+      rows: await promisify(gzip)(JSON.stringify(some)),
+    });
 }
 
 /** A copy of a frozen copy has its answers too. */
@@ -49,10 +49,10 @@ export async function* readFrozenAnswers(
   copy: string,
 ): AsyncGenerator<AnswerRow[]> {
   for (let page = 0; ; page++) {
-    const [found] = await rows<{ rows: Buffer }>(
-      em,
-      'select rows from frozen_answers where write_up_id = :copy and page = :page',
-      { copy, page },
+    const [found] = await em.find(
+      FrozenAnswersEntity,
+      { writeUpId: copy, page },
+      { fields: ['rows'] },
     );
     if (!found) return;
     yield pageSchema.parse(JSON.parse(String(await promisify(gunzip)(found.rows))));

@@ -1,6 +1,6 @@
 import type { WriteUpContent } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
+import { rows, PictureEntity } from '../database/index.js';
 import { problems } from '../wording/problems.js';
 
 /** What every PNG begins with (W3C, Portable Network Graphics, § 5.2). */
@@ -24,11 +24,7 @@ export async function keepPicture(
 
 /** @throws Problem not_found */
 export async function readPicture(em: EntityManager, studyId: number, id: string): Promise<Buffer> {
-  const [found] = await rows<{ png: Buffer }>(
-    em,
-    'select png from picture where study_id = :studyId and id = :id',
-    { studyId, id },
-  );
+  const found = await em.findOne(PictureEntity, { studyId, id });
   if (!found) throw problems.notFound('picture');
   return found.png;
 }
@@ -39,11 +35,8 @@ export async function readPictures(
   studyId: number,
   { pictures }: WriteUpContent,
 ): Promise<Map<string, Buffer>> {
-  const found = await rows<{ id: string; png: Buffer }>(
-    em,
-    'select id, png from picture where study_id = :studyId and id = any(:pictures::uuid[])',
-    { studyId, pictures: pictures.map(({ id }) => id) },
-  );
+  const ids = pictures.map(({ id }) => id);
+  const found = await em.find(PictureEntity, { studyId, id: { $in: ids } });
   return new Map(found.map(({ id, png }) => [id, png]));
 }
 

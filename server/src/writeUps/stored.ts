@@ -10,7 +10,7 @@ import {
 } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { BIN_DAYS, isoTime, rows } from '../database/index.js';
+import { BIN_DAYS, isoTime, rows, WriteUpEntity } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { dropLoosePictures } from './pictures.js';
@@ -51,17 +51,19 @@ export async function findWriteUp(
   studyId: number,
   id: string,
 ): Promise<StoredWriteUp> {
-  const [found] = await rows<StoredWriteUp>(
-    em,
-    `select id, name, version, content, frozen, ${isoTime('frozen_at')} as "frozenAt"
-     from write_up where study_id = :studyId and id = :id and binned_at is null`,
-    { studyId, id },
+  const found = await em.findOne(
+    WriteUpEntity,
+    { studyId, id, binnedAt: null },
+    { disableIdentityMap: true },
   );
   if (!found) throw problems.notFound('write-up');
   return {
-    ...found,
+    id: found.id,
+    name: found.name,
+    version: found.version,
+    frozenAt: found.frozenAt?.toISOString() ?? null,
     content: writeUpContentSchema.parse(found.content),
-    frozen: found.frozen && frozenSchema.parse(upgradeFrozen(found.frozen)),
+    frozen: found.frozen ? frozenSchema.parse(upgradeFrozen(found.frozen)) : null,
   };
 }
 
@@ -148,21 +150,17 @@ export const listBinned = (em: EntityManager, studyId: number): Promise<BinnedWr
 /** Puts a write-up into the bin. */
 export async function removeWriteUp(em: EntityManager, maker: Maker, id: string) {
   await findWriteUp(em, maker.studyId, id);
-  await rows(
-    em,
-    'update write_up set binned_at = now(), binned_by = :accountId where study_id = :studyId and id = :id',
-    { accountId: maker.accountId, studyId: maker.studyId, id },
-  );
+  const binned = { binnedAt: new Date(), binnedBy: maker.accountId };
+  await em.nativeUpdate(WriteUpEntity, { studyId: maker.studyId, id }, binned);
   await dropLoosePictures(em, maker.studyId);
 }
 
 /** Takes a write-up out of the bin. @throws Problem not_found */
 export async function restoreWriteUp(em: EntityManager, studyId: number, id: string) {
-  const restored = await rows(
-    em,
-    `update write_up set binned_at = null, binned_by = null
-     where study_id = :studyId and id = :id and binned_at is not null returning 1`,
-    { studyId, id },
-  );
-  if (restored.length === 0) throw problems.notFound('write-up');
+  const isBinned = { studyId, id, binnedAt: { $ne: null } };
+  const restored = await em.nativeUpdate(WriteUpEntity, isBinned, {
+    binnedAt: null,
+    binnedBy: null,
+  });
+  if (restored === 0) throw problems.notFound('write-up');
 }

@@ -31,8 +31,8 @@ beforeAll(async () => {
   for (const { id } of answers.slice(0, 19)) await study.settle(id);
   open = answers[19]!.id;
   [{ id: home }] = (await server.sql<{ id: number }>(
-    `select id from variable where study_id = ? and name = 'home'`,
-    [study.id],
+    `select id from variable where study_id = :studyId and name = 'home'`,
+    { studyId: study.id },
   )) as [{ id: number }];
 });
 afterAll(() => server.stop());
@@ -197,7 +197,7 @@ test('a chart is kept once, stands in the text and in every file, and in a froze
   const files = unzipSync((await client.get(`${path(copy)}/files/docx`)).bytes);
   expect(Object.keys(files).filter((name) => name.startsWith('word/media/'))).not.toEqual([]);
   await client.send('DELETE', path(bare));
-  await server.sql('delete from write_up where id = ?', [bare]);
+  await server.sql('delete from write_up where id = :bare', { bare });
   const listed = async () =>
     (await client.get<{ binned: { id: string; by: string }[] }>(`${study.base}/write-ups`)).body;
   await client.send('DELETE', path(copy));

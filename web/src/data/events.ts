@@ -33,7 +33,7 @@ const follows: Record<string, readonly Resource[]> = {
   note: ['answers', 'notes', 'others', 'suggestions'],
   line_cut: ['answers'],
   suggestion: ['answers', ...FROM_DECISIONS],
-  struck_word: ['training'],
+  excluded_word: ['training'],
   spot_check: ['checks', 'report'],
   spot_check_answer: ['checks', 'check', 'report'],
   second_reading: ['readings', 'write-up'],

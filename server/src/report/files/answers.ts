@@ -36,8 +36,8 @@ export async function* readAnswerRows(
       em,
       `with page as (
          select r.id, r.respondent_id, r.question_id, r.text from response r
-         where r.question_id = any(?::int[]) and not r.no_answer and r.id > ?
-           ${within ? 'and r.respondent_id = any(?::int[])' : ''}
+         where r.question_id = any(:questionIds::int[]) and not r.no_answer and r.id > :after
+           ${within ? 'and r.respondent_id = any(:within::int[])' : ''}
          order by r.id limit ${PAGE})
        select page.id, p.external_id as respondent, q.label as question, page.text as answer,
          exists (select 1 from settlement s where s.response_id = page.id) as settled,
@@ -48,7 +48,7 @@ export async function* readAnswerRows(
        left join code c on c.id = m.code_id left join theme t on t.id = c.theme_id
        left join account a on a.id = m.coder_id
        order by page.id, m.start nulls first, m.created_at, m.id`,
-      within ? [questionIds, after, within] : [questionIds, after],
+      { questionIds, after, within },
     );
     if (found.length === 0) return;
     after = found.at(-1)!.id;

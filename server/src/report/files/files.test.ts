@@ -48,8 +48,8 @@ function python<Result>(file: string, bytes: Buffer, script: string): Result {
 }
 const query = async () => {
   const [variable] = await server.sql<{ id: number }>(
-    `select id from variable where study_id = ? and name = 'home'`,
-    [study.id],
+    `select id from variable where study_id = :studyId and name = 'home'`,
+    { studyId: study.id },
   );
   return `by=${variable!.id}&weighted=true`;
 };

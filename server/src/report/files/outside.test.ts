@@ -34,8 +34,8 @@ beforeAll(async () => {
   for (const { id } of fares.slice(1)) await study.code(id, { codeId });
   for (const { id } of answers) await study.settle(id);
   const [variable] = await server.sql<{ id: number }>(
-    `select id from variable where study_id = ? and name = 'by'`,
-    [study.id],
+    `select id from variable where study_id = :studyId and name = 'by'`,
+    { studyId: study.id },
   );
   across = `${study.base}/questions/${study.question}/report`;
   report = (await client.get<Report>(`${across}?by=${variable!.id}`)).body;
