@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { buildApp, builtWeb, closeInOrder } from './app.js';
-import { openDatabase, rows } from './database/index.js';
+import { AccountEntity, openDatabase } from './database/index.js';
 import { loadDemoStudy } from './demo/index.js';
 import { keepHouse } from './housekeeping.js';
 import { createThreads } from './jobs/index.js';
@@ -20,10 +20,9 @@ const password = await ensureOwner(orm.em.fork());
 if (password)
   console.log(`Sign in as “owner” with the one-time password ${password} — it is shown only now.`);
 const demo = await ensureDemoResearcher(orm.em.fork());
-const owners = await rows<{ id: number }>(
-  orm.em.fork(),
-  'select id from account where password_hash is not null order by id limit 1',
-);
+const owners = await orm.em
+  .fork()
+  .find(AccountEntity, { passwordHash: { $ne: null } }, { orderBy: { id: 'asc' }, limit: 1 });
 await loadDemoStudy(orm.em.fork(), demoFolder, [demo.id, ...owners.map((owner) => owner.id)]);
 
 const threads = createThreads();

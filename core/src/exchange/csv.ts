@@ -1,3 +1,5 @@
+import Papa from 'papaparse';
+
 export type CsvValue = string | number | null;
 
 /** What a spreadsheet program would run as a formula, also once it has been marked as text. */
@@ -15,13 +17,15 @@ export function writeCsv(
   rows: readonly (readonly CsvValue[])[],
   readBy: 'spreadsheets' | 'programs' = 'spreadsheets',
 ): string {
-  const write = (value: CsvValue): string => {
-    if (value === null) return '';
-    if (typeof value === 'number') return String(value);
-    const safe = readBy === 'spreadsheets' && runnable.test(value) ? `'${value}` : value;
-    return /[",\r\n]/u.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
-  };
-  return rows.map((row) => `${row.map(write).join(',')}\r\n`).join('');
+  const safe = (value: CsvValue): CsvValue =>
+    readBy === 'spreadsheets' && typeof value === 'string' && runnable.test(value)
+      ? `'${value}`
+      : value;
+  const lines = Papa.unparse(
+    rows.map((row) => row.map(safe)),
+    { newline: '\r\n' },
+  );
+  return rows.length === 0 ? '' : `${lines}\r\n`;
 }
 
 /** A text as it was before `writeCsv` marked it for spreadsheet programs. */

@@ -1,3 +1,2 @@
 export { withoutTextMark, writeCsv, type CsvValue } from './csv.js';
 export { fileNameOf } from './fileNameOf.js';
-export { escapeHtml } from './html.js';

@@ -26,12 +26,14 @@ export {
 } from './compare.js';
 export { countTogether, togetherness, type Together } from './together.js';
 export { mostMentioned } from './mostMentioned.js';
-export { makeDraft } from './draft.js';
-export type { DraftInput, DraftQuote, DraftTable } from './draftInput.js';
-export type { DraftNode } from './draftNode.js';
-export { redraft, type Redrafted } from './redraft.js';
 export { decimalsOf, fittingDecimals, type Decimals } from './decimals.js';
-export { figureText, type FigureFormat, type FigureRef, type FigureTable } from './figures.js';
+export {
+  figureText,
+  type FigureCell,
+  type FigureFormat,
+  type FigureRef,
+  type FigureTable,
+} from './figures.js';
 export {
   baseInWords,
   columnName,

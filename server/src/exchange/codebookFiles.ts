@@ -1,5 +1,6 @@
 import type { Codebook, CodebookFormat } from '@yellow-thread/contract';
-import { escapeHtml, writeCsv, type CsvValue } from '@yellow-thread/core/exchange';
+import { writeCsv, type CsvValue } from '@yellow-thread/core/exchange';
+import { escapeUTF8 } from 'entities';
 import { Document, HeadingLevel, Packer, Paragraph, TextRun } from 'docx';
 import Excel from 'exceljs';
 import { writeQdc } from './qdc.js';
@@ -119,12 +120,12 @@ const sections = (codebook: Codebook, examples: ReadonlyMap<string, string[]>) =
 function asHtml(study: StudyText, codebook: Codebook, examples: ReadonlyMap<string, string[]>) {
   const body = sections(codebook, examples).map(
     ({ title, counts, codes }) => `<section>
-<h2>${escapeHtml(title)} <small>${escapeHtml(counts)}</small></h2>
+<h2>${escapeUTF8(title)} <small>${escapeUTF8(counts)}</small></h2>
 ${codes
   .map(
-    (code) => `<h3>${escapeHtml(code.name)} <small>${escapeHtml(code.counts)}</small></h3>
-${code.texts.map(({ label, text }) => `<p>${label && `<b>${label}</b>`}${escapeHtml(text).replaceAll('\n', '<br>')}</p>`).join('\n')}
-${code.examples.map((one) => `<blockquote>${escapeHtml(one)}</blockquote>`).join('\n')}`,
+    (code) => `<h3>${escapeUTF8(code.name)} <small>${escapeUTF8(code.counts)}</small></h3>
+${code.texts.map(({ label, text }) => `<p>${label && `<b>${label}</b>`}${escapeUTF8(text).replaceAll('\n', '<br>')}</p>`).join('\n')}
+${code.examples.map((one) => `<blockquote>${escapeUTF8(one)}</blockquote>`).join('\n')}`,
   )
   .join('\n')}
 </section>`,
@@ -132,7 +133,7 @@ ${code.examples.map((one) => `<blockquote>${escapeHtml(one)}</blockquote>`).join
   return `<!doctype html>
 <html lang="en">
 <meta charset="utf-8">
-<title>Codebook – ${escapeHtml(study.name)}</title>
+<title>Codebook – ${escapeUTF8(study.name)}</title>
 <style>
 body { font: 16px/1.5 Georgia, serif; max-width: 44em; margin: 3em auto; padding: 0 1em; color: #23211c }
 h1, h2, h3, small { font-family: system-ui, sans-serif } h2 { border-bottom: 1px solid #e3dfd4 }
@@ -140,8 +141,8 @@ small { font-weight: normal; color: #655f53; font-size: 13px }
 blockquote { margin: .4em 0 .4em 1em; padding-left: .8em; border-left: 3px solid #f2b600 }
 </style>
 <h1>Codebook</h1>
-<p>${escapeHtml(study.name)}</p>
-${study.purpose ? `<p>${escapeHtml(study.purpose)}</p>` : ''}
+<p>${escapeUTF8(study.name)}</p>
+${study.purpose ? `<p>${escapeUTF8(study.purpose)}</p>` : ''}
 ${body.join('\n')}
 </html>
 `;

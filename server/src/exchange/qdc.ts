@@ -1,4 +1,5 @@
 import type { Codebook, ListedCode } from '@yellow-thread/contract';
+import { escapeUTF8 } from 'entities';
 import { SaxesParser } from 'saxes';
 import { problems } from '../wording/problems.js';
 import { qdcTexts } from '../wording/exchange.js';
@@ -7,16 +8,9 @@ import { qdcTexts } from '../wording/exchange.js';
 
 const NAMESPACE = 'urn:QDA-XML:codebook:1.0';
 
-const escapes: Record<string, string> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-  '\n': '&#10;',
-  '\t': '&#9;',
-};
+/** For attributes, too, where line breaks and tabs would be read as spaces (XML 1.0, § 3.3.3). */
 const escaped = (text: string) =>
-  text.replaceAll(/[&<>"\n\t]/gu, (character) => escapes[character]!);
+  escapeUTF8(text).replaceAll('\n', '&#10;').replaceAll('\t', '&#9;');
 
 /**
  * Writes a codebook as a `.qdc` file: themes as codes that are not coded with themselves, codes below them, bundles

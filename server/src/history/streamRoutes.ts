@@ -1,8 +1,6 @@
 import type { ServerResponse } from 'node:http';
 import type { StudyEvent } from '@yellow-thread/contract';
-import type { EntityManager } from '@mikro-orm/postgresql';
-import { rows } from '../database/index.js';
-import { requireAccount } from '../people/index.js';
+import { requireAccount, studiesOfSession } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import type { App } from '../app.types.js';
 import type { StudyEvents } from './events.js';
@@ -12,20 +10,6 @@ import { api } from '@yellow-thread/contract';
 const HEARTBEAT_MS = 20_000;
 /** A browser has one for all its tabs. */
 const MOST_STREAMS_EACH = 20;
-
-/** What a person may hear of, as long as the session lasts; null when it has ended. */
-async function studiesOf(em: EntityManager, sessionId: string): Promise<Set<number> | null> {
-  const found = await rows<{ study: number | null }>(
-    em,
-    `select m.study_id as study
-     from session s join account a on a.id = s.account_id and not a.chooses_password
-     left join membership m on m.account_id = a.id
-     where s.id = :sessionId and s.expires_at > now()`,
-    { sessionId },
-  );
-  if (found.length === 0) return null;
-  return new Set(found.flatMap(({ study }) => (study === null ? [] : [study])));
-}
 
 /** A stream of what happens to the studies of whoever asks. */
 export function streamRoutes(app: App, events: StudyEvents): void {
@@ -65,7 +49,7 @@ export function streamRoutes(app: App, events: StudyEvents): void {
     let studies = new Set<number>();
     /** Whoever was signed out hears nothing more, whoever was shut out of a study nothing of that. */
     const lookAgain = () =>
-      studiesOf(em, session.sessionId).then(
+      studiesOfSession(em, session.sessionId).then(
         (now) => {
           if (now) studies = now;
           else raw.end();

@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { AuditEntity } from '../database/index.js';
+import type { AuditEntry } from '@yellow-thread/contract';
+import { AuditEntity, isoTime, rows } from '../database/index.js';
 
 /** What is noted of who did what: never what was written, or what something is called. */
 export type AuditAction =
@@ -34,3 +35,17 @@ export const noteInAudit = (
   { action, accountId, studyId, details = {} }: AuditNote,
 ): Promise<unknown> =>
   em.insert(AuditEntity, { action, accountId, studyId: studyId ?? null, details });
+
+/** What was noted before an entry, latest first. */
+export const readAudit = (
+  em: EntityManager,
+  { before = Number.MAX_SAFE_INTEGER, most }: { before?: number | undefined; most: number },
+): Promise<AuditEntry[]> =>
+  rows(
+    em,
+    `select a.id::int as id, ${isoTime('a.at')} as at, a.action, a.account_id as "accountId",
+       c.name as account, a.study_id as "studyId", a.details
+     from audit a left join account c on c.id = a.account_id
+     where a.id < :before order by a.id desc limit :most`,
+    { before, most },
+  );

@@ -1,9 +1,8 @@
-import { api, type AuditEntry } from '@yellow-thread/contract';
-import { isoTime, rows } from '../database/index.js';
+import { api } from '@yellow-thread/contract';
 import { problems } from '../wording/problems.js';
 import type { App } from '../app.types.js';
 import { OWNER } from './accounts.js';
-import { noteInAudit } from './audit.js';
+import { noteInAudit, readAudit } from './audit.js';
 import { requireAccount } from './guard.js';
 import { route } from '../route.js';
 
@@ -12,14 +11,7 @@ export function auditRoutes(app: App): void {
   route(app, api.getAudit, async (request) => {
     if (requireAccount(request).name !== OWNER) throw problems.notFound('page');
     const { before, most } = request.query;
-    const entries = await rows<AuditEntry>(
-      request.em,
-      `select a.id::int as id, ${isoTime('a.at')} as at, a.action, a.account_id as "accountId",
-           c.name as account, a.study_id as "studyId", a.details
-         from audit a left join account c on c.id = a.account_id
-         where a.id < :before order by a.id desc limit :most`,
-      { before: before ?? Number.MAX_SAFE_INTEGER, most },
-    );
+    const entries = await readAudit(request.em, { before, most });
     return { entries };
   });
 }

@@ -9,5 +9,6 @@ export {
   removeExpiredSessions,
   SESSION_DAYS,
   sessionSecret,
+  studiesOfSession,
 } from './sessionStore.js';
 export { forgetAttempts } from './signInAttempts.js';

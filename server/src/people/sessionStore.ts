@@ -97,3 +97,20 @@ export async function sessionSecret(em: EntityManager): Promise<string> {
   );
   return value;
 }
+
+/** What a person may hear of, as long as the session lasts; null when it has ended. */
+export async function studiesOfSession(
+  em: EntityManager,
+  sessionId: string,
+): Promise<Set<number> | null> {
+  const found = await rows<{ study: number | null }>(
+    em,
+    `select m.study_id as study
+     from session s join account a on a.id = s.account_id and not a.chooses_password
+     left join membership m on m.account_id = a.id
+     where s.id = :sessionId and s.expires_at > now()`,
+    { sessionId },
+  );
+  if (found.length === 0) return null;
+  return new Set(found.flatMap(({ study }) => (study === null ? [] : [study])));
+}

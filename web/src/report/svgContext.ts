@@ -1,4 +1,4 @@
-import { escapeHtml } from '@yellow-thread/core/exchange';
+import { escapeUTF8 } from 'entities';
 import { stitchDrawing, type Look } from '../parts/stitches.js';
 
 /** How wide words are in a font, and how far its baseline lies under what `textBaseline` names, in pixels. */
@@ -53,7 +53,7 @@ const anchors: Partial<Record<CanvasTextAlign, string>> = {
 const round = (value: number): number => Math.round(100 * value) / 100;
 /** Text without characters that no XML may hold. */
 const escaped = (text: string): string =>
-  escapeHtml(text.replaceAll(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu, ''));
+  escapeUTF8(text.replaceAll(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu, ''));
 
 /**
  * The part of a 2D context that Chart.js draws with, written down as SVG: every fill and stroke is an element of its own,

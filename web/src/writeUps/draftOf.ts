@@ -5,14 +5,10 @@ import {
   type StudyDetail,
   type WriteUp,
 } from '@yellow-thread/contract';
-import {
-  baseInWords,
-  correctionWords,
-  countsSentence,
-  makeDraft,
-  type DraftNode,
-  type DraftTable,
-} from '@yellow-thread/core/report';
+import { baseInWords, correctionWords, countsSentence } from '@yellow-thread/core/report';
+import { makeDraft } from './draft/draft.js';
+import type { DraftTable } from './draft/draftInput.js';
+import type { DraftNode } from './draft/draftNode.js';
 import { figureFormat } from './format.js';
 import { draftOfTexts } from './texts.js';
 

@@ -8,7 +8,7 @@ import { SaveStatus } from '../frame/saveStatus.js';
 import { Button } from '../parts/button.js';
 import { inputBox } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { redraft } from '@yellow-thread/core/report';
+import { redraft } from './draft/redraft.js';
 import { toast } from 'sonner';
 import { draftOf } from './draftOf.js';
 import {

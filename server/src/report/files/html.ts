@@ -1,9 +1,9 @@
-import { escapeHtml } from '@yellow-thread/core/exchange';
+import { escapeUTF8 } from 'entities';
 import type { Block, Run } from './blocks.js';
 import { isWide, PAGE, partsOf, type TableBlock } from './wideTables.js';
 
 /** Text of one or several lines. */
-const escaped = (text: string) => escapeHtml(text).replaceAll('\n', '<br>');
+const escaped = (text: string) => escapeUTF8(text).replaceAll('\n', '<br>');
 
 const runs = (some: readonly Run[]) =>
   some

@@ -1,5 +1,5 @@
-import type { CountingRule } from './counting.js';
-import type { FigureFormat, FigureTable } from './figures.js';
+import type { CountingRule } from '@yellow-thread/core/report';
+import type { FigureFormat, FigureTable } from '@yellow-thread/core/report';
 
 export interface DraftQuote {
   codeId: string;

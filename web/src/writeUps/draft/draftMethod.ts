@@ -1,9 +1,9 @@
-import { listNames, isOwnReading } from '../agreement/index.js';
+import { listNames, isOwnReading } from '@yellow-thread/core/agreement';
 import { LOW_BASE, type DraftAgreement, type DraftInput, type DraftTable } from './draftInput.js';
 import { listOf, paragraph, text, type DraftNode } from './draftNode.js';
-import type { FigureFormat } from './figures.js';
+import type { FigureFormat } from '@yellow-thread/core/report';
 import { keyed } from './redraft.js';
-import { draftMethodTexts } from '../wording/report.js';
+import { draftMethodTexts } from './texts.js';
 
 const plural = (count: string, one: string, many = `${one}s`) =>
   `${count} ${count === '1' ? one : many}`;

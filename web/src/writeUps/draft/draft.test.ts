@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
-import { maskDetails } from '../text/index.js';
+import { maskDetails } from '@yellow-thread/core/text';
 import { makeDraft } from './draft.js';
 import type { DraftAgreement, DraftTable } from './draftInput.js';
 import type { DraftNode } from './draftNode.js';
-import { figureText, type FigureTable } from './figures.js';
+import { figureText, type FigureTable } from '@yellow-thread/core/report';
 
 const format = {
   count: String,

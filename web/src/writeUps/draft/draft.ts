@@ -4,13 +4,13 @@ import {
   type FigureFormat,
   type FigureRef,
   type FigureTable,
-} from './figures.js';
+} from '@yellow-thread/core/report';
 import { limits, method } from './draftMethod.js';
 import { bold, heading, paragraph, text, type DraftNode } from './draftNode.js';
 import { keyed } from './redraft.js';
 import { LOW_BASE, type DraftInput, type DraftTable } from './draftInput.js';
-import { columnName } from './words.js';
-import { draftTexts } from '../wording/report.js';
+import { columnName } from '@yellow-thread/core/report';
+import { draftTexts } from './texts.js';
 
 type Row = FigureTable['rows'][number];
 
