@@ -65,7 +65,7 @@ export function CodeTable({
   const { sameSets, themes } = agreement;
   const [order, setOrder] = useState<'book' | 'least'>('least');
   const [by, setBy] = useState<'code' | 'theme'>('code');
-  // of everybody agreement is worked out by code
+  // of everybody agreement is computed by code
   const everybody = by === 'code' ? agreement.everybody : null;
   const known = rowsOf(agreement, by, codebook);
   const shown =

@@ -1,30 +1,22 @@
 import type { ListedReading, ReadingAnswers } from '@yellow-thread/contract';
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { useSecondCoding, useEndReading, useReading } from '../data/agreement.js';
 import { usePins, type DrawnCodebook } from '../data/codebook.js';
-import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
+import { runCommand, usePaletteCommands } from '../frame/commands.js';
+import { useKeyHelp } from '../frame/keys.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { CodeList } from '../parts/codeList.js';
-import { CodeInput, searchKey } from '../parts/codeInput.js';
-import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
+import { CodeField, FoundCodes, useCodeCombobox } from '../parts/codeCombobox.js';
+import { lineField } from '../parts/field.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { ReadRow } from '../parts/readRow.js';
 import { useReadRows } from '../parts/useReadRows.js';
+import { secondReadingCommands, secondReadingHelp, type AtSecondReading } from './commands.js';
 import { readAgainTexts } from './texts.js';
-
-const keyHelp: readonly KeyHelp[] = [
-  { keys: 'type', does: readAgainTexts.findCodeChooseAmong },
-  { keys: 'Enter', does: readAgainTexts.applyCodeFound },
-  { keys: '1 – 9', does: readAgainTexts.applyCodePinnedUnder },
-  { keys: readAgainTexts.backspaceNothingTyped, does: readAgainTexts.takeLastCodeAway },
-  { keys: readAgainTexts.enterNothingTyped, does: readAgainTexts.codesGoNextAnswer },
-  { keys: readAgainTexts.ctrlEnter, does: readAgainTexts.nothingAppliesGoNext },
-  { keys: readAgainTexts.nothingTyped, does: readAgainTexts.answerBeforeNextAnswer },
-];
 
 /** One's own second reading: the answers alone, without how they were coded or what is likely. */
 export function ReadAgain({
@@ -58,7 +50,7 @@ function Answers({
   /** What the answers that one is at have so far; kept with the reading when one goes on. */
   const [begun, setBegun] = useState<ReadonlyMap<number, readonly string[]>>(new Map());
   const read = answers.filter((one) => one.codes !== null).length;
-  useKeyHelp(keyHelp);
+  useKeyHelp(secondReadingHelp);
   const codesOf = ({ responseId, codes }: ReadingAnswers['answers'][number]) =>
     codes ?? begun.get(responseId) ?? [];
   const change = (at: number, codes: readonly string[]) => {
@@ -157,60 +149,38 @@ function AnswerField({
 }) {
   const { study, question } = useStudyLocation();
   const input = useRef<HTMLInputElement>(null);
-  const list = useId();
   const { data: pins = [] } = usePins(study.id);
   const offered = codebook.codes.filter(
     (one) => !one.archived && (one.questions === null || one.questions.includes(question.id)),
   );
-  const search = useCodeSearch(offered, { most: 7, offersNew: false });
-  useEffect(() => input.current?.focus({ preventScroll: true }), []);
   const apply = (codeId: string) => {
-    search.type('');
     if (codes.includes(codeId)) toast(readAgainTexts.codeHereAlready);
     else onCodes([...codes, codeId]);
   };
-  const pick = (place: number) => {
-    const code = search.found[place];
-    if (code) apply(code.id);
+  const combobox = useCodeCombobox(offered, { most: 7, onPick: ({ id }) => apply(id) });
+  useEffect(() => input.current?.focus({ preventScroll: true }), []);
+  const here: AtSecondReading = {
+    isTyped: combobox.typed !== '',
+    hasCodes: codes.length > 0,
+    pinned: (digit) => pins.find(({ key }) => key === digit)?.codeId,
+    apply,
+    removeLast: () => onCodes(codes.slice(0, -1)),
+    settle: () => onSettle(codes),
+    move: onMove,
+    tell: (text) => void toast(text),
   };
-  const onTypedKey = (event: KeyboardEvent) => searchKey(search, event, () => pick(search.chosen));
-  const onEmptyKey = (event: KeyboardEvent) => {
-    const pinned = /^[1-9]$/u.test(event.key) && pins.find(({ key }) => key === Number(event.key));
-    if (pinned) return apply(pinned.codeId);
-    switch (event.key) {
-      case 'ArrowDown':
-        return onMove(1);
-      case 'ArrowUp':
-        return onMove(-1);
-      case 'Backspace':
-        return onCodes(codes.slice(0, -1));
-      case 'Enter':
-        if (event.ctrlKey || event.metaKey)
-          return codes.length === 0
-            ? onSettle([])
-            : void toast(readAgainTexts.somethingAppliesTakeCodes);
-        return codes.length > 0 ? onSettle(codes) : void toast(readAgainTexts.noCodeYetType);
-      default:
-        return false;
-    }
-  };
+  usePaletteCommands(secondReadingCommands, here);
   return (
     <div className="relative">
-      <CodeInput
+      <CodeField
         ref={input}
         label={readAgainTexts.codeAnswer}
-        list={list}
-        search={search}
-        onKey={search.typed === '' ? onEmptyKey : onTypedKey}
-        className="w-full"
+        combobox={combobox}
+        placeholder={readAgainTexts.typeCode}
+        onKey={(event) => runCommand(secondReadingCommands, here, event.nativeEvent)}
+        className={`w-full ${lineField}`}
       />
-      <FoundCodes
-        id={list}
-        search={search}
-        newName={null}
-        className="right-0 w-[320px]"
-        onPick={pick}
-      />
+      <FoundCodes combobox={combobox} newName={null} className="right-0 w-[320px]" />
     </div>
   );
 }

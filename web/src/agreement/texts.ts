@@ -122,17 +122,7 @@ export const drawReadingTexts = {
 
 /** agreement/readAgain.tsx */
 export const readAgainTexts = {
-  findCodeChooseAmong: 'find a code; ↑ ↓ choose among those found',
-  applyCodeFound: 'apply the code that is found',
-  applyCodePinnedUnder: 'apply the code pinned under the key',
-  backspaceNothingTyped: 'Backspace (nothing typed)',
-  takeLastCodeAway: 'remove the last code',
-  enterNothingTyped: 'Enter (nothing typed)',
-  codesGoNextAnswer: 'done: go to the next answer',
-  ctrlEnter: 'Ctrl Enter',
-  nothingAppliesGoNext: 'nothing applies: go to the next answer',
-  nothingTyped: '↑ ↓ (nothing typed)',
-  answerBeforeNextAnswer: 'answer before, next answer',
+  typeCode: 'type a code',
   answers: 'the answers',
   yourSecondReading: 'Your second reading',
   howAnswersCodedShown: 'How these answers were coded before is hidden until you have finished.',

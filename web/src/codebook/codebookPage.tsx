@@ -1,12 +1,13 @@
 import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import {
   useChangeCodebook,
   useDrawnCodebook,
   type DrawnCode,
   type DrawnCodebook,
 } from '../data/codebook.js';
+import { useAddressPart } from '../frame/address.js';
 import { useKeyHelp } from '../frame/keys.js';
 import { SaveStatus } from '../frame/saveStatus.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
@@ -18,6 +19,7 @@ import { CodeEditor } from './codeEditor.js';
 import { CodeRows } from './codeRows.js';
 import { InAndOut } from '../exchange/inAndOut.js';
 import { ThemeHead } from './themeHead.js';
+import { codebookHelp } from './commands.js';
 import { codebookPageTexts } from './texts.js';
 
 const sorts = {
@@ -35,23 +37,17 @@ const bySort: Record<Sort, (x: DrawnCode, y: DrawnCode) => number> = {
   last: (x, y) => ((x.lastUsed ?? '') < (y.lastUsed ?? '') ? 1 : -1),
 };
 
-const keys = [
-  { keys: '↑ ↓', does: codebookPageTexts.codeBeforeNextCode },
-  { keys: 'Alt ↑ ↓', does: codebookPageTexts.moveCodeUpDown },
-];
-
 /** Themes and codes with their counts at the left, the chosen code at the right. */
 export function CodebookPage() {
   const study = useStudyDetail();
   const codebook = useDrawnCodebook(study.id);
-  const [search, setSearch] = useSearchParams();
+  const [chosenId, choose] = useAddressPart('code');
   const [typed, setTyped] = useState('');
   const [sort, setSort] = useState<Sort>('order');
   const { mutate: change, error } = useChangeCodebook(study.id);
-  useKeyHelp(keys);
-  const choose = (id: string) => setSearch({ code: id }, { replace: true });
+  useKeyHelp(codebookHelp);
   if (!codebook) return <Waiting what={codebookPageTexts.codebook} />;
-  const chosen = search.get('code') ?? firstInOrder(codebook)?.id ?? null;
+  const chosen = chosenId ?? firstInOrder(codebook)?.id ?? null;
   const code = chosen ? codebook.byId.get(chosen) : undefined;
   const wanted = foldForSearch(typed);
   const shown = codebook.codes
@@ -161,7 +157,7 @@ export function CodebookPage() {
             code={code}
             codebook={codebook}
             study={study}
-            onGone={() => setSearch({}, { replace: true })}
+            onGone={() => choose(null)}
           />
         ) : (
           <p className="text-soft">{codebookPageTexts.textCodeStandsHere}</p>

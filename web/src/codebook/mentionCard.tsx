@@ -1,12 +1,12 @@
 import type { MentionOfCode } from '@yellow-thread/contract';
 import type { KeyboardEvent } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
+import { runCommand } from '../frame/commands.js';
+import { useDraggable } from '../parts/dragAndDrop.js';
 import { Passage } from '../parts/passage.js';
 import type { Piles } from './usePiles.js';
+import { mentionCommands, type AtMention } from './commands.js';
 import { mentionCardTexts } from './texts.js';
-
-/** Under which kind a mention travels while it is dragged. */
-export const DRAGGED_MENTION = 'application/x-yellow-thread-mention';
 
 /** One mention: put on a pile by its number or dragged onto a pile. */
 export function MentionCard({
@@ -25,32 +25,34 @@ export function MentionCard({
   piles: Piles['piles'];
   onPut: (pile: string | null) => void;
 }) {
+  const ref = useDraggable('mention', { mention: mention.id });
   const onKey = (event: KeyboardEvent<HTMLElement>) => {
     const mentions = [
       ...(event.currentTarget.closest('ul')?.querySelectorAll<HTMLElement>('[data-mention-card]') ??
         []),
     ];
     const place = mentions.indexOf(event.currentTarget);
-    if (event.key === 'ArrowDown') mentions[place + 1]?.focus();
-    else if (event.key === 'ArrowUp') mentions[place - 1]?.focus();
-    else if (/^[1-9]$/u.test(event.key)) {
-      const pile = piles[Number(event.key) - 1];
-      if (!pile) return;
-      // the next mention is under the same hand
-      (mentions[place + 1] ?? mentions[place - 1])?.focus();
-      onPut(pile.id);
-    } else return;
-    event.preventDefault();
+    const here: AtMention = {
+      focus: (step) => mentions[place + step]?.focus(),
+      put: (number) => {
+        const pile = piles[number - 1];
+        if (!pile) return false;
+        // the next mention is under the same hand
+        (mentions[place + 1] ?? mentions[place - 1])?.focus();
+        onPut(pile.id);
+        return true;
+      },
+    };
+    if (runCommand(mentionCommands, here, event.nativeEvent)) event.preventDefault();
   };
   if (!code) return null;
   return (
     <li>
       <div
+        ref={ref}
         role="button"
         tabIndex={isFirst ? 0 : -1}
         data-mention-card={mention.id}
-        draggable
-        onDragStart={(event) => event.dataTransfer.setData(DRAGGED_MENTION, mention.id)}
         onKeyDown={onKey}
         aria-label={mentionCardTexts.mention(mention.externalId)}
         className="cursor-grab rounded border border-rule bg-card px-3 py-1.5 focus:border-thread"

@@ -1,7 +1,7 @@
 import type { MentionOfCode } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { DRAGGED_MENTION } from './mentionCard.js';
+import { useDropTarget } from '../parts/dragAndDrop.js';
 import type { Piles } from './usePiles.js';
 import { pileTexts } from './texts.js';
 
@@ -26,25 +26,13 @@ export function Pile({
   onRename: (name: string) => void;
   onRemove: () => void;
 }) {
-  const [over, setOver] = useState(false);
+  const [ref, isOver] = useDropTarget('mention', ({ mention }) => onPut(mention));
   const [open, setOpen] = useState(false);
   return (
     <article
+      ref={ref}
       aria-label={pileTexts.pile(pile.name)}
-      onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes(DRAGGED_MENTION)) return;
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        setOver(false);
-        const mention = event.dataTransfer.getData(DRAGGED_MENTION);
-        if (mention === '') return;
-        event.preventDefault();
-        onPut(mention);
-      }}
-      className={`rounded border px-3 py-2 ${over ? 'border-thread bg-wash' : 'border-rule'}`}
+      className={`rounded border px-3 py-2 ${isOver ? 'border-thread bg-wash' : 'border-rule'}`}
     >
       <p className="flex items-baseline gap-2">
         {number < 10 && <kbd>{number}</kbd>}

@@ -2,7 +2,7 @@ import { likeThese, orderBySimilarity } from '@yellow-thread/core/text';
 
 export interface SimilarityTask {
   texts: string[];
-  /** Indices of the texts that the likest come first to; null to lay all out by likeness. */
+  /** Indices of the texts to order the others by similarity to; null to order all by similarity. */
   like: number[] | null;
 }
 export interface SimilarityDone {

@@ -17,13 +17,8 @@ import { Pile } from './pile.js';
 import { MentionCard } from './mentionCard.js';
 import { usePiles } from './usePiles.js';
 import { useSimilarity } from './useSimilarity.js';
+import { sortHelp } from './commands.js';
 import { sortPageTexts } from './texts.js';
-
-const keys = [
-  { keys: '↑ ↓', does: sortPageTexts.mentionBeforeNext },
-  { keys: '1 – 9', does: sortPageTexts.putOnPile },
-  { keys: '0', does: sortPageTexts.takeOffPile },
-];
 
 /** Splits one code: its mentions are sorted into others. */
 export function SplitPage() {
@@ -83,7 +78,7 @@ function Sort({ title, hint, codes, themeId, codebook }: SortProps) {
   const [name, setName] = useState('');
   const [order, setOrder] = useState<'similar' | 'likeLast' | 'asImported'>('similar');
   const [last, setLast] = useState<string | null>(null);
-  useKeyHelp(keys);
+  useKeyHelp(sortHelp);
   const texts = useMemo(() => mentions.map(said), [mentions]);
   const onLast = mentions.flatMap((one, i) => (last && piles.pileOf[one.id] === last ? [i] : []));
   const similarity = useSimilarity(texts, order, onLast);

@@ -109,8 +109,6 @@ export const codebookPageTexts = {
   name: 'by name',
   mostUsedFirst: 'most used first',
   usedLastFirst: 'last used first',
-  codeBeforeNextCode: 'code before, next code',
-  moveCodeUpDown: 'move the code up or down, across themes',
   codebook: 'the codebook',
   themesCodes: 'Themes and codes',
   codebook2: 'Codebook',
@@ -149,9 +147,6 @@ export const pileTexts = {
 
 /** codebook/sortPage.tsx */
 export const sortPageTexts = {
-  mentionBeforeNext: 'mention before, next mention',
-  putOnPile: 'put the mention on the pile of that number',
-  takeOffPile: 'remove it from its pile',
   code: 'the code',
   codeGone: 'This code does not exist any more',
   mergedRemoved: 'It was merged or removed.',

@@ -2,9 +2,9 @@ import { useEffect, useRef, useState } from 'react';
 import type { SimilarityDone, SimilarityTask } from './similarity.worker.js';
 
 /**
- * In which order texts are laid out; worked out beside the page, so that it never waits.
+ * The order of texts; computed in a worker, so that the page never waits.
  *
- * @param like indices of texts that the likest come first to, when `order` says so
+ * @param like indices of texts to order the others by similarity to, when `order` says so
  * @returns indices of the texts; as they are given until the order is known
  */
 export function useSimilarity(

@@ -1,50 +1,37 @@
 import { findCodeNamed, parseCodeName } from '@yellow-thread/core/codebook';
 import { weighLikely } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
-import {
-  useEffect,
-  useId,
-  useMemo,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type RefObject,
-} from 'react';
-import { CodeInput, searchKey } from '../parts/codeInput.js';
-import { FoundCodes, useCodeSearch } from '../parts/foundCodes.js';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { CodeField as Field, FoundCodes, useCodeCombobox } from '../parts/codeCombobox.js';
 import { useDrawnCodebook, usePins, useSetPin } from '../data/codebook.js';
 import { useNearCodes } from '../data/coding.js';
+import { runCommand, usePaletteCommands } from '../frame/commands.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
-import { inputBox } from '../parts/field.js';
+import { inputBox, lineField } from '../parts/field.js';
+import type { AnswerPlace } from './answerPlace.js';
+import type { MadeWith } from './codeHere.js';
+import { ledgerCommands, readingCommands, type AtAnswer } from './commands.js';
 import { FieldMenu } from './fieldMenu.js';
 import { ledgerGrid } from './ledgerGrid.js';
 import { RespondentDrawer } from './respondentDrawer.js';
-import { useAnswerActions, type CodeFieldProps } from './useAnswerActions.js';
+import { useAnswerActions } from './useAnswerActions.js';
 import { WHOLE, type LedgerCell } from './useLedgerPosition.js';
 import { codeFieldTexts } from './texts.js';
 
-/** The field at the foot of the active answer: typing finds codes, Enter applies, moves on or settles. */
-export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<string> }) {
-  const { answer, lines, place, codebook } = props;
+const MOST_FOUND = 7;
+
+/** The codes that can be given here, with the evidence for each. */
+function useOffered({ answer }: Pick<AnswerPlace, 'answer'>) {
   const { study, question } = useStudyLocation();
-  const input = useRef<HTMLInputElement>(null);
-  const list = useId();
   const near = useNearCodes(study.id, answer.id).data;
-  const { likely, about } = useMemo(() => {
-    const likely = weighLikely(answer.suggestions, near?.codes ?? []);
-    const suggested = new Set(answer.suggestions.map(({ codeId }) => codeId));
-    return {
-      likely,
-      about: (codeId: string) => {
-        if (!likely.has(codeId)) return undefined;
-        return suggested.has(codeId) ? 'likely here' : 'in similar answers';
-      },
-    };
-  }, [answer.suggestions, near]);
+  const likely = useMemo(
+    () => weighLikely(answer.suggestions, near?.codes ?? []),
+    [answer.suggestions, near],
+  );
   // how often each was given ranks them, and stands beside them
   const counted = useDrawnCodebook(study.id);
-  const offered = useMemo(
+  const codes = useMemo(
     () =>
       (counted?.codes ?? []).filter(
         (code) =>
@@ -52,100 +39,87 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
       ),
     [counted, question.id],
   );
-  const search = useCodeSearch(offered, { most: 7, offersNew: true, likely });
+  const about = (codeId: string) => {
+    if (!likely.has(codeId)) return undefined;
+    return answer.suggestions.some((one) => one.codeId === codeId)
+      ? codeFieldTexts.likelyHere
+      : codeFieldTexts.inSimilarAnswers;
+  };
+  return { codes, likely, about };
+}
+
+/** A code by its name, made where there is none: “theme / code” names its theme, too. */
+function codeNamed(name: string, codebook: AnswerPlace['codebook']): [id: string, made: MadeWith] {
+  const named = parseCodeName(name);
+  const known = findCodeNamed(codebook.codes, named.code);
+  if (known) return [known.id, {}];
+  const id = crypto.randomUUID();
+  const theme = named.theme === null ? undefined : findCodeNamed(codebook.themes, named.theme);
+  const newTheme =
+    named.theme === null || theme ? undefined : { id: crypto.randomUUID(), name: named.theme };
+  const newCode = { id, name: named.code, themeId: theme?.id ?? newTheme?.id ?? null };
+  return [id, { newCode, ...(newTheme && { newTheme }) }];
+}
+
+/** The field at the foot of the active answer: typing finds codes, Enter applies, moves on or settles. */
+export function CodeField(props: AnswerPlace & { typedAheadRef: RefObject<string> }) {
+  const { answer, lines, place, position, codebook, reading, typedAheadRef } = props;
+  const { study } = useStudyLocation();
+  const input = useRef<HTMLInputElement>(null);
+  const { codes, likely, about } = useOffered(props);
+  const actions = useAnswerActions(props);
+  const make = (name: string) => actions.apply(...codeNamed(name, codebook));
+  const combobox = useCodeCombobox(codes, {
+    most: MOST_FOUND,
+    likely,
+    onPick: ({ id }) => actions.apply(id, {}),
+    onNew: make,
+  });
+  const { type, typed } = combobox;
   const [noting, setNoting] = useState(false);
   useEffect(() => {
-    // who narrows the list by typing goes on typing there while the answers change below
+    // who filters the list by typing goes on typing there while the answers change below
     const { activeElement } = document;
-    if (activeElement instanceof HTMLInputElement && activeElement.dataset['codes'] !== 'field')
-      return;
+    if (activeElement instanceof HTMLInputElement && !activeElement.closest('[role=feed]')) return;
     input.current?.focus({ preventScroll: true });
   }, [place, noting]);
-  const { typedAheadRef } = props;
-  const { type } = search;
   useEffect(() => {
     if (typedAheadRef.current !== '') type(typedAheadRef.current);
     typedAheadRef.current = '';
     // once, when the field is there
   }, []); // eslint-disable-line react-hooks/exhaustive-deps
-  const actions = useAnswerActions(props);
   const { data: pins = [] } = usePins(study.id);
   const { mutate: setPin } = useSetPin(study.id);
   const openDrawer = useDrawer();
-
-  const apply = (codeId: string, made: Parameters<typeof actions.apply>[1] = {}) => {
-    actions.apply(codeId, made);
-    search.type('');
+  const pinned = (digit: number) => pins.find(({ key }) => key === digit);
+  const commands = reading ? readingCommands : ledgerCommands;
+  const here: AtAnswer = {
+    place,
+    position,
+    actions,
+    isTyped: typed !== '',
+    hasFound: combobox.highlighted !== null,
+    isPinned: (digit) => pinned(digit) !== undefined,
+    applyPinned: (digit) => actions.apply(pinned(digit)!.codeId, {}),
+    pinFound: (digit) => {
+      setPin({ key: digit, codeId: combobox.highlighted!.id });
+      type('');
+    },
+    writeNote: () => setNoting(true),
+    showRespondent: () =>
+      openDrawer({
+        title: answer.externalId,
+        body: <RespondentDrawer study={study} answer={answer} codebook={codebook} />,
+      }),
   };
-  const makeAndApply = () => {
-    const named = parseCodeName(search.name);
-    const known = findCodeNamed(codebook.codes, named.code);
-    if (known) return apply(known.id);
-    const id = crypto.randomUUID();
-    const theme = named.theme === null ? undefined : findCodeNamed(codebook.themes, named.theme);
-    const newTheme =
-      named.theme === null || theme ? undefined : { id: crypto.randomUUID(), name: named.theme };
-    const newCode = { id, name: named.code, themeId: theme?.id ?? newTheme?.id ?? null };
-    apply(id, { newCode, ...(newTheme && { newTheme }) });
-  };
-  const pick = (found: number) => {
-    const code = search.found[found];
-    if (code) apply(code.id);
-    else makeAndApply();
-  };
-
-  const showRespondent = () =>
-    openDrawer({
-      title: answer.externalId,
-      body: <RespondentDrawer study={study} answer={answer} codebook={codebook} />,
-    });
-  const onAltKey = (event: KeyboardEvent) => {
-    const digit = /^Digit([1-9])$/u.exec(event.code)?.[1];
-    const code = search.found[search.chosen];
-    if (digit && code) {
-      setPin({ key: Number(digit), codeId: code.id });
-      return search.type('');
+  usePaletteCommands(commands, here);
+  const onKey = (event: KeyboardEvent) => {
+    if (typed !== '' && event.key === 'Enter' && event.shiftKey) {
+      make(combobox.name);
+      type('');
+      return true;
     }
-    switch (event.code) {
-      case 'ArrowRight':
-        return event.shiftKey ? actions.markWord(1, 'start') : false;
-      case 'ArrowLeft':
-        return event.shiftKey ? actions.markWord(-1, 'start') : false;
-      case 'KeyU':
-        return actions.unsure();
-      case 'KeyM':
-        return actions.mark();
-      case 'KeyN':
-        return setNoting(true);
-      case 'KeyS':
-        return actions.part();
-      case 'KeyJ':
-        return actions.join();
-      case 'KeyX':
-        return actions.exchange();
-      case 'KeyP':
-        return actions.moveToPassage();
-      case 'KeyE':
-        return actions.typical();
-      case 'KeyA':
-        return actions.decide(true);
-      case 'KeyO':
-        return actions.decide(false);
-      case 'KeyB':
-        return actions.asBefore();
-      case 'KeyR':
-        return showRespondent();
-      default:
-        return false;
-    }
-  };
-  const onTypedKey = (event: KeyboardEvent) =>
-    searchKey(search, event, () => (event.shiftKey ? makeAndApply() : pick(search.chosen)));
-  const onEmptyKey = (event: KeyboardEvent) => {
-    const isDigit = /^[1-9]$/u.test(event.key);
-    if (isDigit && props.reading) return actions.press(Number(event.key));
-    const pinned = isDigit && pins.find(({ key }) => key === Number(event.key));
-    return pinned ? apply(pinned.codeId) : actions.onKey(event);
+    return runCommand(commands, here, event.nativeEvent);
   };
   return (
     <div className={`relative mt-1.5 ${ledgerGrid}`}>
@@ -154,12 +128,11 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
         <WhereTo text={answer.text} lines={lines} place={place} />
         {answer.settled && codeFieldTexts.settled}
         <FieldMenu
-          actions={actions}
+          commands={commands}
+          context={here}
           // the same place pointed at again asks again
           key={place.menu ?? 0}
           opensAtOnce={place.menu !== undefined}
-          onNote={() => setNoting(true)}
-          onRespondent={showRespondent}
         />
       </p>
       {noting ? (
@@ -170,35 +143,31 @@ export function CodeField(props: CodeFieldProps & { typedAheadRef: RefObject<str
           }}
         />
       ) : (
-        <CodeInput
+        <Field
           ref={input}
           label={codeFieldTexts.codeLine}
-          list={list}
-          search={search}
-          onKey={(event) => {
-            const onKey = event.altKey ? onAltKey : search.typed === '' ? onEmptyKey : onTypedKey;
-            return onKey(event);
-          }}
+          combobox={combobox}
+          placeholder={codeFieldTexts.typeCode}
+          onKey={onKey}
+          className={lineField}
         />
       )}
       <FoundCodes
-        id={list}
-        search={search}
+        combobox={combobox}
         about={about}
         newName={
           <>
-            {codeFieldTexts.newCode(search.name)}{' '}
+            {codeFieldTexts.newCode(combobox.name)}{' '}
             <kbd className="ml-auto">{codeFieldTexts.shiftEnter}</kbd>
           </>
         }
         className="right-0 w-[380px] max-w-full"
-        onPick={pick}
       />
     </div>
   );
 }
 
-/** What the next code will rest on, in words. */
+/** What the next code will apply to, in words. */
 function WhereTo({ text, lines, place }: { text: string; lines: Span[]; place: LedgerCell }) {
   if (place.passage)
     return (

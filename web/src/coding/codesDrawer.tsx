@@ -7,7 +7,7 @@ import { useSession } from '../data/people.js';
 import { inputBox } from '../parts/field.js';
 import { Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
-import { DRAGGED_CODE, DRAGGED_WORDS, draggedWordsSchema } from '../parts/draggedCode.js';
+import { useDraggable, useDropTarget, useMergedRefs, type Dragged } from '../parts/dragAndDrop.js';
 import { codesDrawerTexts } from './texts.js';
 
 /** The codebook beside the ledger: to look a code up, and to drag one onto a line. */
@@ -85,30 +85,14 @@ function DraggedCode({
   study: number;
   code: DrawnCode;
   /** Marked words were dropped on the code. */
-  onWords: (words: { responseId: number; start: number; end: number }) => void;
+  onWords: (words: Dragged['words']) => void;
 }) {
-  const [over, setOver] = useState(false);
+  const dragged = useDraggable('code', { codeId: code.id });
+  const [target, isOver] = useDropTarget('words', onWords);
   return (
     <li
-      onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes(DRAGGED_WORDS)) return;
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        setOver(false);
-        const dropped = event.dataTransfer.getData(DRAGGED_WORDS);
-        if (dropped === '') return;
-        event.preventDefault();
-        onWords(draggedWordsSchema.parse(JSON.parse(dropped)));
-      }}
-      draggable
-      onDragStart={(event) => {
-        event.dataTransfer.setData(DRAGGED_CODE, code.id);
-        event.dataTransfer.effectAllowed = 'copy';
-      }}
-      className={`cursor-grab py-1 ${over ? 'bg-wash' : ''}`}
+      ref={useMergedRefs(dragged, target)}
+      className={`cursor-grab py-1 ${isOver ? 'bg-wash' : ''}`}
     >
       <span className="flex items-baseline gap-2">
         <StitchMark look={code.look} width={18} />

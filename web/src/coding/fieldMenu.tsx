@@ -1,36 +1,20 @@
 import { MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { useAnswerActions } from './useAnswerActions.js';
+import { keyNames, menuLabel, type Command } from '../frame/commands.js';
 import { fieldMenuTexts } from './texts.js';
 
 /** Everything that can be done at a place, for who does not have a keyboard at hand or its keys in mind. */
-export function FieldMenu({
-  actions,
+export function FieldMenu<Context>({
+  commands,
+  context,
   opensAtOnce,
-  onNote,
-  onRespondent,
 }: {
-  actions: ReturnType<typeof useAnswerActions>;
+  commands: readonly Command<Context>[];
+  context: Context;
   /** The place was pointed at for its menu. */
   opensAtOnce: boolean;
-  onNote: () => void;
-  onRespondent: () => void;
 }) {
-  const items: [string, string, () => void][] = [
-    [fieldMenuTexts.markComeBack, fieldMenuTexts.altM, actions.mark],
-    [fieldMenuTexts.writeNote, fieldMenuTexts.altN, onNote],
-    [fieldMenuTexts.markUnmarkUnsure, fieldMenuTexts.altU, actions.unsure],
-    [fieldMenuTexts.anotherCodeInsteadLast, fieldMenuTexts.altX, actions.exchange],
-    [fieldMenuTexts.lastCodeMarkedWords, fieldMenuTexts.altP, actions.moveToPassage],
-    [fieldMenuTexts.lastCodeTypicalExample, fieldMenuTexts.altE, actions.typical],
-    [fieldMenuTexts.acceptLikeliestSuggestion, fieldMenuTexts.alt, () => actions.decide(true)],
-    [fieldMenuTexts.refuseLikeliestSuggestion, fieldMenuTexts.altO, () => actions.decide(false)],
-    [fieldMenuTexts.codeAnswerBefore, fieldMenuTexts.altB, actions.asBefore],
-    [fieldMenuTexts.newLineMarkedWords, fieldMenuTexts.altS, actions.part],
-    [fieldMenuTexts.joinLineBefore, fieldMenuTexts.altJ, actions.join],
-    [fieldMenuTexts.nothingApplies, fieldMenuTexts.ctrlEnter, actions.nothingApplies],
-    [fieldMenuTexts.respondent, fieldMenuTexts.altR, onRespondent],
-  ];
+  const offered = commands.filter(({ inMenu, when }) => inMenu && (when?.(context) ?? true));
   return (
     <DropdownMenu.Root defaultOpen={opensAtOnce}>
       <DropdownMenu.Trigger
@@ -43,15 +27,15 @@ export function FieldMenu({
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="start"
-          className="z-30 w-72 rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
+          className="z-30 w-96 max-w-[90vw] rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
         >
-          {items.map(([name, keys, act]) => (
+          {offered.map((command) => (
             <DropdownMenu.Item
-              key={name}
-              onSelect={act}
+              key={command.id}
+              onSelect={() => void command.run(context, null)}
               className="flex cursor-pointer items-center justify-between gap-3 rounded px-3 py-1 outline-none data-[highlighted]:bg-wash"
             >
-              {name} <kbd>{keys}</kbd>
+              {menuLabel(command.label)} <kbd className="shrink-0">{keyNames(command)}</kbd>
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

@@ -359,7 +359,7 @@ function Containing({ words, onWords }: { words: string; onWords: (words: string
         const field = currentTarget
           .closest('main')
           ?.querySelector<HTMLElement>('[role=feed] [role=combobox]');
-        // while the answers are fetched there is no field yet: it takes the focus that is let go
+        // while the answers are fetched there is no field yet: it takes the focus that is dropped
         if (field) field.focus();
         else currentTarget.blur();
       }}

@@ -33,7 +33,7 @@ export function HitsDrawer({
   const code = useCodeHits(study.id, question);
   const openDrawer = useDrawer();
   const [on, setOn] = useState<CodeHits['on']>('line');
-  // what is taken out; all others are in
+  // what is removed; all others are in
   const [out, setOut] = useState<ReadonlySet<number>>(new Set());
   if (hits.isError) return <ProblemNote error={hits.error} />;
   if (!hits.data || !codebook) return <Waiting what={hitsDrawerTexts.everyPlace} />;

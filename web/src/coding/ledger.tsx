@@ -14,7 +14,7 @@ import { ledgerTexts } from './texts.js';
 
 interface LedgerProps {
   ids: readonly number[];
-  /** How many answers with the same words each stands for; null when each stands for itself. */
+  /** How many answers have the same words as each; null when they are listed one by one. */
   counts: readonly number[] | null;
   /** Ids of answers that are nearly the same as the one before them. */
   near: readonly number[] | null;
@@ -48,7 +48,7 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
   );
   const frequent = useFrequentCodes(study.id, question.id);
   const [lifted, setLifted] = useState<string | null>(null);
-  // the same function every time: a new one would have all 100,000 rows laid out anew
+  // the same function every time: a new one would lay out all 100,000 rows again
   const getItemKey = useCallback((index: number) => ids[index]!, [ids]);
   // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
   const rows = useVirtualizer({
@@ -123,7 +123,7 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
                   onChange={change}
                 />
               ) : (
-                // takes its room while it is fetched
+                // keeps its space while it is fetched
                 <div aria-hidden className="h-[92px] border-b border-rule" />
               )}
             </div>

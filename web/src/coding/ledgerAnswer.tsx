@@ -23,7 +23,7 @@ export interface LedgerAnswerProps {
   answer: LedgerAnswer;
   /** Who wrote it, in a few words. */
   about: string;
-  /** How many answers with the same words it stands for. */
+  /** How many answers have the same words. */
   count: number;
   /** The answer before it, where that is nearly the same. */
   before: LedgerAnswer | null;
@@ -98,7 +98,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
           />
         ),
     );
-  /** A passage stands at its first line, wherever the pointer let go of it. */
+  /** A passage belongs to its first line, wherever the pointer was released. */
   const lineOf = (passage: Span | null, l: number) => (passage ? lineOfPassage(lines, passage) : l);
   const remove = (mention: Mention) => onChange({ do: 'remove', mention, toSame });
   const replace = (mention: Mention) => {
@@ -347,11 +347,11 @@ function AnswerHead({
   );
 }
 
-/** Mentions that rest on words of a line. */
+/** Mentions of passages within a line. */
 const mentionsWithin = (mentions: readonly Mention[], line: Span) =>
   mentions.filter(({ start, end }) => start !== null && start < line.end && end! > line.start);
 
-/** Deals mentions out to the lines that they begin in. */
+/** Groups mentions by the line that they begin in. */
 function deal(mentions: Mention[], lines: readonly Span[]) {
   const whole: Mention[] = [];
   const byLine: Mention[][] = lines.map(() => []);

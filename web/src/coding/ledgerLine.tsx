@@ -1,9 +1,9 @@
 import type { Mention, ShownNote } from '@yellow-thread/contract';
 import { splitAtPassages } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
-import { useRef, useState, type CSSProperties, type DragEvent, type ReactNode } from 'react';
+import { useCallback, useRef, type CSSProperties, type ReactNode } from 'react';
 import type { SeenCodebook } from '../data/codebook.js';
-import { DRAGGED_CODE, DRAGGED_WORDS } from '../parts/draggedCode.js';
+import { useDraggable, useDropTarget, useMergedRefs, type Dragged } from '../parts/dragAndDrop.js';
 import { stitchImage, type Look } from '../parts/stitches.js';
 import { ledgerGrid } from './ledgerGrid.js';
 import { readSelection } from '../parts/readSelection.js';
@@ -58,8 +58,10 @@ export function LedgerLine({
   onCode: (codeId: string, passage: Span) => void;
   children: ReactNode;
 }) {
-  const row = useRef<HTMLDivElement>(null);
-  const [over, setOver] = useState(false);
+  const row = useRef<HTMLElement>(null);
+  const setRow = useCallback((element: HTMLElement | null) => {
+    row.current = element;
+  }, []);
   const passages = mentions.flatMap((mention) => {
     const { start, end, id, codeId } = mention;
     const look = codebook.byId.get(codeId)?.look;
@@ -94,23 +96,13 @@ export function LedgerLine({
       },
       { once: true },
     );
-  const isCode = (event: DragEvent) => event.dataTransfer.types.includes(DRAGGED_CODE);
+  const [target, isOver] = useDropTarget('code', ({ codeId }) =>
+    onCode(codeId, isMarked ? passage : line),
+  );
   return (
     <div
-      ref={row}
-      className={`relative ${ledgerGrid} rounded ${over || (active && !isMarked) ? 'bg-wash' : ''}`}
-      onDragOver={(event) => {
-        if (!isCode(event)) return;
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        setOver(false);
-        if (!isCode(event)) return;
-        event.preventDefault();
-        onCode(event.dataTransfer.getData(DRAGGED_CODE), isMarked ? passage : line);
-      }}
+      ref={useMergedRefs(setRow, target)}
+      className={`relative ${ledgerGrid} rounded ${isOver || (active && !isMarked) ? 'bg-wash' : ''}`}
     >
       <p
         className="voice cursor-text whitespace-pre-wrap break-words"
@@ -125,44 +117,67 @@ export function LedgerLine({
       >
         {splitAtPassages(line, marks).map((segment) => {
           const has = (kind: Mark['kind']) => segment.passages.some((one) => one.kind === kind);
-          const looks = segment.passages.flatMap((one) => (one.look ? [one.look] : []));
-          const isLifted = segment.passages.some((one) => one.id === lifted);
           return (
-            <span
+            <SegmentText
               key={segment.start}
-              data-start={segment.start}
-              onPointerEnter={() => {
-                const stitched = segment.passages.find((one) => one.kind === 'stitched');
-                if (stitched) onLift(stitched.id);
-              }}
-              onPointerLeave={() => onLift(null)}
-              draggable={has('marked') || undefined}
-              onDragStart={(event) => {
-                if (passage)
-                  event.dataTransfer.setData(
-                    DRAGGED_WORDS,
-                    JSON.stringify({ responseId, start: passage.start, end: passage.end }),
-                  );
-              }}
-              data-passages={segment.passages.map((one) => one.id).join(' ')}
-              className={[
-                'box-decoration-clone',
-                has('aside') ? 'text-soft' : '',
-                has('marked') || isLifted ? 'bg-wash' : '',
-                has('marked') ? 'outline outline-1 outline-thread' : '',
-                has('hit') ? 'font-semibold' : '',
-                has('noted') ? 'border-x border-dotted border-soft bg-wash' : '',
-              ].join(' ')}
-              style={underline(looks.map((look) => stitchImage(look)))}
+              segment={segment}
+              dragged={has('marked') && passage ? { responseId, ...passage } : null}
+              lifted={lifted}
+              onLift={onLift}
             >
               {text.slice(segment.start, segment.end)}
-            </span>
+            </SegmentText>
           );
         })}
       </p>
       <div className="flex flex-col items-start pt-0.5">{children}</div>
       <Threads passages={passages} lifted={lifted} />
     </div>
+  );
+}
+
+/** A run of characters that lie in the same passages. */
+function SegmentText({
+  segment,
+  dragged,
+  lifted,
+  onLift,
+  children,
+}: {
+  segment: { start: number; passages: readonly Mark[] };
+  /** The selected words that it is part of, to be dragged onto a code. */
+  dragged: Dragged['words'] | null;
+  lifted: string | null;
+  onLift: (mention: string | null) => void;
+  children: string;
+}) {
+  const ref = useDraggable('words', dragged);
+  const { start, passages } = segment;
+  const has = (kind: Mark['kind']) => passages.some((one) => one.kind === kind);
+  const looks = passages.flatMap((one) => (one.look ? [one.look] : []));
+  const isLifted = passages.some((one) => one.id === lifted);
+  return (
+    <span
+      ref={ref}
+      data-start={start}
+      onPointerEnter={() => {
+        const stitched = passages.find((one) => one.kind === 'stitched');
+        if (stitched) onLift(stitched.id);
+      }}
+      onPointerLeave={() => onLift(null)}
+      data-passages={passages.map((one) => one.id).join(' ')}
+      className={[
+        'box-decoration-clone',
+        has('aside') ? 'text-soft' : '',
+        has('marked') || isLifted ? 'bg-wash' : '',
+        has('marked') ? 'outline outline-1 outline-thread' : '',
+        has('hit') ? 'font-semibold' : '',
+        has('noted') ? 'border-x border-dotted border-soft bg-wash' : '',
+      ].join(' ')}
+      style={underline(looks.map((look) => stitchImage(look)))}
+    >
+      {children}
+    </span>
   );
 }
 

@@ -1,7 +1,7 @@
 import type { LedgerOrder, Question, StudyDetail } from '@yellow-thread/contract';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import { useAddress } from '../frame/address.js';
+import { useAddressPart } from '../frame/address.js';
 import { useTrain, useTraining } from '../data/learning.js';
 import { useJob } from '../data/sheets.js';
 import { stopPath } from '../frame/studyLocation.js';
@@ -19,7 +19,7 @@ const EVERY = 50;
 /** The list stays as it is while one works through it. */
 const LIST: ReadonlySet<string> = new Set(['ledger']);
 
-/** Trains again while one reads. @returns whether a training is under way */
+/** Trains again while one reads. @returns whether a training is in progress */
 function useRetraining(study: number, question: Question): boolean {
   const training = useTraining(study, question.id).data;
   const train = useTrain(study, question.id);
@@ -41,7 +41,7 @@ function useRetraining(study: number, question: Question): boolean {
 
 /** What is read one by one, in which order, and the way back. */
 export function ReadingBar({ study, question }: { study: StudyDetail; question: Question }) {
-  const [search, changeAddress] = useAddress();
+  const [order, setOrder] = useAddressPart('order');
   const isTraining = useRetraining(study.id, question);
   const left = question.answered - question.settled - question.decided;
   return (
@@ -57,16 +57,11 @@ export function ReadingBar({ study, question }: { study: StudyDetail; question: 
       <span className="ml-auto flex items-center gap-4">
         <Choice
           label={readingBarTexts.order}
-          value={search.get('order') ?? 'similar'}
-          onChange={({ target }) =>
-            changeAddress((next) => {
-              next.set('order', target.value);
-              return next;
-            })
-          }
+          value={order ?? 'similar'}
+          onChange={({ target }) => setOrder(target.value)}
         >
-          {orders.map(([order, name]) => (
-            <option key={order} value={order}>
+          {orders.map(([one, name]) => (
+            <option key={one} value={one}>
               {name}
             </option>
           ))}

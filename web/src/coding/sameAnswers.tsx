@@ -5,7 +5,7 @@ import { CodeList } from '../parts/codeList.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { sameAnswersTexts } from './texts.js';
 
-/** Answers that were coded as one, each with its own codes, which can be taken away from it alone. */
+/** Answers that were coded as one, each with its own codes, which can be removed from it alone. */
 export function SameAnswers({
   study,
   question,

@@ -126,32 +126,6 @@ export const answerActionsTexts = {
 
 /** coding/fieldMenu.tsx */
 export const fieldMenuTexts = {
-  markComeBack: 'Mark it, to come back to it',
-  altM: 'Alt M',
-  writeNote: 'Write a note',
-  altN: 'Alt N',
-  markUnmarkUnsure: 'Mark or unmark as unsure',
-  altU: 'Alt U',
-  anotherCodeInsteadLast: 'Another code instead of the last',
-  altX: 'Alt X',
-  lastCodeMarkedWords: 'Last code to the selected words',
-  altP: 'Alt P',
-  lastCodeTypicalExample: 'Last code: typical example on or off',
-  altE: 'Alt E',
-  acceptLikeliestSuggestion: 'Accept the most likely suggestion',
-  alt: 'Alt A',
-  refuseLikeliestSuggestion: 'Refuse the most likely suggestion',
-  altO: 'Alt O',
-  codeAnswerBefore: 'Code it as the answer before',
-  altB: 'Alt B',
-  newLineMarkedWords: 'New line from the selected words',
-  altS: 'Alt S',
-  joinLineBefore: 'Join with the line before',
-  altJ: 'Alt J',
-  nothingApplies: 'Nothing applies',
-  ctrlEnter: 'Ctrl Enter',
-  respondent: 'The respondent',
-  altR: 'Alt R',
   whatCanDoneHere: 'What can be done here',
 };
 
@@ -165,6 +139,9 @@ export const respondentDrawerTexts = {
 
 /** coding/codeField.tsx */
 export const codeFieldTexts = {
+  typeCode: 'type a code',
+  likelyHere: 'likely here',
+  inSimilarAnswers: 'in similar answers',
   insteadWhat: 'instead of what is there, ',
   settled: ' · settled',
   codeLine: 'Code for this line',

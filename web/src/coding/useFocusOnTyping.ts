@@ -30,7 +30,7 @@ export function useFocusOnTyping(
       if ((event.ctrlKey || event.metaKey) && !['Enter', 'Home', 'End'].includes(key)) return;
       if (['Tab', '?', 'Shift', 'Control', 'Alt', 'Meta'].includes(key)) return;
       if (target.closest('button, a') && (key === 'Enter' || key === ' ')) return;
-      const field = feed.current?.querySelector<HTMLInputElement>('[data-codes=field]');
+      const field = feed.current?.querySelector<HTMLInputElement>('[role=combobox]');
       if (field) {
         field.focus({ preventScroll: true });
         const { code, shiftKey, altKey, ctrlKey, metaKey } = event;

@@ -15,7 +15,7 @@ export function nameIn({ id, kind, derived, labels }: Variable, background: Back
   return valueName({ bands: inBands?.bands ?? null, labels }, value) ?? '';
 }
 
-/** The categories of a variable that is worked out, in their order. */
+/** The categories of a variable that is computed, in their order. */
 export const categoriesOf = (derived: Derived): string[] =>
   'bands' in derived ? derived.bands.map(({ label }) => label) : labelsByRule(derived);
 

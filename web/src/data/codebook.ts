@@ -72,7 +72,7 @@ export interface SeenCodebook {
 const withoutTheme = { ink: '#655F53', stitch: 'running' };
 const isStitch = (name: string): name is Stitch => STITCHES.some((stitch) => stitch === name);
 
-/** The codebook with every look worked out for the present ground. */
+/** The codebook with every look computed for the present ground. */
 export function useDrawnCodebook(study: number): DrawnCodebook | null {
   const { data } = useCodebook(study);
   const dark = useDark();
@@ -84,7 +84,7 @@ export function useDrawnCodebook(study: number): DrawnCodebook | null {
 
 /**
  * The codebook without its counts, which change with every code that is applied: it stays the same object until
- * something changes that is seen beside an answer, so that answers are not drawn anew.
+ * something changes that is seen beside an answer, so that answers are not drawn again.
  */
 export function useSeenCodebook(study: number): SeenCodebook | null {
   const { data } = useQuery({ ...codebookOptions(study), select: withoutCounts });

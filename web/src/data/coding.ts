@@ -46,7 +46,7 @@ const ledgerOptions = (study: number, question: number, filter: string) =>
 export const useLedger = (study: number, question: number, filter: string) =>
   useQuery(ledgerOptions(study, question, filter));
 
-/** Asks for the list anew, and for its first answers, while the page that shows them is still on its way. */
+/** Asks for the list again, and for its first answers, while the page that shows them is still on its way. */
 export async function fetchLedgerAhead(study: number, question: number, filter: string) {
   const ledger = ledgerOptions(study, question, filter);
   await queryClient.prefetchQuery({ ...ledger, staleTime: 0 });
@@ -128,12 +128,12 @@ export type CodingChange =
   /** Settles an answer with the suggestions that were left standing. */
   | { do: 'read'; responseId: number; accept: Mention[]; toSame: boolean }
   | { do: 'decide'; mention: Mention; accepted: boolean; toSame: boolean }
-  | { do: 'line'; responseId: number; at: number; line: 'parted' | 'joined' | 'as_written' }
+  | { do: 'line'; responseId: number; at: number; line: 'split' | 'joined' | 'as_written' }
   | NoteChange;
 
 /**
  * How somebody codes: a change is drawn before this returns, in one with what else its key does, and saved behind.
- * Whether it is saved yet draws nothing here anew.
+ * Whether it is saved yet draws nothing here again.
  */
 export function useCode(study: number, question: number): (change: CodingChange) => void {
   const client = useQueryClient();

@@ -59,7 +59,7 @@ function follow(study: number, { tab, tables, responses }: StudyEvent): void {
     if (id !== study) return false;
     if (anything) return resource !== 'ledger';
     if (!resources.has(resource)) return false;
-    // answers are fetched in blocks: only those that the change is about are fetched anew
+    // answers are fetched in blocks: only those that the change is about are fetched again
     if (resource !== 'answers' || responses === null || !Array.isArray(ids)) return true;
     return responses.some((response) => ids.includes(response));
   });

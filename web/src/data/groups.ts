@@ -54,7 +54,7 @@ export const useRemoveGroup = (study: number) =>
     mutationFn: (id: string) => call(api.removeGroup, { params: { study, group: id } }),
   });
 
-/** Restricts the study to a group, or to nobody in particular: everything shown of it is fetched anew. */
+/** Restricts the study to a group, or to nobody in particular: everything shown of it is fetched again. */
 export function restrictTo(study: number, group: string | null): void {
   restrict(study, group);
   // nothing that was counted for others may stand for a moment under the new name

@@ -43,7 +43,7 @@ const forget = (account: number, id: string) =>
 
 /**
  * Sends a change and keeps it in the browser until the server has answered: a page that is closed or loaded
- * anew in between sends it when it comes back.
+ * again in between sends it when it comes back.
  *
  * @throws ProblemError, TypeError; what was not refused for good stays kept
  */

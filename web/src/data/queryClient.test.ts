@@ -96,7 +96,7 @@ test('while one change after another is made, the last brings all up to date', a
   expect(fetched).toBe(2);
 });
 
-test('what was on its way does not undo what is drawn over it, and is asked for anew', async () => {
+test('what was on its way does not overwrite what is drawn over it, and is asked for again', async () => {
   let arrive: (old: string) => void = () => {};
   answer = () => new Promise((resolve) => (arrive = resolve));
   void data.queryClient.refetchQueries({ queryKey: key });

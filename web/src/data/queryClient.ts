@@ -59,7 +59,7 @@ export const FROM_MENTIONS = [
   'group-size',
   'write-up',
   'history',
-  // background that is worked out by rules
+  // background that is computed by rules
   'variable',
   'respondents',
   'respondent-rows',
@@ -86,7 +86,7 @@ export const CHANGE = ['change'];
  * What every mutation that changes the study is made with: changes are sent one after the other, and
  * the last of a burst brings what follows from them up to date.
  *
- * @param refreshes what is fetched anew; what the mutation draws by itself is left out
+ * @param refreshes what is fetched again; what the mutation draws by itself is left out
  */
 export const asChange = (...refreshes: Resource[]) => ({
   mutationKey: CHANGE,
@@ -110,7 +110,7 @@ globalThis.addEventListener('keydown', () => (lastKey = performance.now()), { ca
 const stale = new Set<Resource>();
 let staleSince = Infinity;
 let atRest: ReturnType<typeof setTimeout> | undefined;
-/** Hashes of queries that are fetched anew once no change is on its way any more. */
+/** Hashes of queries that are fetched again once no change is on its way any more. */
 const awaitingRefetch = new Set<string>();
 
 // what one key did is drawn before the next key is handled, however fast somebody codes
@@ -155,7 +155,7 @@ function staleByNow(): (query: Query) => boolean {
   return ({ queryKey, queryHash }) => resources.has(queryKey[0]) || hashes.has(queryHash);
 }
 
-/** Fetching and drawing anew would take the time of a key that is pressed meanwhile. */
+/** Fetching and drawing again would take the time of a key that is pressed meanwhile. */
 function fetchAtRest(): void {
   const wait = Math.min(lastKey + REST_MS, staleSince + MOST_MS) - performance.now();
   if (wait > 0) atRest = setTimeout(fetchAtRest, wait);
@@ -172,14 +172,14 @@ function fetchStale(): void {
   if (some) void fetchAnew(isStale);
 }
 
-/** Has some of what is shown fetched anew when the changes that are on their way are saved. */
+/** Has some of what is shown fetched again when the changes that are on their way are saved. */
 export function refetchAfterSave(filters: QueryFilters): void {
   for (const { queryHash } of queryClient.getQueryCache().findAll(filters))
     awaitingRefetch.add(queryHash);
 }
 
 /**
- * Fetches anew what somebody else's change made stale. While a change of one's own is on its way, an answer could
+ * Fetches again what somebody else's change made stale. While a change of one's own is on its way, an answer could
  * come from before it and undo what is drawn: then it is fetched once that change is saved.
  */
 export async function refresh(predicate: (query: Query) => boolean): Promise<void> {
@@ -190,12 +190,12 @@ export async function refresh(predicate: (query: Query) => boolean): Promise<voi
 /** Ends what is being fetched before a change is drawn over it; it is fetched once the change is saved. */
 export function holdFetches(queryKey: readonly unknown[]): void {
   refetchAfterSave({ queryKey, fetchStatus: 'fetching' });
-  // what it would have brought is let go of before this returns
+  // what it would have brought is dropped before this returns
   void queryClient.cancelQueries({ queryKey });
 }
 
 /**
- * Fetches anew what a change made stale. A first fetch that is under way may have been answered before the
+ * Fetches again what a change made stale. A first fetch that is in progress may have been answered before the
  * change, and invalidating would wait for just that answer: it is begun again.
  */
 async function fetchAnew(predicate: (query: Query) => boolean): Promise<void> {

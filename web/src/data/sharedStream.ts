@@ -12,7 +12,7 @@ const OPEN_AGAIN_MS = 5_000;
 
 const told = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('event'), event: studyEventSchema }),
-  /** Whether the stream is there; `anew` when what came before may have been missed. */
+  /** Whether the stream is there; `again` when what came before may have been missed. */
   z.object({ kind: z.literal('state'), connected: z.boolean(), anew: z.boolean() }),
   z.object({ kind: z.literal('ask') }),
 ]);

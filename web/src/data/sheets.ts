@@ -37,7 +37,7 @@ export function useUploadSheet(study: number) {
   return { ...upload, share, cancel: () => request.current?.abort() };
 }
 
-/** Sheets that were uploaded and wait to be brought in. */
+/** Sheets that were uploaded and wait to be imported. */
 export const useSheets = (study: number) =>
   useQuery({
     queryKey: ['sheets', study],
@@ -64,7 +64,7 @@ export const useSheet = (study: number, sheet: number) =>
     staleTime: Infinity,
   });
 
-/** Reads the file anew, in another way. */
+/** Reads the file again, in another way. */
 export function useReadAgain(study: number, sheet: number) {
   const client = useQueryClient();
   return useMutation({
@@ -121,7 +121,7 @@ export const useImports = (study: number) =>
     queryFn: () => call(api.listImports, { params: { study } }),
   });
 
-/** What would go if an import were taken back. */
+/** What would go if an import were undone. */
 export const useWhatUndoTakes = (study: number, id: number, enabled: boolean) =>
   useQuery({
     queryKey: ['imports', study, id],
@@ -135,7 +135,7 @@ export const useUndoImport = (study: number, id: number) =>
     mutationFn: () => call(api.undoImport, { params: { study, import: id } }),
   });
 
-/** Takes an import that was taken back out of the bin. */
+/** Takes an import that was undone out of the bin. */
 export const useRestoreImport = (study: number, id: number) =>
   useMutation({
     mutationFn: () => call(api.restoreImport, { params: { study, import: id } }),
@@ -149,7 +149,7 @@ const KEPT = new Set(['session', 'job', 'sheet', 'sheet-check', 'sheet-differenc
 const nothing: ReadonlySet<string> = new Set();
 
 /**
- * A job as it goes on; when it ends, everything about the study is fetched anew.
+ * A job as it goes on; when it ends, everything about the study is fetched again.
  *
  * @param keeps what is shown as it is, although the job may have changed it
  */

@@ -63,7 +63,7 @@ export type PutIn =
   | { table: Omit<WriteUpContent['tables'][number], 'id'> }
   | { picture: Omit<Picture, 'id'>; png: Blob };
 
-/** Puts something into a write-up, which is read anew for that. */
+/** Puts something into a write-up, which is read again for that. */
 export function usePutIn(study: number) {
   const client = useQueryClient();
   const save = useSaveWriteUp(study);

@@ -31,3 +31,39 @@ export function useAddress(): [
   );
   return [search, change];
 }
+
+/** One part of the address; null where it is not there, and takes it off. */
+export function useAddressPart(
+  part: string,
+): [string | null, (value: string | number | null) => void] {
+  const [search, changeAddress] = useAddress();
+  const change = useCallback(
+    (value: string | number | null) =>
+      changeAddress((next) => {
+        if (value === null || value === '') next.delete(part);
+        else next.set(part, String(value));
+        return next;
+      }),
+    [changeAddress, part],
+  );
+  return [search.get(part), change];
+}
+
+/** One part of the address that is one of several words; the first where it is none of them. */
+export function useAddressChoice<Value extends string>(
+  part: string,
+  values: readonly [Value, ...Value[]],
+): [Value, (value: Value) => void] {
+  const [given, change] = useAddressPart(part);
+  return [values.find((value) => value === given) ?? values[0], change];
+}
+
+/** The address with one part changed, for a link. */
+export function useAddressWith(): (part: string, value: string) => string {
+  const [search] = useAddress();
+  return (part, value) => {
+    const next = new URLSearchParams(search);
+    next.set(part, value);
+    return `?${next}`;
+  };
+}

@@ -4,11 +4,12 @@ import {
   useContext,
   useEffect,
   useMemo,
+  useRef,
   useState,
   type ReactNode,
+  type RefObject,
 } from 'react';
 import { useDrawer } from './drawer.js';
-import { isTyping } from './typing.js';
 import { keysTexts } from './texts.js';
 
 /** A key of the screen one is on, and what it does. */
@@ -17,23 +18,29 @@ export interface KeyHelp {
   does: string;
 }
 
+/** What can be done on the screen one is on, for the palette. */
+export interface ScreenAction extends KeyHelp {
+  id: string;
+  run: () => void;
+}
+
 interface ScreenKeys {
   here: readonly KeyHelp[];
   setHere: (keys: readonly KeyHelp[]) => void;
+  /** Asked when the palette opens: what can be done follows from all that is drawn. */
+  actionsRef: RefObject<() => readonly ScreenAction[]>;
 }
-const Keys = createContext<ScreenKeys>({ here: [], setHere: () => {} });
-
-const everywhere: KeyHelp[] = [
-  { keys: keysTexts.ctrlK, does: keysTexts.goAnyStopQuestion },
-  { keys: keysTexts.ctrlZ, does: keysTexts.undoLastChange },
-  { keys: keysTexts.ctrlShiftZ, does: keysTexts.again },
-  { keys: keysTexts.esc, does: keysTexts.closeDrawer },
-  { keys: '?', does: keysTexts.keys },
-];
+const none = () => [];
+const Keys = createContext<ScreenKeys>({
+  here: [],
+  setHere: () => {},
+  actionsRef: { current: none },
+});
 
 export function KeysProvider({ children }: { children: ReactNode }) {
   const [here, setHere] = useState<readonly KeyHelp[]>([]);
-  const value = useMemo(() => ({ here, setHere }), [here]);
+  const actionsRef = useRef<() => readonly ScreenAction[]>(none);
+  const value = useMemo(() => ({ here, setHere, actionsRef }), [here]);
   return <Keys.Provider value={value}>{children}</Keys.Provider>;
 }
 
@@ -46,14 +53,29 @@ export function useKeyHelp(keys: readonly KeyHelp[]): void {
   }, [setHere, keys]);
 }
 
-/** Opens the drawer with the keys of the screen. */
-export function useShowKeys(): () => void {
+/** Tells the palette what can be done on the present screen. */
+export function useScreenActions(actions: () => readonly ScreenAction[]): void {
+  const { actionsRef } = useContext(Keys);
+  useEffect(() => {
+    actionsRef.current = actions;
+    return () => {
+      if (actionsRef.current === actions) actionsRef.current = none;
+    };
+  });
+}
+
+/** What can be done on the present screen. */
+export const useScreenActionsNow = (): RefObject<() => readonly ScreenAction[]> =>
+  useContext(Keys).actionsRef;
+
+/** Opens the drawer with the keys of the screen, and those that do the same on every screen. */
+export function useShowKeys(everywhere: readonly KeyHelp[]): () => void {
   const { here } = useContext(Keys);
   const openDrawer = useDrawer();
   return useCallback(
     () =>
       openDrawer({
-        title: keysTexts.keys2,
+        title: keysTexts.keys,
         body: (
           <>
             {here.length > 0 && <KeyList title={keysTexts.here} keys={here} />}
@@ -61,23 +83,8 @@ export function useShowKeys(): () => void {
           </>
         ),
       }),
-    [here, openDrawer],
+    [here, everywhere, openDrawer],
   );
-}
-
-/** Listens for `?` wherever nothing is being typed. */
-export function ShowKeys() {
-  const showKeys = useShowKeys();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== '?' || isTyping(event.target)) return;
-      event.preventDefault();
-      showKeys();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [showKeys]);
-  return null;
 }
 
 function KeyList({ title, keys }: { title: string; keys: readonly KeyHelp[] }) {

@@ -2,14 +2,14 @@ import type { Question, StudyDetail } from '@yellow-thread/contract';
 import { foldForSearch } from '@yellow-thread/core/text';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { restrictTo, useGroups } from '../data/groups.js';
-import { useSignOut } from '../data/people.js';
-import { useHistory } from '../data/studies.js';
 import { StitchMark } from '../parts/stitch.js';
-import { useShowKeys } from './keys.js';
+import { keyNames, menuLabel } from './commands.js';
+import { frameCommands, type FrameActions } from './frameCommands.js';
+import { useScreenActionsNow, type ScreenAction } from './keys.js';
 import { STOPS, stopPath } from './studyLocation.js';
 import { paletteTexts } from './texts.js';
 
@@ -21,22 +21,17 @@ const group =
 interface PaletteProps {
   study: StudyDetail;
   question: Question | null;
+  frame: FrameActions;
 }
 
 /** Reaches every stop, question, code, group and action by a few letters. */
-export function Palette(place: PaletteProps) {
-  const [open, setOpen] = useState(false);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return;
-      event.preventDefault();
-      setOpen((was) => !was);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+export function Palette({
+  open,
+  onOpen,
+  ...choices
+}: PaletteProps & { open: boolean; onOpen: (open: boolean) => void }) {
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
+    <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-[#23211c33]" />
         <Dialog.Content
@@ -49,7 +44,7 @@ export function Palette(place: PaletteProps) {
               placeholder={paletteTexts.stopQuestionCodeAction}
               className="w-full border-b-2 border-thread bg-transparent px-4 py-3 text-[16px] outline-none placeholder:text-soft"
             />
-            <Choices {...place} onDone={() => setOpen(false)} />
+            <Choices {...choices} onDone={() => onOpen(false)} />
           </Command>
         </Dialog.Content>
       </Dialog.Portal>
@@ -57,22 +52,42 @@ export function Palette(place: PaletteProps) {
   );
 }
 
+/** Pages beside the stops, by their addresses within the study. */
+const PAGES: readonly (readonly [path: string, name: string])[] = [
+  ['respondents', paletteTexts.respondents],
+  ['about', paletteTexts.studyPurposeQuestionsWhat],
+  ['codebook', paletteTexts.codebook],
+  ['groups', paletteTexts.groups],
+  ['write-ups', paletteTexts.writeUps],
+  ['notes', paletteTexts.notes],
+  ['team', paletteTexts.teamWhoWorksStudy],
+  ['history', paletteTexts.historyWhatChangedWhom],
+  ['help', paletteTexts.helpGuideTermsStatistics],
+];
+
+type ChoicesProps = PaletteProps & { onDone: () => void };
+
 /** All that can be gone to or done; follows the codebook only while it is open. */
-function Choices({ study, question, onDone }: PaletteProps & { onDone: () => void }) {
-  const navigate = useNavigate();
-  const codebook = useDrawnCodebook(study.id);
-  const groups = useGroups(study.id).data?.groups ?? [];
-  const showKeys = useShowKeys();
-  const { undo, redo } = useHistory(study.id);
-  const signOut = useSignOut();
-  const pick = (act: () => void) => () => {
-    onDone();
-    act();
-  };
-  const go = (path: string) => pick(() => void navigate(path));
+function Choices(props: ChoicesProps) {
   return (
     <Command.List className="max-h-[55vh] overflow-y-auto p-2">
       <Command.Empty className="px-3 py-6 text-soft">{paletteTexts.nothingCalled}</Command.Empty>
+      <Places {...props} />
+      <Actions {...props} />
+      <GroupsAndCodes {...props} />
+    </Command.List>
+  );
+}
+
+function Places({ study, question, onDone }: ChoicesProps) {
+  const navigate = useNavigate();
+  const go = (path: string) => () => {
+    onDone();
+    void navigate(path);
+  };
+  const base = `/studies/${study.id}`;
+  return (
+    <>
       <Command.Group heading={paletteTexts.stops} className={group}>
         {STOPS.filter(({ key }) => key === 'import' || question).map(({ key, name }) => (
           <Command.Item
@@ -83,41 +98,19 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
             {name}
           </Command.Item>
         ))}
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/respondents`)}>
-          {paletteTexts.respondents}
-        </Command.Item>
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/about`)}>
-          {paletteTexts.studyPurposeQuestionsWhat}
-        </Command.Item>
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/codebook`)}>
-          {paletteTexts.codebook}
-        </Command.Item>
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/groups`)}>
-          {paletteTexts.groups}
-        </Command.Item>
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/write-ups`)}>
-          {paletteTexts.writeUps}
-        </Command.Item>
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/notes`)}>
-          {paletteTexts.notes}
-        </Command.Item>
+        {PAGES.map(([path, name]) => (
+          <Command.Item key={path} className={item} onSelect={go(`${base}/${path}`)}>
+            {name}
+          </Command.Item>
+        ))}
         {question && (
           <Command.Item
             className={item}
-            onSelect={go(`/studies/${study.id}/questions/${question.id}/second-reading`)}
+            onSelect={go(`${base}/questions/${question.id}/second-reading`)}
           >
             {paletteTexts.secondReadingsHowFar}
           </Command.Item>
         )}
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/team`)}>
-          {paletteTexts.teamWhoWorksStudy}
-        </Command.Item>
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/history`)}>
-          {paletteTexts.historyWhatChangedWhom}
-        </Command.Item>
-        <Command.Item className={item} onSelect={go(`/studies/${study.id}/help`)}>
-          {paletteTexts.helpGuideTermsStatistics}
-        </Command.Item>
         <Command.Item className={item} onSelect={go('/studies')}>
           {paletteTexts.studies}
         </Command.Item>
@@ -134,23 +127,60 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
           </Command.Item>
         ))}
       </Command.Group>
-      <Command.Group heading={paletteTexts.actions} className={group}>
-        <Command.Item className={item} onSelect={pick(undo)}>
-          {paletteTexts.undo}
+    </>
+  );
+}
+
+/** What can be done here, and everywhere. */
+function Actions({ frame, onDone }: ChoicesProps) {
+  const here = useScreenActionsNow();
+  const [actions] = useState<readonly ScreenAction[]>(() => [
+    ...here.current(),
+    ...frameCommands
+      .filter(({ inMenu }) => inMenu)
+      .map((command) => ({
+        id: command.id,
+        keys: command.keys.length > 0 ? keyNames(command) : '',
+        does: command.label,
+        run: () => void command.run(frame, null),
+      })),
+  ]);
+  return (
+    <Command.Group heading={paletteTexts.actions} className={group}>
+      {actions.map(({ id, keys, does, run }) => (
+        <Command.Item
+          key={id}
+          value={does}
+          className={item}
+          onSelect={() => {
+            onDone();
+            run();
+          }}
+        >
+          {menuLabel(does)}
+          {keys && <kbd className="ml-auto">{keys}</kbd>}
         </Command.Item>
-        <Command.Item className={item} onSelect={pick(redo)}>
-          {paletteTexts.redo}
-        </Command.Item>
-        <Command.Item className={item} onSelect={pick(showKeys)}>
-          {paletteTexts.keysScreen}
-        </Command.Item>
-        <Command.Item className={item} onSelect={pick(() => signOut.mutate(undefined))}>
-          {paletteTexts.signOut}
-        </Command.Item>
-      </Command.Group>
+      ))}
+    </Command.Group>
+  );
+}
+
+function GroupsAndCodes({ study, onDone }: ChoicesProps) {
+  const navigate = useNavigate();
+  const codebook = useDrawnCodebook(study.id);
+  const groups = useGroups(study.id).data?.groups ?? [];
+  return (
+    <>
       <Command.Group heading={paletteTexts.groups} className={group}>
         {groups.map(({ id, name }) => (
-          <Command.Item key={id} className={item} onSelect={pick(() => restrictTo(study.id, id))}>
+          <Command.Item
+            key={id}
+            className={item}
+            onSelect={() => {
+              onDone();
+              restrictTo(study.id, id);
+            }}
+          >
             {paletteTexts.lookOnly(name)}
           </Command.Item>
         ))}
@@ -161,7 +191,10 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
             key={code.id}
             value={`${code.name} ${code.themeName ?? ''}`}
             className={item}
-            onSelect={go(`/studies/${study.id}/codebook?code=${code.id}`)}
+            onSelect={() => {
+              onDone();
+              void navigate(`/studies/${study.id}/codebook?code=${code.id}`);
+            }}
           >
             <StitchMark look={code.look} />
             {code.name}
@@ -169,7 +202,7 @@ function Choices({ study, question, onDone }: PaletteProps & { onDone: () => voi
           </Command.Item>
         ))}
       </Command.Group>
-    </Command.List>
+    </>
   );
 }
 

@@ -4,13 +4,12 @@ import { useSendLeft } from '../data/outbox.js';
 import { useStudy } from '../data/studies.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { Drawer, DrawerProvider } from './drawer.js';
-import { KeysProvider, ShowKeys } from './keys.js';
-import { Palette } from './palette.js';
+import { FrameKeys } from './frameKeys.js';
+import { KeysProvider } from './keys.js';
 import { NextStepBar } from './nextStepBar.js';
 import { STOPS, stopIn, useStudyId } from './studyLocation.js';
 import { asidePages, studyFrameTexts } from './texts.js';
 import { ThreadRail } from './threadRail.js';
-import { UndoKeys } from './undoKeys.js';
 import { useRememberLocation } from './useRememberLocation.js';
 import { WithinBar } from './withinBar.js';
 
@@ -47,9 +46,7 @@ export function StudyFrame() {
           </div>
         </div>
         <Drawer />
-        <Palette study={study.data} question={question} />
-        <ShowKeys />
-        <UndoKeys study={id} />
+        <FrameKeys study={study.data} question={question} />
       </KeysProvider>
     </DrawerProvider>
   );

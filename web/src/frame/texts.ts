@@ -103,16 +103,7 @@ export const drawerTexts = {
 
 /** frame/keys.tsx */
 export const keysTexts = {
-  ctrlK: 'Ctrl K',
-  goAnyStopQuestion: 'go to any stop, question, code or action',
-  ctrlZ: 'Ctrl Z',
-  undoLastChange: 'undo the last change',
-  ctrlShiftZ: 'Ctrl Shift Z',
-  again: 'redo',
-  esc: 'Esc',
-  closeDrawer: 'close the drawer',
-  keys: 'these keys',
-  keys2: 'Keys',
+  keys: 'Keys',
   here: 'Here',
   everywhere: 'Everywhere',
 };
@@ -136,10 +127,6 @@ export const paletteTexts = {
   studies: 'Studies',
   questions: 'Questions',
   actions: 'Actions',
-  undo: 'Undo',
-  redo: 'Redo',
-  keysScreen: 'Keys of this screen',
-  signOut: 'Sign out',
   lookOnly: (name: string) => `Look at ${name} only`,
   codes: 'Codes',
 };

@@ -3,7 +3,7 @@ import { byRuleTexts } from './texts.js';
 
 const LONGEST_NAME = 120;
 
-/** A variable as it is proposed: its name, and the categories that people are dealt out to. */
+/** A variable as it is proposed: its name, and the categories that people are assigned to. */
 export interface ProposedVariable {
   name: string;
   by: ByRule;

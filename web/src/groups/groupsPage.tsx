@@ -1,7 +1,7 @@
 import type { CountedGroup, GroupFields, StudyDetail } from '@yellow-thread/contract';
 import { ruleSubject } from '@yellow-thread/core/groups';
 import { Plus } from 'lucide-react';
-import { useSearchParams } from 'react-router';
+import { useAddressPart } from '../frame/address.js';
 import { restrictTo, useGroups, useRemoveGroup, useRuleNames } from '../data/groups.js';
 import { useRestriction } from '../data/restriction.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -21,9 +21,7 @@ export function GroupsPage() {
   const study = useStudyDetail();
   const groups = useGroups(study.id);
   const openDrawer = useDrawer();
-  const [search, setSearch] = useSearchParams();
-  const edited = search.get('edit');
-  const edit = (id: string | null) => setSearch(id ? { edit: id } : {}, { replace: true });
+  const [edited, edit] = useAddressPart('edit');
   if (groups.isError) return <PageProblem error={groups.error} />;
   if (!groups.data) return <Waiting what={groupsPageTexts.groups} />;
   const { respondents, groups: list } = groups.data;

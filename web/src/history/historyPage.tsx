@@ -1,7 +1,7 @@
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useMembers } from '../data/people.js';
 import { useHistory } from '../data/studies.js';
-import { useAddress } from '../frame/address.js';
+import { useAddressPart } from '../frame/address.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
@@ -14,15 +14,9 @@ export function HistoryPage() {
   const codebook = useDrawnCodebook(study.id);
   const members = useMembers(study.id).data?.members ?? [];
   const { undo, redo } = useHistory(study.id);
-  const [search, changeAddress] = useAddress();
-  const code = search.get('code') ?? '';
-  const by = Number(search.get('by')) || 0;
-  const choose = (name: string, value: string) =>
-    changeAddress((next) => {
-      if (value === '' || value === '0') next.delete(name);
-      else next.set(name, value);
-      return next;
-    });
+  const [code, setCode] = useAddressPart('code');
+  const [by, setBy] = useAddressPart('by');
+  const person = Number(by);
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 flex max-w-4xl flex-wrap items-center justify-between gap-4">
@@ -30,8 +24,8 @@ export function HistoryPage() {
         <span className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <Choice
             label={historyPageTexts.about}
-            value={code}
-            onChange={(event) => choose('code', event.target.value)}
+            value={code ?? ''}
+            onChange={(event) => setCode(event.target.value)}
           >
             <option value="">{historyPageTexts.everything}</option>
             {codebook?.codes.map((one) => (
@@ -43,10 +37,10 @@ export function HistoryPage() {
           {members.length > 1 && (
             <Choice
               label={historyPageTexts.by}
-              value={by}
-              onChange={(event) => choose('by', event.target.value)}
+              value={by ?? ''}
+              onChange={(event) => setBy(event.target.value)}
             >
-              <option value={0}>{historyPageTexts.anybody}</option>
+              <option value="">{historyPageTexts.anybody}</option>
               {members.map((member) => (
                 <option key={member.id} value={member.id}>
                   {member.name}
@@ -59,7 +53,7 @@ export function HistoryPage() {
         </span>
       </header>
       <p className="mb-4 max-w-prose text-soft">{historyPageTexts.everybodyUndoesOwnChanges}</p>
-      <ChangeList study={study.id} {...(code && { code })} {...(by > 0 && { by })} />
+      <ChangeList study={study.id} {...(code && { code })} {...(person > 0 && { by: person })} />
     </main>
   );
 }

@@ -1,6 +1,6 @@
 import type { Trained, TrainedCode, Training, TrainingRun } from '@yellow-thread/contract';
 import { modelVerdict } from '@yellow-thread/core/review';
-import { ArrowDown, ArrowUp } from 'lucide-react';
+import { createColumnHelper, type ColumnDef } from '@tanstack/react-table';
 import { useState } from 'react';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { useRun } from '../data/learning.js';
@@ -12,7 +12,7 @@ import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
 import { verdictWords } from '../parts/verdictWords.js';
 import { Term } from '../help/term.js';
-import { Wide } from '../parts/wide.js';
+import { SortedTable } from '../parts/sortedTable.js';
 import { NotLearnable } from './notLearnable.js';
 import { CodeModel } from './codeModel.js';
 import { Curve, gainWords } from './curve.js';
@@ -21,49 +21,165 @@ import { codesTableTexts } from './texts.js';
 /** What a narrow window has no room for; the code's drawer has it. */
 const onlyWide = 'hidden xl:table-cell';
 
-type SortKey = 'name' | 'examples' | 'precision' | 'recall' | 'f1' | 'averagePrecision' | 'gain';
+/** A code's model, and how it stood in the run that is compared with. */
+interface Row {
+  code: Trained;
+  drawn: DrawnCode;
+  /** Null where it had no model then, undefined without such a run. */
+  before: Trained | null | undefined;
+  few: number;
+}
 
-const valueOf: Record<Exclude<SortKey, 'name'>, (code: Trained) => number> = {
-  examples: (code) => code.examples + code.decidedFor,
-  precision: (code) => code.quality.precision,
-  recall: (code) => code.quality.recall,
-  f1: (code) => code.quality.f1,
-  averagePrecision: (code) => code.quality.averagePrecision,
-  gain: (code) => code.gain?.value ?? -1,
-};
+const helper = createColumnHelper<Row>();
+const number = 'figures text-right';
 
-const heads: { key: SortKey; label: string; title: string; number?: boolean; wide?: boolean }[] = [
-  { key: 'name', label: codesTableTexts.code, title: codesTableTexts.name },
-  {
-    key: 'examples',
-    label: codesTableTexts.examples,
-    title: codesTableTexts.settledAnswersCode,
-    number: true,
-  },
-  {
-    key: 'precision',
-    label: codesTableTexts.precision,
-    title: codesTableTexts.whatModelWouldSuggest,
-  },
-  {
-    key: 'recall',
-    label: codesTableTexts.recall,
-    title: codesTableTexts.allAnswersMentionCode,
-  },
-  { key: 'f1', label: 'F1', title: codesTableTexts.rightFoundOneNumber, number: true },
-  {
-    key: 'averagePrecision',
-    label: codesTableTexts.avgPrecision,
-    title: codesTableTexts.averagePrecisionHowWell,
-    number: true,
-    wide: true,
-  },
-  {
-    key: 'gain',
-    label: codesTableTexts.n50MoreAnswers,
-    title: codesTableTexts.whatCoding50More,
-  },
-];
+const columns = [
+  helper.accessor(({ drawn }) => drawn.name, {
+    id: 'name',
+    header: codesTableTexts.code,
+    meta: { title: codesTableTexts.name, isRowHead: true },
+    sortingFn: (x, y) => x.original.drawn.name.localeCompare(y.original.drawn.name),
+    sortDescFirst: false,
+    cell: ({ row }) => <CodeName {...row.original} />,
+  }),
+  helper.accessor(({ code }) => code.examples + code.decidedFor, {
+    id: 'examples',
+    header: codesTableTexts.examples,
+    meta: {
+      title: codesTableTexts.settledAnswersCode,
+      headClassName: 'text-right',
+      className: number,
+    },
+    cell: ({ row }) => <Examples {...row.original} />,
+  }),
+  helper.accessor(({ code }) => code.quality.precision, {
+    id: 'precision',
+    header: codesTableTexts.precision,
+    meta: { title: codesTableTexts.whatModelWouldSuggest },
+    cell: ({ row: { original } }) => (
+      <ShareRange
+        label={codesTableTexts.right}
+        value={original.code.quality.precision}
+        interval={original.code.quality.precisionInterval}
+      />
+    ),
+  }),
+  helper.accessor(({ code }) => code.quality.recall, {
+    id: 'recall',
+    header: codesTableTexts.recall,
+    meta: { title: codesTableTexts.allAnswersMentionCode },
+    cell: ({ row: { original } }) => (
+      <ShareRange
+        label={codesTableTexts.found}
+        value={original.code.quality.recall}
+        interval={original.code.quality.recallInterval}
+      />
+    ),
+  }),
+  helper.accessor(({ code }) => code.quality.f1, {
+    id: 'f1',
+    header: 'F1',
+    meta: {
+      title: codesTableTexts.rightFoundOneNumber,
+      headClassName: 'text-right',
+      className: `${number} whitespace-nowrap`,
+    },
+    cell: ({ row }) => <F1 {...row.original} />,
+  }),
+  helper.accessor(({ code }) => code.quality.averagePrecision, {
+    id: 'averagePrecision',
+    header: codesTableTexts.avgPrecision,
+    meta: {
+      title: codesTableTexts.averagePrecisionHowWell,
+      headClassName: `text-right ${onlyWide}`,
+      className: `${number} ${onlyWide}`,
+    },
+    cell: ({ getValue }) => asShare(getValue()),
+  }),
+  helper.accessor(({ code }) => code.gain?.value ?? -1, {
+    id: 'gain',
+    header: codesTableTexts.n50MoreAnswers,
+    meta: { title: codesTableTexts.whatCoding50More, className: 'whitespace-nowrap' },
+    cell: ({ row }) => <Gain {...row.original} />,
+  }),
+  helper.display({
+    id: 'state',
+    header: codesTableTexts.state,
+    meta: { className: 'whitespace-nowrap text-[13px]' },
+    cell: ({ row: { original } }) => <State {...original} />,
+  }),
+  helper.display({
+    id: 'words',
+    header: codesTableTexts.words,
+    meta: {
+      headClassName: `w-[16%] ${onlyWide}`,
+      className: `max-w-0 truncate font-serif text-[15px] ${onlyWide}`,
+    },
+    cell: ({ row: { original } }) =>
+      original.code.wordsFor
+        .slice(0, 5)
+        .map((one) => one.word)
+        .join(', '),
+  }),
+] as ColumnDef<Row, never>[];
+
+function CodeName({ code, drawn }: Row) {
+  const openDrawer = useDrawer();
+  const { study, question } = useStudyLocation();
+  return (
+    <button
+      type="button"
+      className="flex items-center gap-2 rounded text-left hover:underline xl:whitespace-nowrap"
+      onClick={() =>
+        openDrawer({
+          title: drawn.name,
+          body: <CodeModel codeId={code.codeId} drawn={drawn} study={study} question={question} />,
+        })
+      }
+    >
+      <StitchMark look={drawn.look} />
+      {drawn.name}
+    </button>
+  );
+}
+
+const Examples = ({ code }: Row) => (
+  <>
+    {code.examples}
+    {code.decidedFor > 0 && (
+      <span className="text-soft" title={codesTableTexts.manyAcceptedSuggestionsRead}>
+        {' '}
+        + {code.decidedFor}
+      </span>
+    )}
+  </>
+);
+
+const F1 = ({ code, before }: Row) => (
+  <>
+    {asShare(code.quality.f1)}
+    {before !== undefined && (
+      <span className="block text-[12px] text-soft">
+        {before ? codesTableTexts.was(before.quality.f1) : codesTableTexts.noModel}
+      </span>
+    )}
+  </>
+);
+
+const Gain = ({ code }: Row) => (
+  <span className="flex items-center gap-2" title={gainWords(code)}>
+    <Curve code={code} />
+    <span className="figures">
+      {code.gain ? `${code.gain.value < 0 ? '−' : '+'}${asShare(Math.abs(code.gain.value))}` : ''}
+    </span>
+  </span>
+);
+
+const State = ({ code, few }: Row) => (
+  <span title={code.state === 'weak' ? codesTableTexts.underExamples(few) : undefined}>
+    {verdictWords(modelVerdict(code.quality, code.state === 'weak'), code.threshold)}
+  </span>
+);
 
 /** A run's models, a row a code. */
 export function CodesTable({
@@ -75,10 +191,6 @@ export function CodesTable({
   run: TrainingRun;
   codebook: DrawnCodebook;
 }) {
-  const [sort, setSort] = useState<{ key: SortKey; down: boolean }>({
-    key: 'examples',
-    down: true,
-  });
   const others = training.runs.filter((one) => one.id !== run.id);
   const [against, setAgainst] = useState<number | null>(others[0]?.id ?? null);
   const { study, question } = useStudyLocation();
@@ -90,64 +202,31 @@ export function CodesTable({
   );
   const known = run.codes.filter((code) => codebook.byId.has(code.codeId));
   const nameOf = (code: TrainedCode) => codebook.byId.get(code.codeId)!.name;
-  const trained = known
-    .flatMap((code) => (code.state === 'too_few' ? [] : [code]))
-    .sort((x, y) => {
-      const byName = nameOf(x).localeCompare(nameOf(y));
-      if (sort.key === 'name') return sort.down ? byName : -byName;
-      const by = valueOf[sort.key](y) - valueOf[sort.key](x);
-      return (sort.down ? by : -by) || byName;
-    });
+  const inOrder = known.toSorted((x, y) => nameOf(x).localeCompare(nameOf(y)));
+  const rows = inOrder.flatMap((code): Row[] =>
+    code.state === 'too_few'
+      ? []
+      : [
+          {
+            code,
+            drawn: codebook.byId.get(code.codeId)!,
+            before: compared ? (before.get(code.codeId) ?? null) : undefined,
+            few: training.fewExamples,
+          },
+        ],
+  );
   const waiting = known
     .flatMap((code) => (code.state === 'too_few' && code.examples > 0 ? [code] : []))
     .sort((x, y) => y.examples - x.examples || nameOf(x).localeCompare(nameOf(y)));
   return (
     <>
-      <Wide label={codesTableTexts.codes}>
-        <table className="w-full">
-          <thead className="border-b border-rule text-left text-soft">
-            <tr>
-              {heads.map(({ key, label, title, number, wide }) => (
-                <th
-                  key={key}
-                  aria-sort={
-                    sort.key === key ? (sort.down ? 'descending' : 'ascending') : undefined
-                  }
-                  className={`py-1.5 pr-4 font-normal ${number ? 'text-right' : ''} ${wide ? onlyWide : ''}`}
-                >
-                  <button
-                    type="button"
-                    title={title}
-                    className="inline-flex items-center gap-1 rounded hover:text-ink"
-                    onClick={() => setSort({ key, down: sort.key === key ? !sort.down : true })}
-                  >
-                    {label}
-                    {sort.key === key &&
-                      (sort.down ? (
-                        <ArrowDown size={12} aria-hidden />
-                      ) : (
-                        <ArrowUp size={12} aria-hidden />
-                      ))}
-                  </button>
-                </th>
-              ))}
-              <th className="py-1.5 pr-4 font-normal">{codesTableTexts.state}</th>
-              <th className={`w-[16%] py-1.5 font-normal ${onlyWide}`}>{codesTableTexts.words}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {trained.map((code) => (
-              <CodeRow
-                key={code.codeId}
-                code={code}
-                before={compared ? (before.get(code.codeId) ?? null) : undefined}
-                drawn={codebook.byId.get(code.codeId)!}
-                few={training.fewExamples}
-              />
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <SortedTable
+        label={codesTableTexts.codes}
+        columns={columns}
+        rows={rows}
+        idOf={({ code }) => code.codeId}
+        initial="examples"
+      />
       <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2 text-[13px] text-soft">
         <p>
           <Term of="precision">{codesTableTexts.precision2}</Term> {codesTableTexts.and}{' '}
@@ -175,107 +254,13 @@ export function CodesTable({
       </div>
       <NotLearnable
         codes={waiting.map((code) => ({ ...code, drawn: codebook.byId.get(code.codeId)! }))}
-        unused={known.length - trained.length - waiting.length}
+        unused={known.length - rows.length - waiting.length}
         fewest={training.fewestExamples}
         themes={run.themes}
         codebook={codebook}
       />
       <Confused run={run} codebook={codebook} />
     </>
-  );
-}
-
-function CodeRow({
-  code,
-  before,
-  drawn,
-  few,
-}: {
-  code: Trained;
-  /** In the run that is compared with: null where it had no model, undefined without such a run. */
-  before: Trained | null | undefined;
-  drawn: DrawnCode;
-  few: number;
-}) {
-  const openDrawer = useDrawer();
-  const { study, question } = useStudyLocation();
-  const { quality } = code;
-  return (
-    <tr className="border-b border-rule">
-      <th scope="row" className="py-1.5 pr-4 text-left font-normal">
-        <button
-          type="button"
-          className="flex items-center gap-2 rounded text-left hover:underline xl:whitespace-nowrap"
-          onClick={() =>
-            openDrawer({
-              title: drawn.name,
-              body: (
-                <CodeModel codeId={code.codeId} drawn={drawn} study={study} question={question} />
-              ),
-            })
-          }
-        >
-          <StitchMark look={drawn.look} />
-          {drawn.name}
-        </button>
-      </th>
-      <td className="figures py-1.5 pr-4 text-right">
-        {code.examples}
-        {code.decidedFor > 0 && (
-          <span className="text-soft" title={codesTableTexts.manyAcceptedSuggestionsRead}>
-            {' '}
-            + {code.decidedFor}
-          </span>
-        )}
-      </td>
-      <td className="py-1.5 pr-4">
-        <ShareRange
-          label={codesTableTexts.right}
-          value={quality.precision}
-          interval={quality.precisionInterval}
-        />
-      </td>
-      <td className="py-1.5 pr-4">
-        <ShareRange
-          label={codesTableTexts.found}
-          value={quality.recall}
-          interval={quality.recallInterval}
-        />
-      </td>
-      <td className="figures whitespace-nowrap py-1.5 pr-4 text-right">
-        {asShare(quality.f1)}
-        {before !== undefined && (
-          <span className="block text-[12px] text-soft">
-            {before ? codesTableTexts.was(before.quality.f1) : codesTableTexts.noModel}
-          </span>
-        )}
-      </td>
-      <td className={`figures py-1.5 pr-4 text-right ${onlyWide}`}>
-        {asShare(quality.averagePrecision)}
-      </td>
-      <td className="whitespace-nowrap py-1.5 pr-4" title={gainWords(code)}>
-        <span className="flex items-center gap-2">
-          <Curve code={code} />
-          <span className="figures">
-            {code.gain
-              ? `${code.gain.value < 0 ? '−' : '+'}${asShare(Math.abs(code.gain.value))}`
-              : ''}
-          </span>
-        </span>
-      </td>
-      <td
-        className="whitespace-nowrap py-1.5 pr-4 text-[13px]"
-        title={code.state === 'weak' ? codesTableTexts.underExamples(few) : undefined}
-      >
-        {verdictWords(modelVerdict(code.quality, code.state === 'weak'), code.threshold)}
-      </td>
-      <td className={`max-w-0 truncate py-1.5 font-serif text-[15px] ${onlyWide}`}>
-        {code.wordsFor
-          .slice(0, 5)
-          .map((one) => one.word)
-          .join(', ')}
-      </td>
-    </tr>
   );
 }
 

@@ -1,23 +1,21 @@
 import type { Training } from '@yellow-thread/contract';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useTelling } from '../data/learning.js';
 import { useDrawSample } from '../data/sampling.js';
-import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
+import { useCommands } from '../frame/commands.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
-import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
+import { nextBatchCommands, nextBatchHelp } from './commands.js';
 import { nextBatchTexts } from './texts.js';
 
 const sizes = [10, 20, 50];
 /** A gain in average precision that is not worth fifty answers of work. */
 const littleGain = 0.01;
-
-const keyHelp: readonly KeyHelp[] = [{ keys: 'C', does: nextBatchTexts.codeAnswers }];
 
 /** What to code by hand next, and why; or that more coding will not help. */
 export function NextBatch({ training, codebook }: { training: Training; codebook: DrawnCodebook }) {
@@ -32,17 +30,11 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
       { onSuccess: () => void navigate('../code?show=sample_open') },
     );
   const found = telling.data?.answers.length ?? 0;
-  useKeyHelp(keyHelp);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!isKeyAlone(event)) return;
-      if (event.key.toLowerCase() !== 'c' || found === 0 || draw.isPending) return;
-      event.preventDefault();
-      code('most_telling');
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
+  useCommands(
+    nextBatchCommands,
+    { code: found === 0 || draw.isPending ? null : () => code('most_telling') },
+    nextBatchHelp,
+  );
   if (telling.isError) return <PageProblem error={telling.error} />;
   if (!telling.data) return <Waiting what={nextBatchTexts.answersWouldTeachMost} />;
   const { answers } = telling.data;

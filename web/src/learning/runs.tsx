@@ -7,7 +7,7 @@ import { asCount, asDate } from '../parts/numbers.js';
 import { Wide } from '../parts/wide.js';
 import { runsTexts } from './texts.js';
 
-/** Every training of the question, with what it learnt from; an earlier one can be put in force again. */
+/** Every training of the question, with what it learnt from; an earlier one can be used again. */
 export function Runs({ runs }: Pick<Training, 'runs'>) {
   const { study, question } = useStudyLocation();
   const reinstate = useReinstate(study.id, question.id);

@@ -111,7 +111,6 @@ export const codesTableTexts = {
 
 /** learning/nextBatch.tsx */
 export const nextBatchTexts = {
-  codeAnswers: 'code these answers',
   answersWouldTeachMost: 'the answers that would teach most',
   howMany: 'how many',
   code: (found: number) => `Code these ${found}`,

@@ -1,6 +1,7 @@
 import type { Progress, StudyDetail, Training } from '@yellow-thread/contract';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
+import { useAddressPart } from '../frame/address.js';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useGroups } from '../data/groups.js';
 import { useTrain, useTraining } from '../data/learning.js';
@@ -31,7 +32,7 @@ export function TrainStop() {
   const { study, question } = useStudyLocation();
   const training = useTraining(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
-  const [search] = useSearchParams();
+  const [asked] = useAddressPart('view');
   if (training.isError) return <PageProblem error={training.error} />;
   if (!training.data || !codebook) return <Waiting what={trainStopTexts.training} />;
   const { settled, run, runs } = training.data;
@@ -44,7 +45,7 @@ export function TrainStop() {
         </Link>
       </EmptyState>
     );
-  const view = views.find(({ key }) => key === search.get('view'))?.key ?? 'codes';
+  const view = views.find(({ key }) => key === asked)?.key ?? 'codes';
   const shown = { training: training.data, codebook };
   return (
     <main className="work px-6 py-5 max-sm:px-4">

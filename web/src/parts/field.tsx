@@ -9,6 +9,10 @@ import {
 const box =
   'min-w-0 max-w-full rounded border border-rule bg-card px-2.5 py-1.5 text-ink placeholder:text-soft disabled:opacity-60';
 
+/** A field that is written on a line, without a box. */
+export const lineField =
+  'border-b-2 border-thread bg-transparent px-1 py-0.5 outline-none placeholder:text-soft';
+
 /** A labelled input. */
 export function Field({
   label,

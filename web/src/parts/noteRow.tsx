@@ -6,7 +6,7 @@ import { asDate } from './numbers.js';
 import { NoteText } from './noteText.js';
 import { noteRowTexts } from './texts.js';
 
-/** A note with who wrote it and when; its text is written anew where it stands. */
+/** A note with who wrote it and when; its text is written again where it stands. */
 export function NoteRow({
   note,
   passage,

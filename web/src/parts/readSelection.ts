@@ -1,6 +1,6 @@
 import type { Span } from '@yellow-thread/core/text';
 
-/** The stretch of text selected with the pointer inside an answer, if any; the browser's own mark is taken off. */
+/** The stretch of text selected with the pointer inside an answer, if any; the browser's own mark is removed. */
 export function readSelection(answer: HTMLElement): Span | null {
   const selection = window.getSelection();
   if (!selection || selection.isCollapsed) return null;

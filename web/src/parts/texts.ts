@@ -64,18 +64,14 @@ export const noteListTexts = {
   addNote: 'Add the note',
 };
 
-/** parts/foundCodes.tsx */
-export const foundCodesTexts = {
+/** parts/codeCombobox.tsx */
+export const codeComboboxTexts = {
   codesFound: 'Codes found',
-};
-
-/** parts/codeInput.tsx */
-export const codeInputTexts = {
-  typeCode: 'type a code',
 };
 
 /** parts/codePicker.tsx */
 export const codePickerTexts = {
+  code: 'a code …',
   newCode: (search: string) => `New code “${search}”`,
 };
 

@@ -159,7 +159,7 @@ function ValueToggles({
       : detail.derived
         ? categoriesOf(detail.derived)
         : detail.categories.map(({ label }) => label);
-  // what is chosen and has gone since can still be taken out
+  // what is chosen and has gone since can still be removed
   const all = [...new Set([...labels, ...chosen])];
   return (
     <Toggles

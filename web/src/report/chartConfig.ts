@@ -52,6 +52,7 @@ export const chartKinds = {
   heat: chartConfigTexts.heatGrid,
 } as const;
 export type ChartKind = keyof typeof chartKinds;
+export const CHART_KINDS = Object.keys(chartKinds) as [ChartKind, ...ChartKind[]];
 
 /** What a chart shows, and how. */
 export interface ChartInput extends ChartTable {

@@ -7,13 +7,13 @@ import { useEffect, useMemo, useRef } from 'react';
 import { toast } from 'sonner';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useReport } from '../data/report.js';
-import { useAddress } from '../frame/address.js';
+import { useAddressChoice } from '../frame/address.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
 import { chartFigures } from './chartFigures.js';
 import { chartAsPng, chartAsSvg, download } from './chartFiles.js';
-import { chartKinds, chartOf, type ChartKind } from './chartConfig.js';
+import { CHART_KINDS, chartKinds, chartOf, type ChartKind } from './chartConfig.js';
 import type { ChartPicture } from './chartFrame.js';
 import { PutInWriteUp } from './putInWriteUp.js';
 import { useTableChoice } from './tableChoice.js';
@@ -26,16 +26,8 @@ const sizes = ['10', '20', 'all'] as const;
 /** Pictures of a table, each with its title and what it is out of, to be taken into a document. */
 export function ChartView({ study, question }: { study: StudyDetail; question: Question }) {
   const [choice, change] = useTableChoice(study.variables);
-  const [search, changeAddress] = useAddress();
-  const asked = search.get('chart') ?? '';
-  const kind: ChartKind = asked in chartKinds ? (asked as ChartKind) : 'bars';
-  const size = sizes.find((one) => one === search.get('rows-shown')) ?? '10';
-  const set = (part: string, value: string) => {
-    changeAddress((next) => {
-      next.set(part, value);
-      return next;
-    });
-  };
+  const [kind, setKind] = useAddressChoice('chart', CHART_KINDS);
+  const [size, setSize] = useAddressChoice('rows-shown', sizes);
   // what a kind of chart cannot do without
   const query = new URLSearchParams(choice.query);
   if (kind === 'stacked') {
@@ -62,7 +54,7 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
         <Choice
           label={chartViewTexts.chart}
           value={kind}
-          onChange={(event) => set('chart', event.target.value)}
+          onChange={(event) => setKind(event.target.value as ChartKind)}
         >
           {Object.entries(chartKinds).map(([key, name]) => (
             <option key={key} value={key}>
@@ -73,7 +65,7 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
         <Choice
           label={chartViewTexts.ofThe}
           value={size}
-          onChange={(event) => set('rows-shown', event.target.value)}
+          onChange={(event) => setSize(event.target.value as (typeof sizes)[number])}
         >
           <option value="10">{chartViewTexts.n10MostMentioned}</option>
           <option value="20">{chartViewTexts.n20MostMentioned}</option>

@@ -1,5 +1,6 @@
 import { lazy, Suspense } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
+import { useAddressPart, useAddressWith } from '../frame/address.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Waiting } from '../parts/notices.js';
 import { FilesMenu } from './filesMenu.js';
@@ -20,13 +21,9 @@ const views = [
 /** What was found: the cloth, charts of it, and which codes occur together. */
 export function ReportStop() {
   const { study, question } = useStudyLocation();
-  const [search] = useSearchParams();
-  const view = views.find(({ key }) => key === search.get('view'))?.key ?? 'table';
-  const to = (key: string) => {
-    const next = new URLSearchParams(search);
-    next.set('view', key);
-    return `?${next}`;
-  };
+  const [asked] = useAddressPart('view');
+  const view = views.find(({ key }) => key === asked)?.key ?? 'table';
+  const addressWith = useAddressWith();
   return (
     <main className="work-list flex flex-col">
       <nav
@@ -36,7 +33,7 @@ export function ReportStop() {
         {views.map(({ key, name }) => (
           <Link
             key={key}
-            to={to(key)}
+            to={addressWith('view', key)}
             replace
             aria-current={view === key ? 'page' : undefined}
             className={`-mb-px border-b-2 py-1.5 ${view === key ? 'border-thread' : 'border-transparent text-soft hover:text-ink'}`}

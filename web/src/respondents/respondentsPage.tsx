@@ -2,7 +2,6 @@ import type { RespondentRow, StudyDetail, Variable } from '@yellow-thread/contra
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, Settings2 } from 'lucide-react';
 import { useDeferredValue, useRef, useState, type KeyboardEvent } from 'react';
-import { useSearchParams } from 'react-router';
 import { Link } from 'react-router';
 import {
   STRETCH,
@@ -11,6 +10,7 @@ import {
   type RespondentOrder,
 } from '../data/respondents.js';
 import { useRestriction } from '../data/restriction.js';
+import { useAddressPart } from '../frame/address.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
 import { SaveStatus } from '../frame/saveStatus.js';
@@ -32,7 +32,7 @@ export function RespondentsPage() {
   const [chosen, setOrder] = useState<Omit<RespondentOrder, 'rule'>>({
     sort: 'order',
     descending: false,
-    words: useSearchParams()[0].get('find') ?? '',
+    words: useAddressPart('find')[0] ?? '',
   });
   const { conditions, change: changeConditions, rule } = useConditions();
   const order = { ...chosen, rule };
@@ -192,7 +192,7 @@ function Grid({
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {items.map((item) => (
             <Row
-              // what leaves the view at one end is drawn anew at the other
+              // what leaves the view at one end is drawn again at the other
               key={item.index % items.length}
               study={study}
               respondent={known.get(ids[item.index]!)}

@@ -1,30 +1,23 @@
 import type { CheckAnswers, Verdict } from '@yellow-thread/contract';
-import { useEffect } from 'react';
 import { Link } from 'react-router';
 import type { DrawnCode } from '../data/codebook.js';
 import { useCheck, useJudge } from '../data/review.js';
 import { useDrawer } from '../frame/drawer.js';
-import { useKeyHelp, type KeyHelp } from '../frame/keys.js';
+import { useCommands } from '../frame/commands.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
-import { isKeyAlone } from '../frame/typing.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { ReadRow } from '../parts/readRow.js';
 import { useReadRows } from '../parts/useReadRows.js';
 import { StitchMark } from '../parts/stitch.js';
+import { checkCommands, checkHelp } from './commands.js';
 import { SpotChecks } from './spotChecks.js';
 import { checkReadingTexts } from './texts.js';
 
-const keyHelp: readonly KeyHelp[] = [
-  { keys: '↑ ↓', does: checkReadingTexts.answerBeforeNextAnswer },
-  { keys: 'A', does: checkReadingTexts.codeApplies },
-  { keys: 'R', does: checkReadingTexts.apply },
-  { keys: 'U', does: 'unsure' },
-];
-const verdicts: { verdict: Verdict; key: string; name: string }[] = [
-  { verdict: 'applies', key: 'a', name: 'applies' },
-  { verdict: 'not', key: 'r', name: checkReadingTexts.apply2 },
-  { verdict: 'unsure', key: 'u', name: 'unsure' },
+const verdicts: { verdict: Verdict; name: string }[] = [
+  { verdict: 'applies', name: checkReadingTexts.applies },
+  { verdict: 'not', name: checkReadingTexts.doesNotApply },
+  { verdict: 'unsure', name: checkReadingTexts.unsure },
 ];
 
 /** A spot check being read: the answers alone, without probability, order or underlined words. */
@@ -51,22 +44,15 @@ function Reading({
   const firstUnread = answers.findIndex((one) => one.verdict === null);
   const { active, goTo, rowOf } = useReadRows(answers.length, firstUnread);
   const read = answers.filter((one) => one.verdict !== null).length;
-  useKeyHelp(keyHelp);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!isKeyAlone(event)) return;
-      const found = verdicts.find(({ key }) => key === event.key.toLowerCase());
-      if (found) {
-        judge({ responseId: answers[active]!.responseId, verdict: found.verdict });
-        goTo(active + 1);
-      } else if (event.key === 'ArrowDown') goTo(active + 1);
-      else if (event.key === 'ArrowUp') goTo(active - 1);
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [active, answers, goTo, judge]);
+  useCommands(
+    checkCommands,
+    {
+      active,
+      goTo,
+      judge: (verdict) => judge({ responseId: answers[active]!.responseId, verdict }),
+    },
+    checkHelp,
+  );
   return (
     <div className="flex min-h-0 min-w-0 flex-col">
       <header className="border-b border-rule px-6 py-3">

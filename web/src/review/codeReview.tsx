@@ -17,7 +17,8 @@ import { ThresholdScale } from './thresholdScale.js';
 import { SuggestionList } from './suggestionList.js';
 import type { Asking } from './suggestionRow.js';
 import { useThreshold } from './useThreshold.js';
-import { useReviewKeys } from './useReviewKeys.js';
+import { useCommands } from '../frame/commands.js';
+import { reviewCommands, reviewHelp } from './commands.js';
 import { useRowActions } from './useRowActions.js';
 import { useWantedRight } from './useWantedRight.js';
 import { codeReviewTexts } from './texts.js';
@@ -90,19 +91,23 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     }
   }, [fetched, hasNextPage, fetchNextPage, threshold, setActive]);
 
-  useReviewKeys({
-    suggestions,
-    active,
-    passage,
-    below,
-    actions,
-    setActive,
-    mark,
-    ask,
-    moveThreshold,
-    goToThreshold,
-    openByHand,
-  });
+  useCommands(
+    reviewCommands,
+    {
+      suggestions,
+      active,
+      passage,
+      below,
+      actions,
+      setActive,
+      mark,
+      ask,
+      moveThreshold,
+      goToThreshold,
+      openByHand,
+    },
+    reviewHelp,
+  );
 
   if (review.isError) return <PageProblem error={review.error} />;
   if (list.isError) return <PageProblem error={list.error} />;

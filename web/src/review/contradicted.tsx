@@ -9,7 +9,7 @@ import { contradictedTexts } from './texts.js';
 
 const mostShown = 50;
 
-/** Bulk decisions of which the models in force are sure of the opposite. They never learn from these. */
+/** Bulk decisions of which the models in use are sure of the opposite. They never learn from these. */
 export function Contradicted({
   study,
   question,

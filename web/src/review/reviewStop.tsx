@@ -1,4 +1,5 @@
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
+import { useAddressPart } from '../frame/address.js';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -16,7 +17,7 @@ import { reviewStopTexts } from './texts.js';
 export function ReviewStop() {
   const { study, question } = useStudyLocation();
   const { code } = useParams();
-  const check = useSearchParams()[0].get('check');
+  const check = useAddressPart('check')[0];
   const openDrawer = useDrawer();
   const reviews = useReviews(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);

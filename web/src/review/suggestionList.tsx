@@ -37,7 +37,7 @@ export function SuggestionList({
   more: (() => unknown) | null;
 }) {
   const scroller = useRef<HTMLDivElement>(null);
-  // the same function until there are others: a new one would have all rows laid out anew
+  // the same function until there are others: a new one would have all rows laid out again
   const getItemKey = useCallback((index: number) => suggestions[index]!.responseId, [suggestions]);
   // eslint-disable-next-line react-hooks/incompatible-library -- the compiler is not in use
   const rows = useVirtualizer({

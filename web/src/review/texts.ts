@@ -32,10 +32,9 @@ export const spotChecksTexts = {
 
 /** review/checkReading.tsx */
 export const checkReadingTexts = {
-  answerBeforeNextAnswer: 'answer before, next answer',
-  codeApplies: 'the code applies',
-  apply: 'it does not apply',
-  apply2: 'does not apply',
+  applies: 'applies',
+  doesNotApply: 'does not apply',
+  unsure: 'unsure',
   answersSpotCheck: 'the answers of the spot check',
   spotCheck: (code: string) => `${code}: spot check`,
   read: (read: number, answers: number) => `${asCount(read)} of ${asCount(answers)} read`,
@@ -154,21 +153,6 @@ export const suggestionRowTexts = {
 export const suggestionListTexts = {
   suggestions: (code: string) => `Suggestions of ${code}`,
   line: 'the line',
-};
-
-/** review/useReviewKeys.ts */
-export const useReviewKeysTexts = {
-  suggestionBeforeNextSuggestion: 'suggestion before, next suggestion',
-  accept: 'accept it',
-  refuse: 'refuse it',
-  openAgain: 'open it again',
-  markWordsWhichAccepted: 'select words, on which it is then accepted',
-  anotherCodeInstead: 'another code instead',
-  anotherCodeWell: 'another code as well',
-  markUnmarkUnsure: 'mark or unmark as unsure',
-  whatCodedHandCompare: 'what was coded by hand, to compare',
-  moveThresholdOneSuggestion: 'move the line by one suggestion',
-  goLine: 'go to the line',
 };
 
 /** review/codeReview.tsx */

@@ -1,7 +1,8 @@
 import type { Question, SampleCreate, StudyDetail } from '@yellow-thread/contract';
 import { marginOf, sampleSizeFor } from '@yellow-thread/core/sampling';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
+import { useAddress } from '../frame/address.js';
 import { restrictTo } from '../data/groups.js';
 import { useRestriction } from '../data/restriction.js';
 import { useDrawSample, useSaturation } from '../data/sampling.js';
@@ -55,7 +56,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
   const draw = useDrawSample(study.id, question.id);
   const saturation = useSaturation(study.id, question.id);
   const openDrawer = useDrawer();
-  const [, setSearch] = useSearchParams();
+  const [, changeAddress] = useAddress();
   const drawn = question.sample;
   const margin = size > 0 ? marginOf(Math.min(size, question.answered), question.answered) : null;
   return (
@@ -153,7 +154,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
             {
               onSuccess: () => {
                 openDrawer(null);
-                setSearch({ show: 'sample' }, { replace: true });
+                changeAddress(() => new URLSearchParams({ show: 'sample' }));
               },
             },
           )

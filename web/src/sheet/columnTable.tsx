@@ -42,7 +42,7 @@ export function ColumnTable({
   const valuesOf = (c: number) =>
     ready.preview.map((cells) => cells[c] ?? '').filter((value) => value !== '');
   const last = useRef<number | null>(null);
-  /** Chooses a column, or lets go of it; with Shift all from the one before to this. */
+  /** Chooses a column, or drops it; with Shift all from the one before to this. */
   const toggle = (c: number, takesRange: boolean) => {
     const next = new Set(chosen);
     const isOn = !chosen.has(c);

@@ -12,7 +12,7 @@ const formats = {
 };
 const separators = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 
-/** How the file was read, and what can be changed about that; a change reads it anew. */
+/** How the file was read, and what can be changed about that; a change reads it again. */
 export function FileReading({
   study,
   sheet,

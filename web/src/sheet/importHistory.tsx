@@ -15,7 +15,7 @@ import { roleNames } from './roles.js';
 import { asSize } from '../parts/numbers.js';
 import { importHistoryTexts } from './texts.js';
 
-/** Everything that was ever brought in, and the way back from it. */
+/** Everything that was ever imported, and the way back from it. */
 export function ImportHistory({ study }: { study: number }) {
   const { data } = useImports(study);
   if (!data || data.imports.length === 0) return null;

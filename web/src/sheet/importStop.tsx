@@ -12,7 +12,7 @@ import { SheetPage } from './sheetPage.js';
 import { asCount, asDate, asSize } from '../parts/numbers.js';
 import { importStopTexts } from './texts.js';
 
-/** Brings a sheet in, and shows what was brought in so far. */
+/** Brings a sheet in, and shows what was imported so far. */
 export function ImportStop() {
   const study = useStudyDetail();
   const sheet = Number(useParams()['sheet']) || null;
@@ -105,7 +105,7 @@ function DropFile({ study }: { study: StudyDetail }) {
   );
 }
 
-/** Sheets that were uploaded and neither brought in nor left. */
+/** Sheets that were uploaded and neither imported nor left. */
 function PendingSheets({ study }: { study: StudyDetail }) {
   const { data } = useSheets(study.id);
   const leave = useLeaveSheet(study.id);

@@ -123,7 +123,7 @@ function QuestionFields({ study, question }: { study: number; question: Question
   );
 }
 
-/** The study's list of what says nothing; a change sorts the responses anew. */
+/** The study's list of what says nothing; a change sorts the responses again. */
 function NoAnswerList({ study }: { study: StudyDetail }) {
   const change = useChangeNoAnswers(study.id);
   const [text, setText] = useState(study.noAnswers.join('\n'));

@@ -19,7 +19,7 @@ const changed = (block: DraftNode, text: string): DraftNode => ({
   content: [{ type: 'text', text }],
 });
 
-test('what was written, changed or taken out stays so; all else is drafted anew', () => {
+test('what was written, changed or removed stays so; all else is drafted again', () => {
   const first = redraft(null, draftOf({ a: 'a1', b: 'b1', c: 'c1' }), []);
   expect(said(first.doc)).toEqual(['a1', 'b1', 'c1']);
   const [a, b, c] = first.doc.content!;

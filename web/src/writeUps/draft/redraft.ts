@@ -17,7 +17,7 @@ export interface Redrafted {
   doc: DraftNode;
   /** Blocks that were kept since somebody wrote or changed them. */
   kept: number;
-  /** Keys of all blocks that were ever drafted: one that is missing was taken out. */
+  /** Keys of all blocks that were ever drafted: one that is missing was removed. */
   drafted: string[];
 }
 

@@ -3,7 +3,8 @@ import type { SuggestedAnswer } from '@yellow-thread/contract';
 import { cleanup, render } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { KeysProvider } from '../frame/keys.js';
-import { useReviewKeys } from './useReviewKeys.js';
+import { useCommands } from '../frame/commands.js';
+import { reviewCommands, reviewHelp, type AtSuggestion } from './commands.js';
 
 const suggestions = [0.9, 0.6, 0.2].map((probability, i): SuggestedAnswer => ({
   responseId: i + 1,
@@ -20,10 +21,10 @@ const suggestions = [0.9, 0.6, 0.2].map((probability, i): SuggestedAnswer => ({
   count: 1,
 }));
 
-type Props = Parameters<typeof useReviewKeys>[0];
+type Props = AtSuggestion;
 
 function List(props: Props) {
-  useReviewKeys(props);
+  useCommands(reviewCommands, props, reviewHelp);
   return <input aria-label="another field" />;
 }
 
