@@ -65,7 +65,7 @@ test('the filter stands in the address: codes, background, words, order', async 
   await expect(page.getByText('home: Tye')).toBeVisible();
 });
 
-test('every hit of a word is coded at once, but those that were taken out; one undo takes all back', async ({
+test('every hit of a word is coded at once, but those that were removed; one undo undoes all', async ({
   page,
 }) => {
   await page.getByLabel('Answers containing').fill('boat');
@@ -141,7 +141,7 @@ test('boxes are ticked as fast as one can, however long the server takes', async
   for (const n of [1, 2]) await expect(boxes.nth(n)).not.toBeChecked();
 });
 
-test('a name that is refused stays in its field, to be mended', async ({ page }) => {
+test('a name that is refused stays in its field, to be corrected', async ({ page }) => {
   for (const name of ['Late', 'Dear']) {
     await page.keyboard.type(name);
     await page.keyboard.press('Enter');
@@ -195,7 +195,9 @@ test('a theme is sorted into new codes: mentions on piles by key, kept over a re
   await expect(code(page, 'Said')).toContainText('1 person · 1 mention');
 });
 
-test('a code list comes in after it was shown; a sample is drawn and coded', async ({ page }) => {
+test('a code list is imported after it was shown; a sample is drawn and coded', async ({
+  page,
+}) => {
   await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await page
     .locator('input[type=file]')

@@ -321,7 +321,7 @@ test('notes, marks, doubt, lines, examples and exchanges, all by keyboard', asyn
   await expect(notes.getByRole('link', { name: 'Fares' })).toBeVisible();
   await page.keyboard.press('Alt+u');
   await expect(first).toContainText('· unsure');
-  // the line is parted, joined again, and its code exchanged and moved
+  // the line is split, joined again, and its code exchanged and moved
   await page.keyboard.press('ArrowDown');
   await mark(4);
   await page.keyboard.press('Shift+ArrowLeft');
@@ -372,7 +372,7 @@ test('two tabs never overwrite each other unseen', async ({ page, context }) => 
   await other.getByLabel('Include').fill('tickets');
   await page.getByLabel('Exclude').click();
   await saved(page);
-  // told at once, with what was written here kept; leaving the field puts it in place knowingly
+  // reported at once, and what was written here is kept; leaving the field saves it deliberately
   await expect(other.getByText('Somebody changed this in the meantime to “fares”')).toBeVisible();
   await expect(other.getByLabel('Include')).toHaveValue('tickets');
   await other.getByLabel('Exclude').click();

@@ -114,7 +114,7 @@ async function expectDraft(page: Page, name: string, count: number): Promise<voi
   await expect(text).toContainText(`(${count} of ${ANSWERS};`);
   await expect(text).not.toContainText('not settled');
   await expect(text).not.toContainText('at least');
-  // what somebody writes stays when it is drafted anew
+  // what somebody writes stays when it is drafted again
   const heading = text.getByRole('heading', { name: 'Method' });
   await heading.click();
   await page.keyboard.press('Home');

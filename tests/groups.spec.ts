@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { beginGroup, expectAccessible, openDemo, saved } from './steps.js';
 
-test('a nested group restricts the study; its table is read, a cell opened, a draft written and taken out', async ({
+test('a nested group restricts the study; its table is read, a cell opened, a draft written and removed', async ({
   page,
 }) => {
   await openDemo(page, 'Groups');

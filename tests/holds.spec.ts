@@ -19,7 +19,7 @@ function yardstick(): number {
   return process.cpuUsage(before).user / 1000 + (sum === 0.5 ? 1 : 0);
 }
 
-/** A second server on the product's database that tells whatever keeps everybody waiting. */
+/** A second server on the product's database that reports whatever keeps everybody waiting. */
 async function startWatched() {
   const url = execFileSync('bash', [`${project}scripts/pg.sh`, 'url'], {
     env: { ...process.env, PG_FOLDER: `${dataFolder}/postgres` },

@@ -88,7 +88,7 @@ test('one by one by keyboard: for marked words, another code instead and as well
   await openDemo(page, 'Review');
   await page.getByRole('link', { name: '2 Value' }).click();
   await page.getByRole('link', { name: /^Lifeline/ }).click();
-  // the list of the code before stands there until this one has come
+  // the list of the code before is shown until this one has loaded
   const list = page.getByRole('feed', { name: 'Suggestions of Lifeline' });
   const row = (at: number) => list.getByRole('article').nth(at);
   const active = list.locator('[aria-current=true]');
@@ -198,7 +198,7 @@ test('two who decide the same suggestion at once end with the same decision, wit
   await expect(state(page, 3)).toHaveAccessibleName('refused');
 });
 
-/** What a page that is fetched anew says of a suggestion. */
+/** What a page that is fetched again says of a suggestion. */
 async function decisionAfresh(page: Page, at: number): Promise<string> {
   const fresh = await page.context().newPage();
   await fresh.goto(page.url());

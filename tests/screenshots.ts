@@ -183,7 +183,7 @@ async function codeAgain(
   }
 }
 
-/** How settled answers are coded: asked for before they are drawn, since it is withheld from whoever codes them again. */
+/** How settled answers are coded: asked for before they are drawn, since it is hidden from the second coder. */
 async function firstCodes(page: Page, question: string): Promise<Map<number, string[]>> {
   const { ids } = await fetchAs<{ ids: number[] }>(
     page,

@@ -23,7 +23,7 @@ test('a wrong file is told in a sentence; another one is chosen in its place', a
   await expect(page.getByText('photo.xlsx')).toHaveCount(0);
 });
 
-test('what is decided changes what will come in; a reload loses nothing', async ({ page }) => {
+test('what is decided changes what will be imported; a reload loses nothing', async ({ page }) => {
   const rows = [
     'A survey;;;',
     'nr;age;home;comment',
@@ -185,7 +185,7 @@ test('respondents: a value is changed by keyboard, a category joined, a number b
   await grid.focus();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
-  // it stands there before the server has answered
+  // it is shown before the server has answered
   let letGo = () => {};
   const held = new Promise<void>((resolve) => (letGo = resolve));
   await page.route(/\/respondents\/\d+$/, async (route) => {
@@ -216,7 +216,7 @@ test('respondents: a value is changed by keyboard, a category joined, a number b
   await expect(grid.getByRole('gridcell', { name: '0–6' })).toBeVisible();
 });
 
-test('100,000 respondents come in through the browser, and the table scrolls to the last of them', async ({
+test('100,000 respondents are imported through the browser, and the table scrolls to the last of them', async ({
   page,
 }) => {
   test.setTimeout(180_000);

@@ -101,7 +101,7 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   await page.getByRole('link', { name: '3 Decided against' }).click();
   const line = page.getByRole('slider', { name: 'The line' });
   const accept = page.getByRole('button', { name: /^Accept \d+ above$/ });
-  // until then the line of the question before stands there
+  // until then the threshold of the question before is shown
   await expect(page.getByText('If you decided against the ferry')).toBeVisible();
   // waits until it stands still
   await line.hover();
@@ -125,7 +125,7 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   const laid = await line.getAttribute('aria-valuenow');
   await page.reload();
   await expect(line).toHaveAttribute('aria-valuenow', laid!);
-  // a wanted share right lays it too
+  // asking for a share that is right moves it too
   await page.getByLabel('wanted right').fill('0.7');
   await page.keyboard.press('Enter');
   await expect(page.getByText('expected right', { exact: true }).locator('..')).toContainText(

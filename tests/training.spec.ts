@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible, openDemo } from './steps.js';
 
-test('a word is excluded, a retrain shows what changed, and the run before is put in force again', async ({
+test('a word is excluded, a retrain shows what changed, and the run before is used again', async ({
   page,
 }) => {
   await openDemo(page, 'Train');

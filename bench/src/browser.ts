@@ -93,7 +93,7 @@ const REST_MS = 3000;
 
 /**
  * Times between frames while something is scrolled from its beginning to its end, which may grow meanwhile. Nothing is
- * fetched anew beside it: the server would take the browser's processor.
+ * fetched again beside it: the server would take the browser's processor.
  */
 export async function scrolling(page: Page, selector: string): Promise<number[]> {
   await page.waitForTimeout(REST_MS);

@@ -70,7 +70,7 @@ interface Outcome {
   pressed: number;
   /** Codes that were typed. */
   typed: string[];
-  /** By row: the share that is told, and its interval; null where none is told. */
+  /** By row: the share that is reported, and its interval; null where none is. */
   shares: { value: number; interval: readonly [number, number] | null }[];
 }
 

@@ -86,7 +86,7 @@ async function startProduct() {
       return Math.round(Number(most) / 1024);
     },
     stop: () => server.stop(),
-    /** Started anew after its server was killed. */
+    /** Started again after its server was killed. */
     async again() {
       await server.ended();
       server = await startServer();

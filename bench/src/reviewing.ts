@@ -108,7 +108,7 @@ export const reviewing = () =>
     ];
   });
 
-/** What one feels: opening a code, a key to its knot, pulling the line by keys, scrolling. */
+/** What a person notices: opening a code, deciding by key, moving the threshold by keys, scrolling. */
 const inBrowser = (cookie: string, url: string) =>
   withPages(cookie, async (open) => {
     const page = await open();

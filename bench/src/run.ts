@@ -1,6 +1,6 @@
 /**
  * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review`, `finish`, `coverage`, `report` or `torture`; all without a name. What follows
- * the name is told to the benchmark; with `--json` only JSON is printed.
+ * the name is passed to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
 import { coverage } from './coverage.js';

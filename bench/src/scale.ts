@@ -76,7 +76,7 @@ function crosstabAtScale() {
   return row('cloth 100 codes × 20 groups', sets.ms, loop.ms, 'a loop over respondents');
 }
 
-/** Moving the line once, against summing over all suggestions anew. */
+/** Moving the line once, against summing over all suggestions again. */
 function thresholdAtScale() {
   const draw = drawer(3);
   const open = Array.from({ length: answers }, () => draw(1_000_000) / 1_000_000);

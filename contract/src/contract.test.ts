@@ -99,7 +99,7 @@ describe('what a request may hold', () => {
       expect(idSchema.safeParse(bad).success).toBe(false);
   });
 
-  test('every page key that a probability and an id make is taken back', () => {
+  test('every page key that a probability and an id make is accepted', () => {
     const probability = fc.double({ min: 0.05, max: 1, noNaN: true });
     fc.assert(
       fc.property(probability, fc.integer({ min: 1, max: 999_999_999 }), (p, id) => {

@@ -40,7 +40,7 @@ export const pageQuery = z.object({
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
 
-/** A list of ids in an address, parted by commas. */
+/** A list of ids in an address, separated by commas. */
 export const idListSchema = z
   .string()
   .default('')

@@ -74,7 +74,7 @@ export async function serveApi(
       return done(problems.notEncrypted());
     // a token is kept in a session, and nobody has one before signing in: there the origin alone is checked
     if (request.account) return api.csrfProtection(request, reply, done);
-    // signed out elsewhere: the token went with the session, but the page is led to the door
+    // signed out elsewhere: the token ended with the session, but the page is sent to the sign-in
     done(request.url.startsWith('/api/session') ? undefined : problems.notSignedIn());
   });
   api.addHook('preValidation', (request, _, done) => {

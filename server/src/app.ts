@@ -120,10 +120,10 @@ export async function buildApp(options: AppOptions): Promise<App> {
   return app;
 }
 
-/** How long what is being answered may still take when the server is told to stop. */
+/** How long requests in progress may still take when the server stops. */
 const DRAIN_MS = 10_000;
 
-/** Takes nothing new, answers what is under way, and then lets go of whatever is left. */
+/** Accepts no new requests, finishes those in progress, and then closes what is left. */
 export async function closeInOrder(app: App): Promise<void> {
   const cut = setTimeout(() => app.server.closeAllConnections(), DRAIN_MS);
   await app.close();

@@ -20,7 +20,7 @@ export interface AppOptions extends Partial<
   largestSheet?: number;
   /** Folder of the built web app; left out in tests of the API alone. */
   web?: string;
-  /** Told of a problem that the contract does not declare of its operation: tests fail by it. */
+  /** Called for a problem that the contract does not declare for its operation: tests fail by it. */
   onUndeclaredProblem?: (operation: string, code: ProblemCode) => void;
   /** Where log lines go; left out, nothing is logged. */
   log?: { write: (line: string) => void };

@@ -9,7 +9,7 @@ const TICK_MS = 10;
 
 export interface Hold {
   ms: number;
-  /** Method and route of the requests under way: one of them may have been the one. */
+  /** Method and route of the requests in progress: one of them may have been the one. */
   requests: string[];
 }
 

@@ -16,7 +16,7 @@ afterAll(() => server.stop());
 const MARK = 'quetzal';
 const EACH = 6;
 
-/** All rows of a study's tables, and of what hangs on them. */
+/** All rows of a study's tables, and of what depends on them. */
 async function everythingOf(study: number): Promise<Record<string, unknown>> {
   const tables = await server.sql<{ name: string; by: string }>(
     `select table_name as name, min(column_name) as by from information_schema.columns

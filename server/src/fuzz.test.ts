@@ -15,7 +15,7 @@ afterAll(() => server.stop());
 const SEED = Number(process.env['FUZZ_SEED'] ?? 20_261_130);
 const EACH = Number(process.env['FUZZ_EACH'] ?? 16);
 
-/** What takes away what other requests need. */
+/** What removes what other requests need. */
 const takesAway = (operation: string) =>
   /^(?:remove|undo|redo|restore|merge|deal|cancelSheet|importSheet|importCodeList|changeNoAnswers|themeToCode|codeToTheme|includeWord|givePassword)/u.test(
     operation,

@@ -16,7 +16,7 @@ const demoFolder = settings.demoFolder ?? fileURLToPath(new URL('../../demo', im
 
 const orm = await orGiveUp(() => openDatabase(databaseUrl));
 const password = await ensureOwner(orm.em.fork());
-// told at once: were the start to fail further on, it could not be told again
+// printed at once: if the start failed further on, it could not be shown again
 if (password)
   console.log(`Sign in as “owner” with the one-time password ${password} — it is shown only now.`);
 const demo = await ensureDemoResearcher(orm.em.fork());

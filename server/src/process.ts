@@ -1,6 +1,6 @@
 import { isConnectionLost } from './database/index.js';
 
-/** Ends the process in order when it is told to stop; once, however often it is told. */
+/** Ends the process in order on a signal to stop; once, however many signals come. */
 export function stopOnSignal(stop: () => Promise<void>): void {
   let stopping = false;
   const onSignal = () => {
@@ -12,7 +12,7 @@ export function stopOnSignal(stop: () => Promise<void>): void {
   process.on('SIGINT', onSignal);
 }
 
-/** Whoever read the output has gone: that is no reason to stop. */
+/** The reader of the output is gone: that is no reason to stop. */
 export function outliveOutput(): void {
   for (const output of [process.stdout, process.stderr])
     output.on('error', (error: NodeJS.ErrnoException) => {

@@ -26,7 +26,7 @@ type EndpointOptions = Pick<
   'bodyLimit' | 'config' | 'onRequest' | 'serializerCompiler'
 >;
 
-/** The reply of an operation that has nothing to tell but that it is done. */
+/** The reply of an operation that has nothing to return but that it is done. */
 export const DONE = { done: true as const };
 
 /** Files are sent as they are, not as replies in JSON. */

@@ -3,7 +3,7 @@ import { VersionedCache } from './versionedCache.js';
 
 const MB = 2 ** 20;
 
-/** A reading that fails when it is told to. */
+/** A reading that fails on request. */
 function pending() {
   let fail = () => {};
   const bytes = new Promise<number>((_, reject) => (fail = () => reject(new Error('away'))));
@@ -11,7 +11,7 @@ function pending() {
 }
 const settled = () => new Promise((resolve) => setImmediate(resolve));
 
-test('what is of the same version is read once, of another anew, from what was there', () => {
+test('what is of the same version is read once, of another again, from what was there', () => {
   const cache = new VersionedCache<string, string>(MB);
   const asked: (string | null)[] = [];
   const read = (version: string) =>
@@ -42,7 +42,7 @@ test('what failed is forgotten, but never takes something newer with it', async 
   expect(again()).toBe(3);
 });
 
-test('what was asked for longest ago is let go of when there is no room, by bytes', async () => {
+test('what was asked for longest ago is dropped when there is no room, by bytes', async () => {
   const cache = new VersionedCache<string, string>(10 * MB);
   const put = async (key: string, bytes: number) => {
     cache.get(key, '1', () => ({ value: key, bytes: Promise.resolve(bytes) }));

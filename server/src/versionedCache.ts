@@ -12,8 +12,8 @@ interface Entry<Value> {
 }
 
 /**
- * Keeps what was read of each of some things for as long as its version is the same. Beyond so many bytes in all, what
- * was asked for longest ago is let go of. What could not be read is not kept.
+ * Keeps what was read per key for as long as its version is the same. Beyond a number of bytes in all, what was asked
+ * for longest ago is dropped. What could not be read is not kept.
  */
 export class VersionedCache<Key extends string | number, Value> {
   readonly #entries: LRUCache<Key, Entry<Value>>;
@@ -23,7 +23,7 @@ export class VersionedCache<Key extends string | number, Value> {
   }
 
   /**
-   * @param read what is read where nothing of that version is kept; told what is kept of another
+   * @param read what is read where nothing of that version is kept; gets what is kept of another
    */
   get(key: Key, version: string, read: (before: Value | null) => Reading<Value>): Value {
     const known = this.#entries.get(key);

@@ -43,7 +43,7 @@ export async function bringIn(
   return client.jobEnd(study, job.id);
 }
 
-/** A new study with a sheet of one question and one background variable brought in. */
+/** A new study with a sheet of one question and one background variable imported. */
 export async function importStudy(client: Client, csv: string) {
   const { body: study } = await client.send<{ id: number }>('POST', '/studies', {
     body: { name: 'Test', purpose: '' },

@@ -74,7 +74,7 @@ export const ledgerQuery = withinQuery.extend({
   /** Only what this person coded or settled. */
   coder: idSchema.optional(),
   where: z.union([whereSchema.transform((one) => [one]), z.array(whereSchema).max(20)]).default([]),
-  /** Only open answers that the run in force thinks are likely about this theme. */
+  /** Only open answers that the current run thinks are likely about this theme. */
   about: uuidSchema.optional(),
   /** The code whose definition and examples the answers are compared with, in the order `resembling`. */
   code: uuidSchema.optional(),
@@ -91,7 +91,7 @@ export type LedgerQuery = z.infer<typeof ledgerQuery>;
 export const ledgerSchema = z
   .object({
     ids: longIdsSchema,
-    /** How many answers of the same words each stands for, listed or not; null when each stands for itself. */
+    /** How many answers have the same words as each, listed or not; null when they are listed one by one. */
     counts: z.array(z.number().int()).nullable(),
     /** In the order of similarity: ids of answers that are nearly the same as the one before them. */
     near: z.array(z.number().int()).nullable(),
@@ -119,14 +119,14 @@ export const ledgerAnswerSchema = z
     mentions: z.array(mentionSchema),
     notes: z.array(shownNoteSchema),
     cuts: z.array(lineCutSchema),
-    /** What the model thinks likely here and nobody decided yet, likeliest first. */
+    /** What the model thinks likely here and nobody decided yet, most likely first. */
     suggestions: z.array(
       z.object({
         codeId: uuidSchema,
         probability: z.number(),
         /** Whether it lies above its code's line: what is proposed where answers are read one by one. */
         isAbove: z.boolean(),
-        /** The words that speak for it most. */
+        /** The words that are the strongest evidence for it. */
         evidence: z.array(z.object({ word: z.string(), weight: z.number() })),
       }),
     ),
@@ -145,7 +145,7 @@ export const answersQuery = z.object({
 });
 export const answersSchema = z.object({ answers: z.array(ledgerAnswerSchema) });
 
-/** The codes of coded answers that are like one, with how much speaks for each: from 0 to 1, the most first. */
+/** The codes of coded answers that are like one, with how much is evidence for each: from 0 to 1, the most first. */
 export const nearCodesSchema = z
   .object({ codes: z.array(z.object({ codeId: uuidSchema, share: z.number() })) })
   .meta({ id: 'NearCodes' });

@@ -88,7 +88,7 @@ export const mentionEditSchema = z
   .partial();
 export type MentionEdit = z.infer<typeof mentionEditSchema>;
 
-/** Where a line of an answer was parted or joined by hand. */
+/** Where a line of an answer was split or joined by hand. */
 export const lineCutSchema = z
   .object({
     responseId: idSchema,
@@ -98,10 +98,10 @@ export const lineCutSchema = z
   })
   .meta({ id: 'LineCut' });
 export type LineCut = z.infer<typeof lineCutSchema>;
-/** The line is parted here, joined with the one before, or left as the text has it. */
+/** The line is split here, joined with the one before, or left as the text has it. */
 export const lineEditSchema = z.object({
   at: z.number().int().min(1),
-  line: z.enum(['parted', 'joined', 'as_written']),
+  line: z.enum(['split', 'joined', 'as_written']),
 });
 
 export const mentionParams = studyParams.extend({ mention: uuidSchema });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idSchema, uuidSchema } from '../ids.js';
 
-/** A change of the study as its history tells it. */
+/** A change of the study as its history lists it. */
 export const changeSchema = z
   .object({
     id: idSchema,
@@ -33,7 +33,7 @@ export const historySchema = z.object({
 /** What was undone or redone, in words. */
 export const undoneSchema = z.object({ summary: z.string() });
 
-/** What is told at once to everybody who has the study open. */
+/** What everybody who has the study open is notified of. */
 export const studyEventSchema = z.object({
   /** The study that it happened to; 0 where anything may have happened to any. */
   study: z.number().int(),

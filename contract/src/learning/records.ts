@@ -136,7 +136,7 @@ export const trainingRunSchema = runHeadSchema
   .meta({ id: 'TrainingRun' });
 export type TrainingRun = z.infer<typeof trainingRunSchema>;
 
-/** The state of training for a question: what would be learnt from, the run in force, the job under way. */
+/** The state of training for a question: what would be learnt from, the current run, the job in progress. */
 export const trainingSchema = z
   .object({
     settled: z.number().int(),
@@ -154,7 +154,7 @@ export const trainingSchema = z
     canEstimate: z.boolean(),
     excluded: z.array(excludedWordSchema),
     run: trainingRunSchema.nullable(),
-    /** Newest first; those that can be put in force again are kept whole. */
+    /** Newest first; those that can be used again are kept whole. */
     runs: z.array(runHeadSchema.extend({ inForce: z.boolean(), isKept: z.boolean() })),
     job: jobSchema.nullable(),
   })

@@ -52,7 +52,7 @@ export const membersSchema = z.object({ members: z.array(memberSchema) });
 
 export const memberCreateSchema = z.object({ name: nameSchema });
 export type MemberCreate = z.infer<typeof memberCreateSchema>;
-/** The one-time password of somebody new, told once; null for a person who has an account here already. */
+/** The one-time password of a new person, shown once; null for a person who has an account here already. */
 export const oneTimePasswordSchema = z.object({ password: z.string().nullable() });
 export type OneTimePassword = z.infer<typeof oneTimePasswordSchema>;
 export const memberParams = studyParams.extend({ member: idSchema });

@@ -89,7 +89,7 @@ export const reportCellSchema = z.object({
   mentions: z.number().int(),
   weightedMentions: z.number(),
   base: baseSchema,
-  /** People of the base of whom it is not decided whether they mention it: the figures are "at least". */
+  /** People of the base for whom it is not decided whether they mention it: the figures are "at least". */
   undecided: z.number().int(),
   share: z.number().nullable(),
   interval: intervalSchema.nullable(),
@@ -138,10 +138,10 @@ const testFigures = {
 export const reportRowSchema = z.object({
   kind: z.enum(['theme', 'code', 'bundle']),
   id: uuidSchema,
-  /** The theme or bundle that the row stands under; null for one that stands by itself. */
+  /** The theme or bundle that the row belongs to; null for a row by itself. */
   parentId: uuidSchema.nullable(),
   name: z.string(),
-  /** Whether some column has people of whom it is not decided: the row's figures are "at least", and not tested. */
+  /** Whether some column has people for whom it is not decided: the row's figures are "at least", and not tested. */
   isAtLeast: z.boolean(),
   cells: z.array(reportCellSchema),
   /** Whether the share differs between the columns at all. */

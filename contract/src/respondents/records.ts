@@ -35,7 +35,7 @@ export const byRuleSchema = z
   })
   .meta({ id: 'ByRule' });
 export type ByRule = z.infer<typeof byRuleSchema>;
-/** How a variable is worked out: in bands of another one, or by rules. */
+/** How a variable is computed: in bands of another one, or by rules. */
 export const derivedSchema = z.union([
   z.object({ from: z.number().int(), bands: z.array(bandSchema) }),
   byRuleSchema,

@@ -37,7 +37,7 @@ export const suggestedAnswerSchema = z
     mentions: z.array(mentionSchema),
     /** The note by which the coding of the answer was called doubtful; null for none. */
     unsure: uuidSchema.nullable(),
-    /** How many suggestions for answers of the same words it stands for, in the same state. */
+    /** How many suggestions in the same state are for answers with the same words. */
     count: z.number().int(),
   })
   .meta({ id: 'SuggestedAnswer' });
@@ -74,7 +74,7 @@ export const reviewSchema = z
     withoutSuggestion: z.number().int(),
     /** Whether the code is decided for every answer. */
     isClosed: z.boolean(),
-    /** What the model said of settled answers that it had not seen: with the code, and without it. */
+    /** What the model predicted for settled answers that it had not seen: those with the code, and those without it. */
     unseen: z.object({ yes: z.array(z.number()), no: z.array(z.number()) }),
     /** Probabilities of the open suggestions, highest first. */
     open: z.array(z.number()),
@@ -112,7 +112,7 @@ export const reviewListSchema = z
         ),
       }),
     ),
-    /** Bulk decisions that the run in force, which did not learn from them, strongly contradicts. */
+    /** Bulk decisions that the current run, which did not learn from them, strongly contradicts. */
     contradicted: z.array(
       z.object({
         codeId: uuidSchema,
@@ -127,7 +127,7 @@ export type ReviewList = z.infer<typeof reviewListSchema>;
 
 export const reviewParams = questionParams.extend({ code: uuidSchema });
 
-/** Where the line is laid, and where it lay for who moved it, so that two people do not pull unseen. */
+/** Where the threshold is moved to, and where it was before, so that two people do not overwrite each other. */
 export const thresholdSchema = z.object({
   from: z.number().min(0).max(1),
   to: z.number().min(0).max(1),

@@ -61,7 +61,7 @@ export const checkCreateSchema = z.object({
 export type CheckCreate = z.infer<typeof checkCreateSchema>;
 export const checkParams = reviewParams.extend({ check: uuidSchema });
 
-/** The answers of a check, without what the model said of them. */
+/** The answers of a check, without the model's predictions. */
 export const checkAnswersSchema = z.object({
   answers: z.array(
     z.object({

@@ -26,7 +26,7 @@ export const sampleDrawnSchema = z.object({ drawn: z.number().int() });
 /** How new codes become fewer as more is coded. */
 export const saturationSchema = z
   .object({
-    /** Settled answers that the figures rest on, in the order in which they were settled. */
+    /** Settled answers that the figures are based on, in the order in which they were settled. */
     answers: z.number().int(),
     /** Codes that each further ten answers brought. */
     newCodes: z.array(z.number().int()),

@@ -119,7 +119,7 @@ export const sheetRowsSchema = z.enum(['respondents', 'details', 'answers', 'cor
 /** Everything that decides what bringing the sheet in will write. */
 export const sheetSettingsSchema = z.object({
   as: sheetRowsSchema,
-  /** Ids of the sheet that stand for an id of the study although they are written differently. */
+  /** Ids of the sheet that mean an id of the study although they are written differently. */
   matches: z.array(z.object({ from: z.string().max(200), to: z.string().max(200) })).max(100_000),
   columns: z.array(columnSettingSchema).max(1000),
   duplicates: z.enum(['stop', 'first', 'last', 'suffix']),
@@ -134,7 +134,7 @@ export const sheetSettingsSchema = z.object({
 });
 export type SheetSettings = z.infer<typeof sheetSettingsSchema>;
 
-/** An uploaded sheet that is not yet brought in; `ready` once it was read through. */
+/** An uploaded sheet that is not yet imported; `ready` once it was read through. */
 export const sheetSchema = z
   .object({
     id: idSchema,
@@ -231,7 +231,7 @@ export const sheetCheckSchema = z
   .meta({ id: 'SheetCheck' });
 export type SheetCheck = z.infer<typeof sheetCheckSchema>;
 
-/** What bringing in a sheet of details or corrections would change. */
+/** What importing a sheet of details or corrections would change. */
 export const sheetDifferenceSchema = z
   .object({
     /** Respondents of the sheet whom the study has, and has not. */

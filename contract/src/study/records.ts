@@ -91,7 +91,7 @@ export const questionSchema = z
     sample: z
       .object({ size: z.number().int(), settled: z.number().int(), random: z.number().int() })
       .nullable(),
-    /** Suggestions of the run in force; null before any training. */
+    /** Suggestions of the current run; null before any training. */
     suggestions: z.object({ open: z.number().int(), decided: z.number().int() }).nullable(),
   })
   .meta({ id: 'Question' });
@@ -102,7 +102,7 @@ export const variableSchema = z
     id: idSchema,
     name: z.string(),
     kind: backgroundKindSchema,
-    /** Set for a variable that is worked out. */
+    /** Set for a variable that is computed. */
     derived: derivedSchema.nullable(),
     /** What its values are called, where that differs from what is stored. */
     labels: z.record(z.string(), z.string()),
@@ -117,7 +117,7 @@ export const studyDetailSchema = z
     id: idSchema,
     name: z.string(),
     purpose: z.string(),
-    /** Of the group that is looked at; `allRespondents` of the study, whoever is looked at. */
+    /** Of the group that the study is restricted to; `allRespondents` of the whole study. */
     respondents: z.number().int(),
     allRespondents: z.number().int(),
     weighted: z.boolean(),

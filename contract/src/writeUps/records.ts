@@ -71,7 +71,7 @@ export const writeUpContentSchema = z.object({
   /** Whether names and contact details are masked in quotes, and which words besides are names. */
   masked: z.boolean(),
   names: z.array(nameSchema).max(500),
-  /** Blocks that were drafted by the app: one that is no longer in the text was taken out by somebody. */
+  /** Blocks that were drafted by the app: one that is no longer in the text was removed by somebody. */
   drafted: z.array(z.string().max(200)).max(5000).default([]),
   /** What is written; null before anything is. */
   body: writeUpNodeSchema.nullable(),

@@ -6,7 +6,7 @@ const SEED = 1;
 
 /**
  * An interval of Cohen's kappa that holds for rare codes too, where the large-sample error is too small and reaches
- * beyond 1: answers are drawn anew, as many as there are, 1,000 times, and the middle part of the kappas is taken. The
+ * beyond 1: answers are drawn again, as many as there are, 1,000 times, and the middle part of the kappas is taken. The
  * same cells always give the same interval.
  *
  * @param level 0 to 1

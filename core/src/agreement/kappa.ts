@@ -17,7 +17,7 @@ export interface Kappa {
   kappa: number | null;
   /** Its large-sample standard error; null with the kappa. */
   error: number | null;
-  /** Null with the kappa, and where the error is nought: that says nothing of how sure the kappa is. */
+  /** Null with the kappa, and where the error is zero: that is no measure of certainty. */
   interval: Interval | null;
 }
 
@@ -49,7 +49,7 @@ export function cohenKappa(table: readonly (readonly number[])[], level = 0.95):
           : share * (rest * (seconds[i]! + firsts[j]!)) ** 2;
     }),
   );
-  // what is nought comes out as a little above or below it
+  // rounding leaves a zero a little above or below it
   const error = variance < 1e-15 ? 0 : Math.sqrt(variance / n) / (1 - byChance);
   const width = normalQuantile((1 + level) / 2) * error;
   const interval: Interval | null = error === 0 ? null : within(kappa, width);

@@ -1,4 +1,4 @@
-/** What was said of a unit, one value a coder who judged it, and of how many units just that was said. */
+/** The values that coders gave a unit, one each, and how many units got just these. */
 export interface Judged<Value> {
   values: readonly Value[];
   times: number;

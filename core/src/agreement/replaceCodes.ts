@@ -6,7 +6,7 @@ export interface CodedTwice {
   verdicts: Record<string, boolean>;
 }
 
-/** The same with some codes merged into another: what was said of several of them is said of that one, once. */
+/** The same with some codes merged into another: several of them on one answer become one. */
 export function replaceCodes<A extends CodedTwice>(
   answer: A,
   codes: readonly string[],

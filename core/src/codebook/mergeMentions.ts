@@ -9,7 +9,7 @@ export interface PlacedMention {
 
 /**
  * What becomes of mentions that go over to another code: one that would stand beside another of the same
- * coder at the very same place says the same thing twice, and is let go.
+ * coder at the same place is a duplicate, and is dropped.
  *
  * @param moving mentions of the codes that are merged
  * @param standing mentions that the receiving code has already

@@ -19,7 +19,7 @@ export function codesMeetInLine(
   const byLine = lines.map(() => new Set<string>());
   for (const { codeId, start, end } of mentions) {
     const passage = start === null || end === null ? null : { start, end };
-    // what is said of the whole answer is said of each of its lines
+    // a code of the whole answer applies to each of its lines
     for (const l of linesOfPassage(lines, passage)) byLine[l]!.add(codeId);
   }
   return byLine.some(

@@ -5,7 +5,7 @@ const NEAREST = 7;
 const LEAST_LIKENESS = 0.25;
 
 /**
- * The codes of the coded answers nearest to a text, each with the share of their likeness that speaks for it: a vote of
+ * The codes of the coded answers nearest to a text, each with its share of their similarity: a vote of
  * the nearest, weighted by how near they are.
  *
  * @returns shares from 0 to 1, by code; empty where no coded answer is like the text

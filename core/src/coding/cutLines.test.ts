@@ -11,7 +11,7 @@ describe('lines cut by hand', () => {
   const written = (cuts: Parameters<typeof cutLines>[2]) =>
     cutLines(text, lines, cuts).map(({ start, end }) => text.slice(start, end));
 
-  test('are parted and joined where somebody did so', () => {
+  test('are split and joined where somebody did so', () => {
     expect(written([{ at: 18, joined: true }])).toEqual([
       'The boat is late. And cold, and dear.',
       'Sorry!',
@@ -22,7 +22,7 @@ describe('lines cut by hand', () => {
       'and dear.',
       'Sorry!',
     ]);
-    // joined, and parted elsewhere
+    // joined, and split elsewhere
     expect(
       written([
         { at: 18, joined: true },
@@ -90,7 +90,7 @@ test('codes meet in a line only where one line has them all', () => {
   expect(meet(['a'], [], ['b'])).toBe(false);
   expect(meet(['c'], [], ['a'])).toBe(true);
   expect(meet(['d'])).toBe(true);
-  // what is said of the whole answer is said of each of its lines
+  // a code of the whole answer applies to each of its lines
   expect(meet(['c', 'd'])).toBe(true);
   expect(meet([], ['a', 'b', 'c'], ['d'])).toBe(false);
 });

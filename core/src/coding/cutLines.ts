@@ -1,6 +1,6 @@
 import type { Span } from '../text/index.js';
 
-/** A place where somebody parted a line, or joined it with the one before. */
+/** A place where somebody split a line, or joined it with the one before. */
 export interface Cut {
   /** Where the later line begins, in UTF-16 units. */
   at: number;
@@ -8,7 +8,7 @@ export interface Cut {
 }
 
 /**
- * Lines as they are after some were parted and joined by hand. A cut that no longer makes sense, since the text
+ * Lines as they are after some were split and joined by hand. A cut that no longer makes sense, since the text
  * was corrected, is passed over.
  *
  * @param lines in order, as the text has them
@@ -20,7 +20,7 @@ export function cutLines<Line extends Span>(
 ): Line[] {
   if (cuts.length === 0) return [...lines];
   const joined = new Set(cuts.filter((cut) => cut.joined).map((cut) => cut.at));
-  const parted = cuts.filter((cut) => !cut.joined).map((cut) => cut.at);
+  const split = cuts.filter((cut) => !cut.joined).map((cut) => cut.at);
   const whole: Line[] = [];
   for (const line of lines) {
     const last = whole.at(-1);
@@ -28,7 +28,7 @@ export function cutLines<Line extends Span>(
     else whole.push(line);
   }
   return whole.flatMap((line) => {
-    const at = parted.filter((cut) => cut > line.start && cut < line.end).sort((x, y) => x - y);
+    const at = split.filter((cut) => cut > line.start && cut < line.end).sort((x, y) => x - y);
     const starts = [line.start, ...at];
     return starts.flatMap((start, i) => {
       const written = text.slice(start, starts[i + 1] ?? line.end);

@@ -8,7 +8,7 @@ export interface TableDiff<R> {
 /** What changed in several tables at once, by the table's name. */
 export type RecordsDiff<Tables> = { [T in keyof Tables]?: TableDiff<Tables[T]> };
 
-/** The change that takes back `diff`. */
+/** The change that undoes `diff`. */
 export function reverseRecordsDiff<Tables>(diff: RecordsDiff<Tables>): RecordsDiff<Tables> {
   const reversed: RecordsDiff<Tables> = {};
   for (const table of tablesOf(diff)) {
@@ -33,7 +33,7 @@ export function isEmptyRecordsDiff<Tables>(diff: RecordsDiff<Tables>): boolean {
 /**
  * The records of one table after a change.
  *
- * @param keyOf gives the value by which a record is told from the others
+ * @param keyOf the value that identifies a record
  */
 export function applyTableDiff<R>(
   records: readonly R[],

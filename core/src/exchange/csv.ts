@@ -10,7 +10,7 @@ const marked = /^'+[=+\-@\t\r\n]./su;
  * Writes a table as CSV (RFC 4180) with CRLF line ends.
  *
  * @param readBy spreadsheet programs would run a text that begins with = + - @, a tab or a line break as a formula: for
- *   them it gets a leading apostrophe, which they read as "this is text", and `withoutTextMark` takes off again. Other
+ *   them it gets a leading apostrophe, which they read as "this is text", and `withoutTextMark` removes again. Other
  *   programs get texts as they are. Numbers never have a mark.
  */
 export function writeCsv(

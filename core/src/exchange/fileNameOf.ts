@@ -3,10 +3,10 @@ import { foldForSearch } from '../text/index.js';
 const LONGEST_PART = 60;
 
 /**
- * The name of a file that leaves a study, told by what is in it: "ferry-2026_table_improve_2026-11-29.xlsx". Letters of
+ * The name of an exported file, by what is in it: "ferry-2026_table_improve_2026-11-29.xlsx". Letters of
  * other scripts stay; accents, spaces and punctuation do not.
  *
- * @param parts study, kind of file and whatever tells it from others; empty ones are left out
+ * @param parts study, kind of file and whatever distinguishes it; empty ones are left out
  * @param date as ISO 8601 writes it: "2026-11-29"
  */
 export function fileNameOf(parts: readonly string[], date: string, extension: string): string {

@@ -20,12 +20,12 @@ test('everybody is in one category at most, and there by the rules', () => {
   fc.assert(
     fc.property(deal, ({ rules, inSeveral, inNone }) => {
       const by: ByRule = { rules, inSeveral, inNone };
-      const dealt = assignCategories(
+      const assigned = assignCategories(
         by,
         rules.map(({ members }) => members),
         SIZE,
       );
-      expect([...dealt.keys()]).toEqual(labelsByRule(by));
+      expect([...assigned.keys()]).toEqual(labelsByRule(by));
       for (let i = 0; i < SIZE; i++) {
         // in the order of the categories, which is not that of the rules where labels come back
         const picking = labelsByRule({ rules, inSeveral: null, inNone: null }).filter((label) =>
@@ -37,7 +37,9 @@ test('everybody is in one category at most, and there by the rules', () => {
             : picking.length > 1
               ? (inSeveral ?? picking[0])
               : picking[0];
-        const found = [...dealt].filter(([, members]) => has(members, i)).map(([label]) => label);
+        const found = [...assigned]
+          .filter(([, members]) => has(members, i))
+          .map(([label]) => label);
         expect(found).toEqual(expected === null ? [] : [expected]);
       }
     }),

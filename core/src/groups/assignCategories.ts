@@ -1,6 +1,6 @@
 import { emptyBitset, fullBitset, subtract, unite, intersect, type Bitset } from './bitset.js';
 
-/** Categories that respondents are dealt out to by rules. */
+/** Categories that rules assign respondents to. */
 export interface ByRule {
   /** Rules of one label are one category. */
   rules: readonly { label: string }[];
@@ -18,7 +18,7 @@ export const labelsByRule = ({ rules, inSeveral, inNone }: ByRule): string[] => 
 ];
 
 /**
- * Deals respondents out to categories: nobody is in two of them.
+ * Distributes respondents among categories: nobody is in two of them.
  *
  * @param picked whom each rule picks, in the order of the rules
  * @param size how many respondents there are
@@ -39,9 +39,9 @@ export function assignCategories(
     several = unite(several, intersect(any, members));
     any = unite(any, members);
   }
-  const dealt = new Map(labelsByRule(by).map((label) => [label, emptyBitset(size)]));
+  const assigned = new Map(labelsByRule(by).map((label) => [label, emptyBitset(size)]));
   const add = (label: string, members: Bitset) =>
-    dealt.set(label, unite(dealt.get(label)!, members));
+    assigned.set(label, unite(assigned.get(label)!, members));
   let taken = emptyBitset(size);
   for (const [label, members] of joined) {
     const own = subtract(members, by.inSeveral === null ? taken : several);
@@ -50,5 +50,5 @@ export function assignCategories(
   }
   if (by.inSeveral !== null) add(by.inSeveral, several);
   if (by.inNone !== null) add(by.inNone, subtract(fullBitset(size), any));
-  return dealt;
+  return assigned;
 }

@@ -19,7 +19,7 @@ export function bandOf(bands: readonly Band[], value: unknown): Band | null {
   return bands.findLast(({ from }) => from === null || from <= value) ?? null;
 }
 
-/** Limits as they are typed, parted by commas or blanks: rising, each once; what is none is passed over. */
+/** Limits as they are typed, separated by commas or blanks: ascending and distinct; anything else is ignored. */
 export function parseLimits(typed: string, areDates: boolean): (number | string)[] {
   const parts = typed.split(/[,;\s]+/u).filter((part) => part !== '');
   if (areDates)

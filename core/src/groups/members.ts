@@ -39,8 +39,8 @@ export interface RuleMaterial {
  * The respondents that a rule picks.
  *
  * "All of" without conditions picks everybody, "any of" without conditions nobody. A circle of groups is refused where
- * it is made, yet taking back older changes can close one: a group that comes back to itself picks nobody there, so that
- * it can still be seen and mended.
+ * it is made, yet undoing older changes can close one: a group that comes back to itself picks nobody there, so that
+ * it can still be seen and corrected.
  */
 export function membersOf(rule: Rule, material: RuleMaterial): Bitset {
   const groups = new Map<string, Bitset | 'begun'>();

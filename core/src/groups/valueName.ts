@@ -3,7 +3,7 @@ import { valueNameTexts } from '../wording/groups.js';
 
 /** How the values of a background variable are called. */
 export interface ValueNames {
-  /** Bands of another variable, for one that is worked out of it. */
+  /** Bands of another variable, for one that is computed of it. */
   bands: readonly Band[] | null;
   /** What stored values are called, where that differs from what is stored. */
   labels: Readonly<Record<string, string>>;

@@ -185,7 +185,7 @@ export function exceededEstimates(
 
 /**
  * The probability of such a difference by chance; 1 where the difference is not beyond chance even by itself, which no
- * correction for many tests changes, so that most of the tails of a large table need not be worked out.
+ * correction for many tests changes, so that most of the tails of a large table need not be computed.
  *
  * @param critical how many standard errors a difference must be off to be beyond chance by itself
  */

@@ -22,7 +22,7 @@ export interface CrosstabRow {
   mentioned: Bitset;
   /** Respondents whose answers count in this row. */
   decided: Bitset;
-  /** Those among them of whom it is not known whether they mention it; null or left out for nobody. */
+  /** Those among them for whom it is not decided whether they mention it; null or left out for nobody. */
   undecided?: Bitset | null;
   /** Who mentions it again: one entry for each mention after a respondent's first. Few, mostly. */
   again: Int32Array;

@@ -219,7 +219,7 @@ describe('the share that mentions any of some codes', () => {
     let differing = 0;
     for (let run = 0; run < runs; run++) {
       const sampled = draw(next);
-      // halves by chance, anew each time: what they mention is the same but for that
+      // halves by chance, again each time: what they mention is the same but for that
       const half = Uint8Array.from(everybody, () => Number(next() < 0.5));
       const halves = [0, 1].map((side) => {
         const its = everybody.filter((i) => half[i] === side);

@@ -124,7 +124,7 @@ export const estimateOf = ({
 }: Pick<EstimatedShare, 'estimate' | 'sampleShare' | 'sampleInterval'>): ShareEstimate =>
   estimate ?? { value: sampleShare, interval: sampleInterval };
 
-/** People of whom it is known, from reading their answers: the sum of their weights, and of those who mention a code. */
+/** People for whom it is known, from reading their answers: the sum of their weights, and of those who mention a code. */
 export interface KnownPart {
   weight: number;
   mentioned: number;

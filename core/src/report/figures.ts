@@ -23,7 +23,7 @@ export interface FigureCell {
   share: number | null;
   interval: readonly [number, number] | null;
   base: { people: number };
-  /** People of the base of whom it is not decided. */
+  /** People of the base for whom it is not decided. */
   undecided: number;
   /** Of an estimate: how many answers it rests on. */
   estimated: { sampled: number } | null;

@@ -104,7 +104,7 @@ function wholeOf(columns: CountedTable['columns'], count: (value: number) => str
   };
 }
 
-/** What estimates rest on; that of several questions in one sentence where it is of one kind. */
+/** What estimates are based on; several questions share a sentence where they are of one kind. */
 function basesOfEstimates(
   from: CountedTable['estimatedFrom'],
   count: (value: number) => string,

@@ -58,7 +58,7 @@ function doubtOf({ yes, no }: Unseen): Doubt {
 /**
  * Prepares the figures of the line from calibrated probabilities, which need not be in order.
  *
- * @param unseen what the model said of settled answers that it had not seen: what it is calibrated on
+ * @param unseen what the model predicted for settled answers that it had not seen: what it is calibrated on
  */
 export function outlookOf(
   open: readonly number[],
@@ -129,7 +129,7 @@ export function expectAbove(outlook: Outlook, threshold: number): Expectation {
 /**
  * The lowest line above which at least a wanted share is expected to be right.
  *
- * @returns null when even the likeliest are not expected to be
+ * @returns null when even the most likely are not expected to be
  */
 export function thresholdForPrecision(
   { probabilities, sums }: Outlook,

@@ -39,7 +39,7 @@ test('reading the rest comes first where it takes less than an hour, and estimat
   expect(untrained.filter(({ isOpen }) => isOpen).map(({ way }) => way)).toEqual(['hand']);
 });
 
-test('a suggestion rests on the line whose words speak for it most', () => {
+test('a suggestion rests on the line whose words are the strongest evidence for it', () => {
   const text = 'The crew were kind. Fares are far too dear for us. The boat was late.';
   const lines = splitLines(text);
   const evidence = [

@@ -33,7 +33,7 @@ export interface WayToFinish {
 }
 
 /**
- * The ways to the end of a question, the one to be told first in front: reading the rest where that takes less than an
+ * The ways to the end of a question, the one to be reported first in front: reading the rest where that takes less than an
  * hour, and estimates otherwise.
  */
 export function waysToFinish(left: Left): WayToFinish[] {

@@ -2,7 +2,7 @@ import type { Span } from '../text/index.js';
 import { splitWords } from '../text/index.js';
 
 /**
- * The line of an answer that a suggestion rests on: the one whose words speak for it most.
+ * The line of an answer that a suggestion rests on: the one whose words are the strongest evidence for it.
  *
  * @param evidence the words that led to the suggestion, with what each adds to its score
  * @returns the place of the line; null where no line holds such a word, or there is but one

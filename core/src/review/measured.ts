@@ -1,4 +1,4 @@
-/** What a model said of settled answers that it had not seen: of those with the code, and of those without it. */
+/** What a model predicted for settled answers that it had not seen: those with the code, and those without it. */
 export interface Unseen {
   yes: readonly number[];
   no: readonly number[];

@@ -1,7 +1,7 @@
 import { simpleRandomSample } from './simpleRandom.js';
 
 /**
- * Deals a sample out to strata in proportion to their sizes by largest remainders (Hamilton's method); ties go
+ * Distributes a sample among strata in proportion to their sizes by largest remainders (Hamilton's method); ties go
  * to the earlier stratum.
  *
  * @param sizes how many there are in each stratum

@@ -11,7 +11,7 @@ const LONGEST_ID = 200;
 /** Cells of a column that are looked at for personal data. */
 const MOST_SAMPLES = 200;
 
-/** Looks at the cells of each row as they go by, and tells in the end what was found in them. */
+/** Looks at the cells of each row as they are read, and reports in the end what was found. */
 export function findInCells(
   columns: readonly HeadColumn[],
   settings: SheetSettings,

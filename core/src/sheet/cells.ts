@@ -5,7 +5,7 @@ import { parseDate, parseNumber, parseYesNo, type Writing } from './values.js';
 // eslint-disable-next-line no-control-regex -- control characters are what is looked for
 const controlCharacters = /[\u0000-\u0008\u000B\u000C\u000E-\u001F]/u;
 
-// control characters, carriage returns, halves of characters and what stands for unreadable ones
+// control characters, carriage returns, halves of characters and replacement characters
 // eslint-disable-next-line no-control-regex -- control characters are what is looked for
 const odd = /[\u0000-\u0008\u000B-\u001F\uD800-\uDFFF\uFFFD]/;
 
@@ -72,14 +72,14 @@ export function readTimes(cell: string): number {
   return readTick(cell) ? 1 : 0;
 }
 
-/** What spreadsheet programs show where a formula could not be worked out. @see ISO/IEC 29500-1, 18.17.3 */
+/** What spreadsheet programs show where a formula could not be computed. @see ISO/IEC 29500-1, 18.17.3 */
 const errorValue =
   /^#(?:N\/A|DIV\/0!|REF!|VALUE!|NAME\?|NUM!|NULL!|GETTING_DATA|SPILL!|CALC!|FIELD!|BLOCKED!)$/u;
 
 export const isErrorValue = (cell: string): boolean =>
   cell.charCodeAt(0) === 0x23 && errorValue.test(cell.trim());
 
-/** Cells with blanks where a formula could not be worked out; most rows have none. */
+/** Cells with blanks where a formula could not be computed; most rows have none. */
 export const withoutErrors = (cells: readonly string[]): readonly string[] =>
   cells.some(isErrorValue) ? cells.map((cell) => (isErrorValue(cell) ? '' : cell)) : cells;
 

@@ -177,7 +177,7 @@ describe('checkSheet', () => {
   const found = (outcome: ReturnType<typeof check>, code: string) =>
     outcome.findings.find((one) => one.code === code);
 
-  test('counts what will come in, and leaves out what is left out', () => {
+  test('counts what will be imported, and leaves out what is left out', () => {
     const outcome = check([
       ['R1', '34', 'Tye', 'Because …', '555'],
       ['R2', '', 'Hask', 'n/a', '556'],

@@ -19,7 +19,7 @@ export interface SheetOutcome {
   /** The first rows and some random ones, as they will be stored. */
   preview: { row: number; externalId: string; planned: PlannedRow }[];
   weighted: boolean;
-  /** Rows that are not brought in, and ids that differ from what the row says. */
+  /** Rows that are not imported, and ids that differ from what the row says. */
   skipped: number[];
   renamed: [row: number, id: string][];
   found: FoundNames;
@@ -32,7 +32,7 @@ export interface CheckContext {
   known?: ReadonlySet<string>;
   /** What categories of the study's variables are called, by the variable's name. */
   labels?: Readonly<Record<string, readonly string[]>>;
-  /** Rows that an earlier check found not to be brought in: looked at, but not counted. */
+  /** Rows that an earlier check found not to be imported: looked at, but not counted. */
   skip?: ReadonlySet<number>;
   /** Draws the random rows of the preview. */
   seed: number;
@@ -42,7 +42,7 @@ const FIRST_ROWS = 5;
 const RANDOM_ROWS = 5;
 
 /**
- * Goes through a sheet row by row and works out what bringing it in will write and what is to be said
+ * Goes through a sheet row by row and computes what bringing it in will write and what is to be said
  * about it, without writing. Memory grows with the number of ids, not with the texts.
  *
  * @throws RangeError when there is not exactly one setting a column

@@ -19,14 +19,14 @@ test('what is decided for one question leaves the others as they were', () => {
   expect(counts(decideNoAnswer(both, questions, 'Why?', 'nothing', true))).toEqual([false, true]);
 });
 
-test('an answer after all is one until that is taken back', () => {
+test('an answer after all is one until that is undone', () => {
   const despite = decideNoAnswer(start, questions, 'Why?', 'n/a', true);
   expect(countsAsNoAnswer(despite, 'Why?', 'N/A.')).toBe(false);
   expect(countsAsNoAnswer(despite, 'What else?', 'n/a')).toBe(true);
   expect(decideNoAnswer(despite, questions, 'Why?', 'n/a', false)).toEqual(start);
 });
 
-test('a column keeps its variable’s name within background, and begins anew beyond', () => {
+test('a column keeps its variable’s name within background, and begins again beyond', () => {
   const home: ColumnSetting = {
     role: 'category',
     name: 'Home',

@@ -1,7 +1,7 @@
-/** Something about a sheet that the researcher should know before it is brought in. */
+/** Something about a sheet that the researcher should know before it is imported. */
 export interface Finding {
   code: string;
-  /** `stop`: the sheet cannot be brought in like this. `notice`: it can, and this is what happens. */
+  /** `stop`: the sheet cannot be imported like this. `notice`: it can, and this is what happens. */
   kind: 'stop' | 'notice';
   /** What was found and what will be done, in a sentence. */
   sentence: string;

@@ -124,7 +124,7 @@ function guessRole(profile: ColumnProfile, not?: ColumnRole): Guess {
     return { role: 'ticked', reason: guessRolesTexts.oneValueBlankTick };
   if (numbers)
     return { role: 'number', writing: numbers.writing, reason: numbersReason(profile, numbers) };
-  // a few that are misspelt leave a column one of dates, and are told of
+  // a few that are misspelt leave it a column of dates, and are reported
   if (profile.anyDates >= LEAST_DATES * filled) {
     // those that can be read in one way only say how all of them are
     if (profile.monthFirst > profile.dates)

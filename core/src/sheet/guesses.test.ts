@@ -338,7 +338,7 @@ test('ties columns to what the study has by the same or nearly the same name', (
   expect(matched[1]!.reason).toBe('matched with “What would you change?” of the study');
 });
 
-test('a column that was brought in before is what it was then, while the study has it', () => {
+test('a column that was imported before is what it was then, while the study has it', () => {
   const heads = ['Nr', 'Person', 'Phone?', 'Home', 'Age', 'Why'];
   const setting = {
     role: 'category' as const,
@@ -395,7 +395,7 @@ test('American dates are dates, not telephone numbers; those that can be read in
   const guessOf = (values: readonly string[]) =>
     guess(['Visited'], ...values.map((value) => [value]))[0]!;
   expect(guessOf(dates)).toMatchObject({ role: 'date', writing: 'month_first' });
-  // a date that no calendar has is told of, and does not make the column something else
+  // a date that no calendar has is reported, and does not change the column's kind
   expect(guessOf([...dates, '02/30/2024'])).toMatchObject({ role: 'date', writing: 'month_first' });
   expect(guessOf(dates.map((_, i) => `0${1 + (i % 9)}/0${1 + (i % 8)}/24`))).toMatchObject({
     role: 'date',

@@ -117,7 +117,7 @@ function joinHeads(upper: readonly string[], lower: readonly string[], c: number
 }
 
 /**
- * What a column is called in the sheet, where another one is called so too and it was told apart from it: of two blocks of
+ * What a column is called in the sheet, where another has the same name and it was renamed: of two blocks of
  * columns for the same codes both are for the very same codes.
  */
 export function nameAsWritten(columns: readonly HeadColumn[], c: number): string {
@@ -133,7 +133,7 @@ export function nameAsWritten(columns: readonly HeadColumn[], c: number): string
   );
 }
 
-/** Names blank columns by their place and tells equal ones apart by their code or a number. */
+/** Names blank columns by their position and distinguishes equal names by their code or a number. */
 function tellApart(columns: readonly HeadColumn[]): HeadColumn[] {
   const taken = new Set<string>();
   return columns.map(({ name: written, code }, c) => {

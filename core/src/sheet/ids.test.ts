@@ -6,7 +6,7 @@ import { planIds } from './respondentIds.js';
 
 const written = fc.string({ unit: fc.constantFrom('a', 'B', '0', '1', '-', ' '), maxLength: 6 });
 
-test('ids of rows that are brought in are all different, whatever repeats, is blank or known', () => {
+test('ids of rows that are imported are all different, whatever repeats, is blank or known', () => {
   fc.assert(
     fc.property(
       fc.array(fc.oneof(written, fc.constantFrom('', 'a', 'a (2)', 'row 3'))),

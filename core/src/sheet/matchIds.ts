@@ -15,7 +15,7 @@ const bare = (id: string) =>
 
 /**
  * Proposes which ids of a sheet are ids of the study written differently: in case or white space, in leading
- * zeros or punctuation, or by one character put in, taken out or replaced. An id that fits several is left
+ * zeros or punctuation, or by one character inserted, deleted or replaced. An id that fits several is left
  * for the researcher, and none is proposed twice.
  *
  * @param unknown ids of the sheet that the study does not have

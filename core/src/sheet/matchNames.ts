@@ -7,12 +7,12 @@ import { matchNamesTexts } from '../wording/sheet.js';
 export interface KnownNames {
   variables: { name: string; kind: BackgroundKind }[];
   questions: string[];
-  /** By the head of a column: what it was last brought in as, and with which file. */
+  /** By the head of a column: what it was last imported as, and with which file. */
   before?: ReadonlyMap<string, { setting: ColumnSetting; fileName: string }>;
 }
 
 /**
- * Ties the columns of a later sheet to what the study has: a column that was brought in before is what it was then, as
+ * Ties the columns of a later sheet to what the study has: a column that was imported before is what it was then, as
  * long as the study still has what it became; others are tied to the variables and questions of the same name, or
  * nearly: without case, white space and punctuation, or with one letter in twelve different. The reason says so.
  */
@@ -64,7 +64,7 @@ export function matchNames(
   });
 }
 
-/** Whether the study has what a column was brought in as: it may have been renamed or removed since. */
+/** Whether the study has what a column was imported as: it may have been renamed or removed since. */
 function isStillThere(
   { role, name }: ColumnSetting,
   { variables, questions }: KnownNames,

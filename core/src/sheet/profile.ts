@@ -31,7 +31,7 @@ export interface ColumnProfile {
   yesNo: number;
   /** Cells that hold a digit and no decimal fraction, as ids do. */
   idLike: number;
-  /** Cells of several short choices parted by this. */
+  /** Cells of several short choices separated by this. */
   choiceSeparator: string | null;
   /** Different values and how often each occurs, the first `MOST_DISTINCT` of them. */
   values: Map<string, number>;

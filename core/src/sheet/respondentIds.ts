@@ -1,9 +1,9 @@
 import { RowList } from './findings.js';
 import type { DuplicateChoice } from './settings.js';
 
-/** Which rows are brought in, and under which id, when ids repeat, are blank or are known already. */
+/** Which rows are imported, and under which id, when ids repeat, are blank or are known already. */
 export interface IdPlan {
-  /** Rows that are not brought in. */
+  /** Rows that are not imported. */
   skipped: number[];
   /** Ids that differ from what the row says. */
   renamed: [row: number, id: string][];

@@ -203,7 +203,7 @@ interface BackgroundColumn {
 
 const MOST_REMEMBERED = 1_000;
 
-/** Background repeats itself: what a cell says is worked out once for the first thousand that differ. */
+/** Background repeats itself: what a cell says is computed once for the first thousand that differ. */
 function remembered(read: (cell: string) => BackgroundValue | null): BackgroundColumn['read'] {
   const known = new Map<string, BackgroundValue | null>();
   return (cell) => {
@@ -235,7 +235,7 @@ function registry<Item>(keyOf: (item: Item) => string) {
 
 const cleanName = (name: string) => cleanText(name).replaceAll(/\s+/gu, ' ').trim();
 
-/** The code and the first few words of a question, to tell it from the others in a narrow place. */
+/** The code and the first few words of a question, to distinguish it where space is short. */
 export function labelOf(wording: string, code: string): string {
   const words = wording.trim().split(/\s+/u);
   const few = words.slice(0, 5).join(' ');

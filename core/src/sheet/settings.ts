@@ -23,7 +23,7 @@ export interface ColumnSetting {
   name: string;
   /** For a question "Other, please specify": the closed variable it belongs to; '' for none. */
   of: string;
-  /** For `choices` and for `codes` with several names in a cell: what parts them; '' for one a column. */
+  /** For `choices` and for `codes` with several names in a cell: what splits them; '' for one a column. */
   separator: string;
   /** For numbers, weights and dates. */
   writing: Writing;
@@ -36,14 +36,14 @@ export type DuplicateChoice = 'stop' | 'first' | 'last' | 'suffix';
 export interface SheetSettings {
   /**
    * What the rows are: new respondents, more about respondents who are in the study already, or a corrected
-   * version of what was brought in before.
+   * version of what was imported before.
    */
   as: 'respondents' | 'details' | 'answers' | 'corrections';
-  /** Ids of the sheet that stand for an id of the study although they are written differently. */
+  /** Ids of the sheet that mean an id of the study although they are written differently. */
   matches: { from: string; to: string }[];
   columns: ColumnSetting[];
   duplicates: DuplicateChoice;
-  /** Variables of which spellings that differ only in case or white space are kept apart. */
+  /** Variables whose spellings are distinct even where only case or white space differs. */
   keepSpellings: string[];
   /** What counts as no answer, as a person writes it ("n/a"); compared without case and end punctuation. */
   noAnswers: string[];

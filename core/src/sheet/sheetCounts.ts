@@ -38,7 +38,7 @@ export interface VariableCount {
   categories: CategoryCount[] | null;
 }
 
-/** Counts what rows bring in. */
+/** Counts what rows import. */
 export function countRows(
   settings: SheetSettings,
   reader: RowReader,

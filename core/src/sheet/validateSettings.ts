@@ -8,7 +8,7 @@ const MOST_CODES = 500;
 const LONGEST_HEAD = 500;
 const LONGEST_CODE = 120;
 
-/** What cannot be brought in because of what the columns were said to be. */
+/** What cannot be imported because of the columns' roles. */
 export function validateSettings(
   columns: readonly HeadColumn[],
   settings: SheetSettings,

@@ -76,7 +76,7 @@ export function countValues() {
   };
 }
 
-/** A text that may say nothing: how often it stands there, and whether it counts as an answer. */
+/** A text that may be no answer: how often it occurs, and whether it counts as an answer. */
 export interface ProposedNoAnswer {
   text: string;
   count: number;

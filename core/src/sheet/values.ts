@@ -61,7 +61,7 @@ const monthDay = new RegExp(
   'iu',
 );
 
-/** Two digits of a year stand for one from 1969 to 2068. @see POSIX.1-2017, strptime, %y */
+/** Two digits of a year mean one from 1969 to 2068. @see POSIX.1-2017, strptime, %y */
 const PIVOT = 69;
 const fullYear = (year: string): string =>
   year.length === 4 ? year : `${Number(year) >= PIVOT ? 19 : 20}${year}`;

@@ -20,7 +20,7 @@ export interface EstimatedShare {
   /** By the sample alone; weighted where weights are given. Its interval has the finite population correction, too. */
   sampleShare: number;
   sampleInterval: Interval;
-  /** The size of a simple random sample, of a population without end, that would be as exact as what is told. */
+  /** The size of a simple random sample, of a population without end, that would be as precise as the estimate. */
   effective: number;
   /** With the model's help; null where too few of the sample mention the code. */
   estimate: { value: number; interval: Interval } | null;

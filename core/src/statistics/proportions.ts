@@ -76,7 +76,7 @@ export function fisherExact(x: number, n: number, y: number, m: number): number 
 }
 
 let known = new Float64Array(1);
-/** ln k! for k = 0 … most; worked out once, since a table asks for them cell by cell. */
+/** ln k! for k = 0 … most; computed once, since a table asks for them cell by cell. */
 function logFactorials(most: number): Float64Array {
   if (known.length > most) return known;
   const logs = new Float64Array(2 * most + 1);

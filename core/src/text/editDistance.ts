@@ -1,5 +1,5 @@
 /**
- * How many letters must be put in, taken out or replaced (Levenshtein 1966), up to a limit.
+ * How many letters must be inserted, deleted or replaced (Levenshtein 1966), up to a limit.
  *
  * @returns a number above `most` as soon as it is certain to be above it
  */

@@ -40,7 +40,7 @@ describe('finding words', () => {
     fc.assert(
       fc.property(fc.array(piece), (pieces) => {
         const plain = pieces.join('');
-        // one character beyond ASCII, and every word is parted and stemmed
+        // one character beyond ASCII, and every word is split and stemmed
         const hits = findHits(`${plain} ☂`, 'fares', 'stem');
         expect(findHits(plain, 'fares', 'stem')).toEqual(hits);
       }),
@@ -135,7 +135,7 @@ describe('similarity', () => {
     );
   });
 
-  test('the likest to some texts are of their topic', () => {
+  test('the most similar to some texts are of their topic', () => {
     const likeness = likeThese(texts, [0, 4]);
     for (const [i, like] of likeness.entries()) expect(like > 0.5).toBe(i % 4 === 0);
   });

@@ -13,7 +13,7 @@ export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard';
 /**
  * Finds where a text holds what is looked for, whatever its case and accents.
  *
- * @param match `plain`: the characters as written, anywhere; `word`: as whole words, as `splitWords` parts them; `stem`: these words one
+ * @param match `plain`: the characters as written, anywhere; `word`: as whole words, as `splitWords` splits them; `stem`: these words one
  *   after the other in any of their English forms (Porter 1980); `wildcard`: words in which `*` stands for any
  *   characters and `?` for one
  * @returns stretches in order that do not overlap; none when nothing is looked for
@@ -21,7 +21,7 @@ export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard';
 export const findHits = (text: string, words: string, match: WordMatch): Span[] =>
   hitFinder(words, match)(text);
 
-/** `findHits` for many texts: what is looked for is worked out once. */
+/** `findHits` for many texts: what is looked for is computed once. */
 export function hitFinder(words: string, match: WordMatch): (text: string) => Span[] {
   const hitsIn = finder(words, match);
   return (text) => [...hitsIn(text)];
@@ -119,7 +119,7 @@ function formsOf(stem: string): (word: string) => boolean {
 /** A form of a word begins as its stem does, but for the stem's last letter: most words need no stemming. */
 const beginningOf = (stem: string) => stem.slice(0, -1);
 
-/** Words of ASCII text with this beginning, as `splitWords` parts them; null where that could not tell them. */
+/** Words of ASCII text with this beginning, as `splitWords` splits them; null where that could not tell them. */
 function plainWordsFrom(beginning: string): RegExp | null {
   if (!/^[a-z][a-z0-9']*$/.test(beginning)) return null;
   return new RegExp(`(?<![a-z0-9]|[a-z0-9]')${beginning}[a-z0-9]*(?:'[a-z]+)*`, 'gi');

@@ -17,7 +17,7 @@ const nextPoint = /\s(\(?(\d{1,2})[.)]\s*)$/u;
 const LONGEST_MARK = 40;
 
 /**
- * Splits an answer into its lines: sentences by `Intl.Segmenter` (Unicode UAX #29), further parted at
+ * Splits an answer into its lines: sentences by `Intl.Segmenter` (Unicode UAX #29), split further at
  * line breaks and semicolons, and before the next point of a numbered list. A list marker stays with
  * what it introduces, an abbreviation does not end a line, and a fragment of mere punctuation joins the
  * line before it.

@@ -20,7 +20,7 @@ const details: [RegExp, string][] = [
  * Takes contact details out of a text, and names: those after a form of address, and those that are listed. Whatever
  * else could give a person away is left for a human to see. (Patterns: common practice, no source.)
  *
- * @param names words to be taken out wherever they stand as words, in any case
+ * @param names words to be removed wherever they stand as words, in any case
  */
 export function maskDetails(text: string, names: readonly string[] = []): string {
   let masked = text;

@@ -85,7 +85,7 @@ function principalDirections({ start, column, value, columns }: TfidfRows) {
   };
 }
 
-/** Where sorted scores are parted: at the widest gap of their middle half, where least hangs together. */
+/** Where sorted scores are split: at the widest gap of their middle half, where least hangs together. */
 function widestGap(scores: Float64Array): number {
   const from = Math.max(1, Math.floor(scores.length / 4));
   const to = Math.min(scores.length - 1, Math.ceil((scores.length * 3) / 4));

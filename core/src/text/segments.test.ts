@@ -27,8 +27,8 @@ test.each(['sentence', 'word'] as const)(
     fc.assert(
       fc.property(texts, (text) => {
         const whole = [...segmenter.segment(text)].map(({ index }) => index);
-        const parted = [...segmentsOf(segmenter, text)].map(({ index }) => index);
-        expect(parted).toEqual(whole);
+        const joined = [...segmentsOf(segmenter, text)].map(({ index }) => index);
+        expect(joined).toEqual(whole);
       }),
     );
   },

@@ -10,7 +10,7 @@ export interface TfidfRows {
 
 /**
  * Weighs the words of texts by their rarity (tf-idf with each word counted once a text); every vector has length 1,
- * but for a text that shares no word with another, whose vector is nought.
+ * but for a text that shares no word with another, whose vector is zero.
  */
 export function tfidfRows(texts: readonly string[]): TfidfRows {
   const columnOf = new Map<string, number>();
@@ -36,7 +36,7 @@ export function tfidfRows(texts: readonly string[]): TfidfRows {
   for (let t = 0; t < texts.length; t++) {
     let square = 0;
     for (let e = start[t]!; e < start[t + 1]!; e++) {
-      // a word of one text alone says nothing about likeness
+      // a word of one text alone says nothing about similarity
       const texted = held[column[e]!]!;
       value[e] = texted < 2 ? 0 : Math.log((1 + texts.length) / texted);
       square += value[e]! ** 2;

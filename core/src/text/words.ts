@@ -13,7 +13,7 @@ const unspaced =
 const segmenter = new Intl.Segmenter(undefined, { granularity: 'word' });
 
 /**
- * The words of a text in order. Scripts that write no spaces between words are parted by
+ * The words of a text in order. Scripts that write no spaces between words are separated by
  * `Intl.Segmenter`; all others by runs of letters and digits with inner apostrophes. Stop words,
  * numbers and one-letter words are kept.
  */

@@ -128,7 +128,7 @@ test('agreement is told code by code with its four cells, and where the two diff
   expect(alphaOfSets).toBeLessThan(1);
   expect(everybody).toBeNull();
   expect(codes.map(({ state }) => state)).toEqual(['firm', 'little_evidence']);
-  // whoever settles one of them later was not there first
+  // a coder who settles one of them later was not the first
   await wren.send('PUT', `${study.base}/responses/${differing[0]!.responseId}/settlement`, {
     body: { settled: true },
   });

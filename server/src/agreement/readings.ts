@@ -250,7 +250,7 @@ export async function codeSecondReading(
   });
 }
 
-/** Leaves out of a reading what is not coded yet, so that the rest can be compared; one without any is taken away. */
+/** Leaves out of a reading what is not coded yet, so that the rest can be compared; one without any is removed. */
 export async function endReading(
   em: EntityManager,
   maker: Maker,

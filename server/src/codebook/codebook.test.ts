@@ -266,7 +266,7 @@ describe('in and out', () => {
   test('CSV and XLSX read back the same; nothing in them runs as a formula', async () => {
     const csv = (await download('csv')).text;
     expect(csv).toContain("'=1+1");
-    // the mark that keeps a spreadsheet from running it is taken off again
+    // the mark that keeps a spreadsheet from running it is removed again
     expect(texts((await bring('list.csv', csv)).body)).toEqual(wanted);
     const xlsx = (await download('xlsx')).bytes;
     const workbook = new Excel.Workbook();

@@ -80,7 +80,7 @@ async function closingsAfter(
   return { added: [], updated: [], removed: closings.filter(isOpen) };
 }
 
-/** Everything that hangs on some codes, hung on another. */
+/** Everything that depends on some codes, hung on another. */
 async function givenTo(em: EntityManager, codes: Code[], target: Code): Promise<ChangeDiff> {
   const ids = codes.map((code) => code.id);
   const { moved, double } = mergeMentions(
@@ -132,7 +132,7 @@ export async function removeCode(em: EntityManager, maker: Maker, id: string) {
   });
 }
 
-/** Everything that hangs on a code, taken away. */
+/** Everything that depends on a code, removed. */
 async function hangingOn(em: EntityManager, codeId: string): Promise<ChangeDiff> {
   return {
     bundle_code: { added: [], updated: [], removed: await bundledOf(em, [codeId]) },

@@ -6,9 +6,9 @@ import { isoTime, rows } from '../database/index.js';
 const MOST_SUGGESTED = 9;
 
 /** The codes that were trained for some questions, each with the line laid for it or else its model's own, as SQL. */
-export const thresholdsInForce = (questions: string) =>
+export const currentThresholds = (questions: string) =>
   `select f.question_id, c.id as code_id, coalesce(l.threshold, (t.value->>'threshold')::float) as threshold
-   from run_in_force f cross join jsonb_array_elements(f.codes) t
+   from current_run f cross join jsonb_array_elements(f.codes) t
    join code c on c.id = (t.value->>'codeId')::uuid
    left join review_threshold l on l.question_id = f.question_id and l.code_id = c.id
    where f.question_id in (${questions})`;
@@ -88,9 +88,9 @@ export async function readAnswers(
     `with asked as materialized (
          select distinct question_id from response where id = any(:ids::int[])),
        run as materialized (
-         select question_id, last_response_id, out_of_scope from run_in_force
+         select question_id, last_response_id, out_of_scope from current_run
          where question_id in (select question_id from asked)),
-       threshold as materialized (${thresholdsInForce('select question_id from asked')})
+       threshold as materialized (${currentThresholds('select question_id from asked')})
      select r.id, r.respondent_id as "respondentId", p.external_id as "externalId", p.background,
        r.text, r.no_answer as "noAnswer", false as "isWithheld",
        r.changed_at is not null as changed,

@@ -97,7 +97,7 @@ describe('answers with the same words', () => {
     });
   const apart = async () => (await study.ledger('same=apart')).answers;
 
-  test('stand as one, are coded and settled as one, and each can be taken out', async () => {
+  test('stand as one, are coded and settled as one, and each can be removed', async () => {
     const joined = await study.ledger();
     expect(joined).toMatchObject({ counts: [3, 1, 1], total: 5 });
     const codeId = randomUUID();
@@ -252,10 +252,10 @@ describe('notes and lines', () => {
     expect((await send(note({ codeId: randomUUID() }))).body.code).toBe('invalid_request');
   });
 
-  test('a line parted or joined by hand stays so, and is undone', async () => {
+  test('a line split or joined by hand stays so, and is undone', async () => {
     const cut = (at: number, line: string) =>
       client.send('PUT', `${study.base}/responses/${first}/lines`, { body: { at, line } });
-    await cut(4, 'parted');
+    await cut(4, 'split');
     await cut(19, 'joined');
     const cuts = async () =>
       (await study.ledger()).answers[0]!.cuts.map(({ at, joined }) => [at, joined]);
@@ -268,7 +268,7 @@ describe('notes and lines', () => {
     await study.undo();
     await study.undo();
     expect(await cuts()).toEqual([[4, false]]);
-    expect((await cut(999, 'parted')).body.code).toBe('passage_outside');
+    expect((await cut(999, 'split')).body.code).toBe('passage_outside');
   });
 
   test('a code is exchanged, moved and pinned as an example, each in one action', async () => {
@@ -296,7 +296,7 @@ describe('notes and lines', () => {
 });
 
 describe('undo', () => {
-  test('takes back changes in order, names each, and does them again', async () => {
+  test('undoes changes in order, names each, and does them again', async () => {
     const { codeId } = await study.code(first, { newCode: 'Fares' });
     await study.code(first, { codeId }, [0, 3]);
     await study.settle(first);
@@ -334,7 +334,7 @@ describe('undo', () => {
     });
     expect((await study.undo()).body.code).toBe('undo_crosses');
     expect(await mentionsOfFirst()).toHaveLength(1);
-    // each takes back their own
+    // each undoes their own
     expect((await colleague.send<{ summary: string }>('POST', `${study.base}/undo`)).status).toBe(
       200,
     );
@@ -342,7 +342,7 @@ describe('undo', () => {
     expect((await codebook()).codes).toEqual([]);
   });
 
-  test('two tabs that undo at once take back two different changes', async () => {
+  test('two tabs that undo at once undo two different changes', async () => {
     const { codeId } = await study.code(first, { newCode: 'Fares' });
     await study.code(first, { codeId }, [0, 3]);
     const replies = await Promise.all([study.undo(), study.undo()]);

@@ -177,7 +177,7 @@ async function placesIn(
       // the nearer to some code's line, the more a decision teaches; what no model looked at comes last
       const asked = {
         telling: `select response_id, distance as place from (${distanceFromThreshold(questionId)}) d`,
-        // of what has no suggestion the models are surest: that no code applies
+        // of what has no suggestion the models are most certain: that no code applies
         surest: `select response_id, 1 - distance as place from (${distanceFromThreshold(questionId)}) d`,
         likely: `select s.response_id, -max(s.probability) as place
           from suggestion s join code c on c.id = s.code_id

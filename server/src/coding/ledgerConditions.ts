@@ -3,7 +3,7 @@ import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type SqlValues } from '../database/index.js';
 import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
-import { isWithheld, thresholdsInForce } from './answers.js';
+import { isWithheld, currentThresholds } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
 const coded = 'exists (select 1 from mention m where m.response_id = r.id)';
@@ -31,16 +31,16 @@ const conditions = (questionId: number): Record<LedgerShow, string> => ({
   // the models looked at it, and no code reaches its line
   nothing_likely: `not r.no_answer and not ${settled} and not ${coded}
     and not ${sampled}
-    and r.id <= (select last_response_id from run_in_force where question_id = ${questionId})
+    and r.id <= (select last_response_id from current_run where question_id = ${questionId})
     and r.id not in (
-      select unnest(out_of_scope) from run_in_force where question_id = ${questionId})
+      select unnest(out_of_scope) from current_run where question_id = ${questionId})
     and r.id not in (
       select s.response_id from suggestion s
-      join (${thresholdsInForce(String(questionId))}) l on l.code_id = s.code_id and s.probability >= l.threshold
+      join (${currentThresholds(String(questionId))}) l on l.code_id = s.code_id and s.probability >= l.threshold
       where s.question_id = ${questionId} and s.state = 'open')`,
   disputed: `r.id in (
     select (w->>'responseId')::int
-    from (select codes from run_in_force where question_id = ${questionId}) t,
+    from (select codes from current_run where question_id = ${questionId}) t,
       jsonb_array_elements(t.codes) c,
       jsonb_array_elements(coalesce(c->'wrongFor', '[]') || coalesce(c->'wrongAgainst', '[]')) w)`,
 });
@@ -80,7 +80,7 @@ export async function conditionOf(
   if (about !== undefined)
     parts.push({
       sql: `r.id in (select jsonb_array_elements(t->'answers')::int
-        from run_in_force f cross join jsonb_array_elements(f.themes) t
+        from current_run f cross join jsonb_array_elements(f.themes) t
         where f.question_id = :questionId and t->>'themeId' = :about)
         and not exists (select 1 from settlement t where t.response_id = r.id)`,
       values: { about },

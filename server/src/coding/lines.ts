@@ -11,7 +11,7 @@ export async function editLine(
   em: EntityManager,
   maker: Maker,
   responseId: number,
-  { at, line }: { at: number; line: 'parted' | 'joined' | 'as_written' },
+  { at, line }: { at: number; line: 'split' | 'joined' | 'as_written' },
 ) {
   await inChange(em, async (tx) => {
     const { text } = await findResponse(tx, maker.studyId, responseId);

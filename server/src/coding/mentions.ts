@@ -201,7 +201,7 @@ export async function settleResponse(
     const others = toSame ? await sameAs(tx, response) : [];
     const ids = [responseId, ...others.map(({ id }) => id)];
     const standing = await findSettlements(tx, 's.response_id = any(:ids::int[])', { ids });
-    // whoever settles it has looked at it as it now is
+    // who settles it has seen it as it now is
     if (settled)
       await tx.nativeUpdate(
         ResponseEntity,

@@ -2,7 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { behindTheirParents, readForeignKeys, type ForeignKey } from './foreignKeys.js';
 import { rows, type SqlValues } from './query.js';
 
-// Rows that were deleted with all that hangs on them by foreign keys, and the way back.
+// Rows that were deleted with all that depends on them by foreign keys, and the way back.
 
 /** How long what was deleted can be restored. */
 export const BIN_DAYS = 30;
@@ -21,7 +21,7 @@ const cascading = (keys: readonly ForeignKey[]) =>
 /**
  * Deletes rows, and with them whatever their foreign keys take along, and keeps all of it under an import.
  *
- * @param roots of several that hang on each other in any order
+ * @param roots of several that depend on each other in any order
  */
 export async function moveToBin(
   em: EntityManager,
@@ -116,7 +116,7 @@ export async function restoreDeleted(em: EntityManager, importId: number): Promi
       );
 }
 
-/** Lets go of what has lain in the bin for its time. */
+/** Deletes what has lain in the bin for its time. */
 export async function emptyBin(em: EntityManager): Promise<void> {
   const over = `< now() - interval '${BIN_DAYS} days'`;
   await rows(

@@ -128,7 +128,7 @@ const deeds = {
   line: async (a: number, b: number) => {
     const { answers } = await study.ledger('same=apart');
     const answer = answers[a % answers.length]!;
-    const line = (['parted', 'joined', 'as_written'] as const)[b % 3];
+    const line = (['split', 'joined', 'as_written'] as const)[b % 3];
     await client.send('PUT', `${study.base}/responses/${answer.id}/lines`, {
       body: { at: 1 + (b % 5), line },
     });

@@ -57,7 +57,7 @@ interface RecordedChange {
   diff: ChangeDiff;
 }
 
-/** Takes back this person's last change of the study, and says what it was. */
+/** Undoes this person's last change of the study, and says what it was. */
 export async function undoChange(em: EntityManager, maker: ChangeMaker) {
   const { studyId, accountId } = maker;
   return em.transactional(async (tx) => {
@@ -112,7 +112,7 @@ function* recordsOf<R>(part: TableDiff<R> | undefined): Generator<R> {
   }
 }
 
-/** The codes that a change is about: of themselves, or of what hangs on them. */
+/** The codes that a change is about: of themselves, or of what depends on them. */
 function codesIn(diff: ChangeDiff): string[] {
   const codes = new Set<string>();
   for (const { id } of recordsOf(diff.code)) codes.add(id);

@@ -33,7 +33,7 @@ export async function readForeignKeys(em: EntityManager): Promise<ForeignKey[]> 
   );
 }
 
-/** `roots` and the tables that hang on them by some keys, each behind all that its rows may hang on. */
+/** `roots` and the tables that depend on them by some keys, each behind all that its rows may depend on. */
 export function behindTheirParents(
   roots: readonly string[],
   keys: readonly ForeignKey[],

@@ -73,7 +73,7 @@ test('starts with a random fifth of each question settled, coded at passages tha
   }
 });
 
-test('the sheet to be brought in by hand holds the same answers', async () => {
+test('the sheet to be imported by hand holds the same answers', async () => {
   const csv = await readFile(`${folder}/brindle-sound.csv`, 'utf8');
   const path = `/studies/${study.id}/questions/${study.questions[0]!.id}`;
   const { answers } = await readWholeLedger(client, path);

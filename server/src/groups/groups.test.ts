@@ -267,7 +267,7 @@ test('a variable made of rules stands wherever background does, and follows the 
     'Both',
   ]);
 
-  // what hangs on it follows, and cannot be pulled from under it
+  // what depends on it follows, and cannot be pulled from under it
   const { answers } = await study.ledger('same=apart');
   await study.settle(answers.find(({ externalId }) => externalId === 'e')!.id);
   expect(await counted(aboutFares)).toEqual([

@@ -52,7 +52,7 @@ test('what was read is read again after every change, whoever made it and howeve
   expect((await seen()).islands).toEqual({ Tye: 2, 'Not stated': 1 });
 });
 
-test('what stands within a change that is being made nobody else sees, during it and when it is taken back', async () => {
+test('what stands within a change that is being made nobody else sees, during it and when it is undone', async () => {
   const before = await seen();
   const takenBack = new Error('taken back');
   const change = server.orm.em.fork().transactional(async (tx) => {

@@ -31,7 +31,7 @@ import { membersTexts } from '../wording/groups.js';
 /**
  * Who belongs to each of some rules now; everything that they ask of the study is read once.
  *
- * @param within variables that are being worked out by these rules: in a circle they have no values
+ * @param within variables that are being computed by these rules: in a circle they have no values
  */
 export async function readMembers(
   em: EntityManager,
@@ -53,7 +53,7 @@ export async function readMembers(
   const variables = await em.find(VariableEntity, { studyId }, { fields: ['id'] });
   const isGone = (id: number) => !variables.some((variable) => variable.id === id);
   for (const condition of asked) {
-    // a variable that is gone has no values: the rule can still be seen and mended
+    // a variable that is gone has no values: the rule can still be seen and corrected
     if ('variableId' in condition && isGone(condition.variableId)) continue;
     switch (condition.is) {
       case 'value':
@@ -228,7 +228,7 @@ export const readColumns = (
     }
     const { byRule } = variable;
     const rules = byRule.rules.map(({ rule }) => rule);
-    // taking back older changes can close a circle
+    // undoing older changes can close a circle
     const picked = within.includes(variableId)
       ? rules.map(() => emptyBitset(people.ids.length))
       : await readMembers(em, studyId, people, rules, [...within, variableId]);
@@ -239,9 +239,9 @@ export const readColumns = (
 };
 
 function columnsByRule(by: ByRule, picked: readonly Bitset[], size: number): Column[] {
-  const dealt = assignCategories(by, picked, size);
-  const somewhere = [...dealt.values()].reduce(unite, emptyBitset(size));
-  const columns = [...dealt].map(([label, members]) => ({ key: `=${label}`, label, members }));
+  const assigned = assignCategories(by, picked, size);
+  const somewhere = [...assigned.values()].reduce(unite, emptyBitset(size));
+  const columns = [...assigned].map(([label, members]) => ({ key: `=${label}`, label, members }));
   const nowhere = subtract(fullBitset(size), somewhere);
   return [...columns, { key: MISSING, label: NOT_STATED, members: nowhere }].filter(
     ({ members }) => countOf(members) > 0,

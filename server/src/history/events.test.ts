@@ -55,7 +55,7 @@ test('whoever has the study open hears at once what was changed, undone and redo
   stop.abort();
 });
 
-test('whoever was let in hears, nobody else does, and whoever is shut out or signed out no longer', async () => {
+test('whoever was added hears, nobody else does, and whoever is removed or signed out no longer', async () => {
   const guest = await server.enter('Guest');
   const stop = new AbortController();
   const events = listen(guest, stop.signal);
@@ -73,7 +73,7 @@ test('whoever was let in hears, nobody else does, and whoever is shut out or sig
   const own = await guest.send<{ id: number }>('POST', '/studies', {
     body: { name: 'Own', purpose: '' },
   });
-  // nothing of the study that they were shut out of
+  // nothing of the study that they were removed from
   expect((await events.next()).value).toMatchObject({
     study: own.body.id,
     tables: ['membership'],

@@ -47,7 +47,7 @@ export function streamRoutes(app: App, events: StudyEvents): void {
     });
 
     let studies = new Set<number>();
-    /** Whoever was signed out hears nothing more, whoever was shut out of a study nothing of that. */
+    /** Whoever was signed out hears nothing more, whoever was removed from a study nothing of that. */
     const lookAgain = () =>
       studiesOfSession(em, session.sessionId).then(
         (now) => {

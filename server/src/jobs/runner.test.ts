@@ -96,7 +96,7 @@ test('many runners do a job once; the same job cannot wait twice', async () => {
   expect(await studyName()).toBe('s!');
 });
 
-test('a job whose runner went silent is taken up again', async () => {
+test('a job whose runner went silent is resumed', async () => {
   const job = await enqueue();
   await rows(
     orm.em.fork(),
@@ -192,7 +192,7 @@ test('a runner that cannot write how a job ended writes it when the database is 
   await stopAll();
 });
 
-test('a job that the database went away from is begun anew, but not for ever', async () => {
+test('a job that the database went away from is begun again, but not for ever', async () => {
   const lostTimes = async (times: number) => {
     const job = await enqueue();
     let begun = 0;

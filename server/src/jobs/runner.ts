@@ -155,7 +155,7 @@ export function startJobRunner(
             ? error
             : problems.workerFailed();
         await write(async (em) => {
-          // the database went away, not the job: it is begun anew, but for one that takes the database with it
+          // the database went away, not the job: it is begun again, but for one that takes the database with it
           if (isConnectionLost(error) && (await beginAnew(em, runner, job.id))) return;
           await endJob(em, runner, job.id, 'failed', problem);
         });
@@ -244,7 +244,7 @@ async function endJob(
   return ended.length > 0;
 }
 
-/** The server is stopping: another runner, or this one after the restart, begins the job anew. */
+/** The server is stopping: another runner, or this one after the restart, begins the job again. */
 const giveBack = (em: EntityManager, runner: string, id: number) =>
   rows(
     em,

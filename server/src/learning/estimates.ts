@@ -35,7 +35,7 @@ export async function keepEstimates(
     sampled: packed(Int32Array.from(sampled)),
   });
   for (const { id, parts } of codes) {
-    // what is said of a theme is made of what is said of its codes, whatever these are by then
+    // a theme's predictions are made of those of its codes, whatever these are by then
     if (parts) continue;
     const predicted = crossFitted.get(id);
     await em.insert(RunPredictionEntity, {
@@ -47,7 +47,7 @@ export async function keepEstimates(
   }
 }
 
-/** What shares of a question can be estimated from by the run in force; null where that has no random sample. */
+/** What shares of a question can be estimated from by the current run; null where that has no random sample. */
 export async function readEstimates(
   em: EntityManager,
   runId: number,

@@ -9,7 +9,7 @@ import { runsTexts } from '../wording/learning.js';
 
 const head = `t.id, t.settled, t.answers, t.seed, ${isoTime('t.finished_at')} as "finishedAt",
   t.fingerprint, t.scope, t.learnt_from_bulk as "learntFromBulk", t.seconds, t.excluded`;
-const newest = 'order by t.in_force_since desc, t.id desc limit 1';
+const newest = 'order by t.current_since desc, t.id desc limit 1';
 
 type StoredRun = TrainingRun & { lastResponseId: number };
 
@@ -39,8 +39,8 @@ async function findRun(
   return run ?? null;
 }
 
-/** The run in force for a question: the newest complete one, or one that was put in force again. */
-export const runInForce = (em: EntityManager, questionId: number) =>
+/** The current run for a question: the newest complete one, or one that was used again. */
+export const currentRun = (em: EntityManager, questionId: number) =>
   findRun(em, 't.question_id = :questionId', { questionId });
 
 /** What a run's model of a code said of settled answers that it had not seen. */
@@ -78,7 +78,7 @@ export const listRuns = (em: EntityManager, questionId: number) =>
   );
 
 /**
- * Puts an earlier run in force again: its suggestions take the place of the open ones; what was decided stays.
+ * Makes an earlier run the current one: its suggestions replace the open ones; what was decided stays.
  *
  * @throws Problem run_not_kept when its suggestions are gone, not_found
  */
@@ -98,7 +98,7 @@ export async function reinstateRun(em: EntityManager, questionId: number, runId:
       (await promisify(gunzip)(run.outcome)).toString('utf8'),
     ) as KeptSuggestions[];
     await replaceOpenSuggestions(tx, questionId, runId, kept);
-    await rows(tx, 'update training_run set in_force_since = clock_timestamp() where id = :runId', {
+    await rows(tx, 'update training_run set current_since = clock_timestamp() where id = :runId', {
       runId,
     });
   });

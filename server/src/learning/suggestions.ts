@@ -50,6 +50,6 @@ export async function replaceOpenSuggestions(
      on conflict do nothing`,
     { questionId, runId },
   );
-  // tens of thousands of new rows: the planner is told at once, not at its own next round
+  // tens of thousands of new rows: statistics are updated at once, not at the next autovacuum
   await rows(em, 'analyze suggestion');
 }

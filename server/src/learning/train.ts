@@ -19,13 +19,13 @@ import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
 const trainPayload = trainSchema.extend({ seed: z.number().int() });
 
-/** Latest runs that can always be put in force again; earlier ones as long as all take no more bytes than ROOM_FOR_RUNS. */
+/** Latest runs that can always be used again; earlier ones as long as all take no more bytes than ROOM_FOR_RUNS. */
 const RUNS_KEPT = 5;
 const ROOM_FOR_RUNS = 64 * 1024 * 1024;
 /** Below so much work a second thread would only read the same texts once more. */
 const WORTH_TWO_THREADS = 4000;
 
-/** Trains the models of a question on threads, then puts the run in force in one transaction. */
+/** Trains the models of a question on threads, then puts the current run in one transaction. */
 export const train: JobHandler = async (job, context) => {
   const begun = performance.now();
   const asked = trainPayload.parse(job.payload);
@@ -70,7 +70,7 @@ export const train: JobHandler = async (job, context) => {
       lastResponseId: responseIds.at(-1)!,
       trainedBy: job.createdBy,
       finishedAt: raw('now()'),
-      inForceSince: raw('now()'),
+      currentSince: raw('now()'),
       fingerprint,
       excluded: input.excluded ?? [],
       scope,
@@ -93,7 +93,7 @@ export const train: JobHandler = async (job, context) => {
   };
 };
 
-/** One code's model needs nothing of another's, so they are dealt out to two threads where that is worth it. */
+/** Models are independent of each other, so they are divided between two threads where that is worth it. */
 async function trainOnThreads(
   input: TrainingInput,
   settled: number,
@@ -137,7 +137,7 @@ const added = (parts: readonly Pick<Progress, 'done' | 'of'>[]) => ({
   of: parts.reduce((sum, { of }) => sum + of, 0),
 });
 
-/** What a code's model said of settled answers that it had not seen, parted by whether the code is there. */
+/** What a code's model said of settled answers that it had not seen, separated by whether the code is there. */
 function asUnseen({ codeId, settledLabels, outOfFold }: TrainingResult['unseen'][number]) {
   const said = (label: number) =>
     [...outOfFold]
@@ -207,10 +207,10 @@ const forgetOldOutcomes = (em: EntityManager, questionId: number) =>
     `with sized as (
        select id, row_number() over newest as place, sum(size) over newest as room
        from (
-         select t.id, t.in_force_since, octet_length(t.outcome) + coalesce((
+         select t.id, t.current_since, octet_length(t.outcome) + coalesce((
            select sum(octet_length(p.predicted)) from run_prediction p where p.run_id = t.id), 0) as size
          from training_run t where t.question_id = :questionId and t.outcome is not null) kept
-       window newest as (order by in_force_since desc, id desc)),
+       window newest as (order by current_since desc, id desc)),
      forgotten as (
        update training_run t set outcome = null from sized
        where t.id = sized.id and place > :runsKept and room > :roomForRuns

@@ -91,7 +91,7 @@ test('a run says what it learnt from; the same data give the same run', async ()
   ]);
 });
 
-test('called off or with its worker gone in mid-run, a training leaves the run before in force; it is taken up again', async () => {
+test('cancelled or with its worker lost in mid-run, a training keeps the run before in use; it is resumed', async () => {
   const before = { runs: (await training()).runs, said: await probabilities() };
   const nothingChanged = async () =>
     expect({ runs: (await training()).runs, said: await probabilities() }).toEqual(before);
@@ -108,7 +108,7 @@ test('called off or with its worker gone in mid-run, a training leaves the run b
   calledOff.abort();
   await expect(work).rejects.toThrow();
   await nothingChanged();
-  // worked out to the end, and the worker is killed before it writes
+  // computed to the end, and the worker is killed before it writes
   await trainJob(job!, { ...context, signal: new AbortController().signal });
   await nothingChanged();
 
@@ -146,7 +146,7 @@ test('an excluded word loses its effect with the next training; undone, it has i
   expect(status).toBe(404);
 });
 
-test('an earlier run is put in force again: its suggestions, and what was decided since stays', async () => {
+test('an earlier run is used again: its suggestions, and what was decided since stays', async () => {
   const before = await probabilities();
   const [first] = await suggestions();
   const { run } = await training();
@@ -224,7 +224,7 @@ test('the last five runs can come back, and as many more as there is room for', 
   const earlier = await server.sql<{ id: number }>(
     `insert into training_run select (jsonb_populate_record(t, jsonb_build_object(
        'id', nextval(pg_get_serial_sequence('training_run', 'id')),
-       'in_force_since', now() - n * interval '1 day'))).*
+       'current_since', now() - n * interval '1 day'))).*
      from training_run t, generate_series(1, 7) n where t.id = :id returning id`,
     { id: run!.id },
   );

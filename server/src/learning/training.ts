@@ -4,9 +4,9 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { selectFields, row, rows } from '../database/index.js';
 import { newestJob } from '../jobs/index.js';
 import { canEstimate } from './material.js';
-import { listRuns, runInForce } from './runs.js';
+import { listRuns, currentRun } from './runs.js';
 
-/** What could be learnt from now, what was learnt last, and the job under way. */
+/** What could be learnt from now, what was learnt last, and the job in progress. */
 export async function describeTraining(
   em: EntityManager,
   studyId: number,
@@ -52,7 +52,7 @@ export async function describeTraining(
     fewExamples: FEW_EXAMPLES,
     examples,
     excluded: await readExcludedWords(em, studyId),
-    run: await runInForce(em, questionId),
+    run: await currentRun(em, questionId),
     runs: await listRuns(em, questionId),
     job: await newestJob(em, 'train', questionId),
   };

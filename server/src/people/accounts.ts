@@ -61,7 +61,7 @@ export async function ensureOwner(em: EntityManager): Promise<string | null> {
   return made.password;
 }
 
-/** A password that opens the door once: whoever enters with it must choose another. */
+/** A one-time password: whoever signs in with it must choose another. */
 export async function oneTimePassword() {
   const password = randomBytes(9).toString('base64url');
   return { password, account: { passwordHash: await hash(password), choosesPassword: true } };

@@ -55,7 +55,7 @@ export async function listMembers(
 /**
  * Lets a person into a study, by the name of their account; one that is not there yet is made.
  *
- * Nobody is let in by an account that was not entered yet: whoever made it knows its one-time password.
+ * Nobody is added by an account that never signed in: whoever made it knows its one-time password.
  *
  * @returns the one-time password of a new account
  * @throws Problem already_member, not_entered_yet
@@ -84,7 +84,7 @@ export async function addMember(
     if (known.here) throw problems.alreadyMember(name);
     if (known.waits && known.studies > 0) throw problems.notEnteredYet(name);
     await tx.insert(MembershipEntity, { studyId, accountId: known.id });
-    // one that opened nothing any more, shut out before it was entered, begins anew
+    // an account whose person was removed before they signed in starts over
     if (known.waits && made.length === 0)
       await tx.nativeUpdate(
         AccountEntity,
@@ -115,7 +115,7 @@ export async function givePassword(
 }
 
 /**
- * Shuts a person out of a study; what they coded stays. The owner of the installation is shut out by nobody else.
+ * Removes a person from a study; what they coded stays. The owner of the installation is removed by nobody else.
  *
  * @throws Problem last_member, not_the_owner
  */

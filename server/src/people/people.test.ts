@@ -41,7 +41,7 @@ describe('signing in', () => {
     expect(wrong.status).toBe(401);
   });
 
-  test('guesses from many addresses wait longer and longer; who was here before is not shut out', async () => {
+  test('guesses from many addresses wait longer and longer; who was here before is not locked out', async () => {
     const hazel = await server.enter('Hazel');
     const answers = await Promise.all(
       Array.from({ length: 40 }, () => server.visitor().signIn('Hazel', 'a guess')),
@@ -182,7 +182,7 @@ describe('who works in a study', () => {
   }
   type Given = { password: string; code: string };
 
-  test('a new person comes in with a one-time password; whom one does not know stays out', async () => {
+  test('a new person signs in with a one-time password; strangers stay out', async () => {
     const maker = await server.enter('Sorrel');
     const { body: study } = await maker.send<{ id: number }>('POST', '/studies', {
       body: { name: 'Ferries', purpose: '' },
@@ -207,7 +207,7 @@ describe('who works in a study', () => {
     const letIn = () =>
       elsewhere.send<Given>('POST', `/studies/${other.id}/members`, { body: { name: 'Tansy' } });
     expect((await letIn()).body.code).toBe('not_entered_yet');
-    // shut out before they ever came, and let in again, they get another one
+    // removed before they signed in and added again, they get another password
     await maker.send('DELETE', `${path}/${id}`);
     const anew = await maker.send<Given>('POST', path, { body: { name: 'Tansy' } });
     expect(anew.body.password).not.toBe(added.body.password);

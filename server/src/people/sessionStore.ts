@@ -61,7 +61,7 @@ export function createSessionStore(orm: MikroORM): SessionStore {
 }
 
 /**
- * Ends sessions without deleting them: a request that is under way saves its session when it is done, and
+ * Ends sessions without deleting them: a request that is in progress saves its session when it is done, and
  * would bring back who has signed out. They are removed within the hour.
  */
 export async function endSessions(

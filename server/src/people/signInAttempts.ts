@@ -35,7 +35,7 @@ function expand(address: string): string[] {
 
 /**
  * Counts a try at an account as a wrong one until it is told to be right, so that many at once count one by one.
- * From where an account was entered before, tries are counted apart: whoever guesses elsewhere shuts nobody out.
+ * Attempts from where an account signed in before are counted separately: guessing elsewhere locks nobody out.
  *
  * @returns what tells that the try was right
  * @throws Problem too_many_tries, with how long to wait
@@ -96,7 +96,7 @@ async function count(
   throw problems.waitToTry(seconds);
 }
 
-/** Lets go of what no longer counts. */
+/** Deletes what no longer counts. */
 export const forgetAttempts = (em: EntityManager): Promise<unknown> =>
   rows(
     em,

@@ -193,7 +193,7 @@ async function savedGroups(
   }));
 }
 
-/** Who came with which wave; an import that belongs to none stands for itself. */
+/** Who came with which wave; an import that belongs to none is a wave of its own. */
 async function waves(em: EntityManager, studyId: number, people: People): Promise<GroupColumn[]> {
   const found = await rows<{ name: string; imports: number[]; people: number[] }>(
     em,

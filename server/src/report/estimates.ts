@@ -24,7 +24,7 @@ import type { EstimatedShare } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows } from '../database/index.js';
 import { setOf, type People, type QuestionMaterial } from '../groups/index.js';
-import { readEstimates, runInForce, wholeRandomSamples } from '../learning/index.js';
+import { readEstimates, currentRun, wholeRandomSamples } from '../learning/index.js';
 import type { PlacedColumn } from './columns.js';
 import type { TableRow } from './tableRows.js';
 import { estimatesTexts } from '../wording/report.js';
@@ -89,7 +89,7 @@ async function readSource(
   const { questionId } = material;
   const check = await readCheck(em, people, material);
   // later models may have learnt from the check
-  const runId = check?.runId ?? (await runInForce(em, questionId))?.id;
+  const runId = check?.runId ?? (await currentRun(em, questionId))?.id;
   const kept = runId === undefined ? null : await readEstimates(em, runId, codeIds);
   const predicted = new Map(
     [...(kept?.codes ?? [])].map(([id, code]) => [id, code.predicted] as const),

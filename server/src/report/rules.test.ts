@@ -219,7 +219,7 @@ test('what is left to the models is counted nowhere, and corrected by the check 
   expect(after).toMatchObject({ open: 0, byModel: state.open, isFinished: false });
   expect(after.model!.check).toEqual({ drawn: 12, read: 0 });
   expect((await report('by=none&counts=decided')).rows).toEqual(before.rows);
-  // until the check is read, the estimates rest on the random sample
+  // until the check is read, the estimates are based on the random sample
   const sampled = await report('by=none&counts=estimated');
   expect(sampled.estimatedFrom).toMatchObject([{ known: 0 }]);
   const { body: ledger } = await client.get<{ ids: number[] }>(

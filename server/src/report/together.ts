@@ -124,7 +124,7 @@ async function togetherInLines(
       const c = place.get(codeId);
       if (c === undefined) continue;
       const passage = start === null || end === null ? null : { start, end };
-      // what is said of the whole answer is said of each of its lines
+      // a code of the whole answer applies to each of its lines
       for (const l of linesOfPassage(own, passage)) mentionedIn[c]!.push(lines + l);
     }
     lines += own.length;

@@ -88,7 +88,7 @@ async function find(
   return found[0]?.ids ?? [];
 }
 
-/** Ids of those who are in a category that is worked out by rules and whose name holds some words. */
+/** Ids of those who are in a category that is computed by rules and whose name holds some words. */
 async function calledLike(em: EntityManager, studyId: number, words: string): Promise<number[]> {
   const people = await readPeople(em, studyId);
   const ids: number[] = [];
@@ -99,7 +99,7 @@ async function calledLike(em: EntityManager, studyId: number, words: string): Pr
   return ids;
 }
 
-/** Respondents with their background, what is worked out by rules among it. */
+/** Respondents with their background, what is computed by rules among it. */
 export async function readRespondents(
   em: EntityManager,
   studyId: number,

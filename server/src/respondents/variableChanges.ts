@@ -88,7 +88,7 @@ export async function renameVariable(em: EntityManager, maker: Maker, id: number
  * Orders the categories of a variable and says what each is called; those that are called the same count as
  * one. What is stored of respondents stays as it was written.
  *
- * @throws Problem changed_meanwhile where one is told of that is gone, or told of twice
+ * @throws Problem changed_meanwhile where one is listed that is deleted, or listed twice
  */
 export async function changeCategories(
   em: EntityManager,
@@ -186,7 +186,7 @@ export async function addBands(
   });
 }
 
-/** Takes a variable that is worked out away; what came in with a sheet goes with its import only. */
+/** Takes a variable that is computed away; what came in with a sheet goes with its import only. */
 export async function removeVariable(em: EntityManager, maker: Maker, id: number) {
   await em.transactional(async (tx) => {
     const variable = await findVariable(tx, maker.studyId, id);

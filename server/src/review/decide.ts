@@ -19,7 +19,7 @@ import {
   withinGroup,
 } from '../database/index.js';
 import { findResponse, refusePassage } from '../coding/index.js';
-import { runInForce } from '../learning/index.js';
+import { currentRun } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { decideTexts } from '../wording/review.js';
@@ -155,7 +155,7 @@ export async function decideByThreshold(
   const { head, values, gave } = withinGroup(within);
   return inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);
-    if ((await runInForce(tx, questionId))?.id !== runId) throw problems.runReplaced();
+    if ((await currentRun(tx, questionId))?.id !== runId) throw problems.runReplaced();
     const open = await rows<Suggestion>(
       tx,
       `${head} select ${suggestionColumns} from open_suggestion s

@@ -13,7 +13,7 @@ import {
   ModelDecisionEntity,
   SampleEntity,
 } from '../database/index.js';
-import { runInForce } from '../learning/index.js';
+import { currentRun } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { decideByModelTexts } from '../wording/review.js';
@@ -32,7 +32,7 @@ export async function decideByModel(
   questionId: number,
   { relied, check }: DecideByModel,
 ): Promise<{ answers: number; drawn: number }> {
-  const run = await runInForce(em, questionId);
+  const run = await currentRun(em, questionId);
   if (!run) throw problems.notFound(decideByModelTexts.trainingRun);
   const unreliable = await unreliableCodes(em, questionId, run);
   const left = unreliable.filter((id) => !relied.includes(id));
@@ -105,7 +105,7 @@ export async function withdrawFromModel(
 async function unreliableCodes(
   em: EntityManager,
   questionId: number,
-  { codes }: NonNullable<Awaited<ReturnType<typeof runInForce>>>,
+  { codes }: NonNullable<Awaited<ReturnType<typeof currentRun>>>,
 ): Promise<string[]> {
   const closed = await em.find(CodeClosingEntity, { questionId }, { fields: ['codeId'] });
   return (await codesInUse(em, questionId)).filter((id) => {

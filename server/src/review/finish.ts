@@ -22,7 +22,7 @@ import {
 } from '../database/index.js';
 import { readQuestionAnswers } from '../coding/index.js';
 import { readMaterial, readPeople, type QuestionMaterial } from '../groups/index.js';
-import { runInForce } from '../learning/index.js';
+import { currentRun } from '../learning/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { makeReport } from '../report/index.js';
@@ -37,7 +37,7 @@ export async function whatIsLeft(
   const people = await readPeople(em, studyId);
   const material = await readMaterial(em, people, question.id);
   const { answered, settled, decided, byModel } = material;
-  const run = await runInForce(em, question.id);
+  const run = await currentRun(em, question.id);
   const open = subtract(answered, decided);
   const { assisted } = await row<{ assisted: number }>(
     em,
@@ -74,7 +74,7 @@ export async function whatIsLeft(
   };
 }
 
-type Run = Awaited<ReturnType<typeof runInForce>>;
+type Run = Awaited<ReturnType<typeof currentRun>>;
 
 async function countWordings(
   em: EntityManager,
@@ -243,7 +243,7 @@ export async function closeCodes(
     em,
     question.id,
     await readMaterial(em, people, question.id),
-    await runInForce(em, question.id),
+    await currentRun(em, question.id),
   );
   return em.transactional(async (tx) => {
     await rows(tx, 'select id from question where id = :id for no key update', { id: question.id });

@@ -72,7 +72,7 @@ describe('training', () => {
     }
   });
 
-  test('suggests for open answers only, likeliest first, with words of the answer as evidence', async () => {
+  test('suggests for open answers only, most likely first, with words of the answer as evidence', async () => {
     const suggestions = await allSuggestions();
     const { open } = await review();
     expect(suggestions.map((one) => one.probability)).toEqual(open);

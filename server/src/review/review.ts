@@ -17,7 +17,7 @@ import {
 } from '../database/index.js';
 import { readAnswers } from '../coding/index.js';
 import { readMaterial, readPeople } from '../groups/index.js';
-import { readUnseen, runInForce } from '../learning/index.js';
+import { readUnseen, currentRun } from '../learning/index.js';
 import { problems } from '../wording/problems.js';
 import { reviewTexts } from '../wording/review.js';
 
@@ -54,11 +54,11 @@ export async function listReviews(
      group by d.code_id order by open desc, d.code_id`,
     { ...values, questionId },
   );
-  // what was decided anew since, or settled by hand, is contradicted no more
+  // what was decided again since, or settled by hand, is contradicted no more
   const contradicted = await rows<ReviewList['contradicted'][number]>(
     em,
     `${head} select x.* from (
-         select contradicted from run_in_force where question_id = :questionId) t,
+         select contradicted from current_run where question_id = :questionId) t,
        jsonb_to_recordset(t.contradicted)
          as x ("codeId" uuid, "responseId" int, state text, probability double precision)
      join suggestion s on s.code_id = x."codeId" and s.response_id = x."responseId"
@@ -69,9 +69,9 @@ export async function listReviews(
   return { codes, contradicted };
 }
 
-/** A code's model in force, and where its line lies. @throws Problem not_found where it has no model */
+/** A code's current model, and its threshold. @throws Problem not_found where it has no model */
 async function findThreshold(em: EntityManager, questionId: number, codeId: string) {
-  const run = await runInForce(em, questionId);
+  const run = await currentRun(em, questionId);
   const trained = run?.codes.find((code) => code.codeId === codeId);
   if (!run || !trained || trained.state === 'too_few')
     throw problems.notFound(reviewTexts.trainedCode);
@@ -203,7 +203,7 @@ export async function readSuggestions(
     >
   >(
     em,
-    // answers with the same words that stand alike are one row, in the place of the likeliest of them
+    // answers with the same words that stand alike are one row, in the place of the most likely of them
     `${head}${head ? ', ' : 'with '}alike as (
        select s.*, count(*) over same as count,
          row_number() over (same order by s.probability desc, s.response_id) as rank
@@ -231,9 +231,9 @@ export async function readSuggestions(
 }
 
 /**
- * Keeps where the researcher laid the line.
+ * Stores where the researcher put the threshold.
  *
- * @throws Problem changed_meanwhile when it no longer lies where they moved it from
+ * @throws Problem changed_meanwhile when it is no longer where they moved it from
  */
 export async function moveThreshold(
   em: EntityManager,

@@ -143,7 +143,7 @@ test('a random few of the bulk are read blind; what is read stands by itself and
   expect(report.checked).toMatchObject([
     { code: 'Fares', side: 'accepted', read: 12, applies: 12 - wrong },
   ]);
-  // a verdict is taken back with what followed from it
+  // a verdict is undone with what followed from it
   expect((await study.undo()).body.summary).toBe('a spot check of “Fares”');
   expect((await checks()).checks[0]).toMatchObject({ size: 12 });
   expect((await checks()).unread.accepted).toBe(bulk.length - 11);
@@ -167,7 +167,7 @@ test('the bulk that nobody read is opened again as one change, what was read sta
 });
 
 test('bulk decisions that later models are sure against are listed, not changed', async () => {
-  // all else is read, so that what is learnt does not hang on which few were drawn
+  // all else is read, so that what is learnt does not depend on which few were drawn
   const { answers } = await study.ledger('same=apart');
   for (const { id, text } of answers)
     if (text.startsWith('the crew sang on')) await study.settle(id);

@@ -7,7 +7,7 @@ const UNLIKE_EVERY = 5;
 
 /**
  * How far each open answer is from the line of the code whose line it is nearest to, and which code that is. The
- * line is where somebody laid it, or else the one of the run that the suggestion is from.
+ * threshold is where somebody put it, or else that of the run that the suggestion is from.
  */
 export const distanceFromThreshold = (questionId: number) =>
   `select distinct on (o.response_id) o.response_id, o.code_id,

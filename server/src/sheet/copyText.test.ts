@@ -33,7 +33,7 @@ test('whatever a cell holds comes out of PostgreSQL as it went in', async () => 
       '"',
       '{}',
     ),
-    // what no text in PostgreSQL can hold is taken out before
+    // what no text in PostgreSQL can hold is removed before
     fc.string({ unit: 'grapheme' }).filter((text) => !text.includes('\0')),
   );
   await fc.assert(

@@ -59,7 +59,7 @@ interface CopyPiece {
   bytes: Uint8Array;
 }
 
-/** Writes pieces in order while the next ones are being gathered; never more than one lot is under way. */
+/** Writes pieces in order while the next ones are being gathered; never more than one lot is in progress. */
 export function copyWriter(channel: ThreadChannel) {
   let writing: Promise<unknown> = Promise.resolve();
   return {
@@ -68,7 +68,7 @@ export function copyWriter(channel: ThreadChannel) {
       const pieces = texts.map((text) => text.take()).filter(({ bytes }) => bytes.length > 0);
       // handed over together: a thread that is busy with the next lot could not send one after another
       writing = Promise.all(pieces.map(({ to, bytes }) => channel.write(to, bytes)));
-      // told when the next lot or the end is waited for, not as a failure that nobody took care of
+      // reported when the next lot or the end is awaited, not as an unhandled rejection
       writing.catch(() => {});
     },
     async end(): Promise<void> {

@@ -14,7 +14,7 @@ const writings: Partial<Record<Writing, string>> = {
   month_first: decisionsTexts.monthFirst,
 };
 
-/** What was decided when a sheet was brought in, in words; imports of older versions kept less. */
+/** What was decided when a sheet was imported, in words; older versions recorded less. */
 export function decisionsIn(settings: Partial<SheetSettings> & { file?: FileSettings }): string[] {
   const { file } = settings;
   const said: (string | false | undefined)[] = [

@@ -48,7 +48,7 @@ async function verifyKeys(
   { importId, respondents, firstRespondent, questions, codes, first }: DeferredKeys,
 ): Promise<void> {
   const after = first + respondents * questions.length;
-  // of rows that it was not told of the planner takes 100,000 for one: none may be looked up row by row
+  // the planner takes 100,000 rows that it has no statistics of for one: none may be looked up row by row
   await rows(em, 'set local enable_nestloop = off');
   const { missing } = await row<{ missing: number }>(
     em,

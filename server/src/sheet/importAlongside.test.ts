@@ -14,7 +14,7 @@ afterAll(() => server.stop());
 const csv = (from: number) =>
   `id,Why?\n${Array.from({ length: 12 }, (_, i) => `${from + i},too dear on day ${i}`).join('\n')}\n`;
 
-test('while a sheet comes in, its study is coded, others are, and people sign in', async () => {
+test('while a sheet is imported, its study is coded, others are, and people sign in', async () => {
   const study = await importStudy(client, csv(0));
   const other = await importStudy(client, csv(0));
   const answers = (await study.ledger()).answers;

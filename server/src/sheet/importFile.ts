@@ -8,7 +8,7 @@ import { checkSheetWork, readSheetWork, writeSheetWork, type SheetRows } from '.
 import { writeRespondents, type WrittenResponses } from './writeRespondents.js';
 
 /**
- * Brings in a text file that ships with the product, with what is guessed of it, in the caller's transaction and
+ * Imports a text file that ships with the product, with what is guessed of it, in the caller's transaction and
  * on the caller's thread.
  */
 export async function importFile(

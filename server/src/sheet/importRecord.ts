@@ -4,7 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { row } from '../database/index.js';
 import type { SheetRows, WriteInput } from './sheetWork.js';
 
-/** Runs the work of a sheet that is being brought in: on a thread, or in the demo's case right here. */
+/** Runs the work of a sheet that is being imported: on a thread, or in the demo's case right here. */
 export interface SheetRunner {
   writeSheet(
     input: WriteInput,
@@ -12,7 +12,7 @@ export interface SheetRunner {
   ): Promise<{ mentions: number }>;
 }
 
-/** What an import is told of its file and by whom it is made. */
+/** What an import knows of its file and of who makes it. */
 export interface ImportSource {
   studyId: number;
   accountId: number;

@@ -39,7 +39,7 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
       });
     else await mergeSheet(tx, threads, source, outcome, part, signal);
     await tx.nativeDelete(SheetEntity, { id: sheetId });
-    // the planner is told of many new rows at once, not at its own next round
+    // statistics are updated at once, not at the next autovacuum
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };

@@ -31,7 +31,7 @@ const columnsOf = (study: number) =>
     { study },
   );
 
-/** What is kept beside the responses is as if it were worked out from them now. */
+/** What is kept beside the responses is as if it were computed from them now. */
 async function expectKeptUp(study: number) {
   const counts = await server.sql(
     `select q.asked - (select count(*) from response r where r.question_id = q.id)::int as asked,

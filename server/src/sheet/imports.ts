@@ -131,7 +131,7 @@ export const undoImport: JobHandler = (job) => {
     if (later) throw problems.laterImport(fileName, later.name);
     const variables = await rows<{ id: number }>(tx, emptied('variable'), { importId });
     const questions = await rows<{ id: number }>(tx, emptied('question'), { importId });
-    // looked up before: what tells of them goes into the bin with them
+    // looked up before: their records go into the bin with them
     const added = await rows<{ id: number }>(
       tx,
       `select response_id as id from import_before_response where import_id = :importId and text is null`,

@@ -101,7 +101,7 @@ async function stage(
 
 const hasWeight = ({ columns }: SheetSettings) => columns.some(({ role }) => role === 'weight');
 
-/** Respondents of whom the sheet says something else than the study. */
+/** Respondents whose values differ between the sheet and the study. */
 const changedPeople = (weighted: boolean) => `
   from staged s join respondent r on r.id = s.respondent_id
   where (r.background || s.background) is distinct from r.background
@@ -202,7 +202,7 @@ export async function differenceOf(
 
 /**
  * Imports a sheet about respondents who are here: details, answers or corrections. What it overwrites is kept with the import, so that it can be
- * taken back; changed texts keep their codes and are marked for another look.
+ * undone; changed texts keep their codes and are marked for another look.
  *
  * @param em in a transaction that has locked the study
  */

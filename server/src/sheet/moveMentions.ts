@@ -3,7 +3,7 @@ import { rows } from '../database/index.js';
 
 /**
  * Passages of texts that an import corrected are put where their words now stand; where the words are gone
- * the mention or note rests on the whole answer. Where lines were parted or joined by hand is forgotten.
+ * the mention or note rests on the whole answer. Where lines were split or joined by hand is forgotten.
  */
 export async function moveMentions(em: EntityManager, importId: number): Promise<void> {
   for (const table of ['mention', 'note']) await movePassages(em, importId, table);

@@ -6,7 +6,7 @@ import { countAnswers } from '../study/index.js';
 import { writeImportedValues } from './importedValues.js';
 import { findImport, undoPayload } from './imports.js';
 
-/** Restores an import that was taken back, with all the coding that went with it. */
+/** Restores an import that was undone, with all the coding that went with it. */
 export const restoreImport: JobHandler = (job) => {
   const { importId } = undoPayload.parse(job.payload);
   return Promise.resolve(async (tx: EntityManager) => {

@@ -164,7 +164,7 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
   });
 }
 
-/** Aborts when whoever asked has gone, so that a check that nobody waits for is not finished. */
+/** Aborts when the client is gone, so that a check that nobody waits for is not finished. */
 function goneSignal(reply: FastifyReply): AbortSignal {
   const gone = new AbortController();
   reply.raw.once('close', () => {

@@ -54,7 +54,7 @@ const people = (study: number) =>
   );
 
 describe('bringing a sheet in', () => {
-  test('shows what will come in, then writes exactly that', async () => {
+  test('shows what will be imported, then writes exactly that', async () => {
     const study = await newStudy();
     const sheet = await uploadSheet(
       client,
@@ -233,7 +233,7 @@ describe('later sheets', () => {
     expect(report.columns.map((column) => column.label)).toEqual(['Total', 'Hask', 'Tye']);
   });
 
-  test('what was said of a column holds for the next sheet, unless it is taken back', async () => {
+  test('what was said of a column holds for the next sheet, unless it is undone', async () => {
     const study = await newStudy();
     const head = 'Person,Nurse,Came,Income,What was good?\n';
     const row = (nr: string) => `${nr},n-${nr},3/4/2026,"45,000",the crew was kind to us ${nr}\n`;
@@ -273,7 +273,7 @@ describe('later sheets', () => {
     expect((await proposed())[2]).toEqual(['date', 'Came', '']);
   });
 
-  test('more about respondents: nothing is matched silently, and it can be taken back', async () => {
+  test('more about respondents: nothing is matched silently, and it can be undone', async () => {
     const study = await importStudy(client, first);
     const before = await people(study.id);
     const csv = 'id,age,home\nR1,34,\nr2,71,Lorn\nR9,50,Tye\n';
@@ -351,7 +351,7 @@ describe('later sheets', () => {
     expect(await people(study.id)).toEqual(before);
   });
 
-  test('corrections: changed texts keep their codes and are marked, and can be taken back', async () => {
+  test('corrections: changed texts keep their codes and are marked, and can be undone', async () => {
     const study = await importStudy(client, first);
     const before = await people(study.id);
     const { answers } = await study.ledger();
@@ -459,7 +459,7 @@ describe('later sheets', () => {
     expect((await client.jobEnd(study.id, again.id)).problem!.code).toBe('import_undone');
   });
 
-  test('an import that was taken back is restored with every row that went, for thirty days', async () => {
+  test('an import that was undone is restored with every row that went, for thirty days', async () => {
     const study = await importStudy(client, first);
     const { answers } = await study.ledger();
     const { codeId } = await study.code(answers[0]!.id, { newCode: 'Late' }, [0, 3]);

@@ -112,7 +112,7 @@ export async function checkSheetWork(
     return check.settle();
   };
   const outcome = await pass(new Set());
-  // rows that turn out to be left out were counted: only a second reading can tell without them
+  // rows that turn out to be left out were counted: only a second reading counts without them
   return outcome.skipped.length > 0 ? pass(new Set(outcome.skipped)) : outcome;
 }
 
@@ -154,7 +154,7 @@ export async function writeSheetWork(
           response.noAnswer,
           duplicateHash(response.text),
         ]);
-        // codes of a response that says nothing are not taken: the check told how many there are
+        // codes of a response that is no answer are not imported: the check reported how many there are
         if (response.noAnswer) continue;
         for (const code of response.codes) {
           given += 1;
@@ -230,7 +230,7 @@ function backgroundJson(
 
 type Planned = [row: number, id: string, planned: PlannedRow];
 
-/** Rows that are brought in, with their ids, as many at a time as the parser gives. */
+/** Rows that are imported, with their ids, as many at a time as the parser gives. */
 async function* plannedRows(
   { sheet, settings, outcome }: Pick<StageInput, 'sheet' | 'settings' | 'outcome'>,
   channel: ThreadChannel,
@@ -271,7 +271,7 @@ async function* rowsBelowHead(
   for await (const batch of readRows(text, file.separator, fileName)) yield below(batch);
 }
 
-/** Tells how far the reading of a file is, by its bytes. */
+/** Reports the progress of reading a file, by its bytes. */
 function withProgress(source: FileSource, channel: ThreadChannel): FileSource {
   return {
     size: source.size,

@@ -64,7 +64,7 @@ export async function keepSheet(
   }
 }
 
-/** Lets go of sheets that nobody brought in, and of uploads that a killed server never finished. */
+/** Deletes sheets that nobody imported, and uploads that a killed server never finished. */
 export const dropAbandoned = (em: EntityManager): Promise<unknown> =>
   rows(
     em,
@@ -110,7 +110,7 @@ export async function leaveSheet(em: EntityManager, studyId: number, id: number)
   await em.nativeDelete(SheetEntity, { id });
 }
 
-/** Sheets that were uploaded and neither brought in nor left yet, newest first. */
+/** Sheets that were uploaded and neither imported nor left yet, newest first. */
 export const listSheets = async (em: EntityManager, studyId: number) => {
   const sheets = await em.find(
     SheetEntity,
@@ -245,7 +245,7 @@ async function guessRows(
   return questions.some(({ name }) => sheet.wordings.includes(name)) ? 'corrections' : 'answers';
 }
 
-/** By the head of a column: what it was last brought in as, and with which file. */
+/** By the head of a column: what it was last imported as, and with which file. */
 async function settingsBefore(em: EntityManager, studyId: number) {
   const columns = await rows<{ head: string; setting: ColumnSetting; fileName: string }>(
     em,

@@ -7,7 +7,7 @@ import { problems } from '../wording/problems.js';
 import type { ImportSource } from './importRecord.js';
 import { studyColumnsTexts } from '../wording/sheet.js';
 
-/** The background variable that tells imports apart, where the researcher names waves. */
+/** The background variable that distinguishes imports, where the researcher names waves. */
 export const WAVE = studyColumnsTexts.wave;
 
 /** Why values of a sheet cannot be kept in a variable of the study; null when they can. */
@@ -113,7 +113,7 @@ export async function keepCategories(
   );
 }
 
-/** Counts the different values of a variable anew, "not stated" among them. */
+/** Counts the different values of a variable again, "not stated" among them. */
 export const countDifferent = (em: EntityManager, variableId: number) =>
   rows(
     em,

@@ -151,7 +151,7 @@ export const reserveIds = (
     return first;
   });
 
-/** The check counted what was written: the questions need not be counted anew. */
+/** The check counted what was written: the questions need not be counted again. */
 const addToCounts = (em: EntityManager, questions: readonly number[], outcome: SheetOutcome) =>
   rows(
     em,

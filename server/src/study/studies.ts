@@ -43,7 +43,7 @@ export async function createStudy(
   });
 }
 
-/** Lays a study aside for everybody who works on it, or takes it up again. */
+/** Archives a study for everybody who works on it, or takes it up again. */
 export const archiveStudy = (em: EntityManager, id: number, isArchived: boolean) =>
   em.nativeUpdate(StudyEntity, { id }, { archivedAt: isArchived ? new Date() : null });
 
@@ -187,7 +187,7 @@ export async function findQuestion(
   return question;
 }
 
-/** Counts anew how many were asked and answered each question. */
+/** Counts again how many were asked and answered each question. */
 export const countAnswers = (em: EntityManager, studyId: number) =>
   rows(
     em,

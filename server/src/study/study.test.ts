@@ -219,7 +219,7 @@ test('changes the study, its questions and their order, each undone by its name'
   expect(order.body.code).toBe('changed_meanwhile');
 });
 
-test('the list of no-answers sorts responses anew, but never what is coded', async () => {
+test('the list of no-answers sorts responses again, but never what is coded', async () => {
   await setUp();
   const put = (noAnswers: string[]) =>
     client.send<Record<string, number>>('PUT', `${study.base}/no-answers`, { body: { noAnswers } });

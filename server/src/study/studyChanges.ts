@@ -98,14 +98,14 @@ export async function orderQuestions(em: EntityManager, maker: Maker, ids: reado
   });
 }
 
-/** Changes the study's list of what says nothing, and sorts its responses anew by it. */
+/** Changes the study's list of what says nothing, and sorts its responses again by it. */
 export async function changeNoAnswers(em: EntityManager, studyId: number, noAnswers: string[]) {
   await em.nativeUpdate(StudyEntity, { id: studyId }, { noAnswers });
   return sortResponses(em, studyId);
 }
 
 /**
- * Decides anew which responses say nothing. What is coded or settled stays an answer: that somebody read
+ * Decides again which responses say nothing. What is coded or settled stays an answer: that somebody read
  * and decided.
  */
 async function sortResponses(em: EntityManager, studyId: number) {

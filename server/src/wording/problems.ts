@@ -1,7 +1,7 @@
 import type { ProblemCode } from '@yellow-thread/contract';
 import { plural } from '@yellow-thread/core/text';
 
-/** An error that is told to the person: a code, a sentence, and the HTTP status that it goes with. */
+/** An error that people see: a code, a sentence, and its HTTP status. */
 export class Problem extends Error {
   override name = 'Problem';
   readonly status: number;

@@ -40,7 +40,7 @@ export async function readPictures(
   return new Map(found.map(({ id, png }) => [id, png]));
 }
 
-/** Lets go of pictures that no write-up shows any more; those that were just kept may still be put into one. @param studyId null for all */
+/** Deletes pictures that no write-up shows any more; those that were just kept may still be put into one. @param studyId null for all */
 export const dropLoosePictures = (em: EntityManager, studyId: number | null = null) =>
   rows(
     em,

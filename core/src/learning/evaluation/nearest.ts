@@ -67,7 +67,7 @@ function productsOf(x: SparseRows, rows: readonly number[]): Float64Array {
 }
 
 /**
- * What the nearest coded answers say of each: the share of its ten nearest that have the code, counted by likeness.
+ * What the nearest coded answers say of each: the share of its ten nearest that have the code, counted by similarity.
  * Answers of its own fold are not asked.
  *
  * @param labels 1 or 0 by place

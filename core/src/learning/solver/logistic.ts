@@ -40,7 +40,7 @@ const EXACT_TOLERANCE = 1e-10;
 const F32_TOLERANCE = 1e-4;
 /**
  * Scores are updated by the products that a step computed, in 32 bits with a relative error of 1e−6. With a gradient this
- * small that no longer matters; the error from before is removed there, once, by computing the scores anew.
+ * small that no longer matters; the error from before is removed there, once, by computing the scores again.
  */
 const F32_SCORES_TOLERANCE = 4e-4;
 const MOST_HALVINGS = 30;

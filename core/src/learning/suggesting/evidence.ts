@@ -9,7 +9,7 @@ export interface WordPart {
   weight: number;
 }
 
-/** A word that speaks for or against a code. */
+/** A word that is evidence for or against a code. */
 export interface WordWeight {
   word: string;
   /** Mean contribution to the log-odds over the answers that use the word: of very many answers, over a part of them. */
@@ -29,7 +29,7 @@ export interface WordShares {
     summed: number;
     columns: Int32Array;
     sums: Float64Array;
-    /** Its vector, and how many times that was brought in. */
+    /** Its vector, and how many times that was imported. */
     vector: Float32Array;
     times: number;
   }[];
@@ -105,7 +105,7 @@ export class WordShareBuilder {
 interface GatheredWord {
   answers: number;
   summed: number;
-  /** How many times its runs and its vector were brought in, and what else by column. */
+  /** How many times its runs and its vector were imported, and what else by column. */
   runs: number;
   meanings: number;
   sums: Map<number, number>;

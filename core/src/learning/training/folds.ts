@@ -4,7 +4,7 @@ import { randomSource, shuffle } from '../../statistics/index.js';
  * Assigns examples to folds so that each fold has its share of positives, with examples of equal key
  * (duplicates) always in the same one.
  *
- * Groups of duplicates are shuffled, then those with positives are dealt first, each to the fold that has
+ * Groups of duplicates are shuffled, then those with positives are assigned first, each to the fold that has
  * the fewest positives (then the fewest examples).
  *
  * @returns the fold, 0 … folds − 1, of each example

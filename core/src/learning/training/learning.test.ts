@@ -161,7 +161,7 @@ test('what is measured was not learnt: codes given by chance are not found again
   expect(quality.averagePrecision).toBeLessThan(share + 0.2);
 });
 
-test('of several lines the one that has the code teaches, and the likeliest makes the answer', () => {
+test('of several lines the one that has the code teaches, and the most likely makes the answer', () => {
   const lines = ['the fare is high.', 'the crew is kind.', 'the pier is far.', 'the view is fine.'];
   const build = (picked: number[], settled: boolean): TrainingAnswer => {
     let at = 0;
@@ -175,7 +175,7 @@ test('of several lines the one that has the code teaches, and the likeliest make
   };
   const answers = [
     ...[0, 1, 2, 3].flatMap((a) => [1, 2, 3].map((b) => build([a, b], true))),
-    // the crew is only ever coded together with the fare: read whole, it would speak for it
+    // the crew is only ever coded together with the fare: read whole, it would are evidence for it
     ...[0, 1, 2, 3, 4].map(() => build([0, 1], true)),
     build([1, 1], false),
     build([2, 3], false),
@@ -209,7 +209,7 @@ test('read suggestions teach and are not suggested again; bulk ones are not even
   );
 });
 
-test('nearest coded answers are asked by likeness, and never within one’s own fold', () => {
+test('nearest coded answers are asked by similarity, and never within one’s own fold', () => {
   const input: TrainingInput = { answers: fareAnswers([]), codes: [code('fare')], seed: 1 };
   const { x, settled, rowOf } = readMaterial(input, new Set(), { table: null, penaltyC: 4 });
   const labels = Uint8Array.from(input.answers, ({ codes }) => codes.size);

@@ -9,7 +9,7 @@ export interface Theme {
   parts: string[];
 }
 
-/** What was learnt of a theme: which open answers are likely about it, by position, likeliest first. */
+/** What was learnt of a theme: which open answers are likely about it, by position, most likely first. */
 export interface LearntTheme {
   themeId: string;
   examples: number;

@@ -16,7 +16,7 @@ export const TrainingRunEntity = defineEntity({
     trainedBy: p.integer(),
     finishedAt: p.datetime(),
     codes: p.json<unknown[]>(),
-    inForceSince: p.datetime(),
+    currentSince: p.datetime(),
     /** Two runs with the same one and the same seed are the same to the last bit. */
     fingerprint: p.text().default(''),
     excluded: p.json<TrainingRun['excluded']>().defaultRaw(`'[]'`),

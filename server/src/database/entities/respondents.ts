@@ -25,7 +25,7 @@ export const VariableEntity = defineEntity({
     kind: p.enum(['category', 'number', 'date', 'yes_no'] as const),
     distinctValues: p.integer().default(0),
     importId: p.integer().nullable(),
-    /** Set for a variable that is worked out. */
+    /** Set for a variable that is computed. */
     derived: p.json<Derived>().nullable(),
   },
 });

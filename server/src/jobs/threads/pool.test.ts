@@ -32,7 +32,7 @@ test('work on a thread tells how far it is, and brings back its result', async (
   expect(steps).toEqual([...steps].sort((x, y) => x - y));
 });
 
-test('models are the same to the last bit on one thread and dealt out to two', async () => {
+test('models are the same to the last bit on one thread and divided between two', async () => {
   const whole = await threads.run('trainQuestion', training(200));
   const halves = await Promise.all(
     [0, 1].map((half) =>
@@ -42,11 +42,11 @@ test('models are the same to the last bit on one thread and dealt out to two', a
       }),
     ),
   );
-  const dealt = new Map(halves.flatMap(({ codes }) => codes).map((one) => [one.codeId, one]));
-  expect(whole.codes.map(({ codeId }) => dealt.get(codeId))).toEqual(whole.codes);
+  const divided = new Map(halves.flatMap(({ codes }) => codes).map((one) => [one.codeId, one]));
+  expect(whole.codes.map(({ codeId }) => divided.get(codeId))).toEqual(whole.codes);
 });
 
-test('work that is called off ends at once, and the threads go on with other work', async () => {
+test('work that is cancelled ends at once, and the threads go on with other work', async () => {
   const stop = new AbortController();
   const run = threads.run('trainQuestion', training(4000), {
     signal: stop.signal,

@@ -88,7 +88,7 @@ export const closingWords: Record<Report['closed'][number]['how'], string> = {
   search: factsTexts.afterSearching,
 };
 
-/** What estimated columns beside counted ones rest on. */
+/** What estimated columns beside counted ones are based on. */
 export const estimatesInWords = ({
   sampled,
   answers,

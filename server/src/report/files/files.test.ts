@@ -206,7 +206,7 @@ test('the respondent-level file: 0 and 1 where decided, empty where not, and a d
     row.cells[0]!.base.people,
     4,
   ]);
-  // nothing is said of how many mentions there are where that is not decided
+  // the number of mentions is left out where that is not decided
   expect(count('q1_mentions', '')).toBe(4);
   // as it was written: whoever reads this runs no formulas
   expect(valuesOf('q1_text')).toContain('=SUM(A1) on the day 0');

@@ -19,7 +19,7 @@ export interface Grid {
   columns: GridColumn[];
   /** Shares are between 0 and 1, whatever the file shows. */
   rows: GridValue[][];
-  /** Rows that stand by themselves: themes and bundles. */
+  /** Rows that have no parent: themes and bundles. */
   heads: boolean[];
 }
 

@@ -47,7 +47,7 @@ function writeTable({ heads, rows, note }: TableBlock): string {
   return `<div class="table"><table>\n<thead>${head}</thead>\n<tbody>${body}</tbody>\n</table></div>${foot}`;
 }
 
-/** One file that stands by itself: nothing in it is fetched, and it prints well. */
+/** A self-contained file: it fetches nothing, and it prints well. */
 export function writeHtml(title: string, blocks: readonly Block[]): string {
   const parts: string[] = [];
   let list: 'ul' | 'ol' | null = null;

@@ -8,7 +8,7 @@ import type {
 } from './respondentTypes.js';
 import { writeRespondentWorkbook } from './respondentWorkbook.js';
 
-/** What a thread is told of a respondent-level file; its rows come page by page. */
+/** What a thread needs for a respondent-level file; its rows come page by page. */
 export interface RespondentFile {
   format: 'zip' | 'xlsx';
   fields: RespondentField[];
@@ -21,7 +21,7 @@ interface FileLine {
   write: (to: string, bytes: Uint8Array) => Promise<void>;
 }
 
-/** Writes the file on a thread, page by page, in step with whoever takes it. */
+/** Writes the file on a thread, page by page, as fast as it is read. */
 export async function writeRespondentFile(
   { format, fields, text }: RespondentFile,
   line: FileLine,

@@ -9,7 +9,7 @@ import type { RespondentValue } from './respondentTypes.js';
 export function sendWritten(reply: FastifyReply, write: (to: PassThrough) => Promise<void>) {
   const stream = new PassThrough();
   write(stream).catch((error: unknown) => {
-    // whoever took it has gone: nobody is to be told
+    // whoever took it has gone: nobody is to be reported
     if (stream.destroyed) return;
     reply.request.log.error({ err: error }, 'a file could not be written');
     stream.destroy(error instanceof Error ? error : new Error('The file could not be written.'));
@@ -17,7 +17,7 @@ export function sendWritten(reply: FastifyReply, write: (to: PassThrough) => Pro
   return reply.send(stream);
 }
 
-/** Sends a respondent-level file that a thread writes while it is taken; whoever goes away ends it. */
+/** Sends a respondent-level file while a thread writes it; it ends when the client goes away. */
 export const sendByThread = (
   reply: FastifyReply,
   threads: Threads,

@@ -344,7 +344,7 @@ describe('workbooks', () => {
       '1900-02-28',
       '1900-03-01',
     ]);
-    // an id as it is shown; a formula that nobody worked out
+    // an id as it is shown; a formula that nobody computed
     expect(await shown('', number(10, 42), number(10, '4.5'), '<c><f>A1*2</f></c>')).toEqual([
       '00042',
       '4.5',

@@ -72,7 +72,7 @@ async function* records(
 }
 
 /**
- * Objects inside an object become columns "outer.inner"; lists are parted by semicolons.
+ * Objects inside an object become columns "outer.inner"; lists are separated by semicolons.
  *
  * @returns false where they are too deep
  */

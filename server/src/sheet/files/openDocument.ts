@@ -13,7 +13,7 @@ import type { Zip } from './zip.js';
 import { openDocumentTexts } from '../../wording/sheet.js';
 
 const BATCH = 500;
-/** What no sheet of answers repeats: a cell or row that says it stands there so often fills the memory. */
+/** More than any sheet of answers repeats: a cell or row that claims so many repeats fills the memory. */
 const MOST_REPEATS = 5_000;
 /** Formatting that runs down a whole sheet is kept as repeated blank rows: these are no rows. */
 const MOST_BLANK = 100_000;

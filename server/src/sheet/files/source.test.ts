@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { bytesOf, PART_SIZE, partWriter, sourceOf } from './source.js';
 
-/** Bytes that tell their own place. */
+/** Bytes that hold their own position. */
 const bytes = (size: number) =>
   Uint8Array.from({ length: size }, (_, i) => (i * 7 + (i >> 8)) % 251);
 

@@ -19,7 +19,7 @@ export async function* bytesOf(
   const fetch = (index: number) => {
     if (index * PART_SIZE >= end) return null;
     const part = source.part(index);
-    // told when it is its turn, not as a failure that nobody took care of
+    // reported when it is its turn, not as an unhandled rejection
     part.catch(() => {});
     return part;
   };
@@ -78,7 +78,7 @@ export function partWriter(write: (part: Uint8Array) => Promise<void>) {
     length = 0;
     await writing;
     writing = write(part);
-    // told when the next part or the end is waited for
+    // reported when the next part or the end is awaited
     writing.catch(() => {});
   };
   return {

@@ -19,7 +19,7 @@ const MOST_COLUMNS = 2 ** 14;
 /** What lies further to the right is no sheet of answers: each row would be filled up to there. */
 const MOST_FILLED = 2_000;
 
-/** What stands for a formula without a stored result, as a program wrote it that works nothing out. */
+/** What stands in place of a formula without a stored result, written by a program that computes none. */
 const NEVER_WORKED_OUT = '#VALUE!';
 
 /** Makes rows of a worksheet's markup: what each cell shows, blank where the file leaves a cell or a row out. */
@@ -141,7 +141,7 @@ export class WorksheetRows implements XmlHandler {
         return strings[Number(value)] ?? '';
       case 'b':
         return value.trim() === '1' ? 'true' : 'false';
-      // told of as such; it counts as blank
+      // reported as such; it counts as blank
       case 'e':
         return value;
       case 'd':

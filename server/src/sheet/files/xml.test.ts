@@ -6,7 +6,7 @@ import { attributesOf, XmlReader, type XmlHandler } from './xml.js';
 
 type Told = ['open' | 'text' | 'close', string, Record<string, string>?];
 
-/** Pieces of text that were told apart are one. */
+/** Adjacent pieces of text are joined. */
 function joined(told: Told[]): Told[] {
   const all: Told[] = [];
   for (const [what, said, attributes] of told) {
@@ -30,7 +30,7 @@ function read(pieces: readonly string[]): Told[] {
   return joined(told);
 }
 
-/** What the library tells of the same document. */
+/** What the library reports of the same document. */
 function saxes(xml: string): Told[] {
   const told: Told[] = [];
   const parser = new SaxesParser();

@@ -1,17 +1,17 @@
 import type { Readable } from 'node:stream';
 import { problems } from '../../wording/problems.js';
 
-/** What is told of a document's markup, in its order. */
+/** Events of a document's markup, in its order. */
 export interface XmlHandler {
   /** @param attributes as they are written, for `attributesOf` */
   open?(name: string, attributes: string): void;
   text?(text: string): void;
   close?(name: string): void;
   /**
-   * May take an element as a whole, for speed: then nothing is told of it. Such an element is there to its end, and
+   * May take an element as a whole, for speed: then it gets no events. Such an element is there to its end, and
    * well formed.
    *
-   * @returns where it is over, or -1 when it is to be told
+   * @returns where it ends, or -1 when its events are wanted
    */
   take?(xml: string, start: number): number;
 }
@@ -67,7 +67,7 @@ export class XmlReader {
       const tag = xml.indexOf('<', at);
       const taken = tag === at ? (this.#handler.take?.(xml, tag) ?? -1) : -1;
       const end = taken >= 0 ? taken : tag < 0 ? -1 : endOfMarkup(xml, tag);
-      // text is told when its end is there
+      // text is reported when its end is there
       if (end < 0) break;
       if (tag > at) this.#tellText(xml.slice(at, tag));
       if (taken < 0) this.#tellMarkup(xml, tag, end);
@@ -221,7 +221,7 @@ export async function readXml(bytes: Readable, handler: XmlHandler): Promise<voi
   while (!(await steps.next()).done);
 }
 
-/** The same in steps: after each of them the handler was told of one more piece. */
+/** The same in steps: after each of them the handler got one more piece. */
 export async function* xmlSteps(bytes: Readable, handler: XmlHandler): AsyncGenerator<undefined> {
   const reader = new XmlReader(handler);
   const decoder = new TextDecoder();

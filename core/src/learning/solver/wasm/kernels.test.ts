@@ -158,7 +158,7 @@ test('models are at their least wherever they begin, and alike to the last bit a
   );
 });
 
-test('the block of common columns is I + Σ s² / (1 + s² · rest) · e · eᵀ over the rows, each time anew', () => {
+test('the block of common columns is I + Σ s² / (1 + s² · rest) · e · eᵀ over the rows, each time again', () => {
   const [columns, common] = [21, 18];
   const row = fc.array(fc.tuple(fc.nat(columns - 1), number), { maxLength: columns });
   const root = fc.double({ min: 0.1, max: 2, noNaN: true });
