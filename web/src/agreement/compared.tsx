@@ -8,7 +8,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Menu, MenuFile } from '../parts/menu.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asPercent } from '../parts/numbers.js';
+import { asPercent } from '../lib/numbers.js';
 import { CodeTable, type ChosenRow } from './codeTable.js';
 import { Differing } from './differing.js';
 import { coefficient } from './words.js';

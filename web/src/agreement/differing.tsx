@@ -6,7 +6,7 @@ import type { DrawnCodebook } from '../data/codebook.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
-import { CodeList } from '../parts/codeList.js';
+import { CodeList } from '../studyParts/codeList.js';
 import { StitchMark } from '../parts/stitch.js';
 import { differingTexts } from './texts.js';
 

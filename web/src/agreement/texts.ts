@@ -1,4 +1,4 @@
-import { asCount, asDate, asPercent, counted, plural } from '../parts/numbers.js';
+import { asCount, asDate, asPercent, counted, plural } from '../lib/numbers.js';
 
 /** agreement/codeTable.tsx */
 export const codeTableTexts = {

@@ -1,5 +1,5 @@
 import type { CodeAgreement } from '@yellow-thread/contract';
-import { asShare } from '../parts/numbers.js';
+import { asShare } from '../lib/numbers.js';
 
 /** A coefficient with its interval: "0.78 (0.70 to 0.86)"; a dash where it is not defined. */
 export const coefficient = (

@@ -9,7 +9,7 @@ import {
 } from '../data/codebook.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { CodePicker } from '../parts/codePicker.js';
+import { CodePicker } from '../studyParts/codePicker.js';
 import { codeActionsTexts } from './texts.js';
 
 type CodeAction = { do: 'merge'; into: DrawnCode } | { do: 'remove' };

@@ -7,7 +7,7 @@ import {
   type DrawnCode,
   type DrawnCodebook,
 } from '../data/codebook.js';
-import { NewNote, NoteList } from '../parts/noteList.js';
+import { NewNote, NoteList } from '../studyParts/noteList.js';
 import { useChangeNote, useNotes } from '../data/notes.js';
 import { Choice } from '../parts/field.js';
 import { EditedText } from '../parts/editedText.js';

@@ -1,4 +1,4 @@
-import { asCount, counted, plural } from '../parts/numbers.js';
+import { asCount, counted, plural } from '../lib/numbers.js';
 
 /** codebook/bundles.tsx */
 export const bundlesTexts = {

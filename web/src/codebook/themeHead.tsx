@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useChangeCodebook, type DrawnTheme } from '../data/codebook.js';
 import { StitchMark } from '../parts/stitch.js';
-import { useDark } from '../parts/useDark.js';
+import { useDark } from '../lib/useDark.js';
 import { themeHeadTexts } from './texts.js';
 
 /** A theme's name, look and counts, and what can be done with all of it. */

@@ -1,7 +1,7 @@
 import type { LedgerAnswer } from '@yellow-thread/contract';
 import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
-import { NoteRow } from '../parts/noteRow.js';
+import { NoteRow } from '../studyParts/noteRow.js';
 import { answerNotesTexts } from './texts.js';
 
 /** What was noted on an answer, below its lines. */

@@ -2,7 +2,7 @@ import { findCodeNamed, parseCodeName } from '@yellow-thread/core/codebook';
 import { weighLikely } from '@yellow-thread/core/coding';
 import type { Span } from '@yellow-thread/core/text';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
-import { CodeField as Field, FoundCodes, useCodeCombobox } from '../parts/codeCombobox.js';
+import { CodeField as Field, FoundCodes, useCodeCombobox } from '../studyParts/codeCombobox.js';
 import { useDrawnCodebook, usePins, useSetPin } from '../data/codebook.js';
 import { useNearCodes } from '../data/coding.js';
 import { runCommand, usePaletteCommands } from '../frame/commands.js';

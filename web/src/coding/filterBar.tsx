@@ -8,7 +8,7 @@ import { useVariable } from '../data/respondents.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice, inputBox } from '../parts/field.js';
-import { CodePicker } from '../parts/codePicker.js';
+import { CodePicker } from '../studyParts/codePicker.js';
 import type { FilterChange, LedgerFilter } from './ledgerFilter.js';
 import { filterBarTexts } from './texts.js';
 

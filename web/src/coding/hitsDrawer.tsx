@@ -2,13 +2,13 @@ import type { CodeHits, Hit, StudyDetail } from '@yellow-thread/contract';
 import { splitAtPassages } from '@yellow-thread/core/coding';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { CodePicker } from '../parts/codePicker.js';
+import { CodePicker } from '../studyParts/codePicker.js';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useCodeHits, useHits } from '../data/hits.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Choice } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { CodeList } from '../parts/codeList.js';
+import { CodeList } from '../studyParts/codeList.js';
 import { hitsDrawerTexts } from './texts.js';
 
 const places: [CodeHits['on'], string][] = [

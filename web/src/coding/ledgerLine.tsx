@@ -4,7 +4,7 @@ import type { Span } from '@yellow-thread/core/text';
 import { useCallback, useRef, type CSSProperties, type ReactNode } from 'react';
 import type { SeenCodebook } from '../data/codebook.js';
 import { useDraggable, useDropTarget, useMergedRefs, type Dragged } from '../parts/dragAndDrop.js';
-import { stitchImage, type Look } from '../parts/stitches.js';
+import { stitchImage, type Look } from '../lib/stitches.js';
 import { ledgerGrid } from './ledgerGrid.js';
 import { readSelection } from '../parts/readSelection.js';
 import { Threads } from './threads.js';

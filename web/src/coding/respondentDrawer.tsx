@@ -5,8 +5,8 @@ import { useOtherAnswers } from '../data/coding.js';
 import { useChangeNote } from '../data/notes.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { AnswerText } from '../parts/answerText.js';
-import { NewNote, NoteList } from '../parts/noteList.js';
-import { CodeList } from '../parts/codeList.js';
+import { NewNote, NoteList } from '../studyParts/noteList.js';
+import { CodeList } from '../studyParts/codeList.js';
 import { respondentDrawerTexts } from './texts.js';
 
 /** Who wrote an answer: background, what else they wrote, and what was noted of them. */

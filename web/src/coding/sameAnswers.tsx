@@ -1,7 +1,7 @@
 import type { LedgerAnswer } from '@yellow-thread/contract';
 import type { SeenCodebook } from '../data/codebook.js';
 import { useAnswers, useCode, useLedger, BLOCK } from '../data/coding.js';
-import { CodeList } from '../parts/codeList.js';
+import { CodeList } from '../studyParts/codeList.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { sameAnswersTexts } from './texts.js';
 

@@ -3,7 +3,7 @@ import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import { Check, X, type LucideIcon } from 'lucide-react';
 import type { SeenCodebook } from '../data/codebook.js';
 import { Knot } from '../parts/knot.js';
-import { asShare } from '../parts/numbers.js';
+import { asShare } from '../lib/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { Proposal } from './proposals.js';
 import { suggestedTexts } from './texts.js';

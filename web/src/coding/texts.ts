@@ -1,4 +1,4 @@
-import { asCount, asShare, counted } from '../parts/numbers.js';
+import { asCount, asShare, counted } from '../lib/numbers.js';
 
 /** coding/codesDrawer.tsx */
 export const codesDrawerTexts = {

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef, useState } from 'react';
-import type { Look } from '../parts/stitches.js';
+import type { Look } from '../lib/stitches.js';
 
 interface Thread {
   id: string;

@@ -1,7 +1,7 @@
 import { labelsByRule, valueName } from '@yellow-thread/core/groups';
 import { readBackground } from '@yellow-thread/core/sheet';
 import type { BackgroundValue, Derived, Variable } from '@yellow-thread/contract';
-import { asDay, asNumber } from '../parts/numbers.js';
+import { asDay, asNumber } from '../lib/numbers.js';
 
 type Background = Readonly<Record<string, BackgroundValue | null>>;
 

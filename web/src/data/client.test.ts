@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { api } from '@yellow-thread/contract';
-import { asProblem, call, callSession, failureKind, ProblemError, withQuery } from './client.js';
+import { call, callSession, withQuery } from './client.js';
+import { asProblem, failureKind, ProblemError } from '../lib/problem.js';
 
 const realFetch = globalThis.fetch;
 let requests: { path: string; init: RequestInit }[];

@@ -2,8 +2,6 @@ import {
   problemCodeSchema,
   problemSchema,
   type Endpoint,
-  type Problem,
-  type ProblemCode,
   type ReplyOf,
   type SentBody,
   type SentParams,
@@ -11,45 +9,9 @@ import {
   type sessionSchema,
 } from '@yellow-thread/contract';
 import type { z } from 'zod';
+import { ProblemError } from '../lib/problem.js';
 import { groupFor } from './restriction.js';
 import { clientTexts } from './texts.js';
-
-/** What can be told to a person: a reply of the server, or that there is none. */
-export type ShownProblem = Omit<Problem, 'code'> & { code: ProblemCode | 'no_connection' };
-
-/** A reply that says what went wrong. */
-export class ProblemError extends Error {
-  readonly problem: Problem;
-  readonly status: number;
-  constructor(status: number, problem: Problem) {
-    super(problem.sentence);
-    this.status = status;
-    this.problem = problem;
-  }
-}
-
-/**
- * What became of a request: refused for good; not for now, as the session or the page is out of date; or not
- * answered, by a server that is away or in trouble.
- */
-export function failureKind(error: unknown): 'refused' | 'not_now' | 'not_answered' {
-  if (!(error instanceof ProblemError) || error.status >= 500) return 'not_answered';
-  return [401, 403, 408, 429].includes(error.status) ? 'not_now' : 'refused';
-}
-
-/** Whatever was thrown, as something that can be told to a person. */
-export function asProblem(error: unknown): ShownProblem {
-  if (error instanceof ProblemError) return error.problem;
-  if (error instanceof TypeError)
-    return {
-      code: 'no_connection',
-      sentence: clientTexts.serverAnswerCheckRuns,
-    };
-  return {
-    code: 'unexpected',
-    sentence: clientTexts.somethingWentWrongPage,
-  };
-}
 
 /** A server that is newer than this page may know other codes: its sentence is told all the same. */
 const receivedProblem = problemSchema.extend({ code: problemCodeSchema.catch('unexpected') });

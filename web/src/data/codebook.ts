@@ -21,8 +21,8 @@ import {
   useQueryClient,
 } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import type { Look } from '../parts/stitches.js';
-import { useDark } from '../parts/useDark.js';
+import type { Look } from '../lib/stitches.js';
+import { useDark } from '../lib/useDark.js';
 import { call, prepare, sendRequest, type PreparedRequest } from './client.js';
 import {
   asChange,

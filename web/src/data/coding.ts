@@ -14,7 +14,8 @@ import {
   useQueryClient,
 } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { call, failureKind, prepare, type PreparedRequest } from './client.js';
+import { call, prepare, type PreparedRequest } from './client.js';
+import { failureKind } from '../lib/problem.js';
 import { codebookKey, expectedCode, expectedTheme } from './codebook.js';
 import { noteRequest, type NoteChange } from './notes.js';
 import { sendKept } from './outbox.js';

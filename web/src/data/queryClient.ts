@@ -6,7 +6,7 @@ import {
   type QueryFilters,
 } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import { asProblem, ProblemError } from './client.js';
+import { asProblem, ProblemError } from '../lib/problem.js';
 import { queryClientTexts } from './texts.js';
 
 /** What is fetched about a study, by the first part of its query key. */

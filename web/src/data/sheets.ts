@@ -10,7 +10,8 @@ import {
 } from '@yellow-thread/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { addressOf, call, ProblemError, send } from './client.js';
+import { addressOf, call, send } from './client.js';
+import { ProblemError } from '../lib/problem.js';
 import { refresh } from './queryClient.js';
 
 /** Sends a file, telling how far it is; can be called off. */

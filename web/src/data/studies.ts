@@ -1,7 +1,8 @@
 import { api, type StudyCreate } from '@yellow-thread/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import { asProblem, call } from './client.js';
+import { call } from './client.js';
+import { asProblem } from '../lib/problem.js';
 import { refresh } from './queryClient.js';
 import { studiesTexts } from './texts.js';
 

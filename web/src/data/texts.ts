@@ -1,7 +1,5 @@
 /** data/client.ts */
 export const clientTexts = {
-  serverAnswerCheckRuns: 'The server does not answer: check that it runs, then try again.',
-  somethingWentWrongPage: 'Something went wrong in this page: reload it, then try again.',
   serverGaveAnswerMakes: 'The server gave an answer that makes no sense here.',
 };
 

@@ -1,4 +1,4 @@
-import { counted } from '../parts/numbers.js';
+import { counted } from '../lib/numbers.js';
 
 /** exchange/inAndOut.tsx */
 export const inAndOutTexts = {

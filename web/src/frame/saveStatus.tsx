@@ -1,5 +1,5 @@
 import { useMutationState } from '@tanstack/react-query';
-import { asProblem } from '../data/client.js';
+import { asProblem } from '../lib/problem.js';
 import { useConnected } from '../data/events.js';
 import { CHANGE } from '../data/queryClient.js';
 import { saveStatusTexts } from './texts.js';

@@ -1,5 +1,5 @@
 import type { NextStep } from '@yellow-thread/core/study';
-import { asCount, counted, plural } from '../parts/numbers.js';
+import { asCount, counted, plural } from '../lib/numbers.js';
 
 /** The pages beside the stops, by their address. */
 export const asidePages: Record<string, string> = {

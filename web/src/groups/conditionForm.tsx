@@ -1,11 +1,11 @@
 import type { RuleCondition, StudyDetail } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useDrawnCodebook } from '../data/codebook.js';
-import { CodePicker } from '../parts/codePicker.js';
+import { CodePicker } from '../studyParts/codePicker.js';
 import { Choice } from '../parts/field.js';
 import { StitchMark } from '../parts/stitch.js';
 import { Toggles } from '../parts/toggles.js';
-import { VariableCondition } from '../parts/variableCondition.js';
+import { VariableCondition } from '../studyParts/variableCondition.js';
 import { conditionFormTexts } from './texts.js';
 
 interface Props<Condition> {

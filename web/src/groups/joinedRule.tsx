@@ -4,7 +4,7 @@ import { useGroups } from '../data/groups.js';
 import { useImports } from '../data/sheets.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
-import { onVariable } from '../parts/variableCondition.js';
+import { onVariable } from '../studyParts/variableCondition.js';
 import { ConditionForm } from './conditionForm.js';
 import { subjectOf, subjectsOf, type Joined } from './rules.js';
 import { joinedRuleTexts } from './texts.js';

@@ -1,5 +1,5 @@
 import type { Rule, RuleCondition, StudyDetail } from '@yellow-thread/contract';
-import { onVariable, saysSomething } from '../parts/variableCondition.js';
+import { onVariable, saysSomething } from '../studyParts/variableCondition.js';
 import { rulesTexts } from './texts.js';
 
 /** Conditions joined with each other. */

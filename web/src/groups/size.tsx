@@ -1,4 +1,4 @@
-import { asPercent } from '../parts/numbers.js';
+import { asPercent } from '../lib/numbers.js';
 import { sizeTexts } from './texts.js';
 
 /** How many belong to a group, as a count, a share and a length. */

@@ -1,4 +1,4 @@
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount, counted } from '../lib/numbers.js';
 
 /** groups/size.tsx */
 export const sizeTexts = {

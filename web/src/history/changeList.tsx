@@ -1,7 +1,7 @@
 import { useChanges } from '../data/history.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asDate, counted } from '../parts/numbers.js';
+import { asDate, counted } from '../lib/numbers.js';
 import { changeListTexts } from './texts.js';
 
 const kinds: Record<string, [one: string, many?: string]> = {

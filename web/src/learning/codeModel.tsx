@@ -8,7 +8,7 @@ import { useIncludeWord, useExcludeWord, useTrain, useTraining } from '../data/l
 import { stopPath, type StudyLocation } from '../frame/studyLocation.js';
 import { Term } from '../help/term.js';
 import { Button } from '../parts/button.js';
-import { asCount, asMeasured, asShare } from '../parts/numbers.js';
+import { asCount, asMeasured, asShare } from '../lib/numbers.js';
 import { Curve, gainWords } from './curve.js';
 import { codeModelTexts } from './texts.js';
 

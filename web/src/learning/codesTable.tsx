@@ -7,7 +7,7 @@ import { useRun } from '../data/learning.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Choice } from '../parts/field.js';
-import { asShare } from '../parts/numbers.js';
+import { asShare } from '../lib/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
 import { verdictWords } from '../parts/verdictWords.js';

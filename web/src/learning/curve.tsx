@@ -1,5 +1,5 @@
 import type { Trained } from '@yellow-thread/contract';
-import { asShare } from '../parts/numbers.js';
+import { asShare } from '../lib/numbers.js';
 import { curveTexts } from './texts.js';
 
 const signed = (value: number) => `${value < 0 ? '−' : '+'}${asShare(Math.abs(value))}`;

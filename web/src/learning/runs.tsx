@@ -3,7 +3,7 @@ import { useReinstate } from '../data/learning.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount, asDate } from '../parts/numbers.js';
+import { asCount, asDate } from '../lib/numbers.js';
 import { Wide } from '../parts/wide.js';
 import { runsTexts } from './texts.js';
 

@@ -1,4 +1,4 @@
-import { asCount, asDate, asPercent, asShare, counted, plural } from '../parts/numbers.js';
+import { asCount, asDate, asPercent, asShare, counted, plural } from '../lib/numbers.js';
 
 /** learning/notLearnable.tsx */
 export const notLearnableTexts = {

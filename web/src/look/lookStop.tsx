@@ -5,7 +5,7 @@ import { useChangeStudy } from '../data/respondents.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { lookStopTexts } from './texts.js';
 
 /** A first look: how long the answers are and which words people use, before any coding. */

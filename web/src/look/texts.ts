@@ -1,4 +1,4 @@
-import { counted } from '../parts/numbers.js';
+import { counted } from '../lib/numbers.js';
 
 /** look/lookStop.tsx */
 export const lookStopTexts = {

@@ -2,7 +2,7 @@ import type { ListedNote } from '@yellow-thread/contract';
 import { foldForSearch } from '@yellow-thread/core/text';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { NoteRow } from '../parts/noteRow.js';
+import { NoteRow } from '../studyParts/noteRow.js';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useChangeNote, useNotes } from '../data/notes.js';
 import { useStudyDetail } from '../frame/studyLocation.js';

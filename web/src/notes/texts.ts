@@ -1,4 +1,4 @@
-import { counted } from '../parts/numbers.js';
+import { counted } from '../lib/numbers.js';
 
 /** notes/notesPage.tsx */
 export const notesPageTexts = {

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { asProblem } from '../data/client.js';
+import { asProblem } from '../lib/problem.js';
 import { noticesTexts } from './texts.js';
 
 /** What went wrong, in words, where it went wrong. */

@@ -1,4 +1,4 @@
-import { stitchImage, type Look } from './stitches.js';
+import { stitchImage, type Look } from '../lib/stitches.js';
 
 const AROUND = 60;
 

@@ -1,4 +1,4 @@
-import { asShare, isOfNothing } from './numbers.js';
+import { asShare, isOfNothing } from '../lib/numbers.js';
 import { rangeTexts } from './texts.js';
 
 /** A measured share as a dot on a scale from 0 to 1, or to less, with its interval as a line. */

@@ -1,7 +1,7 @@
 import type { MentionOfCode } from '@yellow-thread/contract';
 import { Link } from 'react-router';
 import { Passage } from './passage.js';
-import type { Look } from './stitches.js';
+import type { Look } from '../lib/stitches.js';
 
 /** What somebody said that a code was given to, and who it was; the id leads to the answer. */
 export const SaidLine = ({

@@ -1,4 +1,4 @@
-import { stitchImage, type Look } from './stitches.js';
+import { stitchImage, type Look } from '../lib/stitches.js';
 
 /** A short run of a theme's stitch, as its mark beside a name. */
 export function StitchMark({ look, width = 24 }: { look: Look; width?: number }) {

@@ -1,4 +1,4 @@
-import { asShare } from './numbers.js';
+import { asShare } from '../lib/numbers.js';
 
 /** parts/notices.tsx */
 export const noticesTexts = {
@@ -21,21 +21,6 @@ export const togglesTexts = {
   more: (fitting: number, mostShown: number) => `and ${fitting - mostShown} more`,
 };
 
-/** parts/variableCondition.tsx */
-export const variableConditionTexts = {
-  between: 'is between',
-  any: 'is any of',
-  statedNone: 'is stated, and none of',
-  howAsked: (variable: string) => `How ${variable} is asked`,
-  stated: 'is stated',
-  stated2: 'is not stated',
-  lowest: 'lowest',
-  highest: 'highest',
-  and: 'and',
-  yes: 'Yes',
-  no: 'No',
-};
-
 /** parts/editedText.tsx */
 export const editedTextTexts = {
   somebodyChangedMeantimeWhat: (value: string) =>
@@ -46,38 +31,6 @@ export const editedTextTexts = {
 export const moveButtonsTexts = {
   moveUp: (what: string) => `Move ${what} up`,
   moveDown: (what: string) => `Move ${what} down`,
-};
-
-/** parts/noteRow.tsx */
-export const noteRowTexts = {
-  unsure: 'Unsure',
-  marked: 'Marked',
-  note: 'Note',
-  on: 'on “',
-  writeSomethingHere: 'Write something here',
-  note2: 'The note',
-  remove: (kind: string) => `Remove this ${kind}`,
-};
-
-/** parts/noteList.tsx */
-export const noteListTexts = {
-  addNote: 'Add the note',
-};
-
-/** parts/codeCombobox.tsx */
-export const codeComboboxTexts = {
-  codesFound: 'Codes found',
-};
-
-/** parts/codePicker.tsx */
-export const codePickerTexts = {
-  code: 'a code …',
-  newCode: (search: string) => `New code “${search}”`,
-};
-
-/** parts/codeList.tsx */
-export const codeListTexts = {
-  takeAway: (code: string) => `Remove ${code}`,
 };
 
 /** parts/range.tsx */

@@ -1,5 +1,5 @@
 import type { Report } from '@yellow-thread/contract';
-import { asCount, asMean, asPercent, asWeighted } from '../parts/numbers.js';
+import { asCount, asMean, asPercent, asWeighted } from '../lib/numbers.js';
 import type { TableChoice } from './tableChoice.js';
 import { cellKinds, crosstabRowTexts } from './texts.js';
 

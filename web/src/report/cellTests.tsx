@@ -3,7 +3,7 @@ import { columnName } from '@yellow-thread/core/report';
 import { useState } from 'react';
 import { useReport, type Cell } from '../data/report.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asP, asPoints } from '../parts/numbers.js';
+import { asP, asPoints } from '../lib/numbers.js';
 import { Term } from '../help/term.js';
 import { cellTestsTexts } from './texts.js';
 

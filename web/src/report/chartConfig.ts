@@ -13,7 +13,7 @@ import {
   type Plugin,
   type ScriptableContext,
 } from 'chart.js';
-import { asPercent, asPoints } from '../parts/numbers.js';
+import { asPercent, asPoints } from '../lib/numbers.js';
 import {
   clipped,
   FONT,

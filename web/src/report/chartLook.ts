@@ -1,6 +1,6 @@
 import { INKS, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
 import type { DrawnCodebook } from '../data/codebook.js';
-import { stitchDrawing, type Look } from '../parts/stitches.js';
+import { stitchDrawing, type Look } from '../lib/stitches.js';
 import { SvgContext } from './svgContext.js';
 
 /** A chart is a picture on white, for the page as for the document: inks are those of paper. */

@@ -1,6 +1,6 @@
 import type { Report } from '@yellow-thread/contract';
 import { columnName, FEWEST_SAMPLED } from '@yellow-thread/core/report';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import type { TableChoice } from './tableChoice.js';
 import { crosstabHeadTexts } from './texts.js';
 

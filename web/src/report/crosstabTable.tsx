@@ -2,7 +2,7 @@ import type { Report } from '@yellow-thread/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { ComponentProps } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
-import type { Look } from '../parts/stitches.js';
+import type { Look } from '../lib/stitches.js';
 import { besideOf, CrosstabHead, type Beside } from './crosstabHead.js';
 import { figureOf, isBaseOf } from './cellFigures.js';
 import { CrosstabRow, type Column, type Row } from './crosstabRow.js';

@@ -1,7 +1,7 @@
 import { columnName } from '@yellow-thread/core/report';
 import { CategoryScale, Chart } from 'chart.js';
 import { MatrixController, MatrixElement } from 'chartjs-chart-matrix';
-import { asPercent } from '../parts/numbers.js';
+import { asPercent } from '../lib/numbers.js';
 import {
   FONT,
   FOOT,

@@ -3,7 +3,7 @@ import { columnName } from '@yellow-thread/core/report';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useDrawnCodebook } from '../data/codebook.js';
-import { CodePicker } from '../parts/codePicker.js';
+import { CodePicker } from '../studyParts/codePicker.js';
 import { Choice, inputBox } from '../parts/field.js';
 import { Toggles } from '../parts/toggles.js';
 import type { ChangeTable, TableChoice } from './tableChoice.js';

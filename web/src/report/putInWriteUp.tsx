@@ -2,7 +2,7 @@ import type { Question, StudyDetail } from '@yellow-thread/contract';
 import { FileText } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { asProblem } from '../data/client.js';
+import { asProblem } from '../lib/problem.js';
 import { useReport } from '../data/report.js';
 import { useRestriction } from '../data/restriction.js';
 import { usePutIn, useWriteUps, type PutIn } from '../data/writeUps.js';

@@ -1,5 +1,5 @@
 import { escapeUTF8 } from 'entities';
-import { stitchDrawing, type Look } from '../parts/stitches.js';
+import { stitchDrawing, type Look } from '../lib/stitches.js';
 
 /** How wide words are in a font, and how far its baseline lies under what `textBaseline` names, in pixels. */
 export interface TextMeasure {

@@ -7,7 +7,7 @@ import { useReport } from '../data/report.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Term } from '../help/term.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asList, asShare } from '../parts/numbers.js';
+import { asCount, asList, asShare } from '../lib/numbers.js';
 import { AnswersBehind } from './answersBehind.js';
 import { CrosstabTable } from './crosstabTable.js';
 import { useTableChoice, type TableChoice } from './tableChoice.js';

@@ -8,7 +8,7 @@ import {
   asWeighted,
   counted,
   plural,
-} from '../parts/numbers.js';
+} from '../lib/numbers.js';
 import type { BaseKind, CorrectionChoice, RowKind, RowOrder } from '@yellow-thread/contract';
 import type { Decimals } from '@yellow-thread/core/report';
 

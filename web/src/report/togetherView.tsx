@@ -9,7 +9,7 @@ import { Term } from '../help/term.js';
 import { Choice } from '../parts/field.js';
 import { Menu, MenuFile, MenuTitle } from '../parts/menu.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
-import { asCount, asShare } from '../parts/numbers.js';
+import { asCount, asShare } from '../lib/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { AnswersBehind } from './answersBehind.js';
 import { togetherViewTexts } from './texts.js';

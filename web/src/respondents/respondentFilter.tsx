@@ -7,7 +7,7 @@ import {
   saysSomething,
   VariableCondition,
   type BackgroundCondition,
-} from '../parts/variableCondition.js';
+} from '../studyParts/variableCondition.js';
 import { respondentFilterTexts } from './texts.js';
 
 const PLACE = 'where';

@@ -16,7 +16,7 @@ import { useStudyDetail } from '../frame/studyLocation.js';
 import { SaveStatus } from '../frame/saveStatus.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
-import { asNumber } from '../parts/numbers.js';
+import { asNumber } from '../lib/numbers.js';
 import { useIsSettled } from '../parts/useIsSettled.js';
 import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js';
 import { ValueEditor } from './valueEditor.js';

@@ -1,4 +1,4 @@
-import { asCount, counted } from '../parts/numbers.js';
+import { asCount, counted } from '../lib/numbers.js';
 
 /** respondents/respondentFilter.tsx */
 export const respondentFilterTexts = {

@@ -12,7 +12,7 @@ import { Button } from '../parts/button.js';
 import { EditedText } from '../parts/editedText.js';
 import { moved, MoveButtons } from '../parts/moveButtons.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { BandMaker } from './bandMaker.js';
 import { variableDrawerTexts } from './texts.js';
 

@@ -5,7 +5,7 @@ import { useCloseCodes, useReopenCode } from '../data/finish.js';
 import { stopPath } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { Wide } from '../parts/wide.js';
 import { codesLeftTexts } from './texts.js';

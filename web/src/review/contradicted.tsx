@@ -3,7 +3,7 @@ import { useAnswers } from '../data/coding.js';
 import { useDecideOne, useReviews } from '../data/review.js';
 import type { StudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
-import { asShare } from '../parts/numbers.js';
+import { asShare } from '../lib/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { contradictedTexts } from './texts.js';
 

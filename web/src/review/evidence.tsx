@@ -4,7 +4,7 @@ import { blankAsides, findAsides, splitWords, type Span } from '@yellow-thread/c
 import { useMemo } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
-import { stitchImage } from '../parts/stitches.js';
+import { stitchImage } from '../lib/stitches.js';
 
 type Mark = Span & ({ is: 'word'; strength: number } | { is: 'aside' | 'marked' | 'passage' });
 

@@ -5,7 +5,7 @@ import { useDrawnCodebook } from '../data/codebook.js';
 import { useWhatIsLeft } from '../data/finish.js';
 import { stopPath, useStudyLocation } from '../frame/studyLocation.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { CodesLeft } from './codesLeft.js';
 import { USUAL_CHECK } from './leaveToModels.js';
 import { ModelDecision } from './modelDecision.js';

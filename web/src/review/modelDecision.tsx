@@ -4,7 +4,7 @@ import { useWithdrawFromModel } from '../data/finish.js';
 import { stopPath } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asDate } from '../parts/numbers.js';
+import { asDate } from '../lib/numbers.js';
 import { modelDecisionTexts } from './texts.js';
 
 /** What was left to the models, and how far its check is read. */

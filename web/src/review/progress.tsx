@@ -1,7 +1,7 @@
 import type { ReviewList } from '@yellow-thread/contract';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useReviews } from '../data/review.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { progressTexts } from './texts.js';
 

@@ -7,7 +7,7 @@ import { useChecks, useDrawCheck, useReopenBulk } from '../data/review.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asShare } from '../parts/numbers.js';
+import { asShare } from '../lib/numbers.js';
 import { ShareRange } from '../parts/range.js';
 import { spotChecksTexts } from './texts.js';
 

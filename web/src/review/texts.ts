@@ -1,4 +1,4 @@
-import { asCount, asDate, asShare, counted, plural } from '../parts/numbers.js';
+import { asCount, asDate, asShare, counted, plural } from '../lib/numbers.js';
 
 /** review/spotChecks.tsx */
 export const spotChecksTexts = {

@@ -6,7 +6,7 @@ import type { DrawnCode } from '../data/codebook.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
-import { asCount, asMeasured, asShare } from '../parts/numbers.js';
+import { asCount, asMeasured, asShare } from '../lib/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
 import { verdictWords } from '../parts/verdictWords.js';
 import { useOpenByHand } from './byHand.js';

@@ -10,7 +10,7 @@ import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { SaturationChart } from './saturationChart.js';
 import { sampleDrawerTexts } from './texts.js';
 

@@ -1,4 +1,4 @@
-import { asCount, asPercent, counted } from '../parts/numbers.js';
+import { asCount, asPercent, counted } from '../lib/numbers.js';
 
 /** sampling/sampleDrawer.tsx */
 export const sampleDrawerTexts = {

@@ -1,6 +1,6 @@
 import type { SheetDifference, SheetSettings } from '@yellow-thread/contract';
 import { Button } from '../parts/button.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { differenceTexts } from './texts.js';
 
 /** What a sheet of details or corrections would change, and whom it could not find. */

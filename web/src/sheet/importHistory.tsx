@@ -12,7 +12,7 @@ import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { roleNames } from './roles.js';
-import { asSize } from '../parts/numbers.js';
+import { asSize } from '../lib/numbers.js';
 import { importHistoryTexts } from './texts.js';
 
 /** Everything that was ever imported, and the way back from it. */

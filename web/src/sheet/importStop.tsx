@@ -9,7 +9,7 @@ import { ProgressLine } from '../parts/progressLine.js';
 import { Wide } from '../parts/wide.js';
 import { ImportHistory } from './importHistory.js';
 import { SheetPage } from './sheetPage.js';
-import { asCount, asDate, asSize } from '../parts/numbers.js';
+import { asCount, asDate, asSize } from '../lib/numbers.js';
 import { importStopTexts } from './texts.js';
 
 /** Brings a sheet in, and shows what was imported so far. */

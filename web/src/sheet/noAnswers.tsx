@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button } from '../parts/button.js';
 import { AsideFields } from '../parts/asideFields.js';
 import { Field } from '../parts/field.js';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { noAnswersTexts } from './texts.js';
 
 /** Short responses that may say nothing, for the researcher to confirm, question by question. */

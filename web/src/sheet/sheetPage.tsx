@@ -14,7 +14,7 @@ import {
 } from '../data/sheets.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asSize } from '../parts/numbers.js';
+import { asSize } from '../lib/numbers.js';
 import { ProgressLine } from '../parts/progressLine.js';
 import { ColumnTable } from './columnTable.js';
 import { Difference } from './difference.js';

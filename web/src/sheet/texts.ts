@@ -1,5 +1,5 @@
 import type { FileSettings } from '@yellow-thread/contract';
-import { asCount, asDate, counted } from '../parts/numbers.js';
+import { asCount, asDate, counted } from '../lib/numbers.js';
 
 /** sheet/roles.ts */
 export const rolesTexts = {

@@ -1,5 +1,5 @@
 import type { SheetCheck, SheetSettings } from '@yellow-thread/contract';
-import { asCount } from '../parts/numbers.js';
+import { asCount } from '../lib/numbers.js';
 import { whatComesInTexts } from './texts.js';
 
 /** Counts of what would be written. */

@@ -1,4 +1,4 @@
-import { asCount, asDate, asList, counted } from '../parts/numbers.js';
+import { asCount, asDate, asList, counted } from '../lib/numbers.js';
 
 export const studyTexts = {
   archive: 'Archive the study',

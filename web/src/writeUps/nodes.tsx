@@ -4,7 +4,7 @@ import { Extension, mergeAttributes, Node } from '@tiptap/core';
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
 import { createContext, useContext } from 'react';
 import { pictureAddress } from '../data/writeUps.js';
-import { asCount, asPercent } from '../parts/numbers.js';
+import { asCount, asPercent } from '../lib/numbers.js';
 import { figureFormat } from './format.js';
 import { nodesTexts } from './texts.js';
 

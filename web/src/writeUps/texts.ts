@@ -1,4 +1,4 @@
-import { asCount, asDate, counted, plural } from '../parts/numbers.js';
+import { asCount, asDate, counted, plural } from '../lib/numbers.js';
 
 /** writeUps/draftOf.ts */
 export const draftOfTexts = {

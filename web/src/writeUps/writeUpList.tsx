@@ -12,7 +12,7 @@ import { useStudyDetail } from '../frame/studyLocation.js';
 import { SaveStatus } from '../frame/saveStatus.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { asDate } from '../parts/numbers.js';
+import { asDate } from '../lib/numbers.js';
 import { writeUpListTexts } from './texts.js';
 
 /** The write-ups of a study, those that are written on and the frozen copies. */

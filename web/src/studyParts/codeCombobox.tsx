@@ -2,7 +2,7 @@ import { findCodeNamed, findCodes } from '@yellow-thread/core/codebook';
 import { useCombobox, type UseComboboxReturnValue } from 'downshift';
 import { useId, useState, type KeyboardEvent, type ReactNode, type Ref } from 'react';
 import type { DrawnCode } from '../data/codebook.js';
-import { StitchMark } from './stitch.js';
+import { StitchMark } from '../parts/stitch.js';
 import { codeComboboxTexts } from './texts.js';
 
 /** A code that was found, or the name of a new one. */

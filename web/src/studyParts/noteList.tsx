@@ -3,8 +3,8 @@ import { useState } from 'react';
 import type { SeenCodebook } from '../data/codebook.js';
 import type { NoteChange } from '../data/notes.js';
 import { useSession } from '../data/people.js';
-import { Button } from './button.js';
-import { TextField } from './field.js';
+import { Button } from '../parts/button.js';
+import { TextField } from '../parts/field.js';
 import { NoteRow } from './noteRow.js';
 import { noteListTexts } from './texts.js';
 

@@ -1,8 +1,8 @@
 import type { RuleCondition, Variable } from '@yellow-thread/contract';
 import { categoriesOf } from '../data/background.js';
 import { useVariable } from '../data/respondents.js';
-import { Choice, inputBox } from './field.js';
-import { Toggles } from './toggles.js';
+import { Choice, inputBox } from '../parts/field.js';
+import { Toggles } from '../parts/toggles.js';
 import { variableConditionTexts } from './texts.js';
 
 type Of<Is extends RuleCondition['is']> = Extract<RuleCondition, { is: Is }>;

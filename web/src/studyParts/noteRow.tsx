@@ -2,7 +2,7 @@ import type { ShownNote } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { SeenCodebook } from '../data/codebook.js';
-import { asDate } from './numbers.js';
+import { asDate } from '../lib/numbers.js';
 import { NoteText } from './noteText.js';
 import { noteRowTexts } from './texts.js';
 

@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import type { SeenCodebook } from '../data/codebook.js';
-import { StitchMark } from './stitch.js';
+import { StitchMark } from '../parts/stitch.js';
 import { codeListTexts } from './texts.js';
 
 /** Codes in a row, by their stitches and names. */

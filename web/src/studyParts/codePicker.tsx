@@ -1,6 +1,6 @@
 import type { DrawnCode } from '../data/codebook.js';
 import { CodeField, FoundCodes, useCodeCombobox } from './codeCombobox.js';
-import { inputBox } from './field.js';
+import { inputBox } from '../parts/field.js';
 import { codePickerTexts } from './texts.js';
 
 /** Finds a code by a few letters of its name, theme or definition. */
