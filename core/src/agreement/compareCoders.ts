@@ -181,7 +181,7 @@ export type AgreementState = 'firm' | 'tentative' | 'low' | 'little_evidence';
 /**
  * What an agreement allows, in four steps: conclusions may rest on an alpha from .800, tentative ones from .667.
  *
- * @see Krippendorff (2004) Content analysis, 2nd edition, chapter 11 (from memory)
+ * @see Krippendorff (2004) Content analysis, 2nd edition, chapter 11
  */
 export function stateOfAgreement({
   alpha,

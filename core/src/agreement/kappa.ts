@@ -26,6 +26,8 @@ export interface Kappa {
  *
  * @param table counts, k × k: rows are what the first one said, columns what the second one did
  * @param level of the interval, 0 to 1
+ * @example
+ *   cohenKappa([[20, 5], [10, 15]]).kappa // 0.4
  * @see Cohen (1960) A coefficient of agreement for nominal scales; the error as in Fleiss, Cohen & Everitt (1969)
  *   Large sample standard errors of kappa and weighted kappa
  */

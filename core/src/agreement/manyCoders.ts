@@ -15,6 +15,8 @@ export const eachOnce = <Value>(units: readonly (readonly Value[])[]): Judged<Va
  * @param distance of two values, 0 (the same) to 1
  * @param keyOf the same for values that are the same
  * @returns at most 1; null where no two values differ at all, so that it is not defined
+ * @example
+ *   krippendorffAlpha(eachOnce([[0, 1], [1, 1], [0, 1], [0, 0], [0, 0], [0, 1], [0, 0], [0, 0], [1, 0], [0, 0]]), (x, y) => Number(x !== y)) // 0.095 (Krippendorff 2011, section A)
  * @see Krippendorff (2004) Content analysis: an introduction to its methodology, 2nd edition, chapter 11
  */
 export function krippendorffAlpha<Value>(

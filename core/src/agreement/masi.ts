@@ -2,6 +2,8 @@
  * Distance of two sets of codes: 0 the same, 1 with nothing in common; less where one contains the other than where
  * each has something of its own. Two empty sets are the same: both said that nothing applies.
  *
+ * @example
+ *   masiDistance(new Set(['a', 'b']), new Set(['a'])) // 0.6667
  * @see Passonneau (2006) Measuring agreement on set-valued items (MASI) for semantic and pragmatic annotation
  */
 export function masiDistance(one: ReadonlySet<string>, other: ReadonlySet<string>): number {

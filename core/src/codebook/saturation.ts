@@ -62,6 +62,8 @@ export function saturationRuns(
  * given once, twice … taken as multinomial.
  *
  * @param mentions how often each code was given; those never given are left out
+ * @example
+ *   chao1([1, 1, 1, 2, 5]).estimate // 6.5
  * @see Chao (1984), Nonparametric estimation of the number of classes in a population; the bias-corrected form and
  *   its error are those of R's vegan::estimateR
  */

@@ -8,6 +8,8 @@ const LONGEST_PART = 60;
  *
  * @param parts study, kind of file and whatever distinguishes it; empty ones are left out
  * @param date as ISO 8601 writes it: "2026-11-29"
+ * @example
+ *   fileNameOf(['Ferry 2026', 'table'], '2026-11-29', 'csv') // 'ferry-2026_table_2026-11-29.csv'
  */
 export function fileNameOf(parts: readonly string[], date: string, extension: string): string {
   const plain = parts

@@ -19,7 +19,12 @@ export function bandOf(bands: readonly Band[], value: unknown): Band | null {
   return bands.findLast(({ from }) => from === null || from <= value) ?? null;
 }
 
-/** Limits as they are typed, separated by commas or blanks: ascending and distinct; anything else is ignored. */
+/**
+ * Limits as they are typed, separated by commas or blanks: ascending and distinct; anything else is ignored.
+ *
+ * @example
+ *   parseLimits('65, 18', false) // [18, 65]
+ */
 export function parseLimits(typed: string, areDates: boolean): (number | string)[] {
   const parts = typed.split(/[,;\s]+/u).filter((part) => part !== '');
   if (areDates)

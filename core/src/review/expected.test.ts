@@ -161,7 +161,7 @@ test('measured along the line: precision and recall as by counting, all answers 
 
 test('a spot check is worse only when its whole interval is on the wrong side of what was expected', () => {
   expect(shareApplying(0, 0)).toBeNull();
-  // Wilson (1927), from memory of tables: 45 of 50 is .786 to .957
+  // R 4.2.2 prop.test(45, 50, correct = FALSE): .7864 to .9565
   const found = shareApplying(45, 5)!;
   expect(found.interval.map((end) => Number(end.toFixed(3)))).toEqual([0.786, 0.957]);
   for (const [side, expected, worse] of [

@@ -9,6 +9,8 @@ import { normalQuantile } from '../statistics/index.js';
  * @param level confidence of the interval
  * @param share the share expected; one half needs most
  * @throws RangeError for a margin or share that is none
+ * @example
+ *   sampleSizeFor(1e9, 0.05) // 385 (Cochran 1977, § 4.4)
  * @see Cochran (1977), Sampling Techniques, 3rd ed.
  */
 export function sampleSizeFor(
@@ -28,6 +30,8 @@ export function sampleSizeFor(
  * The margin of error of a share from a random sample of this size.
  *
  * @returns half the width of the interval, as a share; 0 when everybody was drawn
+ * @example
+ *   marginOf(384, 1e9) // 0.05
  * @see Cochran (1977), Sampling Techniques, 3rd ed.
  */
 export function marginOf(size: number, population: number, level = 0.95, share = 0.5): number {

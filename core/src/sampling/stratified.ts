@@ -8,6 +8,8 @@ import { simpleRandomSample } from './simpleRandom.js';
  * @param size how many are to be drawn in all
  * @returns how many to draw from each
  * @throws RangeError when more are to be drawn than there are
+ * @example
+ *   allocate([50, 30, 20], 7) // [4, 2, 1]
  */
 export function allocate(sizes: readonly number[], size: number): number[] {
   const population = sizes.reduce((sum, one) => sum + one, 0);

@@ -5,6 +5,8 @@ export type Correction = 'holm' | 'benjamini_hochberg' | 'none';
  * Corrects the p-values of a family of tests.
  *
  * @returns in the order given
+ * @example
+ *   adjust([0.01, 0.04, 0.03], 'holm') // [0.03, 0.06, 0.06]
  * @see Holm (1979) A simple sequentially rejective multiple test procedure; Benjamini & Hochberg (1995) Controlling
  *   the false discovery rate
  */

@@ -14,7 +14,7 @@ export interface GroupShare {
 
 /**
  * Whether there is too little for a chi-square: an expected count below 1, or more than a fifth of them below 5
- * (Cochran 1954, from memory).
+ * (common practice, which names Cochran 1954).
  */
 export function isTooThin(groups: readonly GroupShare[]): boolean {
   const filled = groups.filter(({ people }) => people > 0);

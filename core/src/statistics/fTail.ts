@@ -47,6 +47,11 @@ export function incompleteBeta(x: number, a: number, b: number): number {
   return (front * fraction) / a;
 }
 
-/** Upper tail of the F distribution; degrees of freedom may be fractional. */
+/**
+ * Upper tail of the F distribution; degrees of freedom may be fractional.
+ *
+ * @example
+ *   fTail(4.96, 1, 10) // 0.05 (Abramowitz & Stegun 1964, table 26.9)
+ */
 export const fTail = (value: number, degrees: number, others: number): number =>
   value <= 0 ? 1 : incompleteBeta(others / (others + degrees * value), others / 2, degrees / 2);

@@ -41,6 +41,8 @@ const ratio = (over: readonly number[], under: readonly number[], r: number): nu
  *
  * @param p between 0 and 1, exclusive
  * @throws RangeError when `p` is outside (0, 1)
+ * @example
+ *   normalQuantile(0.975) // 1.959964 (Abramowitz & Stegun 1964, table 26.5)
  * @see Wichura (1988), Algorithm AS 241: The percentage points of the normal distribution, PPND16
  */
 export function normalQuantile(p: number): number {

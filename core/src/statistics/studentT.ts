@@ -8,6 +8,8 @@ const STEPS = 60;
  *
  * @param p probability below it, above 0.5 and below 1
  * @param degrees of freedom, above 0, whole or not; Infinity for the normal distribution
+ * @example
+ *   tQuantile(0.975, 10) // 2.228 (Abramowitz & Stegun 1964, table 26.10)
  * @see Student (1908) The probable error of a mean; Abramowitz & Stegun (1964) 26.7.1
  */
 export function tQuantile(p: number, degrees: number): number {

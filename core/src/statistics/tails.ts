@@ -42,6 +42,11 @@ export function upperGamma(a: number, x: number): number {
 /** Probability of a standard normal variable at least this far from 0, on either side. */
 export const normalTwoSided = (z: number): number => upperGamma(0.5, (z * z) / 2);
 
-/** Upper tail of the chi-square distribution. */
+/**
+ * Upper tail of the chi-square distribution.
+ *
+ * @example
+ *   chiSquareTail(3.841, 1) // 0.05 (Abramowitz & Stegun 1964, table 26.8)
+ */
 export const chiSquareTail = (value: number, degrees: number): number =>
   upperGamma(degrees / 2, value / 2);

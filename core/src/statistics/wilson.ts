@@ -9,6 +9,8 @@ export type Interval = [low: number, high: number];
  * @param n base that it is out of; the effective base when weighted (need not be whole)
  * @param level confidence, 0 to 1
  * @returns bounds within [0, 1]; [0, 1] when the base is empty, the share itself when it is without end
+ * @example
+ *   wilsonInterval(81 / 263, 263) // [0.2553, 0.3662] (Newcombe 1998, table I)
  * @see Wilson (1927) Probable inference, the law of succession, and statistical inference
  */
 export function wilsonInterval(share: number, n: number, level = 0.95): Interval {

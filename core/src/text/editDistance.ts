@@ -2,6 +2,8 @@
  * How many letters must be inserted, deleted or replaced (Levenshtein 1966), up to a limit.
  *
  * @returns a number above `most` as soon as it is certain to be above it
+ * @example
+ *   editDistance('kitten', 'sitting', 5) // 3
  */
 export function editDistance(one: string, other: string, most: number): number {
   if (Math.abs(one.length - other.length) > most) return most + 1;

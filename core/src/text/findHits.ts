@@ -17,6 +17,8 @@ export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard';
  *   after the other in any of their English forms (Porter 1980); `wildcard`: words in which `*` stands for any
  *   characters and `?` for one
  * @returns stretches in order that do not overlap; none when nothing is looked for
+ * @example
+ *   findHits('queues and queueing', 'queue', 'stem') // [{ start: 0, end: 6 }, { start: 11, end: 19 }]
  */
 export const findHits = (text: string, words: string, match: WordMatch): Span[] =>
   hitFinder(words, match)(text);

@@ -23,6 +23,8 @@ const LONGEST_MARK = 40;
  * line before it.
  *
  * @returns spans in order that do not overlap and hold everything but white space
+ * @example
+ *   splitLines('Late again. And dear.') // [{ start: 0, end: 11 }, { start: 12, end: 21 }]
  */
 export function splitLines(text: string): Span[] {
   const lines: Span[] = [];

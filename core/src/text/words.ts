@@ -16,6 +16,9 @@ const segmenter = new Intl.Segmenter(undefined, { granularity: 'word' });
  * The words of a text in order. Scripts that write no spaces between words are separated by
  * `Intl.Segmenter`; all others by runs of letters and digits with inner apostrophes. Stop words,
  * numbers and one-letter words are kept.
+ *
+ * @example
+ *   splitWords('Far too dear').map(({ form }) => form) // ['far', 'too', 'dear']
  */
 export function splitWords(text: string): Word[] {
   const words: Word[] = [];

@@ -4,7 +4,8 @@ import { SaxesParser } from 'saxes';
 import { problems } from '../wording/problems.js';
 import { qdcTexts } from '../wording/exchange.js';
 
-// The REFI-QDA codebook exchange format (qdasoftware.org, version 1.0; element and attribute names from memory).
+// The REFI-QDA codebook exchange format (qdasoftware.org, version 1.0). No copy of its schema could be had
+// here: names of elements and attributes are common practice.
 
 const NAMESPACE = 'urn:QDA-XML:codebook:1.0';
 

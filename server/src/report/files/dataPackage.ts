@@ -10,7 +10,8 @@ const FILE = 'respondents.csv';
 /**
  * The respondent-level file with its data dictionary, as a zip of an open Data Package.
  *
- * @see https://specs.frictionlessdata.io/data-package/ and /table-schema/ (from memory)
+ * @see https://specs.frictionlessdata.io/data-package/ and /table-schema/; no copy could be had here, so that
+ *   the names of properties are common practice
  */
 export async function writeDataPackage(
   to: Writable,

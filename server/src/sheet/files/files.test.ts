@@ -335,7 +335,7 @@ describe('workbooks', () => {
     };
     const number = (style: number, value: number | string) => `<c s="${style}"><v>${value}</v></c>`;
     const extension = '<ext><x15:workbookPr chartTrackingRefBase="1"/></ext>';
-    // the standard's own examples (ISO/IEC 29500-1, 18.17.4; from memory)
+    // dates as openpyxl's from_excel reads these serials (ISO/IEC 29500-1, 18.17.4)
     expect(
       await shown('', ...[3687, 38749, 2958465].map((days) => number(1, days)), number(9, 3687)),
     ).toEqual(['1910-02-03', '2006-02-01', '9999-12-31', '1910-02-03']);
