@@ -23,7 +23,7 @@ tally() {
   fi
 }
 
-rm -rf test-results .test/product && mkdir -p test-results
+rm -rf test-results .test/product .test/product2 && mkdir -p test-results
 check formatting npx prettier --check --log-level warn .
 check types npx tsc -b
 check lint npx eslint . --max-warnings 0
@@ -37,11 +37,12 @@ check build bash scripts/build.sh
 DATABASE_URL=$(PG_FOLDER=$PROJECT/.test/postgres bash scripts/pg.sh start --unsafe) \
   check 'production packages alone' bash scripts/checkProduction.sh
 say '— the product in the browser'
-npx playwright test --config tests/playwright.config.ts --project product
+# two lanes side by side, each with a product of its own; then what measures, alone
+LANES=2 npx playwright test --config tests/playwright.config.ts --project product-alone --project product --project product-beside
 tally playwright test-results/playwright.json \
   '`${r.stats.expected} ${r.stats.unexpected + r.stats.flaky + r.stats.skipped + r.errors.length}`'
 PG_FOLDER=$PROJECT/.test/postgres bash scripts/pg.sh stop
-PG_FOLDER=$PROJECT/.test/product/postgres bash scripts/pg.sh stop
+for lane in product product2; do PG_FOLDER=$PROJECT/.test/$lane/postgres bash scripts/pg.sh stop; done
 
 echo "$passed passed, $failed failed"
 [ "$failed" = 0 ] && [ "$passed" -gt 0 ]

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
-import { dataFolder } from './product.js';
+import { productOf } from './product.js';
 import { bringIn, codeField, enterDemo, saved } from './steps.js';
 
 const sheet = {
@@ -229,7 +229,7 @@ function breakDatabase(): void {
     'bash',
     [fileURLToPath(new URL('../scripts/pg.sh', import.meta.url)), 'url'],
     {
-      env: { ...process.env, PG_FOLDER: `${dataFolder}/postgres` },
+      env: { ...process.env, PG_FOLDER: `${productOf(0).dataFolder}/postgres` },
       encoding: 'utf8',
     },
   ).trim();

@@ -1,9 +1,10 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
-import { address, dataFolder } from './product.js';
+import { productOf } from './product.js';
 
 const project = fileURLToPath(new URL('..', import.meta.url));
+const { address, dataFolder } = productOf(0);
 const port = Number(new URL(address).port) + 2;
 /** What one request may keep everybody waiting for, on the machine on which a turn of `yardstick` takes so long. */
 const LONGEST_MS = 100;

@@ -1,16 +1,28 @@
 import { defineConfig } from '@playwright/test';
-import { address, dataFolder } from './product.js';
+import { productOf } from './product.js';
+
+/** Files that run beside the others when there are two lanes, about half of the time in all. */
+const BESIDE = /(?:views|codebook|sheets|studies)\.spec\.ts/u;
+/** What starts servers of its own, and measures: it has the machine for itself. */
+const ALONE = /(?:holds|start)\.spec\.ts/u;
+
+const isTwoLanes = process.env['LANES'] === '2';
+const lanes = isTwoLanes ? [0, 1] : [0];
+const inLane = (lane: number) => ({
+  use: { baseURL: productOf(lane).address },
+  metadata: productOf(lane),
+  workers: 1,
+});
 
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   timeout: 60_000,
   expect: { timeout: 10_000 },
-  workers: 1,
+  workers: lanes.length,
   forbidOnly: true,
   reporter: [['line'], ['json', { outputFile: '../test-results/playwright.json' }]],
   use: {
-    baseURL: address,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     launchOptions: {
@@ -27,19 +39,30 @@ export default defineConfig({
     },
   },
   projects: [
-    { name: 'product', testMatch: '*.spec.ts' },
+    ...(isTwoLanes
+      ? [
+          { name: 'product', testMatch: '*.spec.ts', testIgnore: [BESIDE, ALONE], ...inLane(0) },
+          { name: 'product-beside', testMatch: BESIDE, ...inLane(1) },
+          {
+            name: 'product-alone',
+            testMatch: ALONE,
+            dependencies: ['product', 'product-beside'],
+            ...inLane(0),
+          },
+        ]
+      : [{ name: 'product', testMatch: '*.spec.ts', ...inLane(0) }]),
     // run by scripts/screenshots.sh, not by the tests
-    { name: 'screenshots', testMatch: 'screenshots.ts' },
+    { name: 'screenshots', testMatch: 'screenshots.ts', ...inLane(0) },
   ],
   // the product itself, by its own start command, with a data folder of the tests'
-  webServer: {
+  webServer: lanes.map(productOf).map(({ address, dataFolder }) => ({
     command: 'bash ../scripts/start.sh',
     url: address,
     env: { PORT: new URL(address).port, DATA_FOLDER: dataFolder, LOG: 'off' },
     reuseExistingServer: false,
     timeout: 180_000,
-    stdout: 'ignore',
-    stderr: 'pipe',
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 15_000 },
-  },
+    stdout: 'ignore' as const,
+    stderr: 'pipe' as const,
+    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 15_000 },
+  })),
 });
