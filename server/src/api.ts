@@ -32,7 +32,7 @@ import { reportRoutes } from './report/index.js';
 import { finishRoutes, reviewRoutes } from './review/index.js';
 import type { App } from './app.types.js';
 import { samplingRoutes } from './sampling/index.js';
-import { LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
+import { importRoutes, LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
 import { respondentRoutes } from './respondents/index.js';
 import { studyContentRoutes, studyRoutes } from './study/index.js';
 import { writeUpRoutes } from './writeUps/index.js';
@@ -104,6 +104,7 @@ export async function serveApi(
     studyContentRoutes(inStudy);
     noteRoutes(inStudy);
     sheetRoutes(inStudy, threads, largestSheet);
+    importRoutes(inStudy);
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
     codebookRoutes(inStudy);

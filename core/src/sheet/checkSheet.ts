@@ -1,5 +1,5 @@
 import { randomSource } from '../statistics/index.js';
-import { findInCells } from './cellFindings.js';
+import { CellFindings } from './cellFindings.js';
 import { withoutErrors } from './cells.js';
 import { findingList, type Finding, type FindingList } from './findings.js';
 import { planIds, type IdPlan } from './respondentIds.js';
@@ -58,7 +58,7 @@ export function checkSheet({
   const reader = rowReader(columns, settings);
   const hasIds = settings.columns.some((column) => column.role === 'id');
   const ids = planIds(hasIds, known);
-  const cellFindings = findInCells(columns, settings, reader);
+  const cellFindings = new CellFindings(columns, settings, reader);
   const counts = countRows(settings, reader, labels);
   const preview = previewOf(seed);
   let rows = 0;
@@ -84,8 +84,8 @@ export function checkSheet({
       if (rows === 0) list.stop('no_rows', checkSheetTexts.sheetHeadButNo);
       validateSettings(columns, settings, reader, list);
       reportIds(plan, settings.duplicates, list);
-      cellFindings.tell(list);
-      counts.tell(list);
+      cellFindings.report(list);
+      counts.report(list);
       const renamed = new Map(plan.renamed);
       const skipped = new Set(plan.skipped);
       return {

@@ -95,7 +95,7 @@ export function countRows(
             : categories,
         };
       }),
-    tell({ notice }: FindingList): void {
+    report({ notice }: FindingList): void {
       notice('coded_no_answer', sheetCountsTexts.responseSaysNothingBut, codedNoAnswer);
       for (const [v, { name, kind }] of reader.variables.entries()) {
         const { joined, rows } = categoriesOf(name, kind, v) ?? { joined: [], rows: new RowList() };

@@ -5,4 +5,4 @@ export { restoreImport } from './restoreImport.js';
 export { readTable } from './readTable.js';
 export { readSheetJob } from './readingJob.js';
 export { dropAbandoned } from './sheets.js';
-export { LARGEST_SHEET, sheetRoutes } from './routes.js';
+export { importRoutes, LARGEST_SHEET, sheetRoutes } from './routes.js';

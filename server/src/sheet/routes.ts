@@ -23,6 +23,7 @@ import { DONE, route } from '../route.js';
 
 export const LARGEST_SHEET = 200 * 1024 * 1024;
 
+/** Sheets from their upload to the check before they are imported. */
 export function sheetRoutes(app: App, threads: Threads, largest: number): void {
   const tooLarge = () => problems.tooLarge(`${largest / 1024 / 1024} MB`);
   const read = (em: EntityManager, studyId: number, accountId: number, payload: unknown) =>
@@ -101,7 +102,10 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
     nameFile(reply.type('text/csv; charset=utf-8'), about, 'csv');
     return `\uFEFF${writeCsv([['id'], ...ids.map((id) => [id])])}`;
   });
+}
 
+/** Imports, and the way back. */
+export function importRoutes(app: App): void {
   route(app, api.importSheet, async (request) => {
     const { study, sheet } = request.params;
     const { shape } = await readySheet(request.em, study, sheet);
@@ -128,9 +132,10 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
   route(app, api.undoImport, async (request) => {
     const { study, import: importId } = request.params;
     await whatUndoTakes(request.em, study, importId);
+    const accountId = requireAccount(request).id;
     await noteInAudit(request.em, {
       action: 'import_taken_back',
-      accountId: requireAccount(request).id,
+      accountId,
       studyId: study,
       details: { import: importId },
     });
@@ -138,7 +143,7 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
       kind: 'undo_import',
       studyId: study,
       questionId: null,
-      accountId: requireAccount(request).id,
+      accountId,
       payload: { importId },
     });
   });

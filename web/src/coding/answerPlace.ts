@@ -40,16 +40,13 @@ export interface ActiveAnswer extends AnswerPlace {
   last: Mention | undefined;
 }
 
-/** A mention by hand of a code, on a passage or the whole answer. */
-export const mentionOf = (
-  { answer, accountId }: ActiveAnswer,
-  codeId: string,
+/** A mention by hand, of a passage or the whole answer. */
+export const mentionByHand = (
+  of: Pick<Mention, 'responseId' | 'codeId' | 'coderId'>,
   passage: Span | null,
 ): Mention => ({
+  ...of,
   id: crypto.randomUUID(),
-  responseId: answer.id,
-  codeId,
-  coderId: accountId,
   start: passage?.start ?? null,
   end: passage?.end ?? null,
   origin: 'hand',

@@ -1,7 +1,8 @@
 import type { CodeCreate, Mention } from '@yellow-thread/contract';
 import { passageIn } from '@yellow-thread/core/coding';
+import type { Span } from '@yellow-thread/core/text';
 import { toast } from 'sonner';
-import { mentionOf, type ActiveAnswer } from './answerPlace.js';
+import { mentionByHand, type ActiveAnswer } from './answerPlace.js';
 import { shownSuggestions } from './suggested.js';
 import { answerActionsTexts } from './texts.js';
 
@@ -13,7 +14,9 @@ export interface MadeWith {
 
 /** What can be done with codes at the place where one is. */
 export function codeActions(at: ActiveAnswer) {
-  const { answer, place, position, toSame, before, last, target, onChange } = at;
+  const { answer, accountId, place, position, toSame, before, last, target, onChange } = at;
+  const mentionOf = (codeId: string, passage: Span | null) =>
+    mentionByHand({ responseId: answer.id, codeId, coderId: accountId }, passage);
   const withLast = (act: (mention: Mention) => void) => () =>
     last ? act(last) : void toast(answerActionsTexts.noCodeHereYet);
   return {
@@ -23,7 +26,7 @@ export function codeActions(at: ActiveAnswer) {
       if (replaced && !made.newCode)
         onChange({ do: 'edit', from: replaced, to: { ...replaced, codeId } });
       else {
-        const mention = mentionOf(at, codeId, replaced ? passageOf(replaced) : target);
+        const mention = mentionOf(codeId, replaced ? passageOf(replaced) : target);
         const isThere = answer.mentions.some(
           (one) => one.codeId === codeId && one.start === mention.start && one.end === mention.end,
         );
@@ -37,7 +40,7 @@ export function codeActions(at: ActiveAnswer) {
     decide: (accepted: boolean) => {
       const [likeliest] = shownSuggestions(answer);
       if (!likeliest) return void toast(answerActionsTexts.nothingSuggestedHere);
-      const mention: Mention = { ...mentionOf(at, likeliest.codeId, null), origin: 'accepted' };
+      const mention: Mention = { ...mentionOf(likeliest.codeId, null), origin: 'accepted' };
       onChange({ do: 'decide', mention, accepted, toSame });
     },
     /** Codes a near duplicate as the answer before it was coded. */
@@ -48,7 +51,7 @@ export function codeActions(at: ActiveAnswer) {
         if (there.has(mention.codeId)) continue;
         const passage = passageOf(mention);
         const here = passage && passageIn(before.text, passage, answer.text);
-        onChange({ do: 'add', toSame, mention: mentionOf(at, mention.codeId, here) });
+        onChange({ do: 'add', toSame, mention: mentionOf(mention.codeId, here) });
       }
     },
     /** Lets the next code take the place of the last. */

@@ -8,6 +8,7 @@ import { inputBox } from '../parts/field.js';
 import { Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
 import { useDraggable, useDropTarget, useMergedRefs, type Dragged } from '../parts/dragAndDrop.js';
+import { mentionByHand } from './answerPlace.js';
 import { codesDrawerTexts } from './texts.js';
 
 /** The codebook beside the ledger: to look a code up, and to drag one onto a line. */
@@ -55,15 +56,10 @@ export function CodesDrawer({ study, question }: { study: number; question: numb
                     change({
                       do: 'add',
                       toSame: false,
-                      mention: {
-                        ...words,
-                        id: crypto.randomUUID(),
-                        codeId: code.id,
-                        coderId: account,
-                        origin: 'hand',
-                        createdAt: new Date().toISOString(),
-                        typical: false,
-                      },
+                      mention: mentionByHand(
+                        { responseId: words.responseId, codeId: code.id, coderId: account },
+                        words,
+                      ),
                     })
                   }
                 />

@@ -1,7 +1,7 @@
 import type { LedgerOrder, LedgerShow, WordMatch } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { useDrawnCodebook } from '../data/codebook.js';
+import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useGroups } from '../data/groups.js';
 import { useMembers } from '../data/people.js';
 import { useVariable } from '../data/respondents.js';
@@ -144,19 +144,45 @@ const codeParts: [CodePart, string, string][] = [
   ['none', filterBarTexts.notWith, filterBarTexts.coded2],
 ];
 
-function Narrowing({ filter, onFilter }: FilterBarProps) {
+function Narrowing(props: FilterBarProps) {
+  const { filter, onFilter } = props;
   const { study } = useStudyLocation();
   const codebook = useDrawnCodebook(study.id);
   const groups = useGroups(study.id).data?.groups ?? [];
-  const members = useMembers(study.id).data?.members ?? [];
-  const [part, setPart] = useState<CodePart>('all');
-  const [variable, setVariable] = useState(0);
-  const [round, setRound] = useState(0);
-  const without = (part: CodePart, id: string) =>
-    onFilter({ [part]: filter[part].filter((one) => one !== id) });
   if (!codebook) return null;
   return (
     <div className="order-last flex min-w-0 basis-full flex-wrap items-center gap-x-4 gap-y-2">
+      <Chips {...props} codebook={codebook} groups={groups} />
+      <CodeCondition {...props} codebook={codebook} />
+      {study.variables.length > 0 && <BackgroundCondition {...props} />}
+      {groups.length > 0 && <GroupCondition {...props} groups={groups} />}
+      <CoderCondition {...props} />
+      <label className="inline-flex items-center gap-2 text-soft">
+        <input
+          type="checkbox"
+          checked={filter.same === 'joined'}
+          onChange={(event) => onFilter({ same: event.target.checked ? 'joined' : 'apart' })}
+        />
+        {filterBarTexts.sameWordsOne}
+      </label>
+    </div>
+  );
+}
+
+type Groups = readonly { id: string; name: string }[];
+
+/** What the list is filtered by, each to be taken off. */
+function Chips({
+  filter,
+  onFilter,
+  codebook,
+  groups,
+}: FilterBarProps & { codebook: DrawnCodebook; groups: Groups }) {
+  const { study } = useStudyLocation();
+  const without = (part: CodePart, id: string) =>
+    onFilter({ [part]: filter[part].filter((one) => one !== id) });
+  return (
+    <>
       {codeParts.flatMap(([part, said]) =>
         filter[part].map((id) => (
           <Chip key={part + id} onRemove={() => without(part, id)}>
@@ -191,6 +217,18 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           {filterBarTexts.likelyAbout(codebook.themes.find(({ id }) => id === filter.about)?.name)}
         </Chip>
       )}
+    </>
+  );
+}
+
+function CodeCondition({
+  filter,
+  onFilter,
+  codebook,
+}: FilterBarProps & { codebook: DrawnCodebook }) {
+  const [part, setPart] = useState<CodePart>('all');
+  return (
+    <>
       <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">
         <Choice
           label={filterBarTexts.codes}
@@ -198,19 +236,17 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           value={part}
           onChange={(event) => setPart(event.target.value as CodePart)}
         >
-          {codeParts.map(([part, , name]) => (
-            <option key={part} value={part}>
+          {codeParts.map(([one, , name]) => (
+            <option key={one} value={one}>
               {name}
             </option>
           ))}
         </Choice>
         <CodePicker
-          key={round}
           label={filterBarTexts.codeNarrow}
           codes={codebook.codes}
           onPick={(code) => {
             if (!filter[part].includes(code.id)) onFilter({ [part]: [...filter[part], code.id] });
-            setRound(round + 1);
           }}
         />
       </span>
@@ -224,74 +260,80 @@ function Narrowing({ filter, onFilter }: FilterBarProps) {
           <option value="line">{filterBarTexts.line}</option>
         </Choice>
       )}
-      {study.variables.length > 0 && (
-        <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">
-          <Choice
-            label={filterBarTexts.background}
-            hideLabel
-            value={variable}
-            onChange={(event) => setVariable(Number(event.target.value))}
-          >
-            <option value={0}>{filterBarTexts.background2}</option>
-            {study.variables.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </Choice>
-          {variable > 0 && (
-            <ValueChoice
-              study={study.id}
-              variable={variable}
-              onPick={(value) => {
-                onFilter({ where: [...filter.where, { variableId: variable, value }] });
-                setVariable(0);
-              }}
-            />
-          )}
-        </span>
-      )}
-      {groups.length > 0 && (
-        <Choice
-          label={filterBarTexts.group}
-          hideLabel
-          className="max-w-40"
-          value=""
-          onChange={(event) => onFilter({ among: [...filter.among, event.target.value] })}
-        >
-          <option value="">{filterBarTexts.group2}</option>
-          {groups
-            .filter(({ id }) => !filter.among.includes(id))
-            .map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-        </Choice>
-      )}
-      {members.length > 1 && (
-        <Choice
-          label={filterBarTexts.coded3}
-          value={filter.coder ?? 0}
-          onChange={(event) => onFilter({ coder: Number(event.target.value) || undefined })}
-        >
-          <option value={0}>{filterBarTexts.anybody}</option>
-          {members.map((member) => (
-            <option key={member.id} value={member.id}>
-              {member.name}
-            </option>
-          ))}
-        </Choice>
-      )}
-      <label className="inline-flex items-center gap-2 text-soft">
-        <input
-          type="checkbox"
-          checked={filter.same === 'joined'}
-          onChange={(event) => onFilter({ same: event.target.checked ? 'joined' : 'apart' })}
+    </>
+  );
+}
+
+function BackgroundCondition({ filter, onFilter }: FilterBarProps) {
+  const { study } = useStudyLocation();
+  const [variable, setVariable] = useState(0);
+  return (
+    <span className="inline-flex max-w-full flex-wrap items-center gap-1.5">
+      <Choice
+        label={filterBarTexts.background}
+        hideLabel
+        value={variable}
+        onChange={(event) => setVariable(Number(event.target.value))}
+      >
+        <option value={0}>{filterBarTexts.background2}</option>
+        {study.variables.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </Choice>
+      {variable > 0 && (
+        <ValueChoice
+          study={study.id}
+          variable={variable}
+          onPick={(value) => {
+            onFilter({ where: [...filter.where, { variableId: variable, value }] });
+            setVariable(0);
+          }}
         />
-        {filterBarTexts.sameWordsOne}
-      </label>
-    </div>
+      )}
+    </span>
+  );
+}
+
+function GroupCondition({ filter, onFilter, groups }: FilterBarProps & { groups: Groups }) {
+  return (
+    <Choice
+      label={filterBarTexts.group}
+      hideLabel
+      className="max-w-40"
+      value=""
+      onChange={(event) => onFilter({ among: [...filter.among, event.target.value] })}
+    >
+      <option value="">{filterBarTexts.group2}</option>
+      {groups
+        .filter(({ id }) => !filter.among.includes(id))
+        .map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+    </Choice>
+  );
+}
+
+function CoderCondition({ filter, onFilter }: FilterBarProps) {
+  const { study } = useStudyLocation();
+  const members = useMembers(study.id).data?.members ?? [];
+  if (members.length < 2) return null;
+  return (
+    <Choice
+      label={filterBarTexts.coded3}
+      value={filter.coder ?? 0}
+      onChange={(event) => onFilter({ coder: Number(event.target.value) || undefined })}
+    >
+      <option value={0}>{filterBarTexts.anybody}</option>
+      {members.map((member) => (
+        <option key={member.id} value={member.id}>
+          {member.name}
+        </option>
+      ))}
+    </Choice>
   );
 }
 

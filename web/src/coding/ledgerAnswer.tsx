@@ -7,6 +7,7 @@ import type { CodingChange } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Knot } from '../parts/knot.js';
+import { mentionByHand } from './answerPlace.js';
 import { CodeField } from './codeField.js';
 import { CodeLabel } from './codeLabel.js';
 import { ledgerGrid } from './ledgerGrid.js';
@@ -54,10 +55,16 @@ export interface LedgerAnswerProps {
   onChange: (change: CodingChange) => void;
 }
 
-/** One answer: a head row, a row a line, and the code field at its foot while one is in it. */
-export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswerProps) {
-  const { answer, about, count, codebook, place, index, position, goTo, lifted, onLift, onChange } =
-    props;
+/** What follows from an answer and where one is: its lines, what stands in them, and what is proposed. */
+function useAnswerView({
+  answer,
+  codebook,
+  words,
+  match,
+  frequent,
+  toggled,
+  onToggle,
+}: LedgerAnswerProps) {
   const { study } = useStudyLocation();
   const { text, noAnswer, cuts } = answer;
   const written = useMemo(
@@ -67,15 +74,10 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
   const lines = useMemo(() => written.filter((line) => !line.isAside), [written]);
   const asides = useMemo(() => findAsides(text, study.asides), [text, study.asides]);
   const hits = useMemo(
-    () =>
-      props.words.trim() === ''
-        ? []
-        : findHits(blankAsides(text, study.asides), props.words, props.match),
-    [text, study.asides, props.words, props.match],
+    () => (words.trim() === '' ? [] : findHits(blankAsides(text, study.asides), words, match)),
+    [text, study.asides, words, match],
   );
-  const { whole, byLine } = useMemo(() => deal(answer.mentions, lines), [answer.mentions, lines]);
-  const toSame = count > 1;
-  const { frequent, toggled, onToggle } = props;
+  const mentions = useMemo(() => byPlace(answer.mentions, lines), [answer.mentions, lines]);
   const reading = useMemo(
     () =>
       frequent && {
@@ -94,45 +96,24 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
             proposal={proposal}
             number={p + 1}
             codebook={codebook}
-            onToggle={() => onToggle(answer.id, proposal.codeId)}
+            onToggle={() => reading.toggle(proposal.codeId)}
           />
         ),
     );
-  /** A passage belongs to its first line, wherever the pointer was released. */
-  const lineOf = (passage: Span | null, l: number) => (passage ? lineOfPassage(lines, passage) : l);
-  const remove = (mention: Mention) => onChange({ do: 'remove', mention, toSame });
-  const replace = (mention: Mention) => {
-    const { start, end } = mention;
-    const passage = start === null || end === null ? null : { start, end };
-    goTo({
-      answer: index,
-      line: lineOfPassage(lines, passage),
-      passage: null,
-      replacing: mention.id,
-    });
-  };
-  const label = (mention: Mention) => (
-    <CodeLabel
-      key={mention.id}
-      mention={mention}
-      code={codebook.byId.get(mention.codeId)}
-      lifted={lifted === mention.id}
-      onLift={onLift}
-      onRemove={() => remove(mention)}
-      onReplace={() => replace(mention)}
-      onMove={
-        place?.passage
-          ? () => {
-              onChange({ do: 'edit', from: mention, to: { ...mention, ...place.passage } });
-              goTo({ ...place, passage: null });
-            }
-          : null
-      }
-      onTypical={() =>
-        onChange({ do: 'edit', from: mention, to: { ...mention, typical: !mention.typical } })
-      }
-    />
-  );
+  return { written, lines, asides, hits, ...mentions, reading, proposedAt };
+}
+
+type AnswerView = ReturnType<typeof useAnswerView>;
+
+/** One answer: a head row, a row a line, and the code field at its foot while one is in it. */
+export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswerProps) {
+  const { answer, about, count, codebook, place, index, position, onChange } = props;
+  const view = useAnswerView(props);
+  const { lines, byLine, whole, reading, proposedAt } = view;
+  const { text, noAnswer } = answer;
+  const toSame = count > 1;
+  const settle = () =>
+    onChange({ do: 'settle', responseId: answer.id, settled: true, toSame, assisted: true });
   return (
     <article
       aria-label={ledgerAnswerTexts.answer(about)}
@@ -145,7 +126,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
       <div className={`${ledgerGrid} rounded ${place?.line === WHOLE ? 'bg-wash' : ''}`}>
         <AnswerHead {...props} />
         <div className="flex flex-wrap gap-x-3 gap-y-0.5">
-          {whole.map(label)}
+          <MentionLabels {...props} mentions={whole} lines={lines} />
           {proposedAt(null)}
           {!reading && (
             <Suggested
@@ -155,15 +136,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
               onDecide={(mention, accepted) =>
                 onChange({ do: 'decide', mention, accepted, toSame })
               }
-              onNothing={() =>
-                onChange({
-                  do: 'settle',
-                  responseId: answer.id,
-                  settled: true,
-                  toSame,
-                  assisted: true,
-                })
-              }
+              onNothing={settle}
             />
           )}
         </div>
@@ -171,56 +144,7 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
       {noAnswer && (
         <p className="voice text-soft">{text.trim() === '' ? ledgerAnswerTexts.leftEmpty : text}</p>
       )}
-      {written.map((line) => {
-        if (line.isAside)
-          return (
-            <p key={line.start} className="voice text-soft">
-              {text.slice(line.start, line.end)}
-            </p>
-          );
-        const l = lines.indexOf(line);
-        return (
-          <LedgerLine
-            key={line.start}
-            responseId={answer.id}
-            text={text}
-            line={line}
-            asides={asides}
-            hits={hits}
-            notes={answer.notes}
-            mentions={mentionsWithin(answer.mentions, line)}
-            codebook={codebook}
-            active={place?.line === l}
-            passage={place?.passage ?? null}
-            lifted={lifted}
-            onLift={onLift}
-            onPlace={(passage) => goTo({ answer: index, line: lineOf(passage, l), passage })}
-            onMenu={(passage) =>
-              goTo({ answer: index, line: lineOf(passage, l), passage, menu: Date.now() })
-            }
-            onCode={(codeId, passage) =>
-              onChange({
-                do: 'add',
-                toSame,
-                mention: {
-                  id: crypto.randomUUID(),
-                  responseId: answer.id,
-                  codeId,
-                  coderId: 0,
-                  start: passage.start,
-                  end: passage.end,
-                  origin: 'hand',
-                  createdAt: new Date().toISOString(),
-                  typical: false,
-                },
-              })
-            }
-          >
-            {byLine[l]!.map(label)}
-            {proposedAt(l)}
-          </LedgerLine>
-        );
-      })}
+      <AnswerLines {...props} view={view} />
       <AnswerNotes answer={answer} codebook={codebook} onChange={onChange} />
       {place && reading && (
         <AlsoOffered proposals={reading.proposals} codebook={codebook} onToggle={reading.toggle} />
@@ -246,6 +170,97 @@ export const LedgerAnswerRow = memo(function LedgerAnswerRow(props: LedgerAnswer
     </article>
   );
 });
+
+/** The lines of an answer as they are written, the interviewer's between them. */
+function AnswerLines({ view, ...props }: LedgerAnswerProps & { view: AnswerView }) {
+  const { answer, codebook, count, place, index, goTo, lifted, onLift, onChange } = props;
+  const { written, lines, asides, hits, byLine, proposedAt } = view;
+  const { text } = answer;
+  /** A passage belongs to its first line, wherever the pointer was released. */
+  const lineOf = (passage: Span | null, l: number) => (passage ? lineOfPassage(lines, passage) : l);
+  return written.map((line) => {
+    if (line.isAside)
+      return (
+        <p key={line.start} className="voice text-soft">
+          {text.slice(line.start, line.end)}
+        </p>
+      );
+    const l = lines.indexOf(line);
+    return (
+      <LedgerLine
+        key={line.start}
+        responseId={answer.id}
+        text={text}
+        line={line}
+        asides={asides}
+        hits={hits}
+        notes={answer.notes}
+        mentions={mentionsWithin(answer.mentions, line)}
+        codebook={codebook}
+        active={place?.line === l}
+        passage={place?.passage ?? null}
+        lifted={lifted}
+        onLift={onLift}
+        onPlace={(passage) => goTo({ answer: index, line: lineOf(passage, l), passage })}
+        onMenu={(passage) =>
+          goTo({ answer: index, line: lineOf(passage, l), passage, menu: Date.now() })
+        }
+        onCode={(codeId, passage) =>
+          onChange({
+            do: 'add',
+            toSame: count > 1,
+            mention: mentionByHand({ responseId: answer.id, codeId, coderId: 0 }, passage),
+          })
+        }
+      >
+        <MentionLabels {...props} mentions={byLine[l]!} lines={lines} />
+        {proposedAt(l)}
+      </LedgerLine>
+    );
+  });
+}
+
+/** Codes that were given, each with what can be done with it. */
+function MentionLabels({
+  mentions,
+  lines,
+  codebook,
+  count,
+  place,
+  index,
+  goTo,
+  lifted,
+  onLift,
+  onChange,
+}: LedgerAnswerProps & { mentions: readonly Mention[]; lines: Span[] }) {
+  const replace = ({ id, start, end }: Mention) => {
+    const passage = start === null || end === null ? null : { start, end };
+    const line = lineOfPassage(lines, passage);
+    goTo({ answer: index, line, passage: null, replacing: id });
+  };
+  return mentions.map((mention) => (
+    <CodeLabel
+      key={mention.id}
+      mention={mention}
+      code={codebook.byId.get(mention.codeId)}
+      lifted={lifted === mention.id}
+      onLift={onLift}
+      onRemove={() => onChange({ do: 'remove', mention, toSame: count > 1 })}
+      onReplace={() => replace(mention)}
+      onMove={
+        place?.passage
+          ? () => {
+              onChange({ do: 'edit', from: mention, to: { ...mention, ...place.passage } });
+              goTo({ ...place, passage: null });
+            }
+          : null
+      }
+      onTypical={() =>
+        onChange({ do: 'edit', from: mention, to: { ...mention, typical: !mention.typical } })
+      }
+    />
+  ));
+}
 
 /** Who wrote it, how it stands, and what else there is to it. */
 function AnswerHead({
@@ -352,7 +367,7 @@ const mentionsWithin = (mentions: readonly Mention[], line: Span) =>
   mentions.filter(({ start, end }) => start !== null && start < line.end && end! > line.start);
 
 /** Groups mentions by the line that they begin in. */
-function deal(mentions: Mention[], lines: readonly Span[]) {
+function byPlace(mentions: Mention[], lines: readonly Span[]) {
   const whole: Mention[] = [];
   const byLine: Mention[][] = lines.map(() => []);
   for (const mention of mentions) {

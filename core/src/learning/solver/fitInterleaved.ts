@@ -2,7 +2,7 @@ import { F64_LANES } from './wasm/simdMemory.js';
 import { matrixProducts, type Product } from './wasm/matrixProducts.js';
 import { fitByNewton, type LogisticFit, type LogisticOptions } from './logistic.js';
 import { fitWorkspace, type FitWorkspace } from './fitState.js';
-import { float32Solver } from './float32Solver.js';
+import { Float32Solver } from './float32Solver.js';
 import type { SparseRows } from '../features/sparseRows.js';
 import { storeMatrix } from './wasm/storedMatrix.js';
 import type { FitCoroutine, SolverRequest } from './fitCoroutine.js';
@@ -50,7 +50,7 @@ interface Workspace {
 export function fitInterleaved(x: SparseRows, jobs: readonly FitJob[]): void {
   const matrix = storeMatrix(x);
   const multiply = matrixProducts(x, matrix);
-  const solver = float32Solver(x, matrix);
+  const solver = new Float32Solver(x, matrix);
   const waiting: FitJob[] = [];
   const enqueue = (more: readonly FitJob[]) => {
     waiting.push(...more);
@@ -106,7 +106,7 @@ export function fitInterleaved(x: SparseRows, jobs: readonly FitJob[]): void {
   };
   const beginEquations = () => {
     for (const fit of underWay) {
-      if (solver.busy() === solver.lanes) return;
+      if (solver.busy === solver.lanes) return;
       if (!fit.wants || !('equation' in fit.wants)) continue;
       solver.begin(fit.wants.equation, (solution) => goOn(fit, fit.fitting.next(solution)));
       fit.wants = null;
@@ -125,7 +125,7 @@ export function fitInterleaved(x: SparseRows, jobs: readonly FitJob[]): void {
       product,
       asking: wanting(product).slice(0, F64_LANES),
     })).reduce((best, one) => (one.asking.length > best.asking.length ? one : best));
-    if (fullest.asking.length / F64_LANES < solver.busy() / solver.lanes) solver.round();
+    if (fullest.asking.length / F64_LANES < solver.busy / solver.lanes) solver.round();
     else serve(fullest.product, fullest.asking);
   }
 }

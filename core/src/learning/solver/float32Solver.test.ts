@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { buildPreconditioner } from './preconditioner.js';
-import { float32Solver, type Equation, type Float32Solution } from './float32Solver.js';
+import { Float32Solver, type Equation, type Float32Solution } from './float32Solver.js';
 import { restrictPreconditioner } from './solveStep.js';
 import type { SparseRows } from '../features/sparseRows.js';
 import { storeMatrix } from './wasm/storedMatrix.js';
@@ -33,7 +33,7 @@ test('what is solved solves the equation and holds the constraint, whichever row
       fc.pre(Math.max(...along.slice(0, 12)) - Math.min(...along.slice(0, 12)) > 0.5);
       fc.pre(Math.max(...along.slice(12)) - Math.min(...along.slice(12)) > 0.5);
       const x = fullRows(examples.map(({ row }) => row));
-      const solver = float32Solver(x, storeMatrix(x));
+      const solver = new Float32Solver(x, storeMatrix(x));
       // more equations than lanes, each of other rows
       const waiting = Array.from({ length: solver.lanes + 6 }, (_, left): Equation => {
         const rows = Int32Array.from(examples.keys()).filter(
@@ -55,8 +55,8 @@ test('what is solved solves the equation and holds the constraint, whichever row
         };
       });
       const solved: [Equation, Float32Solution][] = [];
-      while (waiting.length > 0 || solver.busy() > 0) {
-        while (waiting.length > 0 && solver.busy() < solver.lanes) {
+      while (waiting.length > 0 || solver.busy > 0) {
+        while (waiting.length > 0 && solver.busy < solver.lanes) {
           const equation = waiting.pop()!;
           solver.begin(equation, (solution) => solved.push([equation, solution]));
         }
