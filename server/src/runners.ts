@@ -32,7 +32,7 @@ export function startRunners(
 ): Runners {
   // no sheet waits until a training is over, and none until another one is
   const runners = [ofSheetsAndStudies, ofSheetsAndStudies, { train }].map((handlers) =>
-    startJobRunner(orm, threads, handlers, onError),
+    startJobRunner({ orm, threads, handlers, onError }),
   );
   const wake = () => runners.forEach((runner) => runner.wake());
   const url = orm.config.getClientUrl();

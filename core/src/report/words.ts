@@ -73,14 +73,14 @@ export function countsSentence(table: CountedTable, count: (value: number) => st
     case 'sample':
       return wordsTexts.countsRandomSampleRead(count(counted), count(sample.drawn));
     case 'settled':
-      return wordsTexts.countsAnswersSettledHand(
-        count(settled),
-        count(answered),
+      return wordsTexts.countsAnswersSettledHand({
+        count: count(settled),
+        count2: count(answered),
         isFinished,
         settled,
         answered,
-        sample.isAllSettled,
-      );
+        isAllSettled: sample.isAllSettled,
+      });
   }
 }
 

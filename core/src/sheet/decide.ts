@@ -25,13 +25,19 @@ export const closedNames = ({ columns }: Pick<SheetSettings, 'columns'>): string
  *
  * @param values some of its cells, by which numbers and dates are read as most of them can be
  */
-export function withRole(
-  column: ColumnSetting,
-  role: ColumnRole,
-  head: string,
-  settings: Pick<SheetSettings, 'columns'>,
-  values: readonly string[] = [],
-): ColumnSetting {
+export function withRole({
+  column,
+  role,
+  head,
+  settings,
+  values = [],
+}: {
+  column: ColumnSetting;
+  role: ColumnRole;
+  head: string;
+  settings: Pick<SheetSettings, 'columns'>;
+  values?: readonly string[] | undefined;
+}): ColumnSetting {
   // a cell of several choices is one of several codes
   if (role === 'codes') return { ...column, role, name: wordingsOf(settings)[0] ?? '', of: '' };
   const keeps = holdsBackground(role) && holdsBackground(column.role);
@@ -66,13 +72,19 @@ export const countsAsNoAnswer = (
  * Decides whether a text is an answer to one question. The list of no-answers is the study's: what is put on
  * it for one question stays the answer to the others that it was.
  */
-export function decideNoAnswer(
-  settings: NoAnswerSettings,
-  questions: readonly { wording: string; proposed: readonly Pick<ProposedNoAnswer, 'text'>[] }[],
-  question: string,
-  text: string,
-  isAnswer: boolean,
-): NoAnswerSettings {
+export function decideNoAnswer({
+  settings,
+  questions,
+  question,
+  text,
+  isAnswer,
+}: {
+  settings: NoAnswerSettings;
+  questions: readonly { wording: string; proposed: readonly Pick<ProposedNoAnswer, 'text'>[] }[];
+  question: string;
+  text: string;
+  isAnswer: boolean;
+}): NoAnswerSettings {
   const key = noAnswerKey(text);
   const { noAnswers } = settings;
   const answersDespite = settings.answersDespite.filter(

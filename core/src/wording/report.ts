@@ -22,14 +22,21 @@ export const wordsTexts = {
     `Estimates the share among all ${who}. ${basesOfEstimates} These are estimates with ${round}% intervals, not counts.`,
   countsRandomSampleRead: (count: string, count2: string) =>
     `Counts the random sample, read by people: ${count} answers of the ${count2} drawn, and no others.`,
-  countsAnswersSettledHand: (
-    count: string,
-    count2: string,
-    isFinished: boolean,
-    settled: number,
-    answered: number,
-    isAllSettled: boolean,
-  ) =>
+  countsAnswersSettledHand: ({
+    count,
+    count2,
+    isFinished,
+    settled,
+    answered,
+    isAllSettled,
+  }: {
+    count: string;
+    count2: string;
+    isFinished: boolean;
+    settled: number;
+    answered: number;
+    isAllSettled: boolean;
+  }) =>
     `Counts the ${count} answers that are settled by hand, of ${count2}.${isFinished || settled === answered ? '' : isAllSettled ? ' All of them were drawn at random.' : ' They are not a random sample: who is among them depends on which answers were read.'}`,
   answersQuestions: (count: string, count2: string) => `${count} answers to ${count2} questions`,
   whoAnswered: (count: string) => `${count} who answered`,

@@ -185,10 +185,12 @@ async function readDiffering(
  */
 export async function settleDisagreement(
   em: EntityManager,
-  maker: Maker,
-  questionId: number,
-  id: string,
-  { responseId, codeId, applies }: DisagreementResolution,
+  {
+    maker,
+    questionId,
+    id,
+    resolution: { responseId, codeId, applies },
+  }: { maker: Maker; questionId: number; id: string; resolution: DisagreementResolution },
 ): Promise<void> {
   await inChange(em, async (tx) => {
     const { read, size, reader } = await findReading(tx, questionId, id);

@@ -213,10 +213,12 @@ export async function readReading(
  */
 export async function codeSecondReading(
   em: EntityManager,
-  maker: Maker,
-  questionId: number,
-  id: string,
-  { responseId, codes }: SecondCoding,
+  {
+    maker,
+    questionId,
+    id,
+    coding: { responseId, codes },
+  }: { maker: Maker; questionId: number; id: string; coding: SecondCoding },
 ): Promise<void> {
   await inChange(em, async (tx) => {
     const { readerId, reader, read, size } = await findReading(tx, questionId, id);

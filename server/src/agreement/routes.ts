@@ -32,7 +32,12 @@ export function agreementRoutes(app: App): void {
   route(app, api.codeSecondReading, async (request) => {
     const { em, params, body } = request;
     const question = await findQuestion(em, params.study, params.question);
-    await codeSecondReading(em, makerOf(request, params.study), question.id, params.reading, body);
+    await codeSecondReading(em, {
+      maker: makerOf(request, params.study),
+      questionId: question.id,
+      id: params.reading,
+      coding: body,
+    });
     return DONE;
   });
   route(app, api.endReading, async (request) => {
@@ -54,7 +59,12 @@ export function agreementRoutes(app: App): void {
   route(app, api.settleDisagreement, async (request) => {
     const { em, params, body } = request;
     const question = await findQuestion(em, params.study, params.question);
-    await settleDisagreement(em, makerOf(request, params.study), question.id, params.reading, body);
+    await settleDisagreement(em, {
+      maker: makerOf(request, params.study),
+      questionId: question.id,
+      id: params.reading,
+      resolution: body,
+    });
     return DONE;
   });
 }

@@ -18,7 +18,7 @@ import { bundlesTexts } from '../wording/codebook.js';
 export async function putBundle(em: EntityManager, maker: Maker, wanted: BundleCreate) {
   await inChange(em, async (tx) => {
     const { studyId } = maker;
-    await refuseTakenName(tx, 'bundle', studyId, wanted.name, wanted.id);
+    await refuseTakenName(tx, { what: 'bundle', studyId, name: wanted.name, id: wanted.id });
     const codes = new Set((await codesOf(tx, studyId)).map((code) => code.id));
     if (wanted.codeIds.some((id) => !codes.has(id))) throw problems.notFound('code');
     const { position } = await row<{ position: number }>(

@@ -21,7 +21,7 @@ export async function draftCode(
   studyId: number,
   create: CodeCreate,
 ): Promise<Code> {
-  await refuseTakenName(em, 'code', studyId, create.name, create.id);
+  await refuseTakenName(em, { what: 'code', studyId, name: create.name, id: create.id });
   const { position } = await row<{ position: number }>(
     em,
     'select coalesce(max(position), 0) + 1 as position from code where study_id = :studyId',
@@ -45,7 +45,7 @@ export async function draftTheme(
   studyId: number,
   create: { id: string; name: string },
 ): Promise<Theme> {
-  await refuseTakenName(em, 'theme', studyId, create.name, create.id);
+  await refuseTakenName(em, { what: 'theme', studyId, name: create.name, id: create.id });
   const themes = await em.find(ThemeEntity, { studyId });
   const position = Math.max(0, ...themes.map((theme) => theme.position)) + 1;
   return { ...create, studyId, ...nextLook(themes), position };
@@ -69,7 +69,7 @@ export async function editCode(em: EntityManager, maker: Maker, id: string, edit
   const stored = await findCode(em, maker.studyId, id);
   const from: Code = { ...stored, ...edit.from };
   if (edit.to.name !== undefined)
-    await refuseTakenName(em, 'code', maker.studyId, edit.to.name, id);
+    await refuseTakenName(em, { what: 'code', studyId: maker.studyId, name: edit.to.name, id });
   if (edit.to.themeId) await findTheme(em, maker.studyId, edit.to.themeId);
   const summary =
     edit.to.archived === undefined
@@ -107,7 +107,8 @@ export async function createTheme(
 export async function editTheme(em: EntityManager, maker: Maker, id: string, edit: ThemeEdit) {
   const stored = await findTheme(em, maker.studyId, id);
   const { name, ink, stitch } = edit.to;
-  if (name !== undefined) await refuseTakenName(em, 'theme', maker.studyId, name, id);
+  if (name !== undefined)
+    await refuseTakenName(em, { what: 'theme', studyId: maker.studyId, name, id });
   if (ink !== undefined && !INKS.some((one) => one === ink)) throw problems.notFound('ink');
   if (stitch !== undefined && !STITCHES.some((one) => one === stitch))
     throw problems.notFound('stitch');
@@ -197,10 +198,12 @@ export async function removeTheme(em: EntityManager, maker: Maker, id: string) {
 
 export async function refuseTakenName(
   em: EntityManager,
-  what: 'code' | 'theme' | 'bundle',
-  studyId: number,
-  name: string,
-  id: string,
+  {
+    what,
+    studyId,
+    name,
+    id,
+  }: { what: 'code' | 'theme' | 'bundle'; studyId: number; name: string; id: string },
 ) {
   const [taken] = await rows<{ id: string }>(
     em,

@@ -25,11 +25,19 @@ const MOST_ANSWERS = 2000;
 /** Every place where words stand in the answers that the filter leaves. */
 export async function readHits(
   em: EntityManager,
-  threads: Threads,
-  studyId: number,
-  questionId: number,
-  query: LedgerQuery,
-  accountId: number,
+  {
+    threads,
+    studyId,
+    questionId,
+    query,
+    accountId,
+  }: {
+    threads: Threads;
+    studyId: number;
+    questionId: number;
+    query: LedgerQuery;
+    accountId: number;
+  },
 ): Promise<Hits> {
   const apart = { ...query, same: 'apart', order: 'imported' } as const;
   const { ids } = await readLedger(em, threads, { studyId, questionId, accountId }, apart);

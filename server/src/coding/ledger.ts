@@ -71,18 +71,22 @@ async function choose(
       if (i >= 0) isChosen[i] = 1;
     }
   else for (let i = 0; i < isChosen.length; i++) isChosen[i] = answers.noAnswer[i] ? 0 : 1;
-  if (query.show === 'open') await leaveOutDecided(em, studyId, questionId, answers, isChosen);
+  if (query.show === 'open') await leaveOutDecided(em, { studyId, questionId, answers, isChosen });
   const chosen = indicesOf(isChosen);
-  return query.words.trim() === '' ? chosen : answersHolding(em, studyId, answers, chosen, query);
+  return query.words.trim() === ''
+    ? chosen
+    : answersHolding(em, { studyId, answers, chosen, query });
 }
 
 /** Answers whose codes are decided one by one are not open, although nobody settled them. */
 async function leaveOutDecided(
   em: EntityManager,
-  studyId: number,
-  questionId: number,
-  answers: QuestionAnswers,
-  isChosen: Uint8Array,
+  {
+    studyId,
+    questionId,
+    answers,
+    isChosen,
+  }: { studyId: number; questionId: number; answers: QuestionAnswers; isChosen: Uint8Array },
 ): Promise<void> {
   if (!(await questionsInReview(em, studyId)).includes(questionId)) return;
   const people = await readPeople(em, studyId);

@@ -58,7 +58,13 @@ export function codingRoutes(app: App, threads: Threads): void {
     const { em, params, query } = request;
     const question = await findQuestion(em, params.study, params.question);
     const { id: accountId } = requireAccount(request);
-    return readHits(em, threads, params.study, question.id, query, accountId);
+    return readHits(em, {
+      threads,
+      studyId: params.study,
+      questionId: question.id,
+      query,
+      accountId,
+    });
   });
   route(
     app,

@@ -12,10 +12,17 @@ import { textsInLots, type AnswerTexts, type QuestionAnswers } from './answerCac
  */
 export async function answersHolding(
   em: EntityManager,
-  studyId: number,
-  answers: QuestionAnswers,
-  chosen: Int32Array,
-  { words, match }: Pick<LedgerQuery, 'words' | 'match'>,
+  {
+    studyId,
+    answers,
+    chosen,
+    query: { words, match },
+  }: {
+    studyId: number;
+    answers: QuestionAnswers;
+    chosen: Int32Array;
+    query: Pick<LedgerQuery, 'words' | 'match'>;
+  },
 ): Promise<Int32Array> {
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const isIn = hitTester(words, match);

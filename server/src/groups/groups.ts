@@ -20,12 +20,7 @@ import { groupsTexts } from '../wording/groups.js';
 export async function listGroups(em: EntityManager, studyId: number): Promise<GroupList> {
   const groups = await readGroups(em, studyId);
   const people = await readPeople(em, studyId);
-  const members = await readMembers(
-    em,
-    studyId,
-    people,
-    groups.map(({ rule }) => rule),
-  );
+  const members = await readMembers(em, { studyId, people, rules: groups.map(({ rule }) => rule) });
   return {
     respondents: people.ids.length,
     groups: groups.map((group, g) => ({ ...group, people: countOf(members[g]!) })),
@@ -42,7 +37,7 @@ export async function sizeOf(
   refuseTooDeep(rule);
   if (groupId !== undefined) await refuseCycle(em, studyId, groupId, rule);
   const people = await readPeople(em, studyId);
-  const [members] = await readMembers(em, studyId, people, [rule]);
+  const [members] = await readMembers(em, { studyId, people, rules: [rule] });
   return { people: countOf(members!), respondents: people.ids.length };
 }
 

@@ -23,7 +23,7 @@ async function seen(em: EntityManager = server.orm.em.fork()) {
   const people = await readPeople(em, study.id);
   const { codes, rowOf, settled } = await readMaterial(em, people, study.question);
   const { id } = (await rows<{ id: number }>(em, 'select id from variable limit 1'))[0]!;
-  const islands = await readColumns(em, people, study.id, id);
+  const islands = await readColumns(em, { people, studyId: study.id, variableId: id });
   return {
     people: people.ids.length,
     mentions: [...codes.keys()].map((id) => countOf(rowOf(id, 'decided').mentioned)),

@@ -35,10 +35,17 @@ import { membersTexts } from '../wording/groups.js';
  */
 export async function readMembers(
   em: EntityManager,
-  studyId: number,
-  people: People,
-  rules: readonly Rule[],
-  within: readonly number[] = [],
+  {
+    studyId,
+    people,
+    rules,
+    within = [],
+  }: {
+    studyId: number;
+    people: People;
+    rules: readonly Rule[];
+    within?: readonly number[] | undefined;
+  },
 ): Promise<Bitset[]> {
   const groups = await readGroups(em, studyId);
   const ruleOf = (id: string) => groups.find((group) => group.id === id)?.rule;
@@ -60,7 +67,9 @@ export async function readMembers(
       case 'stated':
         labelled.set(
           condition.variableId,
-          labelledBy(await readColumns(em, people, studyId, condition.variableId, within)),
+          labelledBy(
+            await readColumns(em, { people, studyId, variableId: condition.variableId, within }),
+          ),
         );
         break;
       case 'range':
@@ -101,7 +110,7 @@ export async function respondentsOfRule(
   rule: Rule,
 ): Promise<number[]> {
   const people = await readPeople(em, studyId);
-  const [members] = await readMembers(em, studyId, people, [rule]);
+  const [members] = await readMembers(em, { studyId, people, rules: [rule] });
   const ids: number[] = [];
   forEachIn(members!, (i) => ids.push(people.ids[i]!));
   return ids;
@@ -213,10 +222,17 @@ const numerically = new Intl.Collator('en', { numeric: true });
  */
 export const readColumns = (
   em: EntityManager,
-  people: People,
-  studyId: number,
-  variableId: number,
-  within: readonly number[] = [],
+  {
+    people,
+    studyId,
+    variableId,
+    within = [],
+  }: {
+    people: People;
+    studyId: number;
+    variableId: number;
+    within?: readonly number[] | undefined;
+  },
 ): Promise<Column[]> => {
   const query = async () => {
     const variable = await readVariable(em, studyId, variableId);
@@ -231,7 +247,7 @@ export const readColumns = (
     // undoing older changes can close a circle
     const picked = within.includes(variableId)
       ? rules.map(() => emptyBitset(people.ids.length))
-      : await readMembers(em, studyId, people, rules, [...within, variableId]);
+      : await readMembers(em, { studyId, people, rules, within: [...within, variableId] });
     return columnsByRule(byRule, picked, people.ids.length);
   };
   // what stands in a circle is not the same seen from without
@@ -287,7 +303,7 @@ export async function readLabels(
   variableId: number,
 ): Promise<{ labels: string[]; labelOf: (respondentId: number) => string | null }> {
   const people = await readPeople(em, studyId);
-  const columns = await readColumns(em, people, studyId, variableId);
+  const columns = await readColumns(em, { people, studyId, variableId });
   const stated = columns.filter(({ key }) => key !== MISSING);
   return {
     labels: stated.map(({ label }) => label),

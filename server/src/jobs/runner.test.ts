@@ -57,7 +57,15 @@ const run = (handler: JobHandler, minutes = 60) => {
   const others = { read: 60, undo_import: 60, restore_import: 60, train: 60, delete_study: 60 };
   const all = { ...others, import: minutes };
   const onError = (error: unknown) => errors.push(error);
-  runners.push(startJobRunner(orm, noThreads, { import: handler }, onError, all));
+  runners.push(
+    startJobRunner({
+      orm,
+      threads: noThreads,
+      handlers: { import: handler },
+      onError,
+      minutes: all,
+    }),
+  );
 };
 const stopAll = async () => {
   await Promise.all(runners.map((runner) => runner.stop()));

@@ -63,13 +63,24 @@ export interface JobRunner {
  * Takes jobs from the queue one by one. Any number of runners may do so on any number of machines; a job
  * whose runner went silent is taken up again by another. It takes the kinds that it has handlers for. Whatever becomes of the database or of a job, it goes on.
  */
-export function startJobRunner(
-  orm: MikroORM,
-  threads: Threads,
-  handlers: Partial<Record<JobKind, JobHandler>>,
-  onError: (error: unknown) => void,
+export function startJobRunner({
+  orm,
+  threads,
+  handlers,
+  onError,
   minutes = MOST_MINUTES,
-): JobRunner {
+}: {
+  orm: MikroORM;
+  threads: Threads;
+  handlers: Partial<Record<JobKind, JobHandler>>;
+  onError: (error: unknown) => void;
+  minutes?:
+    | Record<
+        'read' | 'import' | 'undo_import' | 'restore_import' | 'train' | 'delete_study',
+        number
+      >
+    | undefined;
+}): JobRunner {
   const runner = randomUUID();
   const kinds = Object.keys(handlers) as JobKind[];
   const stopped = new AbortController();
@@ -138,7 +149,10 @@ export function startJobRunner(
       const after = await orm.em.fork().transactional(async (em) => {
         const outcome = await writeOutcome(em);
         // last, so that until then the job's row is free to tell progress and to be cancelled
-        if (signal.aborted || !(await endJob(em, runner, job.id, 'done', null)))
+        if (
+          signal.aborted ||
+          !(await endJob(em, { runner, id: job.id, state: 'done', problem: null }))
+        )
           throw new Error('lost');
         return outcome;
       });
@@ -146,7 +160,7 @@ export function startJobRunner(
     } catch (error) {
       if (stopped.signal.aborted) await write((em) => giveBack(em, runner, job.id));
       else if (ended.signal.aborted)
-        await write((em) => endJob(em, runner, job.id, 'cancelled', null));
+        await write((em) => endJob(em, { runner, id: job.id, state: 'cancelled', problem: null }));
       else {
         if (!(error instanceof Problem) && !over.aborted) onError(error);
         const problem = over.aborted
@@ -157,7 +171,7 @@ export function startJobRunner(
         await write(async (em) => {
           // the database went away, not the job: it is begun again, but for one that takes the database with it
           if (isConnectionLost(error) && (await beginAnew(em, runner, job.id))) return;
-          await endJob(em, runner, job.id, 'failed', problem);
+          await endJob(em, { runner, id: job.id, state: 'failed', problem });
         });
       }
     } finally {
@@ -224,10 +238,17 @@ async function heartbeat(
 
 async function endJob(
   em: EntityManager,
-  runner: string,
-  id: number,
-  state: 'done' | 'failed' | 'cancelled',
-  problem: Problem | null,
+  {
+    runner,
+    id,
+    state,
+    problem,
+  }: {
+    runner: string;
+    id: number;
+    state: 'done' | 'failed' | 'cancelled';
+    problem: Problem | null;
+  },
 ): Promise<boolean> {
   const ended = await rows(
     em,

@@ -22,10 +22,17 @@ export interface CodeEstimates {
 /** Keeps with a run what shares can be estimated from; nothing where no random sample is settled to the last. */
 export async function keepEstimates(
   em: EntityManager,
-  runId: number,
-  { answers, codes }: TrainingInput,
-  respondents: readonly number[],
-  crossFitted: ReadonlyMap<string, Float32Array>,
+  {
+    runId,
+    input: { answers, codes },
+    respondents,
+    crossFitted,
+  }: {
+    runId: number;
+    input: TrainingInput;
+    respondents: readonly number[];
+    crossFitted: ReadonlyMap<string, Float32Array>;
+  },
 ): Promise<void> {
   const sampled = answers.flatMap(({ settled, random }, i) => (settled && random ? [i] : []));
   if (sampled.length === 0) return;

@@ -87,7 +87,12 @@ export const train: JobHandler = async (job, context) => {
       unseen: Object.fromEntries(unseen.map(asUnseen)),
       contradicted: learnFromBulk ? [] : await findContradicted(tx, questionId, kept),
     });
-    await keepEstimates(tx, runId, input, respondentIds, trained.crossFitted);
+    await keepEstimates(tx, {
+      runId,
+      input,
+      respondents: respondentIds,
+      crossFitted: trained.crossFitted,
+    });
     await replaceOpenSuggestions(tx, questionId, runId, kept);
     await forgetOldOutcomes(tx, questionId);
   };

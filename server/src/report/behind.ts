@@ -19,14 +19,28 @@ import { asSet } from './report.js';
 /** The answers that a number counts, each once; an answer that mentions it counts, whatever else its respondent wrote. */
 export async function readBehind(
   em: EntityManager,
-  studyId: number,
-  question: QuestionRow,
-  query: BehindQuery,
-  within: readonly number[] | null,
-  accountId: number,
+  {
+    studyId,
+    question,
+    query,
+    within,
+    accountId,
+  }: {
+    studyId: number;
+    question: QuestionRow;
+    query: BehindQuery;
+    within: readonly number[] | null;
+    accountId: number;
+  },
 ): Promise<AnswersBehind> {
   const people = await readPeople(em, studyId);
-  const placed = await placeColumns(em, studyId, people, question, query, asSet(people, within));
+  const placed = await placeColumns(em, {
+    studyId,
+    people,
+    question,
+    query,
+    within: asSet(people, within),
+  });
   const column = placed.find((one) => one.key === query.column);
   const { lines: book } = await readTableRows(em, studyId, { rows: 'book', chosen: [] });
   const { lines: bundles } = await readTableRows(em, studyId, { rows: 'bundles', chosen: [] });
@@ -102,7 +116,12 @@ async function holdingWords(
     const answers = await readQuestionAnswers(em, questionId);
     const own = [...questionOf].filter(([, its]) => its === questionId);
     const chosen = Int32Array.from(own, ([id]) => answers.indexOf(id));
-    const found = await answersHolding(em, studyId, answers, chosen, { words, match: 'plain' });
+    const found = await answersHolding(em, {
+      studyId,
+      answers,
+      chosen,
+      query: { words, match: 'plain' },
+    });
     for (const i of found) holding.push(answers.ids[i]!);
   }
   return holding;

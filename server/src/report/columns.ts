@@ -47,11 +47,19 @@ const MOST_RESPONDENTS = 30;
  */
 export async function placeColumns(
   em: EntityManager,
-  studyId: number,
-  people: People,
-  question: QuestionRow,
-  query: ColumnQuery,
-  within: Bitset | null,
+  {
+    studyId,
+    people,
+    question,
+    query,
+    within,
+  }: {
+    studyId: number;
+    people: People;
+    question: QuestionRow;
+    query: ColumnQuery;
+    within: Bitset | null;
+  },
 ): Promise<PlacedColumn[]> {
   const read = async (questionId: number, coderId?: number) =>
     ofOneQuestion(await readMaterial(em, people, questionId, coderId), within);
@@ -126,8 +134,9 @@ async function readGroupsAcross(
   if (by === 'wave') return waves(em, studyId, people);
   if (by === 'respondent') return respondents(em, people);
   const [first, second] = by.split(',').map(Number);
-  const outer = await readColumns(em, people, studyId, first!);
-  const inner = second === undefined ? null : await readColumns(em, people, studyId, second);
+  const outer = await readColumns(em, { people, studyId, variableId: first! });
+  const inner =
+    second === undefined ? null : await readColumns(em, { people, studyId, variableId: second });
   if (!inner)
     return outer.map((column) => ({
       ...column,
@@ -177,12 +186,7 @@ async function savedGroups(
           if (!group) throw problems.notFound('group');
           return group;
         });
-  const members = await readMembers(
-    em,
-    studyId,
-    people,
-    wanted.map(({ rule }) => rule),
-  );
+  const members = await readMembers(em, { studyId, people, rules: wanted.map(({ rule }) => rule) });
   return wanted.map(({ id, name }, g) => ({
     key: `group-${id}`,
     label: name,

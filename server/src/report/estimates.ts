@@ -96,7 +96,13 @@ async function readSource(
   );
   if (check)
     return {
-      ...places(material, people, kept?.respondents ?? null, check.sampled, check.known),
+      ...places({
+        material,
+        people,
+        respondents: kept?.respondents ?? null,
+        sample: check.sampled,
+        known: check.known,
+      }),
       predicted,
       isLearntFrom: false,
       known: check.known,
@@ -110,7 +116,7 @@ async function readSource(
     if (!isEmpty(subtract(intersect(sample, material.answered), material.sampled)))
       return estimatesTexts.someAnswersRandomSample;
     return {
-      ...places(material, people, kept.respondents, sample, null),
+      ...places({ material, people, respondents: kept.respondents, sample, known: null }),
       predicted,
       isLearntFrom: true,
       known: null,
@@ -120,7 +126,7 @@ async function readSource(
   const sample = await readWholeSamples(em, people, material);
   if (isEmpty(sample)) return estimatesTexts.nothingCanEstimatedTakes;
   return {
-    ...places(material, people, null, sample, null),
+    ...places({ material, people, respondents: null, sample, known: null }),
     predicted,
     isLearntFrom: false,
     known: null,
@@ -129,13 +135,19 @@ async function readSource(
 }
 
 /** Whose answers are estimated of, and which of them were drawn. */
-function places(
-  material: QuestionMaterial,
-  people: People,
-  respondents: Int32Array | null,
-  sample: Bitset,
-  known: Bitset | null,
-): Pick<EstimateSource, 'material' | 'people' | 'sampled'> {
+function places({
+  material,
+  people,
+  respondents,
+  sample,
+  known,
+}: {
+  material: QuestionMaterial;
+  people: People;
+  respondents: Int32Array | null;
+  sample: Bitset;
+  known: Bitset | null;
+}): Pick<EstimateSource, 'material' | 'people' | 'sampled'> {
   const everybody: number[] = [];
   if (respondents) for (const id of respondents) everybody.push(people.indexOf(id));
   else forEachIn(material.answered, (i) => everybody.push(i));

@@ -55,15 +55,22 @@ import { sumOrigins } from './tableMaterial.js';
  */
 export async function makeReport(
   em: EntityManager,
-  studyId: number,
-  question: QuestionRow,
-  query: ReportQuery,
-  within: readonly number[] | null,
+  {
+    studyId,
+    question,
+    query,
+    within,
+  }: {
+    studyId: number;
+    question: QuestionRow;
+    query: ReportQuery;
+    within: readonly number[] | null;
+  },
 ): Promise<Report> {
   const people = await readPeople(em, studyId);
   const restriction = asSet(people, within);
   const [columns, { codeIds, lines }] = await Promise.all([
-    placeColumns(em, studyId, people, question, query, restriction),
+    placeColumns(em, { studyId, people, question, query, within: restriction }),
     readTableRows(em, studyId, query),
   ]);
   const level = Number(query.level) / 100;
@@ -80,7 +87,13 @@ export async function makeReport(
   const estimates = wantsEstimates
     ? estimateShares(rule.sources, { lines, columns, weights, level })
     : null;
-  const counted = countLines(lines, codeIds, columns, weights, { base, level, rule: rule.counts });
+  const counted = countLines({
+    lines,
+    codeIds,
+    columns,
+    weights,
+    options: { base, level, rule: rule.counts },
+  });
   const cells =
     rule.counts === 'estimated' && estimates
       ? counted.map((row, l) => row.map((cell, c) => estimatedCell(cell, estimates.cells[l]![c]!)))
@@ -336,13 +349,19 @@ const readClosed = (em: EntityManager, questionIds: readonly number[]): Promise<
   );
 
 /** Counts every line in every column; columns about the same material are counted together. */
-function countLines(
-  lines: TableRow[],
-  codeIds: readonly string[],
-  columns: PlacedColumn[],
-  weights: Float64Array | null,
-  { base, level, rule }: { base: BaseKind; level: number; rule: CountingRule },
-): CrosstabCell[][] {
+function countLines({
+  lines,
+  codeIds,
+  columns,
+  weights,
+  options: { base, level, rule },
+}: {
+  lines: TableRow[];
+  codeIds: readonly string[];
+  columns: PlacedColumn[];
+  weights: Float64Array | null;
+  options: { base: BaseKind; level: number; rule: CountingRule };
+}): CrosstabCell[][] {
   const cells = lines.map(() => new Array<CrosstabCell>(columns.length));
   for (const material of new Set(columns.map((column) => column.material))) {
     const places = columns.flatMap((column, c) => (column.material === material ? [c] : []));

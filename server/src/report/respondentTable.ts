@@ -83,7 +83,9 @@ export async function readRespondentTable(
     themes: await em.find(ThemeEntity, { studyId }, { orderBy: { position: 'asc' } }),
   };
   for (const [q, question] of questions.entries())
-    columns.push(...(await questionColumns(em, people, question, book, `q${q + 1}`, name)));
+    columns.push(
+      ...(await questionColumns(em, { people, question, book, prefix: `q${q + 1}`, name })),
+    );
   const wanted = within ? [...within].sort((x, y) => x - y) : [...people.ids];
   const size = Math.max(1, Math.min(MOST_ROWS, Math.floor(PAGE_VALUES / columns.length)));
   return {
@@ -162,11 +164,19 @@ interface Book {
 
 async function questionColumns(
   em: EntityManager,
-  people: People,
-  { id, label, wording }: QuestionRow,
-  { codes, themes }: Book,
-  prefix: string,
-  name: (wanted: string) => string,
+  {
+    people,
+    question: { id, label, wording },
+    book: { codes, themes },
+    prefix,
+    name,
+  }: {
+    people: People;
+    question: QuestionRow;
+    book: Book;
+    prefix: string;
+    name: (wanted: string) => string;
+  },
 ): Promise<FileColumn[]> {
   const material = await readMaterial(em, people, id);
   const { asked, answered, decided } = material;

@@ -43,24 +43,45 @@ export function reportRoutes(app: App, threads: Threads): void {
   route(app, api.getReport, async (request) => {
     const { em, params: place, query } = request;
     const question = await findQuestion(em, place.study, place.question);
-    return makeReport(em, place.study, question, query, await request.within());
+    return makeReport(em, {
+      studyId: place.study,
+      question,
+      query,
+      within: await request.within(),
+    });
   });
   route(app, api.getAnswersBehind, async (request) => {
     const { em, params: place, query } = request;
     const question = await findQuestion(em, place.study, place.question);
     const { id: accountId } = requireAccount(request);
-    return readBehind(em, place.study, question, query, await request.within(), accountId);
+    return readBehind(em, {
+      studyId: place.study,
+      question,
+      query,
+      within: await request.within(),
+      accountId,
+    });
   });
   route(app, api.getCodesTogether, async (request) => {
     const { em, params: place, query } = request;
     const question = await findQuestion(em, place.study, place.question);
-    return readTogether(em, place.study, question, query, await request.within());
+    return readTogether(em, {
+      studyId: place.study,
+      question,
+      query,
+      within: await request.within(),
+    });
   });
   route(app, api.downloadTogether, async (request, reply) => {
     const { em, params: place, query } = request;
     const { study, format } = place;
     const question = await findQuestion(em, study, place.question);
-    const found = await readTogether(em, study, question, query, await request.within());
+    const found = await readTogether(em, {
+      studyId: study,
+      question,
+      query,
+      within: await request.within(),
+    });
     const { name } = await em.findOneOrFail(StudyEntity, study);
     const group = query.group ? await findGroup(em, study, query.group) : null;
     const restricted = group && `${group.name}: ${await describeRule(em, study, group.rule)}`;
@@ -80,8 +101,8 @@ export function reportRoutes(app: App, threads: Threads): void {
     const within = await request.within();
     // most files have no room for every test
     const asked = { ...query, tests: format === 'xlsx' || format === 'zip' };
-    const report = await makeReport(em, study, question, asked, within);
-    const facts = await readFacts(em, study, question, query, report);
+    const report = await makeReport(em, { studyId: study, question, query: asked, within });
+    const facts = await readFacts(em, { studyId: study, question, query, report });
     const tests = testGrid(report, facts);
     const grid = reportGrid(report, facts, question.label);
     const { name } = await em.findOneOrFail(StudyEntity, study);

@@ -24,10 +24,17 @@ const MOST_CODES = 60;
 /** How often every two codes stand in one answer, or in one line of it. */
 export async function readTogether(
   em: EntityManager,
-  studyId: number,
-  question: QuestionRow,
-  { inOne, counts: asked }: TogetherQuery,
-  within: readonly number[] | null,
+  {
+    studyId,
+    question,
+    query: { inOne, counts: asked },
+    within,
+  }: {
+    studyId: number;
+    question: QuestionRow;
+    query: TogetherQuery;
+    within: readonly number[] | null;
+  },
 ): Promise<CodesTogether> {
   const people = await readPeople(em, studyId);
   const material = await readMaterial(em, people, question.id);
@@ -55,9 +62,14 @@ export async function readTogether(
   const counted =
     inOne === 'answer'
       ? countTogether(known, members, people.weights)
-      : await togetherInLines(em, studyId, question.id, known, {
-          chosen: weightByAnswer(material.responseOf, members, people.weights),
-          isWeighted: people.weights !== null,
+      : await togetherInLines(em, {
+          studyId,
+          questionId: question.id,
+          codes: known,
+          asked: {
+            chosen: weightByAnswer(material.responseOf, members, people.weights),
+            isWeighted: people.weights !== null,
+          },
         });
   return {
     counts,
@@ -92,10 +104,17 @@ function weightByAnswer(responseOf: Int32Array, members: Bitset, weights: Float6
  */
 async function togetherInLines(
   em: EntityManager,
-  studyId: number,
-  questionId: number,
-  codes: readonly { id: string }[],
-  { chosen, isWeighted }: { chosen: ReadonlyMap<number, number>; isWeighted: boolean },
+  {
+    studyId,
+    questionId,
+    codes,
+    asked: { chosen, isWeighted },
+  }: {
+    studyId: number;
+    questionId: number;
+    codes: readonly { id: string }[];
+    asked: { chosen: ReadonlyMap<number, number>; isWeighted: boolean };
+  },
 ) {
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const answers = await rows<{

@@ -52,14 +52,14 @@ export async function listRespondents(
     const variable = await readVariable(em, studyId, sort);
     if ('byRule' in variable) {
       const people = await readPeople(em, studyId);
-      const columns = await readColumns(em, people, studyId, sort);
+      const columns = await readColumns(em, { people, studyId, variableId: sort });
       const rank = new Map<number, number>();
       columns.forEach(({ key, members }, place) => {
         // those without a value stand last either way
         const at = descending && key !== MISSING ? -place : place;
         forEachIn(members, (i) => rank.set(people.ids[i]!, at));
       });
-      return (await find(em, head, from, where, 'r.id', values)).sort(
+      return (await find(em, { head, from, where, order: 'r.id', values })).sort(
         (x, y) => (rank.get(x) ?? 0) - (rank.get(y) ?? 0),
       );
     }
@@ -69,16 +69,18 @@ export async function listRespondents(
     const value = `nullif(r.background->'${id}', 'null'::jsonb)`;
     order = `c.position ${way} nulls last, ${value} ${way} nulls last, r.id`;
   }
-  return find(em, head, from, where, order, values);
+  return find(em, { head, from, where, order, values });
 }
 
 async function find(
   em: EntityManager,
-  head: string,
-  from: string,
-  where: string,
-  order: string,
-  values: SqlValues,
+  {
+    head,
+    from,
+    where,
+    order,
+    values,
+  }: { head: string; from: string; where: string; order: string; values: SqlValues },
 ): Promise<number[]> {
   const found = await rows<{ ids: number[] | null }>(
     em,
@@ -93,7 +95,7 @@ async function calledLike(em: EntityManager, studyId: number, words: string): Pr
   const people = await readPeople(em, studyId);
   const ids: number[] = [];
   for (const variableId of (await readByRule(em, studyId)).keys())
-    for (const { key, label, members } of await readColumns(em, people, studyId, variableId))
+    for (const { key, label, members } of await readColumns(em, { people, studyId, variableId }))
       if (key !== MISSING && foldForSearch(label).includes(words))
         forEachIn(members, (i) => ids.push(people.ids[i]!));
   return ids;
@@ -122,10 +124,12 @@ export async function readRespondents(
 /** Writes one background value of one respondent, as a change that can be undone. */
 export async function changeBackground(
   em: EntityManager,
-  maker: Maker,
-  respondentId: number,
-  variableId: number,
-  value: BackgroundValue | null,
+  {
+    maker,
+    respondentId,
+    variableId,
+    value,
+  }: { maker: Maker; respondentId: number; variableId: number; value: BackgroundValue | null },
 ): Promise<void> {
   await em.transactional(async (tx) => {
     const variable = await tx.findOne(VariableEntity, { id: variableId, studyId: maker.studyId });

@@ -24,7 +24,12 @@ export function respondentRoutes(app: App): void {
   route(app, api.changeBackground, async (request) => {
     const { params, body } = request;
     const maker = makerOf(request, params.study);
-    await changeBackground(request.em, maker, params.respondent, body.variableId, body.value);
+    await changeBackground(request.em, {
+      maker,
+      respondentId: params.respondent,
+      variableId: body.variableId,
+      value: body.value,
+    });
     return DONE;
   });
   route(app, api.addVariable, async (request) => {
@@ -53,6 +58,13 @@ export function respondentRoutes(app: App): void {
   route(app, api.addBands, async (request) => {
     const { params, body } = request;
     const maker = makerOf(request, params.study);
-    return { id: await addBands(request.em, maker, params.variable, body.name, body.bands) };
+    return {
+      id: await addBands(request.em, {
+        maker,
+        from: params.variable,
+        name: body.name,
+        bands: body.bands,
+      }),
+    };
   });
 }

@@ -35,7 +35,7 @@ export async function describeVariable(
   if (derived && 'rules' in derived) {
     const people = await readPeople(em, studyId);
     const counts = new Map(
-      (await readColumns(em, people, studyId, id)).map(({ key, members }) => [
+      (await readColumns(em, { people, studyId, variableId: id })).map(({ key, members }) => [
         key,
         countOf(members),
       ]),
@@ -132,16 +132,18 @@ export const addByRule = (
 ): Promise<number> => {
   for (const { rule } of by.rules) refuseTooDeep(rule);
   return em.transactional((tx) =>
-    addDerived(tx, maker, variableChangesTexts.newVariable(name), name, by),
+    addDerived(tx, { maker, summary: variableChangesTexts.newVariable(name), name, derived: by }),
   );
 };
 
 async function addDerived(
   tx: EntityManager,
-  maker: Maker,
-  summary: string,
-  name: string,
-  derived: Derived,
+  {
+    maker,
+    summary,
+    name,
+    derived,
+  }: { maker: Maker; summary: string; name: string; derived: Derived },
 ): Promise<number> {
   const taken = await tx.count(VariableEntity, { studyId: maker.studyId, name });
   if (taken > 0) throw problems.nameTaken('variable', name);
@@ -170,10 +172,7 @@ async function addDerived(
 /** Makes a variable of bands of a number or date. @returns its id */
 export async function addBands(
   em: EntityManager,
-  maker: Maker,
-  from: number,
-  name: string,
-  bands: Band[],
+  { maker, from, name, bands }: { maker: Maker; from: number; name: string; bands: Band[] },
 ): Promise<number> {
   return em.transactional(async (tx) => {
     const source = await findVariable(tx, maker.studyId, from);
@@ -182,7 +181,12 @@ export async function addBands(
       throw problems.noBandsOf(source.name);
     if (bands.some((band) => band.from !== null && typeof band.from !== limit))
       throw problems.noBandsOf(source.name);
-    return addDerived(tx, maker, variableChangesTexts.banding(source.name), name, { from, bands });
+    return addDerived(tx, {
+      maker,
+      summary: variableChangesTexts.banding(source.name),
+      name,
+      derived: { from, bands },
+    });
   });
 }
 

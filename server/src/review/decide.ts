@@ -147,10 +147,12 @@ async function giveOther(
  */
 export async function decideByThreshold(
   em: EntityManager,
-  maker: Maker,
-  { questionId, codeId }: ReviewTarget,
-  { runId, threshold, side }: DecideByThreshold,
-  within: number[] | null,
+  {
+    maker,
+    target: { questionId, codeId },
+    decision: { runId, threshold, side },
+    within,
+  }: { maker: Maker; target: ReviewTarget; decision: DecideByThreshold; within: number[] | null },
 ): Promise<number> {
   const { head, values, gave } = withinGroup(within);
   return inChange(em, async (tx) => {

@@ -186,13 +186,12 @@ async function widestEstimate(
   studyId: number,
   question: QuestionRow,
 ): Promise<Pick<WhatIsLeft, 'widest' | 'notEstimated'>> {
-  const report = await makeReport(
-    em,
+  const report = await makeReport(em, {
     studyId,
     question,
-    reportQuery.parse({ counts: 'estimated', rows: 'themes' }),
-    null,
-  );
+    query: reportQuery.parse({ counts: 'estimated', rows: 'themes' }),
+    within: null,
+  });
   if (report.counts !== 'estimated') return { widest: null, notEstimated: report.notEstimated };
   const shares = report.rows.flatMap(({ name, cells: [cell] }) => {
     if (!cell?.estimated) return [];

@@ -189,10 +189,17 @@ async function readChecked(
 /** One page of a code's suggestions, highest probability first; the key is probability and id. */
 export async function readSuggestions(
   em: EntityManager,
-  questionId: number,
-  codeId: string,
-  { after, limit, same }: { after?: string | undefined; limit: number; same: 'joined' | 'apart' },
-  within: number[] | null,
+  {
+    questionId,
+    codeId,
+    page: { after, limit, same },
+    within,
+  }: {
+    questionId: number;
+    codeId: string;
+    page: { after?: string | undefined; limit: number; same: 'joined' | 'apart' };
+    within: number[] | null;
+  },
 ): Promise<SuggestionPage> {
   const { head, values, gave } = withinGroup(within);
   const [probability, id] = after?.split(':').map(Number) ?? [2, 0];

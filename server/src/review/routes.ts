@@ -24,7 +24,12 @@ export function reviewRoutes(app: App): void {
   route(app, api.getSuggestions, async (request) => {
     const { em, params, query } = request;
     const question = await findQuestion(em, params.study, params.question);
-    return readSuggestions(em, question.id, params.code, query, await request.within());
+    return readSuggestions(em, {
+      questionId: question.id,
+      codeId: params.code,
+      page: query,
+      within: await request.within(),
+    });
   });
   route(app, api.moveThreshold, async ({ em, params, body }) => {
     const question = await findQuestion(em, params.study, params.question);
@@ -44,7 +49,14 @@ export function reviewRoutes(app: App): void {
     const place = { questionId: question, codeId: code };
     const within = await request.within();
     const maker = makerOf(request, study);
-    return { decided: await decideByThreshold(request.em, maker, place, request.body, within) };
+    return {
+      decided: await decideByThreshold(request.em, {
+        maker,
+        target: place,
+        decision: request.body,
+        within,
+      }),
+    };
   });
 
   route(app, api.listChecks, async ({ em, params }) => listChecks(em, await placeOf(em, params)));
@@ -59,7 +71,12 @@ export function reviewRoutes(app: App): void {
   route(app, api.judgeCheck, async (request) => {
     const { em, params, body } = request;
     const place = await placeOf(em, params);
-    await judge(em, makerOf(request, params.study), place, params.check, body);
+    await judge(em, {
+      maker: makerOf(request, params.study),
+      target: place,
+      checkId: params.check,
+      verdict: body,
+    });
     return DONE;
   });
   route(app, api.reopenBulk, async (request) => {

@@ -158,10 +158,12 @@ export async function readCheck(
  */
 export async function judge(
   em: EntityManager,
-  maker: Maker,
-  { questionId, codeId }: ReviewTarget,
-  checkId: string,
-  { responseId, verdict }: Judge,
+  {
+    maker,
+    target: { questionId, codeId },
+    checkId,
+    verdict: { responseId, verdict },
+  }: { maker: Maker; target: ReviewTarget; checkId: string; verdict: Judge },
 ) {
   await inChange(em, async (tx) => {
     const name = await nameOf(tx, maker.studyId, codeId);

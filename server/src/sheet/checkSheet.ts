@@ -21,10 +21,17 @@ interface Checked {
 /** What bringing the sheet in with these settings would write; the last answer is kept. */
 export async function checkOutcome(
   em: EntityManager,
-  threads: Threads,
-  { id: sheetId, studyId }: { id: number; studyId: number },
-  settings: SheetSettings,
-  signal?: AbortSignal,
+  {
+    threads,
+    sheet: { id: sheetId, studyId },
+    settings,
+    signal,
+  }: {
+    threads: Threads;
+    sheet: { id: number; studyId: number };
+    settings: SheetSettings;
+    signal?: AbortSignal | undefined;
+  },
 ): Promise<SheetOutcome> {
   const { shape, part } = await readySheet(em, studyId, sheetId);
   if (settings.columns.length !== shape.columns.length)

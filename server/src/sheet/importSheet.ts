@@ -22,7 +22,7 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
       studyId: job.studyId,
     });
     const { sheet, shape, part } = await readySheet(tx, job.studyId, sheetId);
-    const outcome = await checkOutcome(tx, threads, sheet, settings, signal);
+    const outcome = await checkOutcome(tx, { threads, sheet, settings, signal });
     refuseStops(outcome);
     const source: ImportSource = {
       studyId: job.studyId,
@@ -37,7 +37,7 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
         writeSheet: (input, write) =>
           threads.run('writeSheet', input, { signal, part, write, onProgress: report }),
       });
-    else await mergeSheet(tx, threads, source, outcome, part, signal);
+    else await mergeSheet(tx, { threads, source, outcome, part, signal });
     await tx.nativeDelete(SheetEntity, { id: sheetId });
     // statistics are updated at once, not at the next autovacuum
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});

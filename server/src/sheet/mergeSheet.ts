@@ -31,10 +31,12 @@ interface Staging {
 /** Puts the rows of a sheet beside the study's respondents, into tables of this transaction. */
 async function stage(
   em: EntityManager,
-  threads: Threads,
-  studyId: number,
-  outcome: SheetOutcome,
-  { shape, settings, part, signal, variables, questions }: Staging,
+  {
+    threads,
+    studyId,
+    outcome,
+    staging: { shape, settings, part, signal, variables, questions },
+  }: { threads: Threads; studyId: number; outcome: SheetOutcome; staging: Staging },
 ): Promise<void> {
   await rows(
     em,
@@ -121,23 +123,35 @@ const SHOWN = 100;
 /** What importing a sheet about respondents who are here would change. */
 export async function differenceOf(
   em: EntityManager,
-  threads: Threads,
-  studyId: number,
-  sheet: Pick<Staging, 'shape' | 'part' | 'settings' | 'signal'>,
-  outcome: SheetOutcome,
+  {
+    threads,
+    studyId,
+    sheet,
+    outcome,
+  }: {
+    threads: Threads;
+    studyId: number;
+    sheet: Pick<Staging, 'shape' | 'part' | 'settings' | 'signal'>;
+    outcome: SheetOutcome;
+  },
 ): Promise<SheetDifference & { unknownIds: string[]; absentIds: string[] }> {
   const variables = await em.find(VariableEntity, { studyId });
   const questions = await em.find(QuestionEntity, { studyId });
   const weighted = hasWeight(sheet.settings);
   return em.transactional(async (tx) => {
-    await stage(tx, threads, studyId, outcome, {
-      ...sheet,
-      variables: outcome.variables.map(({ name }) =>
-        String(variables.find((one) => one.name === name)?.id ?? `new: ${name}`),
-      ),
-      questions: outcome.questions.map(
-        ({ wording }) => questions.find((one) => one.wording === wording)?.id ?? null,
-      ),
+    await stage(tx, {
+      threads,
+      studyId,
+      outcome,
+      staging: {
+        ...sheet,
+        variables: outcome.variables.map(({ name }) =>
+          String(variables.find((one) => one.name === name)?.id ?? `new: ${name}`),
+        ),
+        questions: outcome.questions.map(
+          ({ wording }) => questions.find((one) => one.wording === wording)?.id ?? null,
+        ),
+      },
     });
     const ids = async (sql: string) =>
       (await rows<{ id: string }>(tx, sql, { studyId })).map((one) => one.id);
@@ -208,11 +222,19 @@ export async function differenceOf(
  */
 export async function mergeSheet(
   em: EntityManager,
-  threads: Threads,
-  source: ImportSource,
-  outcome: SheetOutcome,
-  part: ReadPart,
-  signal: AbortSignal,
+  {
+    threads,
+    source,
+    outcome,
+    part,
+    signal,
+  }: {
+    threads: Threads;
+    source: ImportSource;
+    outcome: SheetOutcome;
+    part: ReadPart;
+    signal: AbortSignal;
+  },
 ): Promise<void> {
   const { studyId, settings, shape } = source;
   const weighted = hasWeight(settings);
@@ -220,13 +242,18 @@ export async function mergeSheet(
   const variables = await ensureVariables(em, studyId, importId, outcome.variables);
   const questions =
     settings.as === 'details' ? [] : await ensureQuestions(em, source, importId, outcome);
-  await stage(em, threads, studyId, outcome, {
-    shape,
-    settings,
-    part,
-    signal,
-    questions,
-    variables: variables.map((variable) => String(variable.id)),
+  await stage(em, {
+    threads,
+    studyId,
+    outcome,
+    staging: {
+      shape,
+      settings,
+      part,
+      signal,
+      questions,
+      variables: variables.map((variable) => String(variable.id)),
+    },
   });
   await rows(
     em,

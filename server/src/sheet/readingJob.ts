@@ -28,7 +28,7 @@ export const readSheetJob: JobHandler = async (job, { em, threads, signal, repor
       signal,
       onProgress: report,
       part: partsOf(em, sheetId, 'file'),
-      write: (_, bytes) => putPart(em, sheetId, 'rows', position++, bytes),
+      write: (_, bytes) => putPart(em, { sheetId, content: 'rows', position: position++, bytes }),
     },
   );
   return async (tx: EntityManager) => {

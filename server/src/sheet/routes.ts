@@ -66,36 +66,47 @@ export function sheetRoutes(app: App, threads: Threads, largest: number): void {
   route(app, api.checkSheet, async (request, reply) => {
     const { em, params, body } = request;
     const { sheet } = await readySheet(em, params.study, params.sheet);
-    const outcome = await checkOutcome(em, threads, sheet, body, goneSignal(reply));
+    const outcome = await checkOutcome(em, {
+      threads,
+      sheet,
+      settings: body,
+      signal: goneSignal(reply),
+    });
     return describeCheck(em, params.study, outcome);
   });
 
   const compare = async (
     em: EntityManager,
-    studyId: number,
-    sheetId: number,
-    settings: SheetSettings | null,
-    signal: AbortSignal,
+    {
+      studyId,
+      sheetId,
+      settings,
+      signal,
+    }: { studyId: number; sheetId: number; settings: SheetSettings | null; signal: AbortSignal },
   ) => {
     const { sheet, shape, part } = await readySheet(em, studyId, sheetId);
     const chosen = settings ?? sheet.settings!;
-    const outcome = await checkOutcome(em, threads, sheet, chosen, signal);
+    const outcome = await checkOutcome(em, { threads, sheet, settings: chosen, signal });
     const staged = { shape, part, signal, settings: chosen };
-    return differenceOf(em, threads, studyId, staged, outcome);
+    return differenceOf(em, { threads, studyId, sheet: staged, outcome });
   };
 
   route(app, api.compareSheet, ({ em, params, body }, reply) =>
-    compare(em, params.study, params.sheet, body, goneSignal(reply)),
+    compare(em, {
+      studyId: params.study,
+      sheetId: params.sheet,
+      settings: body,
+      signal: goneSignal(reply),
+    }),
   );
 
   route(app, api.downloadUnmatched, async ({ em, params, query }, reply) => {
-    const { unknownIds, absentIds } = await compare(
-      em,
-      params.study,
-      params.sheet,
-      null,
-      goneSignal(reply),
-    );
+    const { unknownIds, absentIds } = await compare(em, {
+      studyId: params.study,
+      sheetId: params.sheet,
+      settings: null,
+      signal: goneSignal(reply),
+    });
     const ids = query.side === 'sheet' ? unknownIds : absentIds;
     const { name } = await em.findOneOrFail(StudyEntity, params.study);
     const about = [name, `ids-only-in-the-${query.side}`];

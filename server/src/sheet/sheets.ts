@@ -49,7 +49,9 @@ export async function keepSheet(
   try {
     const checksum = createHash('sha256');
     let position = 0;
-    const parts = partWriter((part) => putPart(em, id, 'file', position++, part));
+    const parts = partWriter((part) =>
+      putPart(em, { sheetId: id, content: 'file', position: position++, bytes: part }),
+    );
     for await (const bytes of upload.content as AsyncIterable<Buffer>) {
       checksum.update(bytes);
       await parts.add(bytes);
@@ -74,10 +76,12 @@ export const dropAbandoned = (em: EntityManager): Promise<unknown> =>
 
 export const putPart = async (
   em: EntityManager,
-  sheetId: number,
-  content: 'file' | 'rows',
-  position: number,
-  bytes: Uint8Array,
+  {
+    sheetId,
+    content,
+    position,
+    bytes,
+  }: { sheetId: number; content: 'file' | 'rows'; position: number; bytes: Uint8Array },
 ): Promise<void> => {
   await em.insert(SheetPartEntity, {
     sheetId,

@@ -46,12 +46,12 @@ export async function countNow(
       const query = readTableQuery(table.query);
       const question = await findQuestion(em, studyId, table.questionId);
       const within = query.group ? await respondentsOf(em, studyId, query.group) : null;
-      const report = await makeReport(em, studyId, question, query, within);
+      const report = await makeReport(em, { studyId, question, query, within });
       counted.push({
         ...table,
         label: question.label,
         wording: question.wording,
-        facts: await readFacts(em, studyId, question, query, report),
+        facts: await readFacts(em, { studyId, question, query, report }),
         report,
       });
     } catch (error) {

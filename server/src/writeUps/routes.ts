@@ -83,13 +83,13 @@ export function writeUpRoutes(app: App): void {
       async (tx) => {
         const stored = await findWriteUp(tx, params.study, params.writeUp);
         if (stored.frozen) {
-          if (await keepFrozen(tx, maker, body.id, stored, stored.frozen))
+          if (await keepFrozen(tx, { maker, id: body.id, of: stored, frozen: stored.frozen }))
             await copyAnswers(tx, body.id, stored.id);
           return;
         }
         const { lost, ...now } = await countNow(tx, params.study, stored.content);
         if (lost[0]) throw problems.tableLost(lost[0].why);
-        if (await keepFrozen(tx, maker, body.id, stored, now))
+        if (await keepFrozen(tx, { maker, id: body.id, of: stored, frozen: now }))
           await keepAnswers(tx, body.id, questionsOf(now));
       },
       { isolationLevel: IsolationLevel.REPEATABLE_READ },

@@ -112,10 +112,7 @@ export async function saveWriteUp(
 /** Keeps a dated copy that does not change any more. @returns whether it was not there yet */
 export async function keepFrozen(
   em: EntityManager,
-  maker: Maker,
-  id: string,
-  of: StoredWriteUp,
-  frozen: Frozen,
+  { maker, id, of, frozen }: { maker: Maker; id: string; of: StoredWriteUp; frozen: Frozen },
 ): Promise<boolean> {
   const kept = await rows(
     em,

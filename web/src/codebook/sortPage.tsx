@@ -60,6 +60,9 @@ export function SortThemePage() {
   );
 }
 
+/** Mentions that are shown to be sorted at a time. */
+const MOST_SHOWN = 300;
+
 interface SortProps {
   title: string;
   hint: string;
@@ -69,34 +72,32 @@ interface SortProps {
   codebook: DrawnCodebook;
 }
 
-function Sort({ title, hint, codes, themeId, codebook }: SortProps) {
+/** The mentions of some codes, in order, and the piles that they are put on. */
+function useSorting({
+  codes,
+  themeId,
+  codebook,
+}: Pick<SortProps, 'codes' | 'themeId' | 'codebook'>) {
   const study = useStudyDetail();
   const navigate = useNavigate();
   const change = useChangeCodebook(study.id);
   const { mentions, isPending, error } = useMentionsOfCodes(study.id, codes);
   const [piles, changePiles] = usePiles(`${study.id} ${codes.join(' ')}`);
-  const [name, setName] = useState('');
   const [order, setOrder] = useState<'similar' | 'likeLast' | 'asImported'>('similar');
   const [last, setLast] = useState<string | null>(null);
-  useKeyHelp(sortHelp);
   const texts = useMemo(() => mentions.map(said), [mentions]);
   const onLast = mentions.flatMap((one, i) => (last && piles.pileOf[one.id] === last ? [i] : []));
   const similarity = useSimilarity(texts, order, onLast);
   const open = similarity.map((i) => mentions[i]!).filter((one) => !piles.pileOf[one.id]);
+  const sorted = mentions.filter((one) => piles.pileOf[one.id]);
   const put = (mention: string, pile: string | null) => {
     changePiles({ do: 'put', mention, pile });
     if (pile) setLast(pile);
   };
-  const addPile = () => {
-    const trimmed = name.trim();
-    if (trimmed === '') return;
-    changePiles({ do: 'add', pile: { id: crypto.randomUUID(), name: trimmed } });
-    setName('');
-  };
-  const sorted = mentions.filter((one) => piles.pileOf[one.id]);
+  const on = (pile: string) => sorted.filter((one) => piles.pileOf[one.id] === pile);
   const apply = () => {
     const parts = piles.piles.flatMap((pile) => {
-      const its = sorted.filter((one) => piles.pileOf[one.id] === pile.id).map((one) => one.id);
+      const its = on(pile.id).map((one) => one.id);
       const known = findCodeNamed(codebook.codes, pile.name);
       const code = { id: known?.id ?? pile.id, name: pile.name, themeId };
       return its.length > 0 ? [{ code, mentions: its }] : [];
@@ -111,8 +112,33 @@ function Sort({ title, hint, codes, themeId, codebook }: SortProps) {
       },
     );
   };
-  if (error) return <ProblemNote error={error} />;
-  if (isPending) return <Waiting what={sortPageTexts.whatPeopleSaid} />;
+  return {
+    mentions,
+    isPending,
+    error,
+    piles: piles.piles,
+    changePiles,
+    order,
+    setOrder,
+    hasLast: onLast.length > 0,
+    open,
+    sorted,
+    on,
+    put,
+    apply,
+    change,
+  };
+}
+
+type Sorting = ReturnType<typeof useSorting>;
+
+function Sort({ title, hint, ...props }: SortProps) {
+  const { codes, codebook } = props;
+  const sorting = useSorting(props);
+  const { mentions, open, order, piles } = sorting;
+  useKeyHelp(sortHelp);
+  if (sorting.error) return <ProblemNote error={sorting.error} />;
+  if (sorting.isPending) return <Waiting what={sortPageTexts.whatPeopleSaid} />;
   return (
     <main className="work-list grid grid-cols-[minmax(0,1fr)_minmax(280px,380px)] grid-rows-[minmax(0,1fr)] max-[760px]:grid-cols-1 max-[760px]:grid-rows-[auto_auto]">
       <section
@@ -129,10 +155,10 @@ function Sort({ title, hint, codes, themeId, codebook }: SortProps) {
             <Choice
               label={sortPageTexts.order}
               value={order}
-              onChange={(event) => setOrder(event.target.value as typeof order)}
+              onChange={(event) => sorting.setOrder(event.target.value as typeof order)}
             >
               <option value="similar">{sortPageTexts.similarTogether}</option>
-              <option value="likeLast" disabled={onLast.length === 0}>
+              <option value="likeLast" disabled={!sorting.hasLast}>
                 {sortPageTexts.similarToLastPile}
               </option>
               <option value="asImported">{sortPageTexts.imported}</option>
@@ -140,66 +166,78 @@ function Sort({ title, hint, codes, themeId, codebook }: SortProps) {
           </p>
         </header>
         <ul className="flex max-w-3xl flex-col gap-1">
-          {open.slice(0, 300).map((mention, place) => (
+          {open.slice(0, MOST_SHOWN).map((mention, place) => (
             <MentionCard
               key={mention.id}
               mention={mention}
               code={codebook.byId.get(mention.codeId)}
               showsCode={codes.length > 1}
               isFirst={place === 0}
-              piles={piles.piles}
-              onPut={(pile) => put(mention.id, pile)}
+              piles={piles}
+              onPut={(pile) => sorting.put(mention.id, pile)}
             />
           ))}
         </ul>
       </section>
-      <section
-        aria-label={sortPageTexts.piles}
-        className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-card px-5 py-5 max-[760px]:border-l-0 max-[760px]:border-t"
-      >
-        <form
-          className="flex gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            addPile();
-          }}
-        >
-          <input
-            aria-label={sortPageTexts.nameNewPile}
-            placeholder={sortPageTexts.namePile}
-            maxLength={120}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            className={`${inputBox} min-w-0 flex-1`}
-          />
-          <Button type="submit" disabled={name.trim() === ''}>
-            {sortPageTexts.addPile}
-          </Button>
-        </form>
-        {piles.piles.map((pile, place) => (
-          <Pile
-            key={pile.id}
-            pile={pile}
-            number={place + 1}
-            isCode={findCodeNamed(codebook.codes, pile.name) !== undefined}
-            mentions={sorted.filter((one) => piles.pileOf[one.id] === pile.id)}
-            onPut={(mention) => put(mention, pile.id)}
-            onTakeOff={(mention) => put(mention, null)}
-            onRename={(to) => changePiles({ do: 'rename', pile: pile.id, name: to })}
-            onRemove={() => changePiles({ do: 'remove', pile: pile.id })}
-          />
-        ))}
-        {change.isError && <ProblemNote error={change.error} />}
-        <Button
-          look="main"
-          className="self-start"
-          disabled={sorted.length === 0 || change.isPending}
-          onClick={apply}
-        >
-          {sortPageTexts.makeCodes(sorted.length)}
-        </Button>
-      </section>
+      <PileList sorting={sorting} codebook={codebook} />
     </main>
+  );
+}
+
+/** The piles, and making codes of them. */
+function PileList({ sorting, codebook }: { sorting: Sorting; codebook: DrawnCodebook }) {
+  const { piles, changePiles, put, sorted, change } = sorting;
+  const [name, setName] = useState('');
+  const trimmed = name.trim();
+  return (
+    <section
+      aria-label={sortPageTexts.piles}
+      className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule bg-card px-5 py-5 max-[760px]:border-l-0 max-[760px]:border-t"
+    >
+      <form
+        className="flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (trimmed === '') return;
+          changePiles({ do: 'add', pile: { id: crypto.randomUUID(), name: trimmed } });
+          setName('');
+        }}
+      >
+        <input
+          aria-label={sortPageTexts.nameNewPile}
+          placeholder={sortPageTexts.namePile}
+          maxLength={120}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          className={`${inputBox} min-w-0 flex-1`}
+        />
+        <Button type="submit" disabled={trimmed === ''}>
+          {sortPageTexts.addPile}
+        </Button>
+      </form>
+      {piles.map((pile, place) => (
+        <Pile
+          key={pile.id}
+          pile={pile}
+          number={place + 1}
+          isCode={findCodeNamed(codebook.codes, pile.name) !== undefined}
+          mentions={sorting.on(pile.id)}
+          onPut={(mention) => put(mention, pile.id)}
+          onTakeOff={(mention) => put(mention, null)}
+          onRename={(to) => changePiles({ do: 'rename', pile: pile.id, name: to })}
+          onRemove={() => changePiles({ do: 'remove', pile: pile.id })}
+        />
+      ))}
+      {change.isError && <ProblemNote error={change.error} />}
+      <Button
+        look="main"
+        className="self-start"
+        disabled={sorted.length === 0 || change.isPending}
+        onClick={sorting.apply}
+      >
+        {sortPageTexts.makeCodes(sorted.length)}
+      </Button>
+    </section>
   );
 }
 

@@ -68,13 +68,13 @@ export function Ledger({ ids, counts, near, codebook, filter, isReading }: Ledge
   const around = [Math.floor(place.answer / BLOCK), Math.floor((place.answer + 1) / BLOCK)];
   const blocks = new Set(around);
   for (let block = first; block <= last; block++) blocks.add(block);
-  const answers = useAnswers(
-    study.id,
-    question.id,
+  const answers = useAnswers({
+    study: study.id,
+    question: question.id,
     ids,
-    [...blocks].filter((block) => block * BLOCK < ids.length).sort((x, y) => x - y),
-    (block) => isAtRest || around.includes(block),
-  );
+    blocks: [...blocks].filter((block) => block * BLOCK < ids.length).sort((x, y) => x - y),
+    isWanted: (block) => isAtRest || around.includes(block),
+  });
   const answerAt = useCallback((index: number) => answers.get(ids[index] ?? 0), [answers, ids]);
   const position = useLedgerPosition(place, goTo, ids.length, answerAt, study.asides);
   const typedAheadRef = useFocusOnTyping(scroller, position, answerAt(place.answer) !== undefined);

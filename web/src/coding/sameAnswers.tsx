@@ -20,12 +20,12 @@ export function SameAnswers({
   const change = useCode(study, question);
   const ledger = useLedger(study, question, `same=apart&like=${answer.id}`);
   const ids = ledger.data?.ids ?? [];
-  const shown = useAnswers(
+  const shown = useAnswers({
     study,
     question,
     ids,
-    ids.length > 0 ? [0, 1].slice(0, Math.ceil(ids.length / BLOCK)) : [],
-  );
+    blocks: ids.length > 0 ? [0, 1].slice(0, Math.ceil(ids.length / BLOCK)) : [],
+  });
   if (ledger.isError) return <ProblemNote error={ledger.error} />;
   if (ledger.isPending) return <Waiting what={sameAnswersTexts.answers} />;
   return (

@@ -72,13 +72,19 @@ const answersOptions = (study: number, question: number, block: readonly number[
  *
  * @param isWanted whether a block is fetched; of another, what is known already
  */
-export function useAnswers(
-  study: number,
-  question: number,
-  ids: readonly number[],
-  blocks: readonly number[],
-  isWanted: (block: number) => boolean = () => true,
-): Map<number, LedgerAnswer> {
+export function useAnswers({
+  study,
+  question,
+  ids,
+  blocks,
+  isWanted = () => true,
+}: {
+  study: number;
+  question: number;
+  ids: readonly number[];
+  blocks: readonly number[];
+  isWanted?: (block: number) => boolean | undefined;
+}): Map<number, LedgerAnswer> {
   return useQueries({
     queries: blocks.map((block) => ({
       ...answersOptions(study, question, ids.slice(block * BLOCK, (block + 1) * BLOCK)),

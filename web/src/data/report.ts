@@ -37,13 +37,19 @@ export interface Cell {
   inOne?: TogetherQuery['inOne'];
 }
 
-export const useAnswersBehind = (
-  study: number,
-  question: number,
-  query: string,
-  cell: Cell,
-  words: string,
-) =>
+export const useAnswersBehind = ({
+  study,
+  question,
+  query,
+  cell,
+  words,
+}: {
+  study: number;
+  question: number;
+  query: string;
+  cell: Cell;
+  words: string;
+}) =>
   useInfiniteQuery({
     queryKey: ['behind', study, question, query, cell, words],
     queryFn: ({ pageParam, signal }) =>

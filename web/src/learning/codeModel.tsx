@@ -260,7 +260,12 @@ function Mistakes({
   place: StudyLocation;
 }) {
   const ids = mistakes.map((one) => one.responseId);
-  const answers = useAnswers(study.id, question.id, ids, ids.length > 0 ? [0] : []);
+  const answers = useAnswers({
+    study: study.id,
+    question: question.id,
+    ids,
+    blocks: ids.length > 0 ? [0] : [],
+  });
   if (mistakes.length === 0) return null;
   return (
     <section>

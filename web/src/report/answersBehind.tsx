@@ -38,7 +38,13 @@ export function AnswersBehind({
   column?: Report['columns'][number];
 }) {
   const [words, setWords] = useState('');
-  const behind = useAnswersBehind(study.id, question, query, cell, useDeferredValue(words));
+  const behind = useAnswersBehind({
+    study: study.id,
+    question,
+    query,
+    cell,
+    words: useDeferredValue(words),
+  });
   if (behind.isError) return <ProblemNote error={behind.error} />;
   if (!behind.data) return <Waiting what={answersBehindTexts.answers} />;
   const answers = behind.data.pages.flatMap((page) => page.answers);

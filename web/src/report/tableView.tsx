@@ -211,13 +211,13 @@ function CheckedSentence({ check }: { check: Report['checked'][number] }) {
   const { code, side, read, applies, interval } = check;
   return (
     <>
-      {tableViewTexts.spotCheckReadBulk(
+      {tableViewTexts.spotCheckReadBulk({
         code,
         read,
         side,
         applies,
-        interval.map(asShare).join(' to '),
-      )}
+        interval: interval.map(asShare).join(' to '),
+      })}
     </>
   );
 }

@@ -295,13 +295,19 @@ export const tableViewTexts = {
   higherLowerAmongEveryone: 'higher or lower than among everyone else (',
   lastColumnTestsEach: (weighted: boolean) =>
     `The last column tests for each row whether the columns differ at all (${weighted ? 'Rao–Scott F' : 'chi-square'}); since people mention several things, there is no such test for the table as a whole. “Too few” means that expected counts are too small for it. `,
-  spotCheckReadBulk: (
-    code: string,
-    read: number,
-    side: string,
-    applies: number,
-    interval: string,
-  ) =>
+  spotCheckReadBulk: ({
+    code,
+    read,
+    side,
+    applies,
+    interval,
+  }: {
+    code: string;
+    read: number;
+    side: string;
+    applies: number;
+    interval: string;
+  }) =>
     `A spot check of ${code} read ${counted(read, 'answer')} ${side} in bulk: it applied to ${asShare(applies / read)} of them (95% interval ${interval}), before anything was corrected. `,
   closedAnswersNobodyCoded: (names: string, closed: number) =>
     `${names} ${plural(closed, 'is', 'are')} closed: answers that nobody coded so count as not mentioning ${plural(closed, 'it', 'them')}. `,

@@ -18,7 +18,12 @@ export function Contradicted({
   const contradicted = useReviews(study.id, question.id).data?.contradicted ?? [];
   const shown = contradicted.slice(0, mostShown);
   const ids = [...new Set(shown.map((one) => one.responseId))];
-  const answers = useAnswers(study.id, question.id, ids, ids.length > 0 ? [0] : []);
+  const answers = useAnswers({
+    study: study.id,
+    question: question.id,
+    ids,
+    blocks: ids.length > 0 ? [0] : [],
+  });
   const decide = useDecideOne(study.id, question.id);
   return (
     <>

@@ -15,17 +15,7 @@ import { ThresholdChart } from './thresholdChart.js';
 import { SpotChecks } from './spotChecks.js';
 import { thresholdFiguresTexts } from './texts.js';
 
-/** What lies above the line, how much of it is expected to be right, and settling either side. */
-export function ThresholdFigures({
-  code,
-  review,
-  expected,
-  threshold,
-  wanted,
-  busy,
-  onThreshold,
-  onSettle,
-}: {
+interface ThresholdFiguresProps {
   code: DrawnCode;
   review: Review;
   expected: Expectation;
@@ -35,11 +25,12 @@ export function ThresholdFigures({
   busy: boolean;
   onThreshold: (threshold: number) => void;
   onSettle: (side: 'above' | 'below') => void;
-}) {
-  const openDrawer = useDrawer();
+}
+
+/** What lies above the line, how much of it is expected to be right, and settling either side. */
+export function ThresholdFigures(props: ThresholdFiguresProps) {
+  const { code, review, expected, threshold, wanted, busy, onSettle } = props;
   const { study, question } = useStudyLocation();
-  const openByHand = useOpenByHand({ study, question, code });
-  const below = review.open.length - expected.above;
   const [asking, ask] = useState(false);
   const right = expected.shareRight?.value ?? 1;
   const accept = () => {
@@ -50,26 +41,7 @@ export function ThresholdFigures({
   return (
     <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 border-b border-rule px-6 py-3 max-sm:px-3">
       <div className="min-w-0">
-        <div className="flex flex-wrap items-baseline gap-x-3">
-          <StitchMark look={code.look} />
-          <h1 style={{ color: code.look.ink }}>{code.name}</h1>
-          <span className="min-w-0 flex-1 truncate text-soft" title={code.definition}>
-            {code.definition}
-          </span>
-          <span className="figures text-soft">
-            {thresholdFiguresTexts.accepted(review.accepted)}
-            {review.acceptedInBulk > 0 && thresholdFiguresTexts.bulk(review.acceptedInBulk)}{' '}
-            {thresholdFiguresTexts.refused(review.refused)}
-            <button
-              type="button"
-              className="underline hover:text-ink"
-              title={thresholdFiguresTexts.whatCodedHandCompare}
-              onClick={openByHand}
-            >
-              {thresholdFiguresTexts.exampleCounted(review.examples)}
-            </button>
-          </span>
-        </div>
+        <CodeHead code={code} review={review} />
         <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
           <dl className="figures flex flex-wrap gap-x-4">
             <Figure name={thresholdFiguresTexts.line} value={asShare(threshold)} />
@@ -84,38 +56,7 @@ export function ThresholdFigures({
               value={expected.shareFound === null ? '–' : asShare(expected.shareFound)}
             />
           </dl>
-          <div className="ml-auto flex flex-wrap gap-2">
-            {review.acceptedInBulk + review.refusedInBulk > 0 && (
-              <Button
-                look="bare"
-                onClick={() =>
-                  openDrawer({
-                    title: thresholdFiguresTexts.spotChecks(code.name),
-                    body: <SpotChecks code={code} study={study} question={question} />,
-                  })
-                }
-              >
-                {thresholdFiguresTexts.spotCheck}
-              </Button>
-            )}
-            {Math.abs(threshold - review.defaultThreshold) > 0.005 && (
-              <Button look="bare" onClick={() => onThreshold(review.defaultThreshold)}>
-                {thresholdFiguresTexts.back(review.defaultThreshold)}
-              </Button>
-            )}
-            <span
-              className="self-center text-[13px] text-soft"
-              title={thresholdFiguresTexts.whatTrainSaysModel}
-            >
-              {thresholdFiguresTexts.model(verdictWords(review.verdict, review.defaultThreshold))}
-            </span>
-            <Button disabled={busy || below === 0} onClick={() => onSettle('below')}>
-              {thresholdFiguresTexts.refuseBelow(below)}
-            </Button>
-            <Button look="main" disabled={busy || expected.above === 0} onClick={accept}>
-              {thresholdFiguresTexts.acceptAbove(expected.above)}
-            </Button>
-          </div>
+          <Sides {...props} onAccept={accept} />
         </div>
         {asking && expected.above > 0 && (
           <div
@@ -152,7 +93,93 @@ export function ThresholdFigures({
   );
 }
 
-function Figure({ name, value, interval }: { name: string; value: string; interval?: string }) {
+/** The code with what is decided of it, and the way to what was coded by hand. */
+function CodeHead({ code, review }: Pick<ThresholdFiguresProps, 'code' | 'review'>) {
+  const { study, question } = useStudyLocation();
+  const openByHand = useOpenByHand({ study, question, code });
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-3">
+      <StitchMark look={code.look} />
+      <h1 style={{ color: code.look.ink }}>{code.name}</h1>
+      <span className="min-w-0 flex-1 truncate text-soft" title={code.definition}>
+        {code.definition}
+      </span>
+      <span className="figures text-soft">
+        {thresholdFiguresTexts.accepted(review.accepted)}
+        {review.acceptedInBulk > 0 && thresholdFiguresTexts.bulk(review.acceptedInBulk)}{' '}
+        {thresholdFiguresTexts.refused(review.refused)}
+        <button
+          type="button"
+          className="underline hover:text-ink"
+          title={thresholdFiguresTexts.whatCodedHandCompare}
+          onClick={openByHand}
+        >
+          {thresholdFiguresTexts.exampleCounted(review.examples)}
+        </button>
+      </span>
+    </div>
+  );
+}
+
+/** What can be done with either side of the threshold. */
+function Sides({
+  code,
+  review,
+  expected,
+  threshold,
+  busy,
+  onThreshold,
+  onSettle,
+  onAccept,
+}: ThresholdFiguresProps & { onAccept: () => void }) {
+  const openDrawer = useDrawer();
+  const { study, question } = useStudyLocation();
+  const below = review.open.length - expected.above;
+  return (
+    <div className="ml-auto flex flex-wrap gap-2">
+      {review.acceptedInBulk + review.refusedInBulk > 0 && (
+        <Button
+          look="bare"
+          onClick={() =>
+            openDrawer({
+              title: thresholdFiguresTexts.spotChecks(code.name),
+              body: <SpotChecks code={code} study={study} question={question} />,
+            })
+          }
+        >
+          {thresholdFiguresTexts.spotCheck}
+        </Button>
+      )}
+      {Math.abs(threshold - review.defaultThreshold) > 0.005 && (
+        <Button look="bare" onClick={() => onThreshold(review.defaultThreshold)}>
+          {thresholdFiguresTexts.back(review.defaultThreshold)}
+        </Button>
+      )}
+      <span
+        className="self-center text-[13px] text-soft"
+        title={thresholdFiguresTexts.whatTrainSaysModel}
+      >
+        {thresholdFiguresTexts.model(verdictWords(review.verdict, review.defaultThreshold))}
+      </span>
+      <Button disabled={busy || below === 0} onClick={() => onSettle('below')}>
+        {thresholdFiguresTexts.refuseBelow(below)}
+      </Button>
+      <Button look="main" disabled={busy || expected.above === 0} onClick={onAccept}>
+        {thresholdFiguresTexts.acceptAbove(expected.above)}
+      </Button>
+    </div>
+  );
+}
+
+function Figure({
+  name,
+  value,
+  interval,
+}: {
+  name: string;
+  value: string;
+  interval?: string | undefined;
+}) {
   return (
     <div>
       <dt className="text-[13px] text-soft">{name}</dt>

@@ -68,9 +68,27 @@ function verdict({ last, codes, richness, newCodes }: Saturation): string {
   const atLeast = Math.round(richness.estimate);
   const unseen = atLeast > codes ? saturationChartTexts.howManyCodesGiven(atLeast, codes) : '';
   if (!last)
-    return saturationChartTexts.farAfterMoreAnswers(codes, UNIT, BASE, RUN, newCodes.length);
+    return saturationChartTexts.farAfterMoreAnswers({
+      codes,
+      unit: UNIT,
+      base: BASE,
+      run: RUN,
+      newCodes: newCodes.length,
+    });
   const share = saturationChartTexts.whatFirstBrought(last.ratio, UNIT, BASE);
   return last.ratio <= RARE_NEW_CODES
-    ? saturationChartTexts.lastAnswersBroughtNew(UNIT, RUN, last.new, share, unseen)
-    : saturationChartTexts.lastAnswersBroughtNewCodes(UNIT, RUN, last.new, share, unseen);
+    ? saturationChartTexts.lastAnswersBroughtNew({
+        unit: UNIT,
+        run: RUN,
+        value: last.new,
+        share,
+        unseen,
+      })
+    : saturationChartTexts.lastAnswersBroughtNewCodes({
+        unit: UNIT,
+        run: RUN,
+        value: last.new,
+        share,
+        unseen,
+      });
 }

@@ -41,24 +41,48 @@ export const saturationChartTexts = {
   latest: (answers: number) => `latest of ${answers}`,
   howManyCodesGiven: (atLeast: number, codes: number) =>
     ` Judging by how many codes were used only once, about ${asCount(atLeast - codes)} more may turn up.`,
-  farAfterMoreAnswers: (codes: number, unit: number, base: number, run: number, newCodes: number) =>
+  farAfterMoreAnswers: ({
+    codes,
+    unit,
+    base,
+    run,
+    newCodes,
+  }: {
+    codes: number;
+    unit: number;
+    base: number;
+    run: number;
+    newCodes: number;
+  }) =>
     `${counted(codes, 'code')} so far. After ${unit * (base + run - newCodes)} more answers it can be said whether new ones have become rare.`,
   whatFirstBrought: (ratio: number, unit: number, base: number) =>
     `${asPercent(ratio, 1)} of what the first ${unit * base} brought`,
-  lastAnswersBroughtNew: (
-    unit: number,
-    run: number,
-    value: number,
-    share: string,
-    unseen: string,
-  ) =>
+  lastAnswersBroughtNew: ({
+    unit,
+    run,
+    value,
+    share,
+    unseen,
+  }: {
+    unit: number;
+    run: number;
+    value: number;
+    share: string;
+    unseen: string;
+  }) =>
     `The last ${unit * run} answers brought ${counted(value, 'new code')} (${share}): new codes have become rare, it is time to organise them.${unseen}`,
-  lastAnswersBroughtNewCodes: (
-    unit: number,
-    run: number,
-    value: number,
-    share: string,
-    unseen: string,
-  ) =>
+  lastAnswersBroughtNewCodes: ({
+    unit,
+    run,
+    value,
+    share,
+    unseen,
+  }: {
+    unit: number;
+    run: number;
+    value: number;
+    share: string;
+    unseen: string;
+  }) =>
     `The last ${unit * run} answers brought ${counted(value, 'new code')} (${share}): new codes are still appearing, keep adding them.${unseen}`,
 };

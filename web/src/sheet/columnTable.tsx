@@ -4,14 +4,13 @@ import type {
   ReadySheet,
   SheetSettings,
   StudyDetail,
-  Writing,
 } from '@yellow-thread/contract';
-import { closedNames, withRole, wordingsOf } from '@yellow-thread/core/sheet';
-import { useRef, useState } from 'react';
+import { withRole } from '@yellow-thread/core/sheet';
+import { useRef, useState, type ReactNode } from 'react';
 import { Choice } from '../parts/field.js';
+import { ColumnDetails } from './columnDetails.js';
 import { FillHandle, rangeOf, useFillDown } from './fillDown.js';
 import { roleNames } from './roles.js';
-import { writingsOf } from './writings.js';
 import { columnTableTexts } from './texts.js';
 
 /** What each column is for; changed one by one or many at once. */
@@ -37,7 +36,7 @@ export function ColumnTable({
   };
   const setRole = (places: Iterable<number>, role: ColumnRole) =>
     setColumns(places, (column, c) =>
-      withRole(column, role, ready.columns[c]!.head, settings, valuesOf(c)),
+      withRole({ column, role, head: ready.columns[c]!.head, settings, values: valuesOf(c) }),
     );
   const valuesOf = (c: number) =>
     ready.preview.map((cells) => cells[c] ?? '').filter((value) => value !== '');
@@ -58,7 +57,7 @@ export function ColumnTable({
     const { role, name, separator } = settings.columns[from]!;
     const below = rangeOf(from, to).filter((c) => c !== from);
     setColumns(below, (column, c) => ({
-      ...withRole(column, role, ready.columns[c]!.head, settings, valuesOf(c)),
+      ...withRole({ column, role, head: ready.columns[c]!.head, settings, values: valuesOf(c) }),
       ...(role === 'codes' && { name, separator }),
     }));
   });
@@ -98,70 +97,99 @@ export function ColumnTable({
           </tr>
         </thead>
         <tbody>
-          {ready.columns.map((column, c) => {
-            const setting = settings.columns[c]!;
-            return (
-              <tr
-                key={column.head}
-                data-column={c}
-                className={`border-b border-rule align-top ${fill.covers(c) ? 'bg-wash' : ''}`}
-              >
-                <td className="py-2.5">
-                  <input
-                    type="checkbox"
-                    aria-label={columnTableTexts.choose(column.head)}
-                    className="size-4 accent-ink"
-                    checked={chosen.has(c)}
-                    onChange={(event) =>
-                      toggle(
-                        c,
-                        event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey,
-                      )
-                    }
-                  />
-                </td>
-                <th
-                  scope="row"
-                  className="py-2 pr-4 text-left font-medium [overflow-wrap:anywhere]"
-                >
-                  {column.code && <span className="text-soft">{column.code} </span>}
-                  {column.head}
-                </th>
-                <td className="relative py-2 pr-4">
-                  <Choice
-                    label={columnTableTexts.what(column.head)}
-                    hideLabel
-                    className="w-full"
-                    value={setting.role}
-                    onChange={(event) => setRole([c], event.target.value as ColumnRole)}
-                  >
-                    <RoleOptions />
-                  </Choice>
-                  <ColumnDetails
-                    study={study}
-                    settings={settings}
-                    head={column.head}
-                    setting={setting}
-                    values={ready.preview.map((cells) => cells[c] ?? '')}
-                    set={(part) => setColumns([c], (now) => ({ ...now, ...part }))}
-                  />
-                  <FillHandle name={column.head} {...fill.handle(c)} />
-                  {isAsGuessed(setting, ready.settings.columns[c]!) && (
-                    <p className="mt-0.5 text-[13px] text-soft">{column.reason}</p>
-                  )}
-                </td>
-                <td className="py-2">
-                  <FirstValues
-                    values={ready.preview.map((cells) => cells[c] ?? '')}
-                    asText={setting.role === 'question'}
-                  />
-                </td>
-              </tr>
-            );
-          })}
+          {ready.columns.map((column, c) => (
+            <ColumnRow
+              key={column.head}
+              c={c}
+              study={study}
+              ready={ready}
+              settings={settings}
+              isChosen={chosen.has(c)}
+              isCovered={fill.covers(c)}
+              handle={<FillHandle name={column.head} {...fill.handle(c)} />}
+              onToggle={(takesRange) => toggle(c, takesRange)}
+              onRole={(role) => setRole([c], role)}
+              set={(part) => setColumns([c], (now) => ({ ...now, ...part }))}
+            />
+          ))}
         </tbody>
       </table>
     </>
+  );
+}
+
+/** A column: what it is for, and its first values. */
+function ColumnRow({
+  c,
+  study,
+  ready,
+  settings,
+  isChosen,
+  isCovered,
+  handle,
+  onToggle,
+  onRole,
+  set,
+}: {
+  c: number;
+  study: StudyDetail;
+  ready: ReadySheet;
+  settings: SheetSettings;
+  isChosen: boolean;
+  /** What is filled down goes over it. */
+  isCovered: boolean;
+  handle: ReactNode;
+  onToggle: (takesRange: boolean) => void;
+  onRole: (role: ColumnRole) => void;
+  set: (part: Partial<ColumnSetting>) => void;
+}) {
+  const column = ready.columns[c]!;
+  const setting = settings.columns[c]!;
+  const values = ready.preview.map((cells) => cells[c] ?? '');
+  return (
+    <tr data-column={c} className={`border-b border-rule align-top ${isCovered ? 'bg-wash' : ''}`}>
+      <td className="py-2.5">
+        <input
+          type="checkbox"
+          aria-label={columnTableTexts.choose(column.head)}
+          className="size-4 accent-ink"
+          checked={isChosen}
+          onChange={({ nativeEvent }) =>
+            onToggle(nativeEvent instanceof MouseEvent && nativeEvent.shiftKey)
+          }
+        />
+      </td>
+      <th scope="row" className="py-2 pr-4 text-left font-medium [overflow-wrap:anywhere]">
+        {column.code && <span className="text-soft">{column.code} </span>}
+        {column.head}
+      </th>
+      <td className="relative py-2 pr-4">
+        <Choice
+          label={columnTableTexts.what(column.head)}
+          hideLabel
+          className="w-full"
+          value={setting.role}
+          onChange={(event) => onRole(event.target.value as ColumnRole)}
+        >
+          <RoleOptions />
+        </Choice>
+        <ColumnDetails
+          study={study}
+          settings={settings}
+          head={column.head}
+          setting={setting}
+          values={values}
+          set={set}
+        />
+        {handle}
+        {isAsGuessed(setting, ready.settings.columns[c]!) && (
+          <p className="mt-0.5 text-[13px] text-soft">{column.reason}</p>
+        )}
+      </td>
+      <td className="py-2">
+        <FirstValues values={values} asText={setting.role === 'question'} />
+      </td>
+    </tr>
   );
 }
 
@@ -174,161 +202,6 @@ const RoleOptions = () =>
       {name}
     </option>
   ));
-
-/** What else must be known about a column in its role. */
-function ColumnDetails({
-  study,
-  settings,
-  head,
-  setting,
-  values,
-  set,
-}: {
-  study: StudyDetail;
-  settings: SheetSettings;
-  head: string;
-  setting: ColumnSetting;
-  values: readonly string[];
-  set: (part: Partial<ColumnSetting>) => void;
-}) {
-  const { role, name, of, separator } = setting;
-  const small = 'mt-1 w-full text-[13px]';
-  const parts = (
-    <>
-      <option value=";">{columnTableTexts.separated}</option>
-      <option value=",">{columnTableTexts.separated2}</option>
-      <option value="|">{columnTableTexts.separated3}</option>
-    </>
-  );
-  if (role === 'question') {
-    const known = study.questions.map((question) => question.wording);
-    const others = [...new Set([...wordingsOf(settings), ...known, head])].filter(
-      (wording) => wording !== head,
-    );
-    const closed = closedNames(settings);
-    return (
-      <>
-        {others.length > 0 && (
-          <Choice
-            label={columnTableTexts.whichQuestionBelongs(head)}
-            hideLabel
-            className={small}
-            value={name}
-            onChange={(event) => set({ name: event.target.value })}
-          >
-            <option value={head}>
-              {known.includes(head)
-                ? columnTableTexts.studysQuestion
-                : columnTableTexts.questionOwn}
-            </option>
-            {others.map((wording) => (
-              <option key={wording} value={wording}>
-                {wording === name ? '' : columnTableTexts.part}
-                {wording}
-              </option>
-            ))}
-          </Choice>
-        )}
-        {closed.length > 0 && (of !== '' || /other|specify|sonst|autre/iu.test(head)) && (
-          <Choice
-            label={columnTableTexts.whichClosedQuestionBelongs(head)}
-            hideLabel
-            className={small}
-            value={of}
-            onChange={(event) => set({ of: event.target.value })}
-          >
-            <option value="">{columnTableTexts.askedEverybody}</option>
-            {closed.map((variable) => (
-              <option key={variable} value={variable}>
-                {columnTableTexts.whatOther(variable)}
-              </option>
-            ))}
-          </Choice>
-        )}
-      </>
-    );
-  }
-  if (role === 'codes')
-    return (
-      <>
-        <Choice
-          label={columnTableTexts.whichQuestionCodesGiven(head)}
-          hideLabel
-          className={small}
-          value={name}
-          onChange={(event) => set({ name: event.target.value })}
-        >
-          {wordingsOf(settings).map((wording) => (
-            <option key={wording} value={wording}>
-              {columnTableTexts.for(wording)}
-            </option>
-          ))}
-        </Choice>
-        <Choice
-          label={columnTableTexts.howHoldsCodes(head)}
-          hideLabel
-          className={small}
-          value={separator}
-          onChange={(event) => set({ separator: event.target.value })}
-        >
-          <option value="">{columnTableTexts.oneCode01}</option>
-          {parts}
-        </Choice>
-      </>
-    );
-  if (role === 'choices')
-    return (
-      <Choice
-        label={columnTableTexts.whatPartsChoices(head)}
-        hideLabel
-        className={small}
-        value={separator}
-        onChange={(event) => set({ separator: event.target.value })}
-      >
-        {parts}
-      </Choice>
-    );
-  const kind = role === 'ticked' ? 'yes_no' : role;
-  const known = study.variables.filter((variable) => variable.kind === kind);
-  const writings = writingsOf(setting, values);
-  return (
-    <>
-      {writings.length > 0 && (
-        <Choice
-          label={columnTableTexts.howWritten(head)}
-          hideLabel
-          className={small}
-          value={setting.writing}
-          onChange={(event) => set({ writing: event.target.value as Writing })}
-        >
-          {writings.map(({ writing, name: its }) => (
-            <option key={writing} value={writing}>
-              {its}
-            </option>
-          ))}
-        </Choice>
-      )}
-      {known.length > 0 && (
-        <Choice
-          label={columnTableTexts.whichVariable(head)}
-          hideLabel
-          className={small}
-          value={name}
-          onChange={(event) => set({ name: event.target.value })}
-        >
-          {!known.some((variable) => variable.name === head) && (
-            <option value={head}>{columnTableTexts.newVariable}</option>
-          )}
-          {known.map((variable) => (
-            <option key={variable.id} value={variable.name}>
-              {columnTableTexts.studys(variable.name)}
-            </option>
-          ))}
-        </Choice>
-      )}
-    </>
-  );
-}
 
 function FirstValues({ values, asText }: { values: string[]; asText: boolean }) {
   const filled = values.filter((value) => value.trim() !== '').slice(0, asText ? 2 : 4);

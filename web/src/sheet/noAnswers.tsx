@@ -38,13 +38,13 @@ export function NoAnswers({
                     disabled={noAnswerKey(text) === ''}
                     onChange={({ target }) =>
                       change(
-                        decideNoAnswer(
+                        decideNoAnswer({
                           settings,
-                          check.questions,
-                          question.wording,
+                          questions: check.questions,
+                          question: question.wording,
                           text,
-                          !target.checked,
-                        ),
+                          isAnswer: !target.checked,
+                        }),
                       )
                     }
                   />

@@ -18,10 +18,12 @@ export type ReportFact = [name: string, value: string];
 /** Study, date, base, filters, weighting and tests of a table. */
 export async function readFacts(
   em: EntityManager,
-  studyId: number,
-  question: QuestionRow,
-  query: ReportQuery,
-  report: Report,
+  {
+    studyId,
+    question,
+    query,
+    report,
+  }: { studyId: number; question: QuestionRow; query: ReportQuery; report: Report },
 ): Promise<ReportFact[]> {
   const { name } = await em.findOneOrFail(StudyEntity, studyId);
   const group = query.group ? await findGroup(em, studyId, query.group) : null;

@@ -124,14 +124,14 @@ const checkSentence = (
   { code, side, read, applies, interval }: DraftTable['checked'][number],
   count: Count,
 ): string =>
-  draftMethodTexts.whatBulkDrawnRandom(
+  draftMethodTexts.whatBulkDrawnRandom({
     side,
     code,
-    plural(count(read), 'answer'),
+    answers: plural(count(read), 'answer'),
     read,
-    count(applies),
-    interval.map((end) => end.toFixed(2)).join(' to '),
-  );
+    count: count(applies),
+    interval: interval.map((end) => end.toFixed(2)).join(' to '),
+  });
 
 /** What the figures cannot bear. */
 export function limits({ tables, coders, agreement, format: { count } }: DraftInput): DraftNode[] {

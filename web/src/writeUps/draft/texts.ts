@@ -41,14 +41,21 @@ export const draftMethodTexts = {
     `For ${names}, every suggestion was decided, and answers without one count as not mentioning ${plural(suggested, 'it', 'them')}; the models expected ${toFixed} mentions among these.`,
   noModelAnswersSearched: (names: string, searched: number) =>
     `${names} had no model: answers were searched for ${plural(searched, 'it', 'them')}, and the rest counts as not mentioning ${plural(searched, 'it', 'them')}.`,
-  whatBulkDrawnRandom: (
-    side: string,
-    code: string,
-    answers: string,
-    read: number,
-    count: string,
-    interval: string,
-  ) =>
+  whatBulkDrawnRandom: ({
+    side,
+    code,
+    answers,
+    read,
+    count,
+    interval,
+  }: {
+    side: string;
+    code: string;
+    answers: string;
+    read: number;
+    count: string;
+    interval: string;
+  }) =>
     `Of what was ${side} in bulk for ${code}, ${answers} drawn at random ${plural(read, 'was', 'were')} read: the code applied to ${count} (95% interval of the share ${interval}), before anything was corrected.`,
   answersSettled: (count: string, count2: string, isRandom: boolean) =>
     `${count} of ${count2} answers are not settled.${isRandom ? '' : ' Those that are were not drawn at random, so that the rest may differ from them.'}`,
