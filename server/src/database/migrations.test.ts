@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { duplicateHash } from '@yellow-thread/core/text';
 import type { MikroORM } from '@mikro-orm/postgresql';
 import { createDatabase } from '../../test/databases.js';
-import { openDatabase, rows } from './index.js';
+import { openDatabase, rows, undoChange, type SqlValues } from './index.js';
 
 let database: Awaited<ReturnType<typeof createDatabase>>;
 let orm: MikroORM;
@@ -32,7 +32,7 @@ test('a database that a newer version was at is refused in a sentence, and left 
   );
 });
 
-const sql = <Row>(text: string) => rows<Row>(orm.em.fork(), text);
+const sql = <Row>(text: string, values: SqlValues = {}) => rows<Row>(orm.em.fork(), text, values);
 
 test('a study of the first slice is brought up to date with everything that it holds', async () => {
   await sql('drop schema public cascade');
@@ -68,4 +68,35 @@ test('a study of the first slice is brought up to date with everything that it h
   expect(await sql('select asked, answered, same::float from question, response')).toEqual([
     { asked: 1, answered: 1, same: duplicateHash('Late!') },
   ]);
+});
+
+test('words that were struck are excluded, and a change that struck one is undone by its new name', async () => {
+  await sql('drop schema public cascade');
+  await sql('create schema public');
+  await orm.migrator.up({ to: 'Migration20261130120000_thresholds' });
+  const word = {
+    id: '7f9d7f2e-9a53-4b8e-8c1c-0d7c9d8c9a11',
+    studyId: 1,
+    codeId: null,
+    word: 'boat',
+  };
+  await sql(`insert into account (name) values ('a')`);
+  await sql(`insert into study (name, purpose) values ('s', '')`);
+  await sql(`insert into membership (study_id, account_id) values (1, 1)`);
+  await sql(
+    `insert into struck_word (id, study_id, code_id, word) values (:id, :studyId, :codeId, :word)`,
+    word,
+  );
+  await sql(
+    `insert into change (study_id, account_id, summary, touched, diff)
+     values (1, 1, 'striking', '{"struck_word": 1}', :diff)`,
+    { diff: JSON.stringify({ struck_word: { added: [word], updated: [], removed: [] } }) },
+  );
+  await orm.migrator.up();
+  expect(await sql('select word, study_id as study from excluded_word')).toEqual([
+    { word: 'boat', study: 1 },
+  ]);
+  expect(await sql('select touched from change')).toEqual([{ touched: { excluded_word: 1 } }]);
+  await undoChange(orm.em.fork(), { studyId: 1, accountId: 1 });
+  expect(await sql('select * from excluded_word')).toEqual([]);
 });

@@ -80,7 +80,7 @@ export function SortedTable<Row>({
                       <button
                         type="button"
                         title={title}
-                        className="inline-flex items-center gap-1 rounded hover:text-ink"
+                        className="inline-flex items-center gap-1 rounded [text-align:inherit] hover:text-ink"
                         onClick={column.getToggleSortingHandler()}
                       >
                         {name}
