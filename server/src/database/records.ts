@@ -1,15 +1,6 @@
-import type {
-  CodeClosing,
-  Mention,
-  Note,
-  SecondReadingAnswer,
-  Settlement,
-} from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { selectFields } from './changeTables.js';
-import { rows } from './query.js';
-
-type Values = Parameters<typeof rows>[2];
+import { asRecord, selectFields, type ChangeTables } from './changeTables.js';
+import { rows, type SqlValues } from './query.js';
 
 /** Ids of the codes that can be given to a question: not archived, and for this question. */
 export const codesInUse = async (em: EntityManager, questionId: number): Promise<string[]> => {
@@ -49,81 +40,56 @@ export const questionsInReview = async (em: EntityManager, studyId: number): Pro
   return found.map(({ id }) => id);
 };
 
-// Rows as the records that a change holds, in an order that does not depend on how they are stored.
+/**
+ * Finds rows of a table as the records that a change holds, in an order that does not depend on how they are stored.
+ *
+ * @param from the table with its alias, and what it is joined with
+ */
+const finder =
+  <Table extends keyof ChangeTables>(
+    table: Table,
+    { alias, from, order }: { alias: string; from: string; order: string },
+  ) =>
+  async (em: EntityManager, where: string, values: SqlValues): Promise<ChangeTables[Table][]> => {
+    const found = await rows<object>(
+      em,
+      `select ${selectFields(table, alias)} from ${from} where ${where} order by ${order}`,
+      values,
+    );
+    return found.map((one) => asRecord(table, one));
+  };
 
-/** @param where a condition on `mention m` and the code `c` that it applies */
-export const findMentions = (
-  em: EntityManager,
-  where: string,
-  values: Values,
-): Promise<Mention[]> =>
-  dated(
-    em,
-    `select ${selectFields('mention', 'm')}
-     from mention m join code c on c.id = m.code_id
-     where ${where} order by m.response_id, m.start nulls first, m.created_at, m.id`,
-    values,
-    'createdAt',
-  );
+/** By a condition on `mention m` and the code `c` that it applies. */
+export const findMentions = finder('mention', {
+  alias: 'm',
+  from: 'mention m join code c on c.id = m.code_id',
+  order: 'm.response_id, m.start nulls first, m.created_at, m.id',
+});
 
-/** @param where a condition on `note n` */
-export const findNotes = (em: EntityManager, where: string, values: Values): Promise<Note[]> =>
-  dated(
-    em,
-    `select ${selectFields('note', 'n')}
-     from note n where ${where} order by n.created_at, n.id`,
-    values,
-    'createdAt',
-  );
+/** By a condition on `note n`. */
+export const findNotes = finder('note', {
+  alias: 'n',
+  from: 'note n',
+  order: 'n.created_at, n.id',
+});
 
-/** @param where a condition on `settlement s` */
-export const findSettlements = (
-  em: EntityManager,
-  where: string,
-  values: Values,
-): Promise<Settlement[]> =>
-  dated(
-    em,
-    `select ${selectFields('settlement', 's')}
-     from settlement s where ${where} order by s.response_id, s.coder_id`,
-    values,
-    'settledAt',
-  );
+/** By a condition on `settlement s`. */
+export const findSettlements = finder('settlement', {
+  alias: 's',
+  from: 'settlement s',
+  order: 's.response_id, s.coder_id',
+});
 
-/** @param where a condition on `code_closing k` */
-export const findClosings = (
-  em: EntityManager,
-  where: string,
-  values: Values,
-): Promise<CodeClosing[]> =>
-  dated(
-    em,
-    `select ${selectFields('code_closing', 'k')}
-     from code_closing k where ${where} order by k.question_id, k.code_id`,
-    values,
-    'closedAt',
-  );
+/** By a condition on `code_closing k`. */
+export const findClosings = finder('code_closing', {
+  alias: 'k',
+  from: 'code_closing k',
+  order: 'k.question_id, k.code_id',
+});
 
-/** @param where a condition on `second_reading_answer a` and the reading `d` that it is in */
-export const findReadingAnswers = (
-  em: EntityManager,
-  where: string,
-  values: Values,
-): Promise<SecondReadingAnswer[]> =>
-  rows(
-    em,
-    `select ${selectFields('second_reading_answer', 'a')}
-     from second_reading_answer a join second_reading d on d.id = a.reading_id
-     where ${where} order by md5(a.reading_id::text || a.response_id)`,
-    values,
-  );
-
-async function dated<R extends Record<Field, string>, Field extends string>(
-  em: EntityManager,
-  sql: string,
-  values: Values,
-  field: Field,
-): Promise<R[]> {
-  const found = await rows<R>(em, sql, values);
-  return found.map((record) => ({ ...record, [field]: new Date(record[field]).toISOString() }));
-}
+/** By a condition on `second_reading_answer a` and the reading `d` that it is in. */
+export const findReadingAnswers = finder('second_reading_answer', {
+  alias: 'a',
+  from: 'second_reading_answer a join second_reading d on d.id = a.reading_id',
+  order: 'md5(a.reading_id::text || a.response_id)',
+});

@@ -1,5 +1,14 @@
 import { asCount, asPercent, counted } from '../lib/numbers.js';
 
+/** The last run of answers that were coded, as saturation sees it. */
+interface LastRun {
+  unit: number;
+  run: number;
+  value: number;
+  share: string;
+  unseen: string;
+}
+
 /** sampling/sampleDrawer.tsx */
 export const sampleDrawerTexts = {
   random: 'at random',
@@ -57,32 +66,8 @@ export const saturationChartTexts = {
     `${counted(codes, 'code')} so far. After ${unit * (base + run - newCodes)} more answers it can be said whether new ones have become rare.`,
   whatFirstBrought: (ratio: number, unit: number, base: number) =>
     `${asPercent(ratio, 1)} of what the first ${unit * base} brought`,
-  lastAnswersBroughtNew: ({
-    unit,
-    run,
-    value,
-    share,
-    unseen,
-  }: {
-    unit: number;
-    run: number;
-    value: number;
-    share: string;
-    unseen: string;
-  }) =>
+  lastAnswersBroughtNew: ({ unit, run, value, share, unseen }: LastRun) =>
     `The last ${unit * run} answers brought ${counted(value, 'new code')} (${share}): new codes have become rare, it is time to organise them.${unseen}`,
-  lastAnswersBroughtNewCodes: ({
-    unit,
-    run,
-    value,
-    share,
-    unseen,
-  }: {
-    unit: number;
-    run: number;
-    value: number;
-    share: string;
-    unseen: string;
-  }) =>
+  lastAnswersBroughtNewCodes: ({ unit, run, value, share, unseen }: LastRun) =>
     `The last ${unit * run} answers brought ${counted(value, 'new code')} (${share}): new codes are still appearing, keep adding them.${unseen}`,
 };
