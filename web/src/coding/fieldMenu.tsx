@@ -27,7 +27,7 @@ export function FieldMenu<Context>({
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="start"
-          className="z-30 w-96 max-w-[90vw] rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
+          className="z-30 w-[30rem] max-w-[90vw] rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
         >
           {offered.map((command) => (
             <DropdownMenu.Item
