@@ -47,8 +47,8 @@ export interface TrainingInput {
 }
 
 /**
- * With so many lines in a settled answer on average, and most codes given to lines, models are fitted to lines and an answer is as likely as its
- * most likely line. Measured on the demo: with 1.0 to 1.2 lines reading answers whole is better by .005 of average
+ * From this number of lines in a settled answer on average, where most codes are given to lines, models are fitted to
+ * lines and an answer is as likely as its most likely line. Measured on the demo: with 1.0 to 1.2 lines reading answers whole is better by .005 of average
  * precision, with 1.8 lines reading by line is better by .05, with 2.5 by .17.
  */
 const FEWEST_LINES_TO_READ_BY_LINE = 1.4;
