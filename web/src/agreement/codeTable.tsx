@@ -48,6 +48,11 @@ function rowsOf({ codes, themes }: Agreement, by: 'code' | 'theme', book: DrawnC
   });
 }
 
+/** The least agreement first; what there is little evidence of stands last. */
+const byAgreement = (x: Row, y: Row) =>
+  Number(x.state === 'little_evidence') - Number(y.state === 'little_evidence') ||
+  (x.alpha ?? 2) - (y.alpha ?? 2);
+
 /** Agreement code by code, or theme by theme, each with its four cells. */
 export function CodeTable({
   agreement,
@@ -68,14 +73,7 @@ export function CodeTable({
   // of everybody agreement is computed by code
   const everybody = by === 'code' ? agreement.everybody : null;
   const known = rowsOf(agreement, by, codebook);
-  const shown =
-    order === 'book'
-      ? known
-      : known.toSorted(
-          (x, y) =>
-            Number(x.state === 'little_evidence') - Number(y.state === 'little_evidence') ||
-            (x.alpha ?? 2) - (y.alpha ?? 2),
-        );
+  const shown = order === 'book' ? known : known.toSorted(byAgreement);
   const all = by === 'code' ? codebook.codes.filter((one) => !one.archived) : codebook.themes;
   const unused = all.length - known.length;
   return (
