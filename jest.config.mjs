@@ -34,6 +34,12 @@ export default {
       displayName: 'page',
       testEnvironment: '<rootDir>/web/test/jsdomEnvironment.mjs',
       testEnvironmentOptions: { customExportConditions: ['source', 'browser'] },
+      moduleNameMapper: {
+        ...common.moduleNameMapper,
+        // it calls its own sources `source`, as we do ours
+        '^compute-scroll-into-view$':
+          '<rootDir>/node_modules/compute-scroll-into-view/dist/index.cjs',
+      },
       testMatch: ['<rootDir>/web/src/**/*.test.tsx'],
     },
     {

@@ -71,8 +71,8 @@ async function closingsAfter(
   code: Code,
   target: Code,
 ): Promise<NonNullable<ChangeDiff['code_closing']>> {
-  const closings = await findClosings(em, 'k.code_id = any(:codeId::uuid[])', {
-    codeId: [code.id, target.id],
+  const closings = await findClosings(em, 'k.code_id = any(:codeIds::uuid[])', {
+    codeIds: [code.id, target.id],
   });
   const isOpen = ({ questionId, codeId }: CodeClosing) =>
     codeId === target.id &&

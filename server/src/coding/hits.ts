@@ -79,8 +79,8 @@ export async function codeHits(
     const answers = await rows<{ id: number; text: string; cuts: Cut[] }>(
       tx,
       `select r.id, r.text, ${cutsAsJson} as cuts
-       from response r where r.question_id = :questionId and not r.no_answer and r.id = any(:id::int[])`,
-      { questionId, id: [...new Set(hits.map((hit) => hit.responseId))] },
+       from response r where r.question_id = :questionId and not r.no_answer and r.id = any(:ids::int[])`,
+      { questionId, ids: [...new Set(hits.map((hit) => hit.responseId))] },
     );
     const { asides } = await tx.findOneOrFail(StudyEntity, maker.studyId);
     const placesIn = new Map(
@@ -98,8 +98,8 @@ export async function codeHits(
     const name = await nameOrDraft(tx, maker, code, diff);
     const standing = await findMentions(
       tx,
-      'm.code_id = :codeId and m.response_id = any(:responseId::int[])',
-      { codeId: code.codeId, responseId: [...placesIn.keys()] },
+      'm.code_id = :codeId and m.response_id = any(:responseIds::int[])',
+      { codeId: code.codeId, responseIds: [...placesIn.keys()] },
     );
     const key = (one: Pick<Mention, 'responseId' | 'start' | 'end'>) =>
       `${one.responseId} ${one.start} ${one.end}`;

@@ -2,6 +2,6 @@ export { cutsAsJson, notesAsJson, readAnswers, readAnswersFor } from './answers.
 export { chosenAnswers } from './ledger.js';
 export { codingRoutes } from './routes.js';
 export { refusePassage } from './mentions.js';
-export { findResponse, sameAs } from './responses.js';
+export { clearChanged, findResponse, sameAs } from './responses.js';
 export { readQuestionAnswers } from './answerCache.js';
 export { answersHolding } from './wordsInAnswers.js';

@@ -19,11 +19,10 @@ import {
   inChange,
   makeChange,
   StudyEntity,
-  ResponseEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
-import { findResponse, sameAs, type FoundResponse } from './responses.js';
+import { clearChanged, findResponse, sameAs, type FoundResponse } from './responses.js';
 import { mentionsTexts } from '../wording/coding.js';
 
 /**
@@ -49,9 +48,9 @@ export async function addMention(em: EntityManager, maker: Maker, create: Mentio
     const others = toSame ? await sameAs(tx, response) : [];
     const already = new Set(
       (
-        await findMentions(tx, 'm.code_id = :codeId and m.response_id = any(:responseId::int[])', {
+        await findMentions(tx, 'm.code_id = :codeId and m.response_id = any(:responseIds::int[])', {
           codeId: create.codeId,
-          responseId: others.map(({ id }) => id),
+          responseIds: others.map(({ id }) => id),
         })
       ).map(({ responseId }) => responseId),
     );
@@ -133,8 +132,8 @@ export async function removeMention(em: EntityManager, maker: Maker, id: string,
       const texts = new Map((await sameAs(tx, response)).map(({ id, text }) => [id, text]));
       const others = await findMentions(
         tx,
-        'm.code_id = :codeId and m.response_id = any(:responseId::int[])',
-        { codeId: mention.codeId, responseId: [...texts.keys()] },
+        'm.code_id = :codeId and m.response_id = any(:responseIds::int[])',
+        { codeId: mention.codeId, responseIds: [...texts.keys()] },
       );
       removed.push(
         ...others.filter((other) => {
@@ -202,12 +201,7 @@ export async function settleResponse(
     const ids = [responseId, ...others.map(({ id }) => id)];
     const standing = await findSettlements(tx, 's.response_id = any(:ids::int[])', { ids });
     // who settles it has seen it as it now is
-    if (settled)
-      await tx.nativeUpdate(
-        ResponseEntity,
-        { id: { $in: [...ids] }, changedAt: { $ne: null } },
-        { changedAt: null },
-      );
+    if (settled) await clearChanged(tx, ids);
     const mine = new Set(
       standing.filter((one) => one.coderId === maker.accountId).map((one) => one.responseId),
     );

@@ -35,3 +35,11 @@ export const sameAs = (em: EntityManager, { id, questionId }: FoundResponse) =>
      order by r.id`,
     { id, questionId },
   );
+
+/** Takes the mark of a corrected text off answers that somebody has now seen as they are. */
+export const clearChanged = (em: EntityManager, ids: readonly number[]): Promise<unknown> =>
+  rows(
+    em,
+    'update response set changed_at = null where id = any(:ids::int[]) and changed_at is not null',
+    { ids },
+  );

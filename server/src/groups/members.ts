@@ -15,13 +15,7 @@ import {
   type RuleMaterial,
 } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import {
-  QuestionEntity,
-  rows,
-  unpackInts,
-  VariableEntity,
-  RespondentEntity,
-} from '../database/index.js';
+import { QuestionEntity, rows, unpackInts, VariableEntity } from '../database/index.js';
 import { readMaterial } from './material.js';
 import { readOnce, readPeople, type People, type ReadOf } from './people.js';
 import { findGroup, readGroups } from './stored.js';
@@ -186,7 +180,11 @@ async function readValues(
 
 async function readCame(em: EntityManager, people: People, importId: number): Promise<Bitset> {
   const members = emptyBitset(people.ids.length);
-  const came = await em.find(RespondentEntity, { importId }, { fields: ['id'] });
+  const came = await rows<{ id: number }>(
+    em,
+    'select id from respondent where import_id = :importId',
+    { importId },
+  );
   for (const { id } of came) {
     const i = people.indexOf(id);
     if (i >= 0) addTo(members, i);

@@ -222,8 +222,8 @@ async function respondents(em: EntityManager, people: People): Promise<GroupColu
     throw problems.tooManyColumns(people.ids.length, MOST_RESPONDENTS);
   const found = await rows<{ id: number; name: string }>(
     em,
-    'select id, external_id as name from respondent where id = any(:id::int[]) order by id',
-    { id: [...people.ids] },
+    'select id, external_id as name from respondent where id = any(:ids::int[]) order by id',
+    { ids: [...people.ids] },
   );
   return found.map(({ id, name }) => ({
     key: `respondent-${id}`,

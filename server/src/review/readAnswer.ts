@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Mention, ReadAnswer, Settlement, Suggestion } from '@yellow-thread/contract';
 import { passageIn } from '@yellow-thread/core/coding';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { findResponse, refusePassage, sameAs } from '../coding/index.js';
+import { clearChanged, findResponse, refusePassage, sameAs } from '../coding/index.js';
 import {
   CodeEntity,
   findMentions,
@@ -10,8 +10,6 @@ import {
   inChange,
   makeChange,
   rows,
-  ResponseEntity,
-  SampleMemberEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -59,11 +57,7 @@ export async function settleReading(
       accept,
       open.map(({ id }) => id),
     );
-    await tx.nativeUpdate(
-      ResponseEntity,
-      { id: { $in: [...ids] }, changedAt: { $ne: null } },
-      { changedAt: null },
-    );
+    await clearChanged(tx, ids);
     await makeChange(tx, {
       ...maker,
       summary: summaryOf(open.length, accept.length),
@@ -115,8 +109,12 @@ async function refuseUnknownCodes(
 }
 
 async function inSample(em: EntityManager, ids: readonly number[]): Promise<Set<number>> {
-  const drawn = await em.find(SampleMemberEntity, { responseId: { $in: [...ids] } });
-  return new Set(drawn.map(({ responseId }) => responseId));
+  const drawn = await rows<{ id: number }>(
+    em,
+    'select distinct response_id as id from sample_member where response_id = any(:ids::int[])',
+    { ids },
+  );
+  return new Set(drawn.map(({ id }) => id));
 }
 
 interface Reading {
@@ -135,8 +133,8 @@ async function mentionsFor(
 ): Promise<Mention[]> {
   const standing = await findMentions(
     em,
-    'm.response_id = any(:responseId::int[]) and m.code_id = any(:codeId::uuid[])',
-    { responseId: open.map(({ id }) => id), codeId: accept.map(({ codeId }) => codeId) },
+    'm.response_id = any(:responseIds::int[]) and m.code_id = any(:codeIds::uuid[])',
+    { responseIds: open.map(({ id }) => id), codeIds: accept.map(({ codeId }) => codeId) },
   );
   const has = new Set(standing.map(({ responseId, codeId }) => `${responseId} ${codeId}`));
   return open.flatMap(({ id, text }) =>

@@ -49,10 +49,11 @@ export async function* readFrozenAnswers(
   copy: string,
 ): AsyncGenerator<AnswerRow[]> {
   for (let page = 0; ; page++) {
-    const [found] = await em.find(
+    // a page is let go of when the next is read: an identity map would keep them all
+    const found = await em.findOne(
       FrozenAnswersEntity,
       { writeUpId: copy, page },
-      { fields: ['rows'] },
+      { disableIdentityMap: true },
     );
     if (!found) return;
     yield pageSchema.parse(JSON.parse(String(await promisify(gunzip)(found.rows))));

@@ -1,4 +1,4 @@
-import { helpOf, type Command } from '../frame/commands.js';
+import { DIGIT_KEYS, digitOf, helpOf, type Command } from '../frame/commands.js';
 import { readAgainTexts } from './texts.js';
 
 /** An answer of a second reading, and what its field offers. */
@@ -20,12 +20,11 @@ const isEmpty = ({ isTyped }: AtSecondReading) => !isTyped;
 export const secondReadingCommands: readonly Command<AtSecondReading>[] = [
   {
     id: 'pinned',
-    keys: ['([1-9])'],
-    shown: '1 – 9',
+    keys: DIGIT_KEYS,
     label: 'apply the code pinned under the key',
     when: isEmpty,
     run: ({ pinned, apply }, event) => {
-      const codeId = pinned(Number(event?.key));
+      const codeId = pinned(digitOf(event));
       return codeId === undefined ? false : apply(codeId);
     },
   },
@@ -48,7 +47,6 @@ export const secondReadingCommands: readonly Command<AtSecondReading>[] = [
   {
     id: 'nothing applies',
     keys: ['$mod+Enter'],
-    shown: 'Ctrl Enter',
     label: 'nothing applies: go to the next answer',
     inMenu: true,
     when: isEmpty,

@@ -1,4 +1,4 @@
-import { helpOf, type Command } from '../frame/commands.js';
+import { DIGIT_KEYS, digitOf, helpOf, type Command } from '../frame/commands.js';
 
 /** A code in the list of the codebook. */
 export interface AtCodeRow {
@@ -41,10 +41,9 @@ export const mentionCommands: readonly Command<AtMention>[] = [
   },
   {
     id: 'put',
-    keys: ['([1-9])'],
-    shown: '1 – 9',
+    keys: DIGIT_KEYS,
     label: 'put the mention on the pile of that number',
-    run: ({ put }, event) => put(Number(event?.key)),
+    run: ({ put }, event) => put(digitOf(event)),
   },
 ];
 

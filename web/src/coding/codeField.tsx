@@ -10,7 +10,7 @@ import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { inputBox, lineField } from '../parts/field.js';
 import type { AnswerPlace } from './answerPlace.js';
-import type { MadeWith } from './codeHere.js';
+import type { MadeWith } from './codeActions.js';
 import { ledgerCommands, readingCommands, type AtAnswer } from './commands.js';
 import { FieldMenu } from './fieldMenu.js';
 import { ledgerGrid } from './ledgerGrid.js';

@@ -1,4 +1,4 @@
-import { helpOf, type Command } from '../frame/commands.js';
+import { DIGIT_KEYS, digitOf, helpOf, type Command } from '../frame/commands.js';
 import type { AnswerPlace } from './answerPlace.js';
 import type { AnswerActions } from './useAnswerActions.js';
 import { WHOLE } from './useLedgerPosition.js';
@@ -19,8 +19,6 @@ export interface AtAnswer extends Pick<AnswerPlace, 'place' | 'position'> {
 type LedgerCommand = Command<AtAnswer>;
 
 const isEmpty = ({ isTyped }: AtAnswer) => !isTyped;
-const digitOf = (event: KeyboardEvent | null) => Number(event?.code.slice(-1));
-const DIGITS = '1 – 9';
 
 /** Where one goes, and what is selected there. */
 const moves: readonly LedgerCommand[] = [
@@ -77,7 +75,6 @@ const moves: readonly LedgerCommand[] = [
   {
     id: 'first or last answer',
     keys: ['$mod+Home', '$mod+End'],
-    shown: 'Ctrl Home End',
     label: 'first answer, last answer',
     when: isEmpty,
     run: ({ position }, event) => position.moveAnswer(event?.key === 'End' ? Infinity : -Infinity),
@@ -88,8 +85,7 @@ const moves: readonly LedgerCommand[] = [
 const settling: readonly LedgerCommand[] = [
   {
     id: 'pinned',
-    keys: ['([1-9])'],
-    shown: DIGITS,
+    keys: DIGIT_KEYS,
     label: 'apply the code pinned under the key',
     when: isEmpty,
     run: ({ isPinned, applyPinned }, event) =>
@@ -98,7 +94,6 @@ const settling: readonly LedgerCommand[] = [
   {
     id: 'pin',
     keys: ['Alt+(Digit[1-9])'],
-    shown: `Alt ${DIGITS}`,
     label: 'pin the code found under the key',
     when: ({ hasFound }) => hasFound,
     run: ({ pinFound }, event) => pinFound(digitOf(event)),
@@ -132,8 +127,7 @@ const readingOn: readonly LedgerCommand[] = [
   },
   {
     id: 'proposal',
-    keys: ['([1-9])'],
-    shown: DIGITS,
+    keys: DIGIT_KEYS,
     label: 'remove the proposal with this digit, or apply the code that has it',
     when: isEmpty,
     run: ({ actions }, event) => actions.press(digitOf(event)),
@@ -218,7 +212,6 @@ const atPlace: readonly LedgerCommand[] = [
   {
     id: 'nothing applies',
     keys: ['$mod+Enter'],
-    shown: 'Ctrl Enter',
     label: 'nothing applies: settle without a code',
     when: isEmpty,
     run: ({ actions }) => actions.nothingApplies(),

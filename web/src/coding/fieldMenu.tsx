@@ -1,6 +1,6 @@
 import { MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { keyNames, menuLabel, type Command } from '../frame/commands.js';
+import { menuLabel, menuOf, type Command } from '../frame/commands.js';
 import { fieldMenuTexts } from './texts.js';
 
 /** Everything that can be done at a place, for who does not have a keyboard at hand or its keys in mind. */
@@ -14,7 +14,6 @@ export function FieldMenu<Context>({
   /** The place was pointed at for its menu. */
   opensAtOnce: boolean;
 }) {
-  const offered = commands.filter(({ inMenu, when }) => inMenu && (when?.(context) ?? true));
   return (
     <DropdownMenu.Root defaultOpen={opensAtOnce}>
       <DropdownMenu.Trigger
@@ -29,13 +28,13 @@ export function FieldMenu<Context>({
           align="start"
           className="z-30 w-[30rem] max-w-[90vw] rounded border border-rule bg-card p-1 shadow-[0_6px_20px_#0000001f]"
         >
-          {offered.map((command) => (
+          {menuOf(commands, context).map(({ id, does, keys, run }) => (
             <DropdownMenu.Item
-              key={command.id}
-              onSelect={() => void command.run(context, null)}
+              key={id}
+              onSelect={run}
               className="flex cursor-pointer items-center justify-between gap-3 rounded px-3 py-1 outline-none data-[highlighted]:bg-wash"
             >
-              {menuLabel(command.label)} <kbd className="shrink-0">{keyNames(command)}</kbd>
+              {menuLabel(does)} <kbd className="shrink-0">{keys}</kbd>
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

@@ -33,6 +33,12 @@ export interface LedgerFilter extends LedgerQuery {
   narrowed: number;
 }
 
+/** What draws the filter and changes it. */
+export interface FilterProps {
+  filter: LedgerFilter;
+  onFilter: (change: FilterChange) => void;
+}
+
 /** The part of an address that chooses answers. */
 export const ledgerQueryIn = (search: URLSearchParams): string =>
   parts

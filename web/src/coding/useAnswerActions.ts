@@ -1,8 +1,8 @@
 import { useSession } from '../data/people.js';
 import type { ActiveAnswer, AnswerPlace } from './answerPlace.js';
-import { codeActions } from './codeHere.js';
-import { lineActions, noteActions } from './linesHere.js';
-import { settleActions } from './settleHere.js';
+import { codeActions } from './codeActions.js';
+import { lineActions, noteActions } from './lineActions.js';
+import { settleActions } from './settleActions.js';
 
 /** What can be done at the place where one is. */
 export function useAnswerActions(at: AnswerPlace) {

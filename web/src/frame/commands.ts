@@ -1,7 +1,7 @@
-import { matchKeyBindingPress, parseKeybinding } from 'tinykeys';
-import { useEffect, useLayoutEffect } from 'react';
+import { matchKeyBindingPress, parseKeybinding, type KeyBindingPress } from 'tinykeys';
+import { useLayoutEffect } from 'react';
 import { isKeyAlone } from './typing.js';
-import { useKeyHelp, useScreenActions, type KeyHelp } from './keys.js';
+import { useKeyHelp, useScreenActions, type KeyHelp, type ScreenAction } from './keys.js';
 
 /**
  * Something that can be done on a screen. Keys, help, menus and the palette are all made of these.
@@ -24,28 +24,44 @@ export interface Command<Context> {
   run: (context: Context, event: KeyboardEvent | null) => unknown;
 }
 
+/** The digits 1 to 9, also where a keyboard has them with Shift. */
+export const DIGIT_KEYS = ['([1-9])', 'Shift+([1-9])'];
+
+/** Which digit was pressed, in the row of digits of any layout or among the numbers at the right. */
+export const digitOf = (event: KeyboardEvent | null): number =>
+  Number(/^[1-9]$/u.exec(event?.key ?? '')?.[0] ?? event?.code.slice(-1));
+
 const SYMBOLS: Record<string, string> = {
   ArrowUp: '↑',
   ArrowDown: '↓',
   ArrowLeft: '←',
   ArrowRight: '→',
-  PageUp: 'Page ↑',
-  PageDown: 'Page ↓',
   Escape: 'Esc',
   Control: 'Ctrl',
   Meta: '⌘',
 };
 
-const nameOf = (key: string) =>
-  SYMBOLS[key] ??
-  key.replace(/^(?:Key|Digit)/u, '').replace(/^[a-z]$/u, (letter) => letter.toUpperCase());
+function nameOf(key: string | RegExp): string {
+  if (typeof key !== 'string') return '1 – 9';
+  const name = key.replace(/^(?:Key|Digit)/u, '');
+  return SYMBOLS[key] ?? (name.length === 1 ? name.toUpperCase() : name);
+}
 
-/** The keys of a command as people read them: "Alt ↑ ↓". */
+const presses = new Map<string, KeyBindingPress>();
+/** A press as tinykeys matches it; parsed once. */
+function pressOf(key: string): KeyBindingPress {
+  const press = presses.get(key) ?? parseKeybinding(key)[0]!;
+  presses.set(key, press);
+  return press;
+}
+
+/** The keys of a command as people read them: "Alt ↑ ↓". Further ways to press the same are left out. */
 export function keyNames({ keys, shown }: Pick<Command<never>, 'keys' | 'shown'>): string {
   if (shown !== undefined) return shown;
-  const presses = keys.map((key) => parseKeybinding(key)[0]!);
-  const modifiers = presses[0]![0].map(nameOf);
-  return [...modifiers, ...presses.map(([, key]) => nameOf(String(key)))].join(' ');
+  const all = keys.map(pressOf);
+  const modifiers = all[0]?.[0] ?? [];
+  const alike = all.filter(([others]) => others.join('+') === modifiers.join('+'));
+  return [...modifiers, ...alike.map(([, key]) => key)].map(nameOf).join(' ');
 }
 
 /** A label as it stands in a menu. */
@@ -63,30 +79,48 @@ export function runCommand<Context>(
 ): boolean {
   const found = commands.find(
     ({ keys, when }) =>
-      keys.some((key) => matchKeyBindingPress(event, parseKeybinding(key)[0]!)) &&
-      (when?.(context) ?? true),
+      keys.some((key) => matchKeyBindingPress(event, pressOf(key))) && (when?.(context) ?? true),
   );
   return found !== undefined && found.run(context, event) !== false;
 }
 
-/** Gives the palette those commands of a screen that stand in its menu. */
-export function usePaletteCommands<Context>(
+/** Those commands that stand in a menu and can be done, each ready to be run. */
+export const menuOf = <Context>(
   commands: readonly Command<Context>[],
   context: Context,
+): ScreenAction[] =>
+  commands
+    .filter(({ inMenu, when }) => inMenu && (when?.(context) ?? true))
+    .map((command) => ({
+      id: command.id,
+      keys: keyNames(command),
+      does: command.label,
+      run: () => void command.run(context, null),
+    }));
+
+/** Gives the palette those commands of a screen that stand in its menu. */
+export const usePaletteCommands = <Context>(
+  commands: readonly Command<Context>[],
+  context: Context,
+): void => useScreenActions(() => menuOf(commands, context));
+
+/** Listens for keys with what was drawn last, since what a key does follows from all of it. */
+function useKeys<Context>(
+  commands: readonly Command<Context>[],
+  context: Context,
+  isOurs: (event: KeyboardEvent) => boolean,
 ): void {
-  useScreenActions(() =>
-    commands
-      .filter(({ inMenu, when }) => inMenu && (when?.(context) ?? true))
-      .map((command) => ({
-        id: command.id,
-        keys: keyNames(command),
-        does: command.label,
-        run: () => void command.run(context, null),
-      })),
-  );
+  // before it is painted, so that no key is lost that is pressed as soon as the screen is seen
+  useLayoutEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isOurs(event) && runCommand(commands, context, event)) event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
 }
 
-/** Listens for the keys of a screen's commands wherever nothing is being typed, and tells the help of them. */
+/** Listens for the keys of a screen's commands wherever nothing is being typed, and lists them in the help. */
 export function useCommands<Context>(
   commands: readonly Command<Context>[],
   context: Context,
@@ -94,28 +128,15 @@ export function useCommands<Context>(
 ): void {
   useKeyHelp(help);
   usePaletteCommands(commands, context);
-  // listens again with every drawing, since what a key does follows from all that is drawn; before it is painted, so
-  // that no key is lost that is pressed as soon as the screen is seen
-  useLayoutEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!isKeyAlone(event) || event.target instanceof HTMLInputElement) return;
-      if (runCommand(commands, context, event)) event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
+  useKeys(
+    commands,
+    context,
+    (event) => isKeyAlone(event) && !(event.target instanceof HTMLInputElement),
+  );
 }
 
 /** Listens for keys that do the same on every screen. */
-export function useGlobalCommands<Context>(
+export const useGlobalCommands = <Context>(
   commands: readonly Command<Context>[],
   context: Context,
-): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (runCommand(commands, context, event)) event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
-}
+): void => useKeys(commands, context, () => true);

@@ -34,7 +34,6 @@ export const frameCommands: readonly Command<FrameActions>[] = [
   {
     id: 'redo',
     keys: ['$mod+Shift+z', '$mod+y'],
-    shown: 'Ctrl Shift Z',
     label: 'redo what was undone',
     inMenu: true,
     run: unlessTyping(({ redo }) => redo()),
@@ -42,7 +41,6 @@ export const frameCommands: readonly Command<FrameActions>[] = [
   {
     id: 'keys',
     keys: ['?', 'Shift+?'],
-    shown: '?',
     label: 'the keys of this screen',
     inMenu: true,
     run: unlessTyping(({ showKeys }) => showKeys()),

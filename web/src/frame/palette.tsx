@@ -7,7 +7,7 @@ import { useNavigate } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { restrictTo, useGroups } from '../data/groups.js';
 import { StitchMark } from '../parts/stitch.js';
-import { keyNames, menuLabel } from './commands.js';
+import { menuLabel, menuOf } from './commands.js';
 import { frameCommands, type FrameActions } from './frameCommands.js';
 import { useScreenActionsNow, type ScreenAction } from './keys.js';
 import { STOPS, stopPath } from './studyLocation.js';
@@ -136,14 +136,7 @@ function Actions({ frame, onDone }: ChoicesProps) {
   const here = useScreenActionsNow();
   const [actions] = useState<readonly ScreenAction[]>(() => [
     ...here.current(),
-    ...frameCommands
-      .filter(({ inMenu }) => inMenu)
-      .map((command) => ({
-        id: command.id,
-        keys: command.keys.length > 0 ? keyNames(command) : '',
-        does: command.label,
-        run: () => void command.run(frame, null),
-      })),
+    ...menuOf(frameCommands, frame),
   ]);
   return (
     <Command.Group heading={paletteTexts.actions} className={group}>
