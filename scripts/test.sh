@@ -41,6 +41,8 @@ say '— the product in the browser'
 LANES=2 npx playwright test --config tests/playwright.config.ts --project product-alone --project product --project product-beside
 tally playwright test-results/playwright.json \
   '`${r.stats.expected} ${r.stats.unexpected + r.stats.flaky + r.stats.skipped + r.errors.length}`'
+# what stood on the pages where it failed
+for page in test-results/*/error-context.md; do [ ! -f "$page" ] || { say "✗ $page"; head -c 6000 "$page"; }; done
 PG_FOLDER=$PROJECT/.test/postgres bash scripts/pg.sh stop
 for lane in product product2; do PG_FOLDER=$PROJECT/.test/$lane/postgres bash scripts/pg.sh stop; done
 

@@ -43,6 +43,8 @@ test('suggestions stand beside an answer in the ledger, are accepted and refused
   await page.getByRole('link', { name: '3 Decided against' }).click();
   await page.getByLabel('Which answers').selectOption('with suggestions');
   await page.getByLabel('Order', { exact: true }).selectOption('most likely first');
+  // until they come, the answers in the order before stand there
+  await page.reload();
   const first = page.getByRole('article').first();
   const suggested = first.getByTitle(/^suggested, probability/);
   await expect(suggested.first()).toBeVisible();
