@@ -28,6 +28,7 @@ check formatting npx prettier --check --log-level warn .
 check types npx tsc -b
 check lint npx eslint . --max-warnings 0
 check boundaries npx depcruise core contract server web demo tests bench
+check words bash scripts/words.sh
 say '— core and server'
 NODE_OPTIONS=--experimental-vm-modules NODE_NO_WARNINGS=1 npx jest --silent --maxWorkers=2 --json --outputFile=test-results/jest.json >/dev/null
 tally jest test-results/jest.json \

@@ -5,6 +5,7 @@ source "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
 cd "$PROJECT"
 part=$1; shift
 check_node && need_packages
+bash scripts/words.sh
 export NODE_OPTIONS=--experimental-vm-modules NODE_NO_WARNINGS=1
 case $part in
   unit) exec npx jest --selectProjects core page "$@" ;;

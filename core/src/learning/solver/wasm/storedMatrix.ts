@@ -37,7 +37,7 @@ export interface ListedRows {
 }
 
 export function storeMatrix(x: SparseRows): StoredMatrix {
-  const { rows, commonStop, wholes, common } = x.factors ?? asOneFactor(x);
+  const { rows, commonStop, wholes, common, size: ofWhole } = x.factors ?? asOneFactor(x);
   const memory = simdMemory();
   const commonStops = memory.allocate(4 * rows.count);
   const everyWhole = listAllRows(memory, wholes.count);
@@ -66,7 +66,7 @@ export function storeMatrix(x: SparseRows): StoredMatrix {
     const inPairs = dense ? common - (common % 2) : 0;
     const withWholes = (product: keyof ProductKernels, isCommon: boolean, by: Vectors) => {
       const { start, offset, value } = ofWholes;
-      if (inPairs > 0) dense![product](inPairs, x.common, value, ...by);
+      if (inPairs > 0) dense![product](inPairs, ofWhole, value, ...by);
       const list = everyWhole + 4 * inPairs;
       const count = (isCommon ? common : wholes.count) - inPairs;
       size[product](list, count, start, start + 4, offset, value, ...by);
@@ -103,6 +103,7 @@ function asOneFactor({ count, start, column, value, common }: SparseRows): Facto
     rows: { count, start, column, value },
     commonStop,
     common: 0,
+    size: 0,
     wholes: { count: 0, start: newInts(1), column: newInts(0), value: newFloats(0) },
   };
 }

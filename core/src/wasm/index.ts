@@ -1,0 +1,1 @@
+export { wasmModule, type WasmMemory } from './wasmMemory.js';
