@@ -24,7 +24,7 @@ export { findConfused, type ConfusedCodes, type UnseenOutcome } from './evaluati
 export { FEW_EXAMPLES, LEAST_PROBABILITY, type Mistake } from './evaluation/describeCode.js';
 export { partThemes, withThemes, type LearntTheme, type Theme } from './training/themes.js';
 export { FEWEST_EXAMPLES } from './training/fitCodes.js';
-export type { TrainingAnswer, TrainingInput } from './training/material.js';
+export { codebookTexts, type TrainingAnswer, type TrainingInput } from './training/material.js';
 export {
   trainQuestion,
   type CodeResult,
@@ -32,4 +32,6 @@ export {
   type TrainingResult,
 } from './training/trainQuestion.js';
 export { listSuggestions, type Suggestion, type Suggestions } from './suggesting/suggestions.js';
+export type { SentenceVectors } from './features/sentenceBlock.js';
+export type { TrainingVectors } from './training/selectFeatures.js';
 export { readWordTable, type WordTable } from './features/wordTable.js';

@@ -12,4 +12,5 @@ export { nearDuplicates } from './nearDuplicates.js';
 export { duplicateHash, duplicateKey, foldForMatching } from './normalise.js';
 export { orderTextsBySimilarity, orderBySimilarity } from './orderBySimilarity.js';
 export { splitWords, type Word } from './words.js';
+export { withoutWords } from './withoutWords.js';
 export { maskDetails } from './maskDetails.js';

@@ -1,6 +1,6 @@
 import type { CompressedRows, Factors } from './sparseRows.js';
 import type { Vocabulary } from './vocabulary.js';
-import type { TokenizedTexts } from './tokenizedTexts.js';
+import { sentenceOf, type TokenizedTexts } from './tokenizedTexts.js';
 
 /**
  * Factors a matrix into texts × words × columns. A word's character runs become one row of the second factor where the word
@@ -8,7 +8,7 @@ import type { TokenizedTexts } from './tokenizedTexts.js';
  */
 export function factorsOf(
   texts: TokenizedTexts,
-  { idf, learnt, vectors, words: known }: Vocabulary,
+  { idf, learnt, vectors, sentences, words: known }: Vocabulary,
 ): Factors {
   const { count, firstWord, firstEntry } = texts;
   const words = texts.words.subarray(0, firstWord[count]);
@@ -54,6 +54,8 @@ export function factorsOf(
     }
     if (!vectorsAreWhole && vectors.sum().some((value) => value !== 0))
       rows.addVector(vectors.sum());
+    const sentence = sentenceOf(texts, sentences, t);
+    if (sentence.some((value) => value !== 0)) rows.addVector(sentence, size);
     commonStop[t] = rows.entries();
     for (const w of places) {
       const word = words[w]!;
@@ -65,7 +67,7 @@ export function factorsOf(
       rows.add(texts.column[k]!, texts.amount[k]!);
     rows.end();
   }
-  return { rows: rows.rows(), commonStop, wholes: wholes.rows(), common };
+  return { rows: rows.rows(), commonStop, wholes: wholes.rows(), common, size };
 }
 
 function rowList() {
@@ -80,8 +82,8 @@ function rowList() {
     count: () => start.length - 1,
     entries: () => column.length,
     add,
-    addVector: (vector: Float32Array | Float64Array) =>
-      vector.forEach((number, i) => add(i, number)),
+    addVector: (vector: Float32Array | Float64Array, firstColumn = 0) =>
+      vector.forEach((number, i) => add(firstColumn + i, number)),
     end: () => void start.push(column.length),
     rows: (): CompressedRows => ({
       count: start.length - 1,

@@ -11,12 +11,13 @@ export interface TextVector {
 
 /**
  * Makes the function that turns a text into a sparse vector: tf-idf with tf = 1 + ln(count), words (with pairs of words) and
- * character runs each scaled to length 1, and the mean of its words' vectors, weighted in the same way and scaled to
- * the root of their weight.
+ * character runs each scaled to length 1, the mean of its words' vectors, weighted in the same way and scaled to
+ * the root of their weight, and its vector as a sentence.
  */
 export function vectoriser({
   idf,
   vectors,
+  sentences,
   words,
   wordsOf,
   pairColumn,
@@ -46,10 +47,16 @@ export function vectoriser({
       vectors.addTimes(word, (1 + Math.log(times)) * words.idf[word]!);
     const sum = vectors.sum();
     const length = lengthOf(sum);
-    const first = length > 0 ? sum.length : 0;
+    const ofWordVectors = length > 0 ? sum.length : 0;
+    const sentence = sentences.of(text) ?? NOTHING;
+    const first = ofWordVectors + sentence.length;
     const columns = new Int32Array(first + used.length);
     const values = new Float64Array(columns.length);
-    for (let entry = 0; entry < first; entry++) {
+    sentence.forEach((value, i) => {
+      columns[ofWordVectors + i] = sum.length + i;
+      values[ofWordVectors + i] = value;
+    });
+    for (let entry = 0; entry < ofWordVectors; entry++) {
       columns[entry] = entry;
       values[entry] = (sum[entry]! * Math.sqrt(vectors.weight)) / length;
     }
@@ -70,6 +77,8 @@ export function vectoriser({
   };
 }
 
+const NOTHING = new Float32Array();
+
 function countEach(said: Int32Array): Map<number, number> {
   const times = new Map<number, number>();
   for (const word of said) times.set(word, (times.get(word) ?? 0) + 1);
@@ -77,7 +86,7 @@ function countEach(said: Int32Array): Map<number, number> {
 }
 
 /** Collects vectors into a matrix, without columns that occur in no text that is learnt from. */
-export function rowBuilder({ learnt, vectors }: Vocabulary): {
+export function rowBuilder({ learnt, vectors, sentences }: Vocabulary): {
   add: (vector: TextVector) => void;
   rows: () => SparseRows;
 } {
@@ -103,7 +112,7 @@ export function rowBuilder({ learnt, vectors }: Vocabulary): {
       column: column.slice(0, start[rows]),
       value: value.slice(0, start[rows]),
       columns: learnt,
-      common: vectors.size,
+      common: vectors.size + sentences.size,
     }),
   };
 }

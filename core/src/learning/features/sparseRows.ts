@@ -9,7 +9,7 @@ export interface CompressedRows {
 /** A matrix in compressed sparse rows, columns in ascending order. */
 export interface SparseRows extends CompressedRows {
   columns: number;
-  /** Number of leading columns that nearly all rows fill: those of the embeddings. */
+  /** Number of leading columns that nearly all rows fill: those of embeddings and sentence vectors. */
   common: number;
   /** The same matrix in factors, where known. */
   factors?: Factors;
@@ -23,7 +23,8 @@ export interface Factors {
   rows: CompressedRows;
   /** In each row, entries of the common columns come first and end before this entry. */
   commonStop: Int32Array;
-  /** Number of leading wholes that fill each of the common columns and nothing else. */
+  /** Number of leading wholes that fill each of the first `size` columns and nothing else. */
   common: number;
+  size: number;
   wholes: CompressedRows;
 }

@@ -1,4 +1,5 @@
-import { lengthOf, newFloats, newInts, withCapacity } from '../solver/vectors.js';
+import { lengthOf, newFloats, newFloats32, newInts, withCapacity } from '../solver/vectors.js';
+import type { SentenceBlock } from './sentenceBlock.js';
 import type { Vocabulary } from './vocabulary.js';
 
 /**
@@ -29,7 +30,16 @@ export interface TokenizedTexts {
   firstEntry: Int32Array;
   column: Int32Array;
   amount: Float64Array;
+  /** Vectors of the texts as sentences, one after the other; zeros where a text has none. */
+  sentences: Float32Array;
 }
+
+/** The vector of a text as a sentence, as a view. */
+export const sentenceOf = (
+  { sentences }: Pick<TokenizedTexts, 'sentences'>,
+  { size }: Pick<SentenceBlock, 'size'>,
+  text: number,
+): Float32Array => sentences.subarray(text * size, (text + 1) * size);
 
 /**
  * Tokenizes texts into `texts`, which grows with each. Everything else is working storage of one text, kept so that
@@ -50,6 +60,7 @@ export class Tokenizer {
     partAmount: newFloats(0),
     column: newInts(0),
     amount: newFloats(0),
+    sentences: newFloats32(0),
   };
   /** Count of each pair in the current text. */
   private readonly pairCounts: Int32Array;
@@ -111,6 +122,7 @@ export class Tokenizer {
     this.addRepeatedRuns(first, repeats, holds, scale.runs);
     this.addWords(first, words, scale);
     this.addPairs(first, pairs, scale.words);
+    this.addSentence(text, count);
     texts.firstWord[count + 1] = first + words;
     texts.firstPart[count + 1] = this.parts;
     texts.firstEntry[count + 1] = this.entries;
@@ -298,6 +310,17 @@ export class Tokenizer {
       this.addPart(first + pairs[3 * i + 2]!, pair, share / 2);
     }
     for (let i = 0; i < count; i++) pairCounts[pairs[3 * i]!] = 0;
+  }
+
+  private addSentence(text: string, count: number): void {
+    const { sentences } = this.vocabulary;
+    if (sentences.size === 0) return;
+    const { tokenized: texts } = this;
+    texts.sentences = withCapacity(texts.sentences, (count + 1) * sentences.size, newFloats32);
+    const into = sentenceOf(texts, sentences, count);
+    const vector = sentences.of(text);
+    if (vector) into.set(vector);
+    else into.fill(0);
   }
 
   private addPart(word: number, column: number, amount: number): void {

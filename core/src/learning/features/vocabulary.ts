@@ -2,14 +2,15 @@ import { Lexicon, type KnownWords } from './lexicon.js';
 import { newInts, withCapacity } from '../solver/vectors.js';
 import { pairTable, type PairTable } from './pairTable.js';
 import type { WordTable } from './wordTable.js';
+import { NO_SENTENCES, type SentenceBlock } from './sentenceBlock.js';
 import { wordEmbeddings, type WordEmbeddings } from './wordEmbeddings.js';
 
 /**
  * Maps features (words, pairs of words, character runs) to columns. The leading columns are those of the embeddings, if
- * there are any.
+ * there are any, and then those of sentence vectors.
  */
 export interface Vocabulary {
-  /** By column; 0 for those of the embeddings. */
+  /** By column; 0 for those of embeddings and sentence vectors. */
   idf: Float64Array;
   /**
    * Columns below this number occur in texts that are learnt from; the others can have no weight and
@@ -17,6 +18,8 @@ export interface Vocabulary {
    */
   learnt: number;
   vectors: WordEmbeddings;
+  /** Vectors of whole texts, their columns behind those of `vectors`. */
+  sentences: SentenceBlock;
   words: Readonly<KnownWords>;
   /** Word ids of a text in order, without excluded words. Valid until the next call. */
   wordsOf: (text: string) => Int32Array;
@@ -29,6 +32,7 @@ export interface VocabularyOptions {
   learntFrom?: readonly string[];
   minAnswers?: number;
   table?: WordTable | null;
+  sentences?: SentenceBlock;
   /** Excluded words, by their folded forms. */
   excluded?: ReadonlySet<string>;
 }
@@ -51,6 +55,7 @@ export function learnVocabulary(
     learntFrom = answers,
     minAnswers = 2,
     table = null,
+    sentences = NO_SENTENCES,
     excluded = new Set(),
   }: VocabularyOptions = {},
 ): Vocabulary {
@@ -60,7 +65,7 @@ export function learnVocabulary(
 
   const columnOf = new Int32Array(lexicon.features).fill(-1);
   const vectors = wordEmbeddings(table);
-  let columns = vectors.size;
+  let columns = vectors.size + sentences.size;
   const keep = (feature: number) => {
     // features of codebook texts alone are in no answer
     if (columnOf[feature] === -1 && frequency[feature]! >= minAnswers)
@@ -89,6 +94,7 @@ export function learnVocabulary(
     idf,
     learnt,
     vectors,
+    sentences,
     words,
     wordsOf: (text) => lexicon.wordsOf(text),
     pairColumn: pairColumns.get,

@@ -1,5 +1,5 @@
 /** A list with at least this capacity: the given one, or a larger copy. */
-export function withCapacity<List extends Int32Array | Float64Array>(
+export function withCapacity<List extends Int32Array | Float32Array | Float64Array>(
   list: List,
   room: number,
   make: (length: number) => List,
@@ -11,6 +11,7 @@ export function withCapacity<List extends Int32Array | Float64Array>(
 }
 export const newInts = (length: number) => new Int32Array(length);
 export const newFloats = (length: number) => new Float64Array(length);
+export const newFloats32 = (length: number) => new Float32Array(length);
 
 export function dot(x: Float64Array, y: Float64Array): number {
   let sum = 0;

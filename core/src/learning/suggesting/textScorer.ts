@@ -3,7 +3,7 @@ import type { LinearModel } from '../solver/linearModel.js';
 import { newFloats, newInts, withCapacity } from '../solver/vectors.js';
 import type { CompressedRows } from '../features/sparseRows.js';
 import type { Vocabulary } from '../features/vocabulary.js';
-import type { TokenizedTexts } from '../features/tokenizedTexts.js';
+import { sentenceOf, type TokenizedTexts } from '../features/tokenizedTexts.js';
 
 /** Words whose scores are remembered at a time; with more, all are forgotten and computed again. */
 const WORDS = 1 << 13;
@@ -82,6 +82,16 @@ export class TextScorer {
     return sums;
   }
 
+  /** What the meaning of a text as a whole adds to the score by a model. */
+  sentenceContribution(texts: TokenizedTexts, text: number, model: number): number {
+    const { vectors, sentences } = this.vocabulary;
+    const { weights } = this.models[model]!;
+    const sentence = sentenceOf(texts, sentences, text);
+    let sum = 0;
+    for (let i = 0; i < sentence.length; i++) sum += sentence[i]! * weights[vectors.size + i]!;
+    return sum;
+  }
+
   private newScorer(): SimdScorer {
     return simdScorer(this.vocabulary.learnt, this.models, 2 * this.capacity, this.precision);
   }
@@ -105,11 +115,13 @@ export class TextScorer {
     this.remembered += fresh.size;
   }
 
-  /** Texts as rows: two numbers a word, and the rest by column. */
+  /** Texts as rows: two numbers a word, their vectors as sentences, and the rest by column. */
   private rowsOf(texts: TokenizedTexts): CompressedRows {
     const { rows, columnOf } = this;
-    const { count, firstWord, words, runs, meanings, firstEntry } = texts;
-    const entries = 2 * firstWord[count]! + firstEntry[count]!;
+    const { count, firstWord, words, runs, meanings, firstEntry, sentences } = texts;
+    const { size } = this.vocabulary.sentences;
+    const firstSentence = this.vocabulary.vectors.size;
+    const entries = 2 * firstWord[count]! + firstEntry[count]! + count * size;
     rows.count = count;
     rows.start = withCapacity(rows.start, count + 1, newInts);
     rows.column = withCapacity(rows.column, entries, newInts);
@@ -124,6 +136,12 @@ export class TextScorer {
         column[at] = first + 1;
         value[at++] = meanings[w]!;
       }
+      const sentence = sentences.subarray(t * size, (t + 1) * size);
+      if (sentence.some((one) => one !== 0))
+        for (let i = 0; i < size; i++) {
+          column[at] = firstSentence + i;
+          value[at++] = sentence[i]!;
+        }
       for (let k = firstEntry[t]!; k < firstEntry[t + 1]!; k++) {
         column[at] = texts.column[k]!;
         value[at++] = texts.amount[k]!;

@@ -13,7 +13,7 @@ import { labelledRowsOf, type Material } from './material.js';
 import { averagePrecision } from '../evaluation/metrics.js';
 
 /** Settled examples that a code needs before it gets a model. */
-export const FEWEST_EXAMPLES = 5;
+export const FEWEST_EXAMPLES = 3;
 
 /**
  * Tolerances of models that are kept, and of those that are only measured. The latter start from a model that has seen

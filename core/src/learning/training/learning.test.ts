@@ -11,6 +11,7 @@ import { averagePrecision, f1, outcomeAt } from '../evaluation/metrics.js';
 import { scoreByNearest, findNeighbours } from '../evaluation/nearest.js';
 import { listSuggestions } from '../suggesting/suggestions.js';
 import { trainQuestion } from './trainQuestion.js';
+import { NO_SENTENCES } from '../features/sentenceBlock.js';
 import { readWordTable } from '../features/wordTable.js';
 
 const answer = (text: string, settled: boolean, ...codes: string[]): TrainingAnswer => ({
@@ -40,7 +41,9 @@ const fareAnswers = (open: string[]): TrainingAnswer[] => [
   ...open.map((text) => answer(text, false)),
 ];
 function trained(input: TrainingInput, id: string, table = tinyTable().table) {
-  const found = trainQuestion(input, table).codes.find((one) => one.codeId === id);
+  const found = trainQuestion(input, { table, sentences: null }).codes.find(
+    (one) => one.codeId === id,
+  );
   if (!found || found.state === 'too_few') throw new Error(`${id} was not trained`);
   return { ...found, suggestions: listSuggestions(found.suggestions) };
 }
@@ -211,7 +214,11 @@ test('read suggestions teach and are not suggested again; bulk ones are not even
 
 test('nearest coded answers are asked by similarity, and never within one’s own fold', () => {
   const input: TrainingInput = { answers: fareAnswers([]), codes: [code('fare')], seed: 1 };
-  const { x, settled, rowOf } = readMaterial(input, new Set(), { table: null, penaltyC: 4 });
+  const { x, settled, rowOf } = readMaterial(input, new Set(), {
+    table: null,
+    sentences: NO_SENTENCES,
+    penaltyC: 4,
+  });
   const labels = Uint8Array.from(input.answers, ({ codes }) => codes.size);
   const neighbours = findNeighbours(x, settled, rowOf)!;
   const apart = scoreByNearest(neighbours, labels, Int32Array.from(settled.keys()));

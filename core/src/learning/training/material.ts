@@ -4,6 +4,7 @@ import { rowBuilder, vectoriser } from '../features/features.js';
 import type { SparseRows } from '../features/sparseRows.js';
 import { learnVocabulary, type Vocabulary } from '../features/vocabulary.js';
 import { Tokenizer } from '../features/tokenizedTexts.js';
+import type { SentenceBlock } from '../features/sentenceBlock.js';
 import type { WordTable } from '../features/wordTable.js';
 
 /** An answer as training takes it. */
@@ -78,6 +79,7 @@ export interface Material {
 /** How texts are made into numbers, and how strongly weights are held back. */
 export interface FeatureOptions {
   table: WordTable | null;
+  sentences: SentenceBlock;
   /** Inverse strength of the penalty on weights. */
   penaltyC: number;
 }
@@ -85,7 +87,7 @@ export interface FeatureOptions {
 export function readMaterial(
   input: TrainingInput,
   excluded: ReadonlySet<string>,
-  { table, penaltyC }: FeatureOptions,
+  { table, sentences, penaltyC }: FeatureOptions,
 ): Material {
   const texts = input.answers.map((answer) => answer.text);
   const keys = texts.map(duplicateKey);
@@ -99,6 +101,7 @@ export function readMaterial(
   const vocabulary = learnVocabulary(texts, {
     learntFrom: [...learnt.map((i) => texts[i]!), ...lessonTexts],
     table,
+    sentences,
     excluded,
   });
   const vectorise = vectoriser(vocabulary);
@@ -176,10 +179,20 @@ export function labelledRowsOf(
   return units.map((row, line) => ({ row, label: lines[line]!.codes.has(codeId) ? 1 : 0 }));
 }
 
-/** A code's name, definition and inclusions, as texts to learn from where they are not answers too. */
+/** What the codebook says of a code, as texts to learn from: its name with its definition, and its inclusions. */
+export const codebookTexts = ({
+  name,
+  definition,
+  include,
+}: Pick<TrainingInput['codes'][number], 'name' | 'definition' | 'include'>): string[] => [
+  `${name}. ${definition}`,
+  include,
+];
+
+/** What the codebook says of codes, where it is no answer too. */
 function codebookExamples({ codes }: TrainingInput, answerKeys: Set<string>) {
   return codes.flatMap((code) =>
-    [`${code.name}. ${code.definition}`, code.include]
+    codebookTexts(code)
       // what has no words would teach how frequent a code is, which nobody has said
       .filter((text) => splitWords(text).length > 0 && !answerKeys.has(duplicateKey(text)))
       .map((text) => ({ codeId: code.id, text })),

@@ -4,6 +4,7 @@ import { latentTable } from '../features/latentTable.js';
 import { readMaterial, type Material, type TrainingInput } from './material.js';
 import { brierScore } from '../evaluation/metrics.js';
 import { fitPlatt, type Calibration } from '../evaluation/calibration.js';
+import { NO_SENTENCES, sentenceBlock, type SentenceVectors } from '../features/sentenceBlock.js';
 import type { WordTable } from '../features/wordTable.js';
 
 /**
@@ -20,6 +21,12 @@ const LONG_TEXT_FEATURES = [
 /** Codes by which features are compared, those with the most examples. */
 const MOST_CODES_COMPARED = 12;
 
+/** What is known of words and texts before anything is learnt from answers; null for what there is not. */
+export interface TrainingVectors {
+  table: WordTable | null;
+  sentences: SentenceVectors | null;
+}
+
 /**
  * Reads the training material. For long texts the best features differ from question to question: those are taken whose
  * models have the lowest mean Brier score out of fold. All codes of the question are compared, not only those that this
@@ -31,16 +38,24 @@ const MOST_CODES_COMPARED = 12;
 export function selectFeatures(
   input: TrainingInput,
   excluded: ReadonlySet<string>,
-  table: WordTable | null,
+  { table, sentences }: TrainingVectors,
   onFit: () => void,
 ): Material {
   const texts = input.answers.map(({ text }) => text);
   const words = texts.reduce((sum, text) => sum + text.split(/\s+/u).length, 0);
   if (words < LONG_TEXT_WORDS * texts.length)
-    return readMaterial(input, excluded, { table, penaltyC: SHORT_TEXT_PENALTY_C });
+    return readMaterial(input, excluded, {
+      table,
+      sentences: sentenceBlock(sentences, texts, excluded),
+      penaltyC: SHORT_TEXT_PENALTY_C,
+    });
   const latent = latentTable(texts, excluded);
   const materials = LONG_TEXT_FEATURES.map(({ weight, penaltyC }) =>
-    readMaterial(input, excluded, { table: { ...latent, weight }, penaltyC }),
+    readMaterial(input, excluded, {
+      table: { ...latent, weight },
+      sentences: NO_SENTENCES,
+      penaltyC,
+    }),
   );
   const asked = mostExamples(input);
   const scores = materials.map((material) => meanBrierScore(material, asked, onFit));

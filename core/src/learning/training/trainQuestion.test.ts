@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { fitCodes } from './fitCodes.js';
 import { trainQuestion, type CodeResult, type TrainingProgress } from './trainQuestion.js';
+import { NO_SENTENCES } from '../features/sentenceBlock.js';
 import { readMaterial, type TrainingInput } from './material.js';
 import { listSuggestions } from '../suggesting/suggestions.js';
 
@@ -86,7 +87,7 @@ describe('trainQuestion', () => {
 
   test('the same data and seed give the same models to the last bit; progress reaches its end', () => {
     const told: TrainingProgress[] = [];
-    const again = trainQuestion(input(), null, (now) => told.push(now));
+    const again = trainQuestion(input(), undefined, (now) => told.push(now));
     expect(again.codes).toEqual(results);
     const steps = told.map(({ done, of }) => done / of);
     expect(steps.at(-1)).toBe(1);
@@ -149,7 +150,7 @@ test('the learning curve rests on 800 answers held out: on fewer folds the more 
       settled: true,
       codes: new Set(i % 3 === 0 ? ['late'] : []),
     }));
-    const manner = { table: null, penaltyC: 4 };
+    const manner = { table: null, sentences: NO_SENTENCES, penaltyC: 4 };
     const material = readMaterial({ answers, codes, seed: 1 }, new Set(), manner);
     let told = 0;
     const [fits] = fitCodes(material, ['late'], (of) => {

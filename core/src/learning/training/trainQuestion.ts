@@ -1,4 +1,4 @@
-import { calibrate, selectFeatures } from './selectFeatures.js';
+import { calibrate, selectFeatures, type TrainingVectors } from './selectFeatures.js';
 import type { UnseenOutcome } from '../evaluation/confusion.js';
 import {
   canEstimate,
@@ -12,7 +12,6 @@ import { resample } from '../evaluation/measureQuality.js';
 import { findNeighbours } from '../evaluation/nearest.js';
 import { chunksOf, readAnswers } from '../suggesting/readAnswers.js';
 import type { Suggestions } from '../suggesting/suggestions.js';
-import type { WordTable } from '../features/wordTable.js';
 
 /** Progress of a training, in steps and in codes that have all their models. */
 export interface TrainingProgress {
@@ -45,12 +44,12 @@ export interface TrainingResult {
  * learnt from in every fold and measured in none. Codes with excluded words of their own read all texts
  * without these.
  *
- * @param table vectors of words; without them the models rest on words and character runs
+ * @param vectors of words and of texts; without them the models rest on words and character runs
  * @param onProgress called as the work goes on; may throw to stop
  */
 export function trainQuestion(
   input: TrainingInput,
-  table: WordTable | null = null,
+  vectors: TrainingVectors = { table: null, sentences: null },
   onProgress: (progress: TrainingProgress) => void = () => {},
 ): TrainingResult {
   const sets = codesByExcludedWords(input);
@@ -64,7 +63,7 @@ export function trainQuestion(
   const crossFitted = new Map<string, Float32Array>();
   for (const { excluded, codeIds } of sets) {
     const before = done;
-    const material = selectFeatures(input, excluded, table, () => step(0));
+    const material = selectFeatures(input, excluded, vectors, () => step(0));
     const neighbours = findNeighbours(material.x, material.settled, material.rowOf);
     step(READING_STEPS);
     const fitted = fitCodes(material, codeIds, (ofCode, isLast) => {
