@@ -14,6 +14,7 @@ import { reportEndpoints } from './report/endpoints.js';
 import { respondentsEndpoints } from './respondents/endpoints.js';
 import { reviewEndpoints } from './review/endpoints.js';
 import { samplingEndpoints } from './sampling/endpoints.js';
+import { sentencesEndpoints } from './sentences/endpoints.js';
 import { sheetEndpoints } from './sheet/endpoints.js';
 import { studyEndpoints } from './study/endpoints.js';
 import { writeUpsEndpoints } from './writeUps/endpoints.js';
@@ -36,6 +37,7 @@ export const api = {
   ...respondentsEndpoints,
   ...reviewEndpoints,
   ...samplingEndpoints,
+  ...sentencesEndpoints,
   ...sheetEndpoints,
   ...studyEndpoints,
   ...writeUpsEndpoints,

@@ -19,6 +19,7 @@ export * from './people/records.js';
 export * from './report/records.js';
 export * from './respondents/records.js';
 export * from './sampling/records.js';
+export * from './sentences/records.js';
 export * from './sheet/records.js';
 export * from './study/records.js';
 export * from './writeUps/records.js';

@@ -32,6 +32,7 @@ import { reportRoutes } from './report/index.js';
 import { finishRoutes, reviewRoutes } from './review/index.js';
 import type { App } from './app.types.js';
 import { samplingRoutes } from './sampling/index.js';
+import { sentenceRoutes } from './sentences/index.js';
 import { importRoutes, LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
 import { respondentRoutes } from './respondents/index.js';
 import { studyContentRoutes, studyRoutes } from './study/index.js';
@@ -107,6 +108,7 @@ export async function serveApi(
     importRoutes(inStudy);
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
+    sentenceRoutes(inStudy, threads);
     codebookRoutes(inStudy);
     codingRoutes(inStudy, threads);
     historyRoutes(inStudy);

@@ -2,6 +2,7 @@ import type { MikroORM } from '@mikro-orm/postgresql';
 import { listenTo } from './database/index.js';
 import { JOB_CHANNEL, startJobRunner, type Threads } from './jobs/index.js';
 import { train } from './learning/index.js';
+import { encodeStudy } from './sentences/index.js';
 import { importSheet, readSheetJob, restoreImport, undoImport } from './sheet/index.js';
 import { deleteStudyJob } from './study/index.js';
 
@@ -31,9 +32,8 @@ export function startRunners(
   onError: (error: unknown) => void,
 ): Runners {
   // no sheet waits until a training is over, and none until another one is
-  const runners = [ofSheetsAndStudies, ofSheetsAndStudies, { train }].map((handlers) =>
-    startJobRunner({ orm, threads, handlers, onError }),
-  );
+  const all = [ofSheetsAndStudies, ofSheetsAndStudies, { train }, { encode: encodeStudy }];
+  const runners = all.map((handlers) => startJobRunner({ orm, threads, handlers, onError }));
   const wake = () => runners.forEach((runner) => runner.wake());
   const url = orm.config.getClientUrl();
   const listening = listenTo(url, JOB_CHANNEL, { onMessage: wake, onAgain: wake, onError });

@@ -8,6 +8,9 @@ import { createThreads } from '../src/jobs/index.js';
 import { startRunners } from '../src/runners.js';
 import { createDatabase } from './databases.js';
 
+// texts are read for meaning only where a test is about that: it takes seconds of every thread
+process.env['SENTENCE_ENCODER'] ??= 'none';
+
 export type TestServer = Awaited<ReturnType<typeof startServer>>;
 export type Client = ReturnType<typeof createClient>;
 export const PASSWORD = 'correct horse battery';

@@ -8,6 +8,7 @@ export const jobKindSchema = z.enum([
   'undo_import',
   'restore_import',
   'train',
+  'encode',
   'delete_study',
 ]);
 export type JobKind = z.infer<typeof jobKindSchema>;

@@ -65,6 +65,20 @@ export async function newestJob(
   return job ?? null;
 }
 
+/** The newest job of a kind for a study as a whole. */
+export async function newestStudyJob(
+  em: EntityManager,
+  kind: JobKind,
+  studyId: number,
+): Promise<Job | null> {
+  const [job] = await rows<Job>(
+    em,
+    `select ${columns} from job where kind = :kind and study_id = :studyId order by id desc limit 1`,
+    { kind, studyId },
+  );
+  return job ?? null;
+}
+
 /** The newest job that reads a sheet. */
 export async function newestSheetJob(em: EntityManager, sheetId: number): Promise<Job | null> {
   const [job] = await rows<Job>(

@@ -54,7 +54,14 @@ const studyName = async () =>
     })
   ).name;
 const run = (handler: JobHandler, minutes = 60) => {
-  const others = { read: 60, undo_import: 60, restore_import: 60, train: 60, delete_study: 60 };
+  const others = {
+    read: 60,
+    undo_import: 60,
+    restore_import: 60,
+    train: 60,
+    encode: 60,
+    delete_study: 60,
+  };
   const all = { ...others, import: minutes };
   const onError = (error: unknown) => errors.push(error);
   runners.push(

@@ -47,6 +47,7 @@ const MOST_MINUTES: Record<JobKind, number> = {
   undo_import: 60,
   restore_import: 60,
   train: 180,
+  encode: 180,
   delete_study: 60,
 };
 
@@ -74,12 +75,7 @@ export function startJobRunner({
   threads: Threads;
   handlers: Partial<Record<JobKind, JobHandler>>;
   onError: (error: unknown) => void;
-  minutes?:
-    | Record<
-        'read' | 'import' | 'undo_import' | 'restore_import' | 'train' | 'delete_study',
-        number
-      >
-    | undefined;
+  minutes?: Record<JobKind, number> | undefined;
 }): JobRunner {
   const runner = randomUUID();
   const kinds = Object.keys(handlers) as JobKind[];
@@ -151,7 +147,7 @@ export function startJobRunner({
         // last, so that until then the job's row is free to tell progress and to be cancelled
         if (
           signal.aborted ||
-          !(await endJob(em, { runner, id: job.id, state: 'done', problem: null }))
+          !(await endJob(em, { runner, id: job.id, state: 'done', problem: null, progress }))
         )
           throw new Error('lost');
         return outcome;
@@ -160,7 +156,9 @@ export function startJobRunner({
     } catch (error) {
       if (stopped.signal.aborted) await write((em) => giveBack(em, runner, job.id));
       else if (ended.signal.aborted)
-        await write((em) => endJob(em, { runner, id: job.id, state: 'cancelled', problem: null }));
+        await write((em) =>
+          endJob(em, { runner, id: job.id, state: 'cancelled', problem: null, progress }),
+        );
       else {
         if (!(error instanceof Problem) && !over.aborted) onError(error);
         const problem = over.aborted
@@ -243,18 +241,27 @@ async function endJob(
     id,
     state,
     problem,
+    progress = null,
   }: {
     runner: string;
     id: number;
     state: 'done' | 'failed' | 'cancelled';
     problem: Problem | null;
+    /** How far it came; null where nothing is known of that. */
+    progress?: Progress | null;
   },
 ): Promise<boolean> {
   const ended = await rows(
     em,
-    `update job set state = :state, problem = :problem where id = :id and runner = :runner and state = 'running'
+    `update job set state = :state, problem = :problem, progress = coalesce(:progress::jsonb, progress) where id = :id and runner = :runner and state = 'running'
        and (not cancel_asked or :state = 'cancelled') returning id`,
-    { state, problem: problem && JSON.stringify(asRecord(problem)), id, runner },
+    {
+      state,
+      problem: problem && JSON.stringify(asRecord(problem)),
+      progress: progress && JSON.stringify(progress),
+      id,
+      runner,
+    },
   );
   if (ended.length === 0 && state === 'failed')
     await rows(

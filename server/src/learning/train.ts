@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { trainSchema, type Progress, type TrainedCode } from '@yellow-thread/contract';
@@ -14,6 +15,7 @@ import { z } from 'zod';
 import { rows, TrainingRunEntity } from '../database/index.js';
 import type { JobContext, JobHandler } from '../jobs/index.js';
 import { keepEstimates } from './estimates.js';
+import { vectorsOfQuestion, type SharedVectors } from '../sentences/index.js';
 import { readTrainingInput } from './material.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 
@@ -38,7 +40,8 @@ export const train: JobHandler = async (job, context) => {
     asked,
   );
   const settled = input.answers.filter((answer) => answer.settled).length;
-  const trained = await trainOnThreads(input, settled, context);
+  const read = await vectorsOfQuestion(job.studyId, questionId, context);
+  const trained = await trainOnThreads(input, read?.vectors ?? null, settled, context);
   const { codes, themes, isTheme } = partThemes(input, trained.codes);
   const unseen = trained.unseen.filter(({ codeId }) => !isTheme(codeId));
   const kept = codes.flatMap((result): KeptSuggestions[] =>
@@ -71,10 +74,11 @@ export const train: JobHandler = async (job, context) => {
       trainedBy: job.createdBy,
       finishedAt: raw('now()'),
       currentSince: raw('now()'),
-      fingerprint,
+      fingerprint: read ? `${fingerprint} ${fingerprintOf(read)}` : fingerprint,
       excluded: input.excluded ?? [],
       scope,
       learntFromBulk: learnFromBulk,
+      encoder: read?.encoder ?? null,
       outOfScope: scope === '' ? null : outOfScope,
       seconds,
       outcome,
@@ -98,9 +102,14 @@ export const train: JobHandler = async (job, context) => {
   };
 };
 
+/** What decides the vectors that models learn from. */
+const fingerprintOf = ({ encoder, vectors }: { encoder: string; vectors: SharedVectors }): string =>
+  createHash('sha256').update(encoder).update(vectors.hashes).digest('hex').slice(0, 16);
+
 /** Models are independent of each other, so they are divided between two threads where that is worth it. */
 async function trainOnThreads(
   input: TrainingInput,
+  vectors: SharedVectors | null,
   settled: number,
   { threads, signal, report }: JobContext,
 ): Promise<TrainingResult> {
@@ -114,7 +123,7 @@ async function trainOnThreads(
     parts.map((part, i) =>
       threads.run(
         'trainQuestion',
-        { ...input, only: new Set(part) },
+        { input: { ...input, only: new Set(part) }, vectors },
         {
           signal,
           onProgress: (now) => {

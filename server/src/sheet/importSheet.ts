@@ -4,6 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
 import { rows, SheetEntity } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
+import { enqueueEncoding } from '../sentences/index.js';
 import { problems } from '../wording/problems.js';
 import { checkOutcome } from './checkSheet.js';
 import type { ImportSource } from './importRecord.js';
@@ -40,6 +41,7 @@ export const importSheet: JobHandler = (job, { threads, signal, report }) => {
     else await mergeSheet(tx, { threads, source, outcome, part, signal });
     await tx.nativeDelete(SheetEntity, { id: sheetId });
     // statistics are updated at once, not at the next autovacuum
+    await enqueueEncoding(tx, { studyId: job.studyId, accountId: job.createdBy });
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { BIN_DAYS, moveToBin, row, rows } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
 import { countAnswers } from '../study/index.js';
+import { enqueueEncoding } from '../sentences/index.js';
 import { problems } from '../wording/problems.js';
 import { keepImportedValues } from './importedValues.js';
 import { decisionsIn } from './decisions.js';
@@ -179,6 +180,7 @@ export const undoImport: JobHandler = (job) => {
       'update import set undone_at = now(), undone_by = :createdBy where id = :importId',
       { createdBy: job.createdBy, importId },
     );
+    await enqueueEncoding(tx, { studyId: job.studyId, accountId: job.createdBy });
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };

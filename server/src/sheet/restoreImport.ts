@@ -1,6 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { isConstraintError, restoreDeleted, rows, ImportEntity } from '../database/index.js';
 import type { JobHandler } from '../jobs/index.js';
+import { enqueueEncoding } from '../sentences/index.js';
 import { problems } from '../wording/problems.js';
 import { countAnswers } from '../study/index.js';
 import { writeImportedValues } from './importedValues.js';
@@ -24,6 +25,7 @@ export const restoreImport: JobHandler = (job) => {
     await rows(tx, 'delete from bin_row where import_id = :importId', { importId });
     await countAnswers(tx, job.studyId);
     await tx.nativeUpdate(ImportEntity, { id: importId }, { undoneAt: null, undoneBy: null });
+    await enqueueEncoding(tx, { studyId: job.studyId, accountId: job.createdBy });
     return (em) => rows(em, 'analyze respondent, response, mention, settlement').then(() => {});
   });
 };

@@ -9,6 +9,7 @@ export * from './people.js';
 export * from './respondents.js';
 export * from './review.js';
 export * from './sampling.js';
+export * from './sentences.js';
 export * from './sheet.js';
 export * from './study.js';
 export * from './writeUps.js';

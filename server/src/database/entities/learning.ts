@@ -30,6 +30,8 @@ export const TrainingRunEntity = defineEntity({
     unseen: p.json<Record<string, { yes: number[]; no: number[] }>>().defaultRaw(`'{}'`),
     contradicted: p.json<unknown[]>().defaultRaw(`'[]'`),
     learntFromBulk: p.boolean().default(false),
+    /** The sentence encoder whose vectors it learnt from; null for none. */
+    encoder: p.text().nullable(),
     themes: p.json<unknown[]>().defaultRaw(`'[]'`),
   },
 });

@@ -8,6 +8,10 @@ beforeAll(() => {
 afterAll(() => threads.close());
 
 const training = (answers: number) => ({
+  vectors: null,
+  input: trainingInput(answers),
+});
+const trainingInput = (answers: number) => ({
   seed: 1,
   codes: Array.from({ length: 20 }, (_, c) => ({
     id: String(c),
@@ -37,8 +41,11 @@ test('models are the same to the last bit on one thread and divided between two'
   const halves = await Promise.all(
     [0, 1].map((half) =>
       threads.run('trainQuestion', {
-        ...training(200),
-        only: new Set(whole.codes.flatMap(({ codeId }, c) => (c % 2 === half ? [codeId] : []))),
+        vectors: null,
+        input: {
+          ...trainingInput(200),
+          only: new Set(whole.codes.flatMap(({ codeId }, c) => (c % 2 === half ? [codeId] : []))),
+        },
       }),
     ),
   );

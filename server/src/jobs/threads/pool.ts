@@ -35,6 +35,8 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   orderTextsBySimilarity: 'models',
   likeThese: 'models',
   trainQuestion: 'models',
+  encode: 'models',
+  nearest: 'models',
   writeRespondents: 'files',
 };
 

@@ -21,6 +21,8 @@ import {
   type StageInput,
   type WriteInput,
 } from '../../sheet/sheetWork.js';
+import type { NearestTexts } from '../../sentences/nearestTexts.js';
+import { storedVectors, type SharedVectors } from '../../sentences/storedVectors.js';
 import { openChannel } from './threadChannel.js';
 import { englishWords } from './englishWords.js';
 
@@ -41,7 +43,15 @@ export interface ThreadWork {
     result: ReturnType<typeof orderTextsBySimilarity>;
   };
   likeThese: { input: { texts: string[]; these: string[] }; result: Float64Array };
-  trainQuestion: { input: TrainingInput; result: TrainingResult };
+  trainQuestion: {
+    input: { input: TrainingInput; vectors: SharedVectors | null };
+    result: TrainingResult;
+  };
+  encode: {
+    input: { texts: string[]; others: string[] };
+    result: (Float32Array | null)[];
+  };
+  nearest: { input: { vectors: SharedVectors; codes: string[][] }; result: NearestTexts };
   writeRespondents: { input: RespondentFile; result: void };
 }
 export type WorkResult<Name extends keyof ThreadWork> = ThreadWork[Name]['result'];
@@ -104,7 +114,23 @@ async function compute(message: Message): Promise<unknown> {
       return likeThese([...these, ...texts], chosen).subarray(these.length);
     }
     case 'trainQuestion':
-      return trainQuestion(message.input, await englishWords(), channel.report);
+      return trainQuestion(
+        message.input.input,
+        {
+          table: await englishWords(),
+          sentences: message.input.vectors && storedVectors(message.input.vectors),
+        },
+        channel.report,
+      );
+    case 'nearest': {
+      const { nearestTexts } = await import('../../sentences/nearestTexts.js');
+      return nearestTexts(message.input);
+    }
+    case 'encode': {
+      // its languages take longer to load than all else that threads do
+      const { encodeTexts } = await import('../../sentences/encodeTexts.js');
+      return encodeTexts(message.input);
+    }
     case 'writeRespondents': {
       // what writes workbooks takes longer to load than all else that threads do
       const { writeRespondentFile } = await import('../../report/files/respondentFile.js');

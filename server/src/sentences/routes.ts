@@ -1,0 +1,31 @@
+import { api } from '@yellow-thread/contract';
+import type { App } from '../app.types.js';
+import { enqueueJob, newestStudyJob, type Threads } from '../jobs/index.js';
+import { requireAccount } from '../people/index.js';
+import { route } from '../route.js';
+import { encoderInUse } from './encoder.js';
+import { nearestAnswers } from './nearest.js';
+
+export function sentenceRoutes(app: App, threads: Threads): void {
+  route(app, api.getMeaning, async ({ em, params }) => ({
+    encoder: (await encoderInUse())?.id ?? null,
+    job: await newestStudyJob(em, 'encode', params.study),
+  }));
+  route(app, api.readForMeaning, (request) =>
+    enqueueJob(request.em, {
+      kind: 'encode',
+      studyId: request.params.study,
+      questionId: null,
+      accountId: requireAccount(request).id,
+      payload: {},
+    }),
+  );
+  route(app, api.getNearestAnswers, ({ em, params, query }) =>
+    nearestAnswers(em, threads, {
+      studyId: params.study,
+      codeId: params.code,
+      questionId: query.question ?? null,
+      limit: query.limit,
+    }),
+  );
+}

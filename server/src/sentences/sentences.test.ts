@@ -1,0 +1,142 @@
+import { readFileSync } from 'node:fs';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { packVector, readEncoder, TransformerEncoder } from '@yellow-thread/core/sentences';
+import type { Job } from '@yellow-thread/contract';
+import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { importFares, settledTexts } from '../../test/fares.js';
+import { hashOf, shareVectors, storedVectors } from './storedVectors.js';
+import { readStudy } from './vectors.js';
+
+const shipped = new URL('../../words/sentences.bin', import.meta.url);
+const GERMAN = 'die Fahrt ist mir viel zu teuer';
+const TWO_LINES = 'the crew is kind\nthe boat is never late';
+const openTexts = ['they were there for us', GERMAN, TWO_LINES, 'a dear fare', 'a dear fare'];
+
+let server: TestServer;
+let client: Client;
+let story: Awaited<ReturnType<typeof importFares>>;
+beforeAll(async () => {
+  process.env['SENTENCE_ENCODER'] = shipped.pathname;
+  server = await startServer();
+  client = await server.enter('Rowan');
+  story = await importFares(client, 'id,Why?', openTexts, (text, i) => `${i},"${text}"`);
+});
+afterAll(() => server.stop());
+
+const newestJob = async () =>
+  (
+    await server.sql<Job>(
+      `select id, state, progress from job where study_id = :id and kind = 'encode' order by id desc limit 1`,
+      { id: story.study.id },
+    )
+  )[0]!;
+const vectors = () =>
+  server.sql<{ textHash: Buffer; vector: Buffer | null; encoder: string }>(
+    `select text_hash as "textHash", vector, encoder from sentence_vector where study_id = :id`,
+    { id: story.study.id },
+  );
+const vectorOf = async (text: string) =>
+  (await vectors()).find(({ textHash }) => textHash.equals(hashOf(text)));
+
+/** Reads the study as its job does. */
+async function read({ stopAfter = Infinity } = {}) {
+  const stop = new AbortController();
+  const asked: string[] = [];
+  const reports: { done: number; of: number }[] = [];
+  const reading = readStudy(story.study.id, {
+    em: server.orm.em.fork(),
+    threads: {
+      ...server.threads,
+      run: async (name, input, options) => {
+        asked.push(...(input as { texts: string[] }).texts);
+        const result = await server.threads.run(name, input, options);
+        if (asked.length >= stopAfter) stop.abort();
+        return result;
+      },
+    },
+    signal: stop.signal,
+    piece: 4,
+    report: (progress) => reports.push(progress),
+  });
+  const ended = await reading.then(
+    () => 'done',
+    () => 'stopped',
+  );
+  return { asked, reports, ended };
+}
+
+test('an import has each different text read once, and its lines; not what is in another language', async () => {
+  const { id } = await newestJob();
+  expect((await client.jobEnd(story.study.id, id)).state).toBe('done');
+  const { progress } = await newestJob();
+  const answers = new Set([...settledTexts, ...openTexts]).size;
+  expect(progress).toEqual({ done: answers, of: answers });
+  const kept = await vectors();
+  // the answer of two lines, and what the codebook says of the code that was made meanwhile
+  expect(kept.length).toBeGreaterThanOrEqual(answers + 2);
+  expect(new Set(kept.map(({ textHash }) => textHash.toString('hex'))).size).toBe(kept.length);
+  expect(await vectorOf('the boat is never late')).toMatchObject({ vector: expect.any(Buffer) });
+  expect(await vectorOf(GERMAN)).toMatchObject({ vector: null });
+  const encoder = new TransformerEncoder(readEncoder(readFileSync(shipped)));
+  const [vector] = encoder.encode(['they were there for us']);
+  expect((await vectorOf('they were there for us'))!.vector).toEqual(
+    Buffer.from(packVector(vector!)),
+  );
+  const found = storedVectors(shareVectors(kept)!);
+  expect(found.of('  they were there\nfor us ')).toEqual(found.of('they were there for us'));
+  expect(found.of(GERMAN)).toBeNull();
+});
+
+test('what a stopped reading has kept is not read again; what another encoder said is dropped', async () => {
+  const bytes = async () =>
+    new Map((await vectors()).map((one) => [one.textHash.toString('hex'), one.vector]));
+  await read();
+  const before = await bytes();
+  await server.sql(`update sentence_vector set encoder = 'another@1' where study_id = :id`, {
+    id: story.study.id,
+  });
+  expect((await read({ stopAfter: 1 })).ended).toBe('stopped');
+  const kept = await vectors();
+  expect(kept.length).toBeLessThan(before.size);
+  expect(kept.some(({ encoder }) => encoder === 'another@1')).toBe(false);
+  const again = await read();
+  expect(again.ended).toBe('done');
+  expect(again.asked).toHaveLength(before.size - kept.length);
+  expect((await read()).asked).toEqual([]);
+  expect(await bytes()).toEqual(before);
+});
+
+test('a run knows its encoder, and an excluded word is read as if it were not there', async () => {
+  const { path, study, fares } = story;
+  const train = async () => {
+    const { body: job } = await client.send<{ id: number }>('POST', `${path}/training`, {
+      body: { scope: '', learnFromBulk: false },
+    });
+    expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
+  };
+  await train();
+  expect(
+    await server.sql('select encoder from training_run where study_id = :id order by id', {
+      id: study.id,
+    }),
+  ).toEqual([{ encoder: expect.stringMatching(/^english-sentences@/u) }]);
+  expect(await vectorOf('a dear')).toBeUndefined();
+  await client.send('POST', `${study.base}/excluded-words`, {
+    body: { id: crypto.randomUUID(), word: 'fare', codeId: fares },
+  });
+  await train();
+  expect(await vectorOf('a dear')).toMatchObject({ vector: expect.any(Buffer) });
+});
+
+test('vectors go with their texts', async () => {
+  const { study } = story;
+  const { body } = await client.get<{ imports: { id: number }[] }>(`${study.base}/imports`);
+  const { body: job } = await client.send<{ id: number }>(
+    'POST',
+    `${study.base}/imports/${body.imports[0]!.id}/undo`,
+    { body: {} },
+  );
+  expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
+  await client.jobEnd(study.id, (await newestJob()).id);
+  expect(await vectorOf('they were there for us')).toBeUndefined();
+});
