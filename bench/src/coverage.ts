@@ -88,7 +88,7 @@ function drawAndEstimate(
           codes: drawn.has(i) ? its : new Set<string>(),
         })),
       },
-      table,
+      { table, sentences: null },
     );
     for (const [id, predicted] of crossFitted) {
       const { estimate, sampleInterval } = estimateShare({

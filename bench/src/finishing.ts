@@ -151,7 +151,7 @@ const train = (
         codes: settled.has(i) ? codes : new Set<string>(),
       })),
     },
-    table,
+    { table, sentences: null },
   );
 
 const trainAgain = ({ answers, sample, table }: Story, settled: ReadonlySet<number>): Said =>

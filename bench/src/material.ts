@@ -1,8 +1,14 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { SentenceVectors } from '@yellow-thread/core/learning';
+import {
+  readEncoder,
+  TransformerEncoder,
+  type SentenceEncoder,
+} from '@yellow-thread/core/sentences';
 import { isNoAnswer, NO_ANSWERS, noAnswerKeys } from '@yellow-thread/core/sheet';
 import { codebook, readDemoPeople } from '@yellow-thread/demo';
 
@@ -55,4 +61,23 @@ export function askPython(script: string, given: unknown): unknown {
   } finally {
     rmSync(folder, { recursive: true });
   }
+}
+
+/** The encoder that ships with the product. */
+export const readSentenceEncoder = (): SentenceEncoder =>
+  new TransformerEncoder(
+    readEncoder(readFileSync(new URL('../../server/words/sentences.bin', import.meta.url))),
+  );
+
+/** Vectors of texts by an encoder, each read when it is first asked for. */
+export function encodedOnce(encoder: SentenceEncoder): SentenceVectors {
+  const known = new Map<string, Float32Array | null>();
+  return {
+    size: encoder.size,
+    of(text) {
+      let vector = known.get(text);
+      if (vector === undefined) known.set(text, (vector = encoder.encode([text])[0]!));
+      return vector;
+    },
+  };
 }

@@ -10,13 +10,21 @@ import {
   recall,
   trainQuestion,
   type Outcome,
-  type WordTable,
+  type TrainingVectors,
 } from '@yellow-thread/core/learning';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { splitLines } from '@yellow-thread/core/text';
 import { parse } from 'csv-parse/sync';
 import { mails, packages } from './openSets.js';
-import { askPython, demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
+import {
+  askPython,
+  demoCodes,
+  demoQuestions,
+  encodedOnce,
+  readSentenceEncoder,
+  rounded,
+  type CodedText,
+} from './material.js';
 
 type CodeWords = (typeof demoCodes)[number];
 
@@ -28,7 +36,7 @@ interface Labelled {
 }
 
 const usage = `suggest [--file F.csv --id COL --text COL --codes a,b,c [--codebook B.csv] | --open mails|packages]
-  [--train N,N] [--seeds 1..10] [--draws draws.json] [--no-vectors] [--sklearn] [--json]`;
+  [--train N,N] [--seeds 1..10] [--draws draws.json] [--no-vectors] [--encoder none|default] [--sklearn] [--json]`;
 
 /**
  * How good suggestions are on answers that nobody coded, by the product's own models: on any labelled sheet (a 0/1
@@ -49,6 +57,7 @@ export function suggest(args: string[]) {
       seeds: { type: 'string', default: '1..5' },
       draws: { type: 'string' },
       'no-vectors': { type: 'boolean', default: false },
+      encoder: { type: 'string', default: 'default' },
       sklearn: { type: 'boolean', default: false },
       open: { type: 'string' },
       json: { type: 'boolean', default: false },
@@ -62,6 +71,7 @@ export function suggest(args: string[]) {
       ? [readOpen(values.open)]
       : demoSets();
   const table = values['no-vectors'] ? null : readTable();
+  const encoder = values.encoder === 'none' ? null : readSentenceEncoder();
   const draws = values.draws
     ? (JSON.parse(readFileSync(values.draws, 'utf8')) as string[][])
     : null;
@@ -73,7 +83,12 @@ export function suggest(args: string[]) {
         const samples = draws
           ? draws.map((ids) => placesOf(set, ids))
           : seedsIn(values.seeds).map((seed) => simpleRandomSample(set.answers.length, size, seed));
-        const measured = measureSet(set, samples, table, values.sklearn);
+        const measured = measureSet(
+          set,
+          samples,
+          { table, sentences: encoder && encodedOnce(encoder) },
+          values.sklearn,
+        );
         return file || values.open ? measured : [measured.at(-1)!];
       }),
   );
@@ -156,11 +171,16 @@ const emptyTally = (): Tally => ({
 });
 
 /** A row a code, and one for all of them, over all samples. */
-function measureSet(set: Labelled, samples: number[][], table: WordTable | null, compare: boolean) {
+function measureSet(
+  set: Labelled,
+  samples: number[][],
+  vectors: TrainingVectors,
+  compare: boolean,
+) {
   const { name, answers, codes } = set;
   const byCode = new Map(codes.map(({ id }) => [id, emptyTally()]));
   const begun = performance.now();
-  for (const [draw, sample] of samples.entries()) measureDraw(set, sample, draw, table, byCode);
+  for (const [draw, sample] of samples.entries()) measureDraw(set, sample, draw, vectors, byCode);
   const seconds = (performance.now() - begun) / 1000 / samples.length;
   const coded = samples[0]!.length;
   const about = { set: name, coded, of: answers.length };
@@ -250,7 +270,7 @@ function measureDraw(
   { answers, codes }: Labelled,
   sample: readonly number[],
   draw: number,
-  table: WordTable | null,
+  vectors: TrainingVectors,
   byCode: Map<string, Tally>,
 ) {
   const sampled = new Set(sample);
@@ -269,7 +289,7 @@ function measureDraw(
       seed: draw,
       leastProbability: 0,
     },
-    table,
+    vectors,
   );
   for (const one of result.codes) {
     const tally = byCode.get(one.codeId)!;

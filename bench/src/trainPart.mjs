@@ -16,5 +16,5 @@ trainQuestion(
     })),
     ...{ codes, only: new Set(only), seed: 1 },
   },
-  table,
+  { table, sentences: null },
 );

@@ -7,6 +7,7 @@ import {
   type DrawnCode,
   type DrawnCodebook,
 } from '../data/codebook.js';
+import { NearestAnswers } from '../studyParts/nearestAnswers.js';
 import { NewNote, NoteList } from '../studyParts/noteList.js';
 import { useChangeNote, useNotes } from '../data/notes.js';
 import { Choice } from '../parts/field.js';
@@ -130,6 +131,7 @@ export function CodeEditor({
       )}
       <PinChoice study={study.id} code={code.id} />
       <CodeMentions study={study} code={code} codebook={codebook} />
+      {!code.archived && <NearestAnswers study={study.id} code={code.id} limit={8} />}
       <section aria-label={codeEditorTexts.notesCode} className="flex flex-col gap-2">
         <h2 className="border-b border-rule pb-1">{codeEditorTexts.notes}</h2>
         <NoteList

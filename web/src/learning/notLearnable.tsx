@@ -1,7 +1,10 @@
 import type { TrainingRun } from '@yellow-thread/contract';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { DrawnCode, DrawnCodebook } from '../data/codebook.js';
 import { StitchMark } from '../parts/stitch.js';
+import { useStudyLocation } from '../frame/studyLocation.js';
+import { NearestAnswers } from '../studyParts/nearestAnswers.js';
 import { notLearnableTexts } from './texts.js';
 
 /** Codes that have too few examples for a model, with how many they have. */
@@ -18,6 +21,8 @@ export function NotLearnable({
   themes: TrainingRun['themes'];
   codebook: DrawnCodebook;
 }) {
+  const { study, question } = useStudyLocation();
+  const [opened, setOpened] = useState<string | null>(null);
   if (codes.length === 0 && unused === 0) return null;
   return (
     <section className="mt-6" aria-labelledby="not-yet">
@@ -27,13 +32,26 @@ export function NotLearnable({
         {codes.map(({ codeId, examples, drawn }) => (
           <li key={codeId} className="flex items-center gap-2 py-1">
             <StitchMark look={drawn.look} />
-            <span className="min-w-0 truncate">{drawn.name}</span>
+            <button
+              type="button"
+              className="min-w-0 truncate rounded px-1 text-left hover:bg-wash"
+              aria-expanded={opened === codeId}
+              title={notLearnableTexts.nearestInMeaning}
+              onClick={() => setOpened(opened === codeId ? null : codeId)}
+            >
+              {drawn.name}
+            </button>
             <span className="figures ml-auto text-soft">
               {notLearnableTexts.of(examples, fewest)}
             </span>
           </li>
         ))}
       </ul>
+      {opened !== null && (
+        <div className="mt-3 max-w-3xl">
+          <NearestAnswers study={study.id} question={question.id} code={opened} limit={6} />
+        </div>
+      )}
       {unused > 0 && (
         <p className="mt-2 text-soft">{notLearnableTexts.codebookNoExampleQuestion(unused)}</p>
       )}

@@ -3,6 +3,7 @@ import { asCount, asDate, asPercent, asShare, counted, plural } from '../lib/num
 /** learning/notLearnable.tsx */
 export const notLearnableTexts = {
   learnableYet: 'Not learnable yet',
+  nearestInMeaning: 'Answers nearest in meaning to it',
   codeNeedsSettledExamples: (fewest: number) =>
     `A code needs ${fewest} settled examples before it gets a model.`,
   of: (examples: number, fewest: number) => `${examples} of ${fewest}`,

@@ -13,6 +13,7 @@ import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
 import { ProgressLine } from '../parts/progressLine.js';
+import { MeaningProgress } from '../studyParts/meaningProgress.js';
 import { CodesTable } from './codesTable.js';
 import { NextBatch } from './nextBatch.js';
 import { NotLearnable } from './notLearnable.js';
@@ -108,6 +109,7 @@ function TrainHead({
           {within && trainStopTexts.modelsLearnEverybodyGroup}
           {run && trainStopTexts.lastTrained(run.finishedAt, run.settled, fresh)}
         </p>
+        <MeaningProgress study={study.id} />
         {training.unreadInBulk > 0 && (
           <label
             className="flex items-center gap-2 text-soft"

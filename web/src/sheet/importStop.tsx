@@ -7,6 +7,7 @@ import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { ProgressLine } from '../parts/progressLine.js';
 import { Wide } from '../parts/wide.js';
+import { MeaningProgress } from '../studyParts/meaningProgress.js';
 import { ImportHistory } from './importHistory.js';
 import { SheetPage } from './sheetPage.js';
 import { asCount, asDate, asSize } from '../lib/numbers.js';
@@ -28,6 +29,7 @@ export function ImportStop() {
           </header>
           <div className="flex max-w-4xl flex-col gap-8">
             {study.allRespondents > 0 && <BroughtIn study={study} />}
+            {study.allRespondents > 0 && <MeaningProgress study={study.id} />}
             <PendingSheets study={study} />
             <DropFile study={study} />
             <ImportHistory study={study.id} />

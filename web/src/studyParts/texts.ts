@@ -1,3 +1,5 @@
+import { asCount, counted } from '../lib/numbers.js';
+
 /** studyParts/variableCondition.tsx */
 export const variableConditionTexts = {
   between: 'is between',
@@ -43,4 +45,30 @@ export const codePickerTexts = {
 /** studyParts/codeList.tsx */
 export const codeListTexts = {
   takeAway: (code: string) => `Remove ${code}`,
+};
+
+/** studyParts/meaningProgress.tsx */
+export const meaningProgressTexts = {
+  begins: 'Answers are being read for meaning',
+  read: (done: number, of: number) =>
+    `${asCount(done)} of ${counted(of, 'answer')} read for meaning`,
+  stop: 'Stop',
+  allRead: 'Answers are read for meaning.',
+  whatItIsFor:
+    'What answers say in other words counts in suggestions, and finds first examples of codes.',
+  stopped: (done: number, of: number) =>
+    `${asCount(done)} of ${counted(of, 'answer')} are read for meaning.`,
+  notRead: 'The answers are not read for meaning.',
+  goOn: 'Go on reading',
+  begin: 'Read them',
+};
+
+/** studyParts/nearestAnswers.tsx */
+export const nearestAnswersTexts = {
+  title: 'Nearest in meaning, not learnt',
+  whatTheyAre:
+    'Open answers closest to what the codebook says of this code. They are no suggestions: read them to find examples.',
+  none: 'No open answer is near to it.',
+  read: 'read',
+  readAll: (count: number) => `read all ${asCount(count)}`,
 };
