@@ -61,6 +61,8 @@ test('the main views, from the demo study', async ({ page }) => {
   await shoot(page, 'code');
   await go('Train');
   await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();
+  await expect(page.getByText('Answers are read for meaning.')).toBeVisible();
+  await expect(page.getByText(/Last trained/)).toBeVisible();
   await shoot(page, 'train');
   await page.getByRole('link', { name: '2 Value' }).click();
   await go('Review');

@@ -11,8 +11,13 @@ export const address = `http://127.0.0.1:${PORT}`;
 export type Product = Awaited<ReturnType<typeof startProduct>>;
 
 /** Runs something with the product on a data folder of its own, after its first start has come to rest. */
-export async function withProduct<Result>(work: (product: Product) => Promise<Result>) {
+export async function withProduct<Result>(
+  work: (product: Product) => Promise<Result>,
+  { encoder = false }: { encoder?: boolean } = {},
+) {
   mkdirSync(FOLDER, { recursive: true });
+  // what is measured is not measured beside a reading for meaning, but where that is what is measured
+  if (!encoder) process.env['SENTENCE_ENCODER'] = 'none';
   await settleIn();
   const product = await startProduct();
   try {

@@ -1,9 +1,10 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `import`, `code`, `review`, `finish`, `coverage`, `report` or `torture`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `read`, `import`, `code`, `review`, `finish`, `coverage`, `report` or `torture`; all without a name. What follows
  * the name is passed to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
 import { coverage } from './coverage.js';
+import { encoding } from './encoding.js';
 import { finishing } from './finishing.js';
 import { importing } from './importing.js';
 import { reporting } from './reporting.js';
@@ -17,6 +18,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   suggest,
   scale,
   train: training,
+  read: encoding,
   import: importing,
   code: coding,
   review: reviewing,

@@ -10,8 +10,10 @@ import {
   recall,
   trainQuestion,
   type Outcome,
+  type SentenceVectors,
   type TrainingVectors,
 } from '@yellow-thread/core/learning';
+import { nearnessTo } from '@yellow-thread/core/sentences';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { splitLines } from '@yellow-thread/core/text';
 import { parse } from 'csv-parse/sync';
@@ -181,6 +183,7 @@ function measureSet(
   const byCode = new Map(codes.map(({ id }) => [id, emptyTally()]));
   const begun = performance.now();
   for (const [draw, sample] of samples.entries()) measureDraw(set, sample, draw, vectors, byCode);
+  const nearness = vectors.sentences && precisionByNearness(set, vectors.sentences);
   const seconds = (performance.now() - begun) / 1000 / samples.length;
   const coded = samples[0]!.length;
   const about = { set: name, coded, of: answers.length };
@@ -219,6 +222,7 @@ function measureSet(
         meanOf((tally) => mean(tally.averagePrecision)),
         3,
       ),
+      ...(nearness !== null && { 'by nearness, nothing coded': rounded(nearness, 3) }),
       Brier: rounded(
         meanOf((tally) => mean(tally.brier)),
         4,
@@ -237,6 +241,37 @@ function measureSet(
       'peak MB': Math.round(process.resourceUsage().maxRSS / 1024),
     },
   ];
+}
+
+/**
+ * Mean average precision of all answers by their nearness in meaning to what the codebook says of each code, with nothing
+ * coded; null where it says nothing.
+ */
+function precisionByNearness(
+  { answers, codes }: Labelled,
+  sentences: SentenceVectors,
+): number | null {
+  const said = codes.filter(({ definition }) => definition !== '');
+  if (said.length === 0) return null;
+  const nearness = nearnessTo(
+    said.map(({ name, definition }) => [name, definition].map((text) => sentences.of(text))),
+  );
+  const near = answers.map(({ text }) => {
+    const vector = sentences.of(text);
+    return vector ? nearness(vector) : new Float64Array(said.length);
+  });
+  return mean(
+    said.flatMap(({ id }, c) => {
+      const labels = Uint8Array.from(answers, (answer) => Number(answer.codes.has(id)));
+      if (!labels.includes(1)) return [];
+      return [
+        averagePrecision(
+          Float64Array.from(near, (one) => one[c]!),
+          labels,
+        ),
+      ];
+    }),
+  );
 }
 
 /** The same measured of scikit-learn, each figure with the strength of penalty that was best for it in hindsight. */

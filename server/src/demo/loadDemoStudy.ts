@@ -14,6 +14,7 @@ import {
   StudyEntity,
 } from '../database/index.js';
 import { enqueueJob } from '../jobs/index.js';
+import { enqueueEncoding } from '../sentences/index.js';
 import { TRAINING_SEED } from '../learning/index.js';
 import { importFile } from '../sheet/index.js';
 
@@ -145,6 +146,7 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
         payload: { seed: TRAINING_SEED },
       });
     }
+    await enqueueEncoding(tx, { studyId, accountId: coderId });
   });
 }
 

@@ -131,7 +131,7 @@ export function CodeEditor({
       )}
       <PinChoice study={study.id} code={code.id} />
       <CodeMentions study={study} code={code} codebook={codebook} />
-      {!code.archived && <NearestAnswers study={study.id} code={code.id} limit={8} />}
+      {!code.archived && <NearestAnswers study={study.id} code={code} limit={8} />}
       <section aria-label={codeEditorTexts.notesCode} className="flex flex-col gap-2">
         <h2 className="border-b border-rule pb-1">{codeEditorTexts.notes}</h2>
         <NoteList

@@ -22,7 +22,7 @@ export function NotLearnable({
   codebook: DrawnCodebook;
 }) {
   const { study, question } = useStudyLocation();
-  const [opened, setOpened] = useState<string | null>(null);
+  const [opened, setOpened] = useState<DrawnCode | null>(null);
   if (codes.length === 0 && unused === 0) return null;
   return (
     <section className="mt-6" aria-labelledby="not-yet">
@@ -34,10 +34,10 @@ export function NotLearnable({
             <StitchMark look={drawn.look} />
             <button
               type="button"
-              className="min-w-0 truncate rounded px-1 text-left hover:bg-wash"
-              aria-expanded={opened === codeId}
+              className="min-w-0 truncate text-left underline decoration-dotted underline-offset-4 hover:bg-wash"
+              aria-expanded={opened?.id === codeId}
               title={notLearnableTexts.nearestInMeaning}
-              onClick={() => setOpened(opened === codeId ? null : codeId)}
+              onClick={() => setOpened(opened?.id === codeId ? null : drawn)}
             >
               {drawn.name}
             </button>
@@ -48,7 +48,7 @@ export function NotLearnable({
         ))}
       </ul>
       {opened !== null && (
-        <div className="mt-3 max-w-3xl">
+        <div className="my-4 max-w-3xl">
           <NearestAnswers study={study.id} question={question.id} code={opened} limit={6} />
         </div>
       )}

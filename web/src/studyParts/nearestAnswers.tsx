@@ -15,17 +15,17 @@ export function NearestAnswers({
   limit,
 }: {
   study: number;
-  code: string;
+  code: { id: string; name: string };
   question?: number;
   limit: number;
 }) {
-  const nearest = useNearestAnswers(study, { code, limit, ...(question && { question }) });
+  const nearest = useNearestAnswers(study, { code: code.id, limit, ...(question && { question }) });
   if (nearest.isError) return <ProblemNote error={nearest.error} />;
   if (!nearest.data?.isKnown) return null;
   const { answers } = nearest.data;
   return (
-    <section aria-label={nearestAnswersTexts.title} className="flex flex-col gap-2">
-      <h2 className="border-b border-rule pb-1">{nearestAnswersTexts.title}</h2>
+    <section aria-label={nearestAnswersTexts.title(code.name)} className="flex flex-col gap-2">
+      <h2 className="border-b border-rule pb-1">{nearestAnswersTexts.title(code.name)}</h2>
       <p className="text-soft">{nearestAnswersTexts.whatTheyAre}</p>
       {answers.length === 0 && <p className="text-soft">{nearestAnswersTexts.none}</p>}
       <ol className="flex flex-col gap-2">

@@ -65,9 +65,9 @@ export const meaningProgressTexts = {
 
 /** studyParts/nearestAnswers.tsx */
 export const nearestAnswersTexts = {
-  title: 'Nearest in meaning, not learnt',
+  title: (code: string) => `Nearest in meaning to “${code}”, not learnt`,
   whatTheyAre:
-    'Open answers closest to what the codebook says of this code. They are no suggestions: read them to find examples.',
+    'Open answers closest to what the codebook says of it. They are no suggestions: read them to find examples.',
   none: 'No open answer is near to it.',
   read: 'read',
   readAll: (count: number) => `read all ${asCount(count)}`,
