@@ -61,7 +61,14 @@ export async function createDatabase(): Promise<{ url: string; drop: () => Promi
   return {
     url: inDatabase(server, name),
     drop: async () => {
-      await asAdmin(server, (client) => client.query(`drop database ${name} with (force)`));
+      await asAdmin(server, async (client) => {
+        // not by force: that may not end an autovacuum, which a plain drop has PostgreSQL end itself
+        await client.query(
+          'select pg_terminate_backend(pid) from pg_stat_activity where datname = $1 and usename = current_user',
+          [name],
+        );
+        await client.query(`drop database ${name}`);
+      });
     },
   };
 }
