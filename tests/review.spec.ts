@@ -95,11 +95,11 @@ test('one by one by keyboard: for marked words, another code instead and as well
   const row = (at: number) => list.getByRole('article').nth(at);
   const active = list.locator('[aria-current=true]');
   await expect(active).toBeVisible();
-  const taken = (await page
-    .getByText(/\d+ accepted/)
-    .filter({ hasText: 'refused' })
-    .textContent())!;
-  const [accepted, refused] = [...taken.matchAll(/\d+/gu)].map(Number);
+  const decided = async () => {
+    const said = page.getByText(/\d+ accepted/).filter({ hasText: 'refused' });
+    return [...(await said.textContent())!.matchAll(/\d+/gu)].map(Number);
+  };
+  const [accepted, refused] = await decided();
 
   // words are marked, and the code is stitched to them
   await page.keyboard.press('Shift+ArrowRight');
@@ -136,9 +136,9 @@ test('one by one by keyboard: for marked words, another code instead and as well
   await page.reload();
   await expect(row(0).locator('.box-decoration-clone')).toHaveText(marked!);
   await expect(row(3)).toContainText('unsure');
-  await expect(
-    page.getByText(new RegExp(`${accepted! + 2} accepted.*· ${refused! + 1} refused`, 'u')),
-  ).toBeVisible();
+  // answers of the same words are decided with them
+  await expect.poll(async () => (await decided())[0]).toBeGreaterThanOrEqual(accepted! + 2);
+  expect((await decided())[1]).toBeGreaterThanOrEqual(refused! + 1);
   for (let n = 0; n < 4; n++) {
     await page.keyboard.press('Control+z');
     await expect(page.getByText(/^Undid: /).nth(0)).toBeVisible();

@@ -103,6 +103,9 @@ test('review: the line is pulled by hand, asks no server while it moves, and sta
   const accept = page.getByRole('button', { name: /^Accept \d+ above$/ });
   // until then the threshold of the question before is shown
   await expect(page.getByText('If you decided against the ferry')).toBeVisible();
+  // a code whose model can be right as often as is asked for below
+  await page.getByRole('link', { name: /^Cancelled sailings/ }).click();
+  await expect(page.getByRole('heading', { name: 'Cancelled sailings' })).toBeVisible();
   // waits until it stands still
   await line.hover();
   const box = (await line.boundingBox())!;

@@ -6,6 +6,7 @@ import { coding } from './coding.js';
 import { coverage } from './coverage.js';
 import { encoding } from './encoding.js';
 import { finishing } from './finishing.js';
+import { firstHour } from './firstHour.js';
 import { importing } from './importing.js';
 import { reporting } from './reporting.js';
 import { reviewing } from './reviewing.js';
@@ -16,6 +17,7 @@ import { training } from './training.js';
 
 const benches: Record<string, (args: string[]) => unknown> = {
   suggest,
+  'first-hour': firstHour,
   scale,
   train: training,
   read: encoding,

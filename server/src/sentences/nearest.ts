@@ -9,7 +9,9 @@ import { startTimeSlice } from '../timeSlice.js';
 import { VersionedCache } from '../versionedCache.js';
 import { encoderInUse } from './encoder.js';
 import { MOST_NEAREST } from './nearestTexts.js';
-import { hashOf, shareVectors } from './storedVectors.js';
+import { hashAt, hashOf } from './storedVectors.js';
+import { textsToRead } from './texts.js';
+import { loadVectors } from './vectors.js';
 
 interface StudyNearest {
   byCode: Map<string, { hash: string; nearness: number }[]>;
@@ -77,13 +79,8 @@ async function studyNearest(
   });
 
   async function compute(): Promise<StudyNearest> {
-    const kept = await rows<{ textHash: Buffer; vector: Buffer }>(
-      em,
-      `select text_hash as "textHash", vector from sentence_vector
-       where study_id = :studyId and encoder = :encoder and vector is not null order by text_hash`,
-      { studyId, encoder: encoder!.id },
-    );
-    const vectors = shareVectors(kept);
+    const texts = (await textsToRead(em, studyId)).filter(({ isAnswer }) => isAnswer);
+    const vectors = await loadVectors(em, studyId, encoder!, texts);
     if (!vectors) return none;
     const nearest = await threads.run('nearest', {
       vectors,
@@ -93,7 +90,7 @@ async function studyNearest(
       codes.map(({ id }, c) => [
         id,
         Array.from(nearest[c]!.places, (place, i) => ({
-          hash: kept[place]!.textHash.toString('latin1'),
+          hash: hashAt(vectors, place),
           nearness: nearest[c]!.nearness[i]!,
         })),
       ]),

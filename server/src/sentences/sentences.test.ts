@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { packVector, readEncoder, TransformerEncoder } from '@yellow-thread/core/sentences';
-import type { Job } from '@yellow-thread/contract';
+import type { Job, NearestAnswers } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importFares, settledTexts } from '../../test/fares.js';
-import { hashOf, shareVectors, storedVectors } from './storedVectors.js';
+import { hashOf, SharedVectorsBuilder, storedVectors } from './storedVectors.js';
 import { readStudy } from './vectors.js';
 
 const shipped = new URL('../../words/sentences.bin', import.meta.url);
@@ -82,7 +82,9 @@ test('an import has each different text read once, and its lines; not what is in
   expect((await vectorOf('they were there for us'))!.vector).toEqual(
     Buffer.from(packVector(vector!)),
   );
-  const found = storedVectors(shareVectors(kept)!);
+  const shared = new SharedVectorsBuilder(kept.length);
+  shared.add(kept.flatMap((one) => (one.vector ? [{ ...one, vector: one.vector }] : [])));
+  const found = storedVectors(shared.vectors()!);
   expect(found.of('  they were there\nfor us ')).toEqual(found.of('they were there for us'));
   expect(found.of(GERMAN)).toBeNull();
 });
@@ -126,6 +128,35 @@ test('a run knows its encoder, and an excluded word is read as if it were not th
   });
   await train();
   expect(await vectorOf('a dear')).toMatchObject({ vector: expect.any(Buffer) });
+});
+
+test('a code lists the open answers nearest in meaning to what the codebook says of it', async () => {
+  const { study } = story;
+  await client.send('POST', `${study.base}/codebook/list`, {
+    body: {
+      codes: [
+        {
+          theme: 'People',
+          name: 'Crew',
+          definition: 'The staff on board are friendly and helpful.',
+          include: '',
+          exclude: '',
+        },
+      ],
+    },
+  });
+  const { body: codebook } = await client.get<{ codes: { id: string; name: string }[] }>(
+    `${study.base}/codebook`,
+  );
+  const crew = codebook.codes.find(({ name }) => name === 'Crew')!;
+  const { body } = await client.get<NearestAnswers>(
+    `${study.base}/codes/${crew.id}/nearest?limit=2`,
+  );
+  expect(body.isKnown).toBe(true);
+  const texts = body.answers.map(({ text }) => text);
+  expect(texts).toContain(TWO_LINES);
+  // settled answers have been read
+  for (const text of texts) expect(settledTexts).not.toContain(text);
 });
 
 test('vectors go with their texts', async () => {

@@ -20,28 +20,52 @@ export interface SharedVectors {
   packed: Uint8Array;
 }
 
-/** @param vectors of which those without a vector are left out */
-export function shareVectors(
-  vectors: readonly { textHash: Uint8Array; vector: Uint8Array | null }[],
-): SharedVectors | null {
-  const kept = vectors.filter(({ vector }) => vector !== null);
-  const bytes = kept[0]?.vector?.length;
-  if (bytes === undefined) return null;
-  const hashes = new Uint8Array(new SharedArrayBuffer(kept.length * HASH_BYTES));
-  const packed = new Uint8Array(new SharedArrayBuffer(kept.length * bytes));
-  kept.forEach(({ textHash, vector }, i) => {
-    hashes.set(textHash, i * HASH_BYTES);
-    packed.set(vector!, i * bytes);
-  });
-  return { size: unpackVector(kept[0]!.vector!).length, count: kept.length, hashes, packed };
+/** Gathers vectors as they go to threads. */
+export class SharedVectorsBuilder {
+  private readonly most: number;
+  private readonly hashes: Uint8Array;
+  private packed: Uint8Array | null = null;
+  private count = 0;
+
+  /** @param most vectors that there may be */
+  constructor(most: number) {
+    this.most = most;
+    this.hashes = new Uint8Array(new SharedArrayBuffer(most * HASH_BYTES));
+  }
+
+  add(vectors: readonly { textHash: Uint8Array; vector: Uint8Array }[]): void {
+    for (const { textHash, vector } of vectors) {
+      this.packed ??= new Uint8Array(new SharedArrayBuffer(this.most * vector.length));
+      this.hashes.set(textHash, this.count * HASH_BYTES);
+      this.packed.set(vector, this.count * vector.length);
+      this.count += 1;
+    }
+  }
+
+  /** Null where there is none. */
+  vectors(): SharedVectors | null {
+    const { packed, count, most, hashes } = this;
+    if (!packed) return null;
+    const bytes = packed.length / most;
+    return {
+      size: unpackVector(packed.subarray(0, bytes)).length,
+      count,
+      hashes: hashes.subarray(0, count * HASH_BYTES),
+      packed: packed.subarray(0, count * bytes),
+    };
+  }
 }
 
+/** What the vector at a place is kept under. */
+export const hashAt = ({ hashes }: SharedVectors, place: number): string =>
+  keyOf(hashes.subarray(place * HASH_BYTES, (place + 1) * HASH_BYTES));
+
 /** Looks vectors up by their texts. */
-export function storedVectors({ size, count, hashes, packed }: SharedVectors): SentenceVectors {
+export function storedVectors(vectors: SharedVectors): SentenceVectors {
+  const { size, count, packed } = vectors;
   const bytes = packed.length / count;
   const placeOf = new Map<string, number>();
-  for (let i = 0; i < count; i++)
-    placeOf.set(keyOf(hashes.subarray(i * HASH_BYTES, (i + 1) * HASH_BYTES)), i);
+  for (let i = 0; i < count; i++) placeOf.set(hashAt(vectors, i), i);
   return {
     size,
     of(text) {

@@ -3,7 +3,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, SentenceVectorEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { encoderInUse, type EncoderInUse } from './encoder.js';
-import { shareVectors, type SharedVectors } from './storedVectors.js';
+import { SharedVectorsBuilder, type SharedVectors } from './storedVectors.js';
 import { textsToRead, type TextToRead } from './texts.js';
 
 const PIECE = 128;
@@ -13,6 +13,32 @@ const COMPARED = 200;
 /** Where a training misses no more texts than this it reads them itself. */
 const MOST_READ_BY_TRAINING = 4000;
 
+/** Rows that are fetched at a time: each is taken apart on the server's own thread. */
+const AT_ONCE = 1000;
+const hashesOf = (texts: readonly TextToRead[], from: number): Buffer[] =>
+  texts.slice(from, from + AT_ONCE).map(({ hash }) => hash);
+
+/** The vectors of texts, for threads; null where none has one. */
+export async function loadVectors(
+  em: EntityManager,
+  studyId: number,
+  encoder: EncoderInUse,
+  texts: readonly TextToRead[],
+): Promise<SharedVectors | null> {
+  const shared = new SharedVectorsBuilder(texts.length);
+  for (let from = 0; from < texts.length; from += AT_ONCE)
+    shared.add(
+      await rows(
+        em,
+        `select text_hash as "textHash", vector from sentence_vector
+         where study_id = :studyId and encoder = :encoder and vector is not null
+           and text_hash = any(:hashes::bytea[]) order by text_hash`,
+        { studyId, encoder: encoder.id, hashes: hashesOf(texts, from) },
+      ),
+    );
+  return shared.vectors();
+}
+
 /** Texts that have not been read by an encoder, in a fixed order. */
 async function textsMissing(
   em: EntityManager,
@@ -20,12 +46,16 @@ async function textsMissing(
   encoder: EncoderInUse,
   texts: readonly TextToRead[],
 ): Promise<TextToRead[]> {
-  const kept = await rows<{ textHash: Buffer }>(
-    em,
-    `select text_hash as "textHash" from sentence_vector where study_id = :studyId and encoder = :encoder`,
-    { studyId, encoder: encoder.id },
-  );
-  const known = new Set(kept.map(({ textHash }) => textHash.toString('latin1')));
+  const known = new Set<string>();
+  for (let from = 0; from < texts.length; from += AT_ONCE) {
+    const kept = await rows<{ textHash: Buffer }>(
+      em,
+      `select text_hash as "textHash" from sentence_vector
+       where study_id = :studyId and encoder = :encoder and text_hash = any(:hashes::bytea[])`,
+      { studyId, encoder: encoder.id, hashes: hashesOf(texts, from) },
+    );
+    for (const { textHash } of kept) known.add(textHash.toString('latin1'));
+  }
   return texts.filter(({ hash }) => !known.has(hash.toString('latin1')));
 }
 
@@ -152,13 +182,6 @@ export async function vectorsOfQuestion(
         onKept: () => {},
       },
     );
-  const kept = await rows<{ textHash: Buffer; vector: Buffer | null }>(
-    em,
-    `select text_hash as "textHash", vector from sentence_vector
-     where study_id = :studyId and encoder = :encoder and text_hash = any(:hashes::bytea[])
-     order by text_hash`,
-    { studyId, encoder: encoder.id, hashes: texts.map(({ hash }) => hash) },
-  );
-  const vectors = shareVectors(kept);
+  const vectors = await loadVectors(em, studyId, encoder, texts);
   return vectors && { encoder: encoder.id, vectors };
 }
