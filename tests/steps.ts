@@ -21,7 +21,20 @@ export async function openDemo(page: Page, stop: string): Promise<void> {
   // it opens where somebody stopped, perhaps at another question
   await rail.getByRole('link', { name: /^Import\b/ }).click();
   await page.waitForURL(/\/import$/);
+  await expect.poll(() => hasModels(page)).toBe(true);
   await rail.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
+}
+
+/** Whether the demo's models are there: they are trained when somebody enters it first. */
+async function hasModels(page: Page): Promise<boolean> {
+  const study = `/api/studies/${/studies\/(\d+)/.exec(page.url())![1]!}`;
+  const read = async <Reply>(path: string) =>
+    (await (await page.request.get(path)).json()) as Reply;
+  const { questions } = await read<{ questions: { id: number }[] }>(study);
+  const trained = await Promise.all(
+    questions.map(({ id }) => read<{ run: unknown }>(`${study}/questions/${id}/training`)),
+  );
+  return trained.every(({ run }) => run !== null);
 }
 
 export type SheetFile = string | { name: string; mimeType: string; buffer: Buffer };
