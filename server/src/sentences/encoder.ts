@@ -17,6 +17,7 @@ export interface EncoderInUse {
 }
 
 let file: Promise<Uint8Array | null> | null = null;
+let inUse: Promise<EncoderInUse | null> | null = null;
 let encoder: Promise<SentenceEncoder | null> | null = null;
 
 const readFileOnce = (): Promise<Uint8Array | null> =>
@@ -34,12 +35,12 @@ async function readEncoderFile(chosen: string | undefined): Promise<Uint8Array |
 }
 
 /** Which encoder reads texts here; null for none. */
-export async function encoderInUse(): Promise<EncoderInUse | null> {
-  const bytes = await readFileOnce();
-  if (!bytes) return null;
-  const { name, version, languages } = encoderHead(bytes);
-  return { id: encoderId({ name, version }), languages };
-}
+export const encoderInUse = (): Promise<EncoderInUse | null> =>
+  (inUse ??= readFileOnce().then((bytes) => {
+    if (!bytes) return null;
+    const head = encoderHead(bytes);
+    return { id: encoderId(head), languages: head.languages };
+  }));
 
 /** The encoder itself, for threads: it takes 60 MB. */
 export const sentenceEncoder = (): Promise<SentenceEncoder | null> =>
