@@ -2,23 +2,27 @@ import { createHash } from 'node:crypto';
 import type { NearestAnswers } from '@yellow-thread/contract';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, rows, StudyEntity } from '../database/index.js';
+import { CodeEntity, readDataVersion, row, rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { VersionedCache } from '../versionedCache.js';
-import { encoderInUse } from './encoder.js';
+import { encoderInUse, type EncoderInUse } from './encoder.js';
 import { MOST_NEAREST } from './nearestTexts.js';
 import { hashAt, hashOf } from './storedVectors.js';
-import { textsToRead } from './texts.js';
 import { loadVectors } from './vectors.js';
 
-interface StudyNearest {
-  byCode: Map<string, { hash: string; nearness: number }[]>;
+/** Answers of the same words to a question, all of them near to a code. */
+interface NearAnswers {
+  responseIds: number[];
+  nearness: number;
 }
+/** By code, nearest first. */
+type StudyNearest = ReadonlyMap<string, NearAnswers[]>;
 
 const MOST_BYTES = 2 ** 25;
-const BYTES_A_TEXT = 80;
+const BYTES_A_TEXT = 100;
+const NONE: StudyNearest = new Map();
 const cache = new VersionedCache<number, Promise<StudyNearest>>(MOST_BYTES);
 
 /**
@@ -39,104 +43,107 @@ export async function nearestAnswers(
 ): Promise<NearestAnswers> {
   const code = await em.findOne(CodeEntity, { id: codeId, studyId });
   if (!code) throw problems.notFound('code');
-  const near = (await studyNearest(em, threads, studyId)).byCode.get(codeId);
+  const near = (await studyNearest(em, threads, studyId)).get(codeId);
   if (!near) return { isKnown: false, answers: [] };
-  const open = await openAnswers(em, { studyId, codeId, questionId, questions: code.questions });
-  const answers = near
-    .flatMap(({ hash, nearness }) =>
-      (open.get(hash) ?? []).map((answer) => ({ ...answer, nearness })),
-    )
-    .slice(0, limit);
+  const flat = near.flatMap(({ responseIds, nearness }, place) =>
+    responseIds.map((id) => ({ id, place, nearness })),
+  );
+  const answers = await rows<NearestAnswers['answers'][number]>(
+    em,
+    `select min(r.id) as "responseId", r.question_id as "questionId", min(r.text) as text,
+       count(*)::int as count, min(n.nearness) as nearness
+     from unnest(:ids::int[], :places::int[], :nearness::float8[]) as n(id, place, nearness)
+     join response r on r.id = n.id
+     where (:questionId::int is null or r.question_id = :questionId)
+       and (:questions::int[] is null or r.question_id = any(:questions::int[]))
+       and not exists (select 1 from settlement t where t.response_id = r.id)
+       and not exists (select 1 from mention m where m.response_id = r.id and m.code_id = :codeId)
+     group by n.place, r.question_id order by n.place limit :limit`,
+    {
+      ids: flat.map(({ id }) => id),
+      places: flat.map(({ place }) => place),
+      nearness: flat.map(({ nearness }) => nearness),
+      questionId,
+      questions: code.questions ?? null,
+      codeId,
+      limit,
+    },
+  );
   return { isKnown: true, answers };
 }
 
-/** The texts nearest to each code, of all that is read in a study. */
+/** The answers nearest to each code, settled or not: kept until texts, vectors or the codebook change. */
 async function studyNearest(
   em: EntityManager,
   threads: Threads,
   studyId: number,
 ): Promise<StudyNearest> {
-  const none = { byCode: new Map() };
   const encoder = await encoderInUse();
-  if (!encoder) return none;
+  if (!encoder) return NONE;
   const codes = (await em.find(CodeEntity, { studyId, archived: false })).map(
     ({ id, name, definition }) => ({ id, texts: [name, definition] }),
   );
-  const [{ count } = { count: 0 }] = await rows<{ count: number }>(
+  const { count } = await row<{ count: number }>(
     em,
     'select count(*)::int as count from sentence_vector where study_id = :studyId and encoder = :encoder',
     { studyId, encoder: encoder.id },
   );
+  const { answers } = await readDataVersion(em);
   const version = createHash('sha256')
-    .update(JSON.stringify([encoder.id, count, codes]))
+    .update(JSON.stringify([encoder.id, count, answers, codes]))
     .digest('base64');
   return cache.get(studyId, version, () => {
-    const value = compute();
-    return {
-      value,
-      bytes: value.then(({ byCode }) => BYTES_A_TEXT * MOST_NEAREST * byCode.size),
-    };
+    const value = findNearest(em, threads, { studyId, encoder, codes });
+    return { value, bytes: value.then((found) => BYTES_A_TEXT * MOST_NEAREST * found.size) };
   });
-
-  async function compute(): Promise<StudyNearest> {
-    const texts = (await textsToRead(em, studyId)).filter(({ isAnswer }) => isAnswer);
-    const vectors = await loadVectors(em, studyId, encoder!, texts);
-    if (!vectors) return none;
-    const nearest = await threads.run('nearest', {
-      vectors,
-      codes: codes.map(({ texts }) => texts),
-    });
-    const byCode = new Map(
-      codes.map(({ id }, c) => [
-        id,
-        Array.from(nearest[c]!.places, (place, i) => ({
-          hash: hashAt(vectors, place),
-          nearness: nearest[c]!.nearness[i]!,
-        })),
-      ]),
-    );
-    return { byCode };
-  }
 }
 
-/** Answers that are not settled and do not have the code, by what their vectors are kept under; of equal ones the first. */
-async function openAnswers(
+async function findNearest(
   em: EntityManager,
+  threads: Threads,
   {
     studyId,
-    codeId,
-    questionId,
-    questions,
-  }: {
-    studyId: number;
-    codeId: string;
-    questionId: number | null;
-    questions: readonly number[] | null | undefined;
-  },
-) {
-  const { asides } = await em.findOneOrFail(StudyEntity, studyId);
-  const stored = await rows<{
-    responseId: number;
-    questionId: number;
-    text: string;
-    count: number;
-  }>(
-    em,
-    `select min(r.id) as "responseId", r.question_id as "questionId", min(r.text) as text, count(*)::int as count
-     from response r join question q on q.id = r.question_id
-     where q.study_id = :studyId and not r.no_answer
-       and (:questionId::int is null or q.id = :questionId)
-       and (:questions::int[] is null or q.id = any(:questions::int[]))
-       and not exists (select 1 from settlement t where t.response_id = r.id)
-       and not exists (select 1 from mention m where m.response_id = r.id and m.code_id = :codeId)
-     group by r.question_id, r.same order by 1`,
-    { studyId, codeId, questionId, questions: questions ?? null },
+    encoder,
+    codes,
+  }: { studyId: number; encoder: EncoderInUse; codes: { id: string; texts: string[] }[] },
+): Promise<StudyNearest> {
+  const answers = await answersByHash(em, studyId);
+  const vectors = await loadVectors(em, studyId, encoder, [...answers.values()]);
+  if (!vectors) return NONE;
+  const nearest = await threads.run('nearest', {
+    vectors,
+    codes: codes.map(({ texts }) => texts),
+  });
+  return new Map(
+    codes.map(({ id }, c) => [
+      id,
+      Array.from(nearest[c]!.places, (place, i) => ({
+        responseIds: answers.get(hashAt(vectors, place))!.responseIds,
+        nearness: nearest[c]!.nearness[i]!,
+      })),
+    ]),
   );
-  const found = new Map<string, (typeof stored)[number][]>();
+}
+
+/** Answers by what the vector of their text is kept under. */
+async function answersByHash(
+  em: EntityManager,
+  studyId: number,
+): Promise<Map<string, { hash: Buffer; responseIds: number[] }>> {
+  const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  const stored = await rows<{ text: string; ids: number[] }>(
+    em,
+    `select min(r.text) as text, array_agg(r.id order by r.id) as ids
+     from response r join question q on q.id = r.question_id
+     where q.study_id = :studyId and not r.no_answer group by r.question_id, r.text order by min(r.id)`,
+    { studyId },
+  );
+  const found = new Map<string, { hash: Buffer; responseIds: number[] }>();
   const slice = startTimeSlice();
-  for (const answer of stored) {
-    const hash = hashOf(blankAsides(answer.text, asides)).toString('latin1');
-    found.set(hash, [...(found.get(hash) ?? []), answer]);
+  for (const { text, ids } of stored) {
+    const hash = hashOf(blankAsides(text, asides));
+    const key = hash.toString('latin1');
+    found.set(key, { hash, responseIds: [...(found.get(key)?.responseIds ?? []), ...ids] });
     if (slice.isOver()) await slice.next();
   }
   return found;

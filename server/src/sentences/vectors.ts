@@ -15,7 +15,7 @@ const MOST_READ_BY_TRAINING = 4000;
 
 /** Rows that are fetched at a time: each is taken apart on the server's own thread. */
 const AT_ONCE = 1000;
-const hashesOf = (texts: readonly TextToRead[], from: number): Buffer[] =>
+const hashesOf = (texts: readonly Pick<TextToRead, 'hash'>[], from: number): Buffer[] =>
   texts.slice(from, from + AT_ONCE).map(({ hash }) => hash);
 
 /** The vectors of texts, for threads; null where none has one. */
@@ -23,7 +23,7 @@ export async function loadVectors(
   em: EntityManager,
   studyId: number,
   encoder: EncoderInUse,
-  texts: readonly TextToRead[],
+  texts: readonly Pick<TextToRead, 'hash'>[],
 ): Promise<SharedVectors | null> {
   const shared = new SharedVectorsBuilder(texts.length);
   for (let from = 0; from < texts.length; from += AT_ONCE)
