@@ -51,30 +51,17 @@ export async function findJob(em: EntityManager, studyId: number, id: number): P
   return job;
 }
 
-/** The newest job of a kind for a question, whatever became of it. */
+/** The newest job of a kind in a study, or for one of its questions, whatever became of it. */
 export async function newestJob(
   em: EntityManager,
   kind: JobKind,
-  questionId: number,
+  of: { studyId: number } | { questionId: number },
 ): Promise<Job | null> {
   const [job] = await rows<Job>(
     em,
-    `select ${columns} from job where kind = :kind and question_id = :questionId order by id desc limit 1`,
-    { kind, questionId },
-  );
-  return job ?? null;
-}
-
-/** The newest job of a kind for a study as a whole. */
-export async function newestStudyJob(
-  em: EntityManager,
-  kind: JobKind,
-  studyId: number,
-): Promise<Job | null> {
-  const [job] = await rows<Job>(
-    em,
-    `select ${columns} from job where kind = :kind and study_id = :studyId order by id desc limit 1`,
-    { kind, studyId },
+    `select ${columns} from job where kind = :kind
+       and (study_id = :studyId or question_id = :questionId) order by id desc limit 1`,
+    { kind, studyId: null, questionId: null, ...of },
   );
   return job ?? null;
 }

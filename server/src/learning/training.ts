@@ -54,7 +54,7 @@ export async function describeTraining(
     excluded: await readExcludedWords(em, studyId),
     run: await currentRun(em, questionId),
     runs: await listRuns(em, questionId),
-    job: await newestJob(em, 'train', questionId),
+    job: await newestJob(em, 'train', { questionId }),
   };
 }
 

@@ -1,6 +1,6 @@
 import { api } from '@yellow-thread/contract';
 import type { App } from '../app.types.js';
-import { enqueueJob, newestStudyJob, type Threads } from '../jobs/index.js';
+import { enqueueJob, newestJob, type Threads } from '../jobs/index.js';
 import { requireAccount } from '../people/index.js';
 import { route } from '../route.js';
 import { encoderInUse } from './encoder.js';
@@ -9,7 +9,7 @@ import { nearestAnswers } from './nearest.js';
 export function sentenceRoutes(app: App, threads: Threads): void {
   route(app, api.getMeaning, async ({ em, params }) => ({
     encoder: (await encoderInUse())?.id ?? null,
-    job: await newestStudyJob(em, 'encode', params.study),
+    job: await newestJob(em, 'encode', { studyId: params.study }),
   }));
   route(app, api.readForMeaning, (request) =>
     enqueueJob(request.em, {
