@@ -128,6 +128,8 @@ export const ledgerAnswerSchema = z
         isAbove: z.boolean(),
         /** The words that are the strongest evidence for it. */
         evidence: z.array(z.object({ word: z.string(), weight: z.number() })),
+        /** The place of the line that it is for; null for the whole answer. */
+        line: z.number().int().nullable(),
       }),
     ),
     /** The models looked at it, and no code reaches its line. */

@@ -14,10 +14,12 @@ import {
   decideByThresholdSchema,
   decideSchema,
   decidedByThresholdSchema,
+  nearestCodedSchema,
   reviewListSchema,
   reviewParams,
   reviewSchema,
   suggestionPageSchema,
+  suggestionParams,
   suggestionQuery,
   thresholdSchema,
 } from './records.js';
@@ -105,6 +107,13 @@ export const reviewEndpoints = defineEndpoints({
     params: reviewParams,
     query: suggestionQuery,
     reply: suggestionPageSchema,
+    problems: [],
+  },
+  getNearestCoded: {
+    method: 'GET',
+    path: '/api/studies/:study/questions/:question/review/:code/suggestions/:response/nearest',
+    params: suggestionParams,
+    reply: nearestCodedSchema,
     problems: [],
   },
   moveThreshold: {

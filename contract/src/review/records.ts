@@ -29,7 +29,11 @@ export const suggestedAnswerSchema = z
     background: z.record(z.string(), valueSchema.nullable()),
     text: z.string(),
     probability: z.number(),
+    /** The words that are the strongest evidence for it, as what they add to the log-odds. */
     evidence: z.array(z.object({ word: z.string(), weight: z.number() })),
+    /** What all of its words add to them together, and what the meaning of the line adds; null where it is not known. */
+    fromWords: z.number().nullable(),
+    fromMeaning: z.number().nullable(),
     state: decisionSchema,
     bulk: z.boolean(),
     /** Who decided it; null while it is open. */
@@ -42,6 +46,22 @@ export const suggestedAnswerSchema = z
   })
   .meta({ id: 'SuggestedAnswer' });
 export type SuggestedAnswer = z.infer<typeof suggestedAnswerSchema>;
+
+/** The hand-coded lines of a question that are nearest in meaning to what a suggestion is for, nearest first. */
+export const nearestCodedSchema = z
+  .object({
+    lines: z.array(
+      z.object({
+        responseId: idSchema,
+        externalId: z.string(),
+        text: z.string(),
+        hasCode: z.boolean(),
+      }),
+    ),
+  })
+  .meta({ id: 'NearestCoded' });
+export type NearestCoded = z.infer<typeof nearestCodedSchema>;
+export const suggestionParams = questionParams.extend({ code: uuidSchema, response: idSchema });
 
 export const suggestionPageSchema = z
   .object({ suggestions: z.array(suggestedAnswerSchema), next: z.string().nullable() })

@@ -1,6 +1,6 @@
 import type { LedgerAnswer, ShownNote } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { isoTime, rows } from '../database/index.js';
+import { cutsAsJson, isoTime, rows } from '../database/index.js';
 
 /** As many suggestions are read with an answer as there are digits to give them by. */
 const MOST_SUGGESTED = 9;
@@ -22,12 +22,6 @@ export const notesAsJson = (where: string) =>
   `coalesce((select jsonb_agg(jsonb_build_object(${noteFields})
      order by n.start nulls first, n.created_at, n.id)
    from note n join account a on a.id = n.author_id where ${where}), '[]')`;
-
-/** Where lines of a response `r` were cut by hand, as JSON. */
-export const cutsAsJson = `coalesce((
-   select jsonb_agg(jsonb_build_object('responseId', c.response_id, 'at', c.at, 'joined', c.joined)
-     order by c.at)
-   from line_cut c where c.response_id = r.id), '[]')`;
 
 /**
  * Whether a response `r` waits for a second reading by a person: until they have coded it they may not see how others
@@ -107,10 +101,10 @@ export async function readAnswers(
        ${cutsAsJson} as cuts,
        coalesce((
          select jsonb_agg(jsonb_build_object('codeId', o.code_id, 'probability', o.probability,
-             'evidence', o.evidence, 'isAbove', o.is_above)
+             'evidence', o.evidence, 'line', o.line, 'isAbove', o.is_above)
            order by o.probability desc, o.code_id)
          from (
-           select o.code_id, o.probability, o.evidence, o.probability >= coalesce(l.threshold, 1) as is_above
+           select o.code_id, o.probability, o.evidence, o.line, o.probability >= coalesce(l.threshold, 1) as is_above
            from open_suggestion o
            left join threshold l on l.question_id = o.question_id and l.code_id = o.code_id
            where o.response_id = r.id

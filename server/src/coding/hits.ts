@@ -5,6 +5,7 @@ import { blankAsides, hitFinder, type Span } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   type ChangeDiff,
+  cutsAsJson,
   findMentions,
   inChange,
   makeChange,
@@ -15,7 +16,7 @@ import type { Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { startTimeSlice } from '../timeSlice.js';
-import { codeIdsAsJson, cutsAsJson } from './answers.js';
+import { codeIdsAsJson } from './answers.js';
 import { readLedger } from './ledger.js';
 import { nameOrDraft } from './mentions.js';
 import { hitsTexts } from '../wording/coding.js';

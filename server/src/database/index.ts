@@ -25,6 +25,7 @@ export { listenTo, type Listening } from './listen.js';
 export { openDatabase } from './orm.js';
 export { indexIds } from './indexIds.js';
 export {
+  cutsAsJson,
   foldedInSql,
   isoTime,
   row,

@@ -88,3 +88,9 @@ export const withinGroup = (within: readonly number[] | null): GroupCondition =>
              and g.respondent_id in (select id from within))`,
       }
     : { head: '', values: {}, holds: () => 'true', gave: () => 'true' };
+
+/** Where lines of a response `r` were cut by hand, as JSON. */
+export const cutsAsJson = `coalesce((
+   select jsonb_agg(jsonb_build_object('responseId', c.response_id, 'at', c.at, 'joined', c.joined)
+     order by c.at)
+   from line_cut c where c.response_id = r.id), '[]')`;

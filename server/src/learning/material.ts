@@ -4,8 +4,8 @@ import { linesOf, type Cut } from '@yellow-thread/core/coding';
 import { withThemes, type Theme, type TrainingInput } from '@yellow-thread/core/learning';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { chosenAnswers, cutsAsJson } from '../coding/index.js';
-import { CodeEntity, rows, StudyEntity } from '../database/index.js';
+import { chosenAnswers } from '../coding/index.js';
+import { CodeEntity, cutsAsJson, rows, StudyEntity } from '../database/index.js';
 import { DRAWN_AT_RANDOM } from '../groups/index.js';
 import { problems } from '../wording/problems.js';
 

@@ -12,8 +12,7 @@ import {
 import { countTogether } from '@yellow-thread/core/report';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { asCode } from '../codebook/index.js';
-import { cutsAsJson } from '../coding/index.js';
-import { CodeEntity, rows, StudyEntity, type QuestionRow } from '../database/index.js';
+import { CodeEntity, cutsAsJson, rows, StudyEntity, type QuestionRow } from '../database/index.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import { asSet } from './report.js';
 import { isFinished, ofOneQuestion } from './tableMaterial.js';

@@ -206,7 +206,15 @@ export async function readSuggestions(
   const page = await rows<
     Pick<
       SuggestionPage['suggestions'][number],
-      'responseId' | 'probability' | 'evidence' | 'state' | 'bulk' | 'by' | 'count'
+      | 'responseId'
+      | 'probability'
+      | 'evidence'
+      | 'fromWords'
+      | 'fromMeaning'
+      | 'state'
+      | 'bulk'
+      | 'by'
+      | 'count'
     >
   >(
     em,
@@ -216,8 +224,8 @@ export async function readSuggestions(
          row_number() over (same order by s.probability desc, s.response_id) as rank
        from (select s.*, r.same ${shown} and ${gave('s.response_id')}) s
        window same as (partition by ${same === 'apart' ? 's.response_id' : 's.same, s.state, s.bulk'}))
-     select s.response_id as "responseId", s.probability, s.evidence, s.state, s.bulk,
-       s.count::int as count, (select a.name from account a where a.id = s.decided_by) as by
+     select s.response_id as "responseId", s.probability, s.evidence, s.from_words as "fromWords",
+       s.from_meaning as "fromMeaning", s.state, s.bulk, s.count::int as count, (select a.name from account a where a.id = s.decided_by) as by
      from alike s where s.rank = 1 and (s.probability, -s.response_id) < (:probability::float8, -(:id::int))
      order by s.probability desc, s.response_id limit :limit`,
     { ...values, questionId, codeId, probability: probability ?? 2, id: id ?? 0, limit },

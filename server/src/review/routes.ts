@@ -1,9 +1,10 @@
 import { api } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { App } from '../app.types.js';
-import { makerOf } from '../people/index.js';
+import { makerOf, requireAccount } from '../people/index.js';
 import { findQuestion } from '../study/index.js';
 import { decideSuggestion, decideByThreshold, type ReviewTarget } from './decide.js';
+import { readNearestCoded } from './nearestCoded.js';
 import { describeReview, listReviews, moveThreshold, readSuggestions } from './review.js';
 import { drawCheck, judge, listChecks, readCheck, reopenBulk } from './spotChecks.js';
 import { DONE, route } from '../route.js';
@@ -30,6 +31,13 @@ export function reviewRoutes(app: App): void {
       page: query,
       within: await request.within(),
     });
+  });
+  route(app, api.getNearestCoded, async (request) => {
+    const { em, params } = request;
+    const { study, question, code, response } = params;
+    await findQuestion(em, study, question);
+    const target = { studyId: study, questionId: question, codeId: code };
+    return readNearestCoded(em, requireAccount(request).id, target, response);
   });
   route(app, api.moveThreshold, async ({ em, params, body }) => {
     const question = await findQuestion(em, params.study, params.question);

@@ -2,8 +2,7 @@ import { linesOf, type Cut } from '@yellow-thread/core/coding';
 import { codebookTexts } from '@yellow-thread/core/learning';
 import { blankAsides, withoutWords } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { cutsAsJson } from '../coding/index.js';
-import { CodeEntity, rows, StudyEntity } from '../database/index.js';
+import { CodeEntity, cutsAsJson, rows, StudyEntity } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { hashOf, readable } from './storedVectors.js';
 

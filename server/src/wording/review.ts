@@ -13,6 +13,7 @@ export const decideTexts = {
 /** review/review.ts */
 export const reviewTexts = {
   trainedCode: 'trained code',
+  suggestion: 'suggestion',
 };
 
 /** review/spotChecks.ts */

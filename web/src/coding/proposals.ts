@@ -39,10 +39,11 @@ export function proposalsOf(
   const suggested = new Set(likely.map(({ codeId }) => codeId));
   const others = frequent.filter((id) => !given.has(id) && !suggested.has(id));
   return [
-    ...likely.map(({ codeId, probability, evidence, isAbove }) => ({
+    ...likely.map(({ codeId, probability, evidence, line, isAbove }) => ({
       codeId,
       probability,
-      line: lineOfEvidence(text, lines, evidence),
+      // an answer that was read whole, or cut anew since, has its words to tell the line
+      line: line !== null && line < lines.length ? line : lineOfEvidence(text, lines, evidence),
       isShown: isAbove !== toggled.has(codeId),
     })),
     ...others.map((codeId) => ({

@@ -55,6 +55,15 @@ export const useSuggestions = (study: number, question: number, code: string) =>
     structuralSharing: false,
   });
 
+export const useNearestCoded = (study: number, question: number, code: string, response: number) =>
+  useQuery({
+    queryKey: ['nearest coded', study, question, code, response],
+    queryFn: ({ signal }) =>
+      call(api.getNearestCoded, { params: { study, question, code, response }, signal }),
+    // coding elsewhere changes them little, and they are asked for at each step down the list
+    staleTime: 60_000,
+  });
+
 const elsewhereFromDecisions = [
   'study',
   'answers',

@@ -41,6 +41,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
   const [active, setPlace] = useState(0);
   const [passage, mark] = useState<Span | null>(null);
   const [asking, ask] = useState<Asking | null>(null);
+  const [showsReasons, setShowsReasons] = useState(false);
   const setActive = useCallback((to: number) => {
     setPlace(to);
     mark(null);
@@ -71,6 +72,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
     asking,
     mark,
     ask,
+    toggleReasons: () => setShowsReasons((now) => !now),
     goOn,
   });
   const openByHand = useOpenByHand({ study, question, code });
@@ -140,6 +142,7 @@ export function CodeReview({ code, codebook }: { code: DrawnCode; codebook: Draw
         active={active}
         passage={passage}
         asking={asking}
+        showsReasons={showsReasons}
         actions={actions}
         onActive={setActive}
         onThreshold={moveThreshold}

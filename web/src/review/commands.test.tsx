@@ -13,6 +13,8 @@ const suggestions = [0.9, 0.6, 0.2].map((probability, i): SuggestedAnswer => ({
   text: 'the fares are too high',
   probability,
   evidence: [],
+  fromWords: null,
+  fromMeaning: null,
   state: 'open',
   bulk: false,
   by: null,

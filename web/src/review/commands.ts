@@ -76,6 +76,12 @@ export const reviewCommands: readonly Command<AtSuggestion>[] = [
     run: ({ actions }) => actions.unsure(),
   },
   {
+    id: 'why',
+    keys: ['y'],
+    label: 'why it is suggested',
+    run: ({ actions }) => actions.toggleReasons(),
+  },
+  {
     id: 'by hand',
     keys: ['h'],
     label: 'what was coded by hand, to compare',

@@ -16,6 +16,7 @@ export function SuggestionList({
   active,
   passage,
   asking,
+  showsReasons,
   actions,
   onActive,
   onThreshold,
@@ -31,6 +32,8 @@ export function SuggestionList({
   passage: Span | null;
   /** Which other code is being asked for, for the active answer. */
   asking: Asking | null;
+  /** Whether it is shown why the active answer is suggested. */
+  showsReasons: boolean;
   actions: RowActions;
   onActive: (at: number) => void;
   onThreshold: (threshold: number) => void;
@@ -93,7 +96,7 @@ export function SuggestionList({
               above={item.index < below}
               index={item.index}
               onPick={onActive}
-              active={item.index === active ? { passage, asking, actions } : null}
+              active={item.index === active ? { passage, asking, showsReasons, actions } : null}
             />
           </div>
         ))}

@@ -9,6 +9,7 @@ import { Menu, MenuItem } from '../parts/menu.js';
 import { asShare } from '../lib/numbers.js';
 import { readSelection } from '../parts/readSelection.js';
 import { Evidence } from './evidence.js';
+import { SuggestionReasons } from './suggestionReasons.js';
 import { suggestionRowTexts } from './texts.js';
 
 /** Another code in place of the suggested one, or beside it. */
@@ -21,6 +22,8 @@ export interface RowActions {
   give: (codeId: string) => void;
   mark: (passage: Span | null) => void;
   unsure: () => void;
+  /** Shows why answers are suggested, or no longer. */
+  toggleReasons: () => void;
 }
 
 const act = 'rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft';
@@ -39,7 +42,12 @@ export const SuggestionRow = memo(function SuggestionRow({
   code: DrawnCode;
   codebook: DrawnCodebook;
   /** Null for all but the row that one is on. */
-  active: { passage: Span | null; asking: Asking | null; actions: RowActions } | null;
+  active: {
+    passage: Span | null;
+    asking: Asking | null;
+    showsReasons: boolean;
+    actions: RowActions;
+  } | null;
   above: boolean;
   index: number;
   onPick: (index: number) => void;
@@ -69,6 +77,7 @@ export const SuggestionRow = memo(function SuggestionRow({
           <p className="text-[13px] text-soft">{suggestionRowTexts.answersSameWords(count)}</p>
         )}
         {others.length > 0 && <CodeList codeIds={others} codebook={codebook} />}
+        {active?.showsReasons && <SuggestionReasons suggestion={suggestion} code={code} />}
         {active?.asking && (
           <div className="mt-1 flex items-center gap-3" ref={focusField}>
             <span className="text-soft">
@@ -96,6 +105,7 @@ export const SuggestionRow = memo(function SuggestionRow({
           <RowButtons
             state={state}
             isUnsure={unsure !== null}
+            showsReasons={active.showsReasons}
             code={code}
             actions={active.actions}
           />
@@ -118,11 +128,13 @@ const focusField = (element: HTMLElement | null) => element?.querySelector('inpu
 function RowButtons({
   state,
   isUnsure,
+  showsReasons,
   code,
   actions,
 }: {
   state: Decision;
   isUnsure: boolean;
+  showsReasons: boolean;
   code: DrawnCode;
   actions: RowActions;
 }) {
@@ -146,6 +158,16 @@ function RowButtons({
             {name}
           </button>
         ))}
+      <button
+        type="button"
+        tabIndex={-1}
+        aria-label={suggestionRowTexts.whySuggested(code.name)}
+        aria-pressed={showsReasons}
+        className={`${act} aria-pressed:border-soft aria-pressed:bg-wash`}
+        onClick={actions.toggleReasons}
+      >
+        {suggestionRowTexts.why}
+      </button>
       <Menu name="…" label={suggestionRowTexts.moreSuggestion} look={act}>
         <MenuItem
           name={suggestionRowTexts.anotherCodeInstead(code.name)}

@@ -147,6 +147,20 @@ export const suggestionRowTexts = {
   anotherCodeWell: (code: string) => `Another code as well as ${code}`,
   noLongerUnsure: 'No longer unsure',
   unsure: 'Unsure',
+  why: 'why',
+  whySuggested: (code: string) => `Why ${code} is suggested`,
+};
+
+/** review/suggestionReasons.tsx */
+export const suggestionReasonsTexts = {
+  title: (code: string) => `Why ${code} is suggested`,
+  meaning: 'Meaning of the line',
+  words: 'Words',
+  signed: (weight: number) => (weight < 0 ? '−' : '+') + Math.abs(weight).toFixed(1),
+  nearestWith: 'Nearest lines coded by hand, with it',
+  nearestWithout: 'without it',
+  notRead: 'This answer is not read for meaning: its words alone count.',
+  notKnown: 'These models were trained by an earlier version: train again to see why.',
 };
 
 /** review/suggestionList.tsx */

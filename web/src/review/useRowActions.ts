@@ -15,6 +15,7 @@ export function useRowActions({
   asking,
   mark,
   ask,
+  toggleReasons,
   goOn,
 }: {
   study: StudyDetail;
@@ -26,6 +27,7 @@ export function useRowActions({
   asking: Asking | null;
   mark: (passage: Span | null) => void;
   ask: (asking: Asking | null) => void;
+  toggleReasons: () => void;
   goOn: () => void;
 }): RowActions {
   const decide = useDecide(study.id, question.id, code.id);
@@ -34,6 +36,7 @@ export function useRowActions({
   return {
     mark,
     ask,
+    toggleReasons,
     decide: (state) => {
       if (!suggestion) return;
       const isNew = suggestion.state !== state || suggestion.bulk;

@@ -186,10 +186,16 @@ class CodeReader {
       if (this.answers.isOpen[i] === 0 || likely[k]! < this.leastProbability) continue;
       if (this.answers.input.answers[i]!.decided?.has(codeId)) continue;
       const text = likeliest(scores, firstRow[k]!, firstRow[k + 1]!);
-      const contributions = by.byModel.contributions(texts, text, this.model);
+      const isByLine = firstRow[k + 1]! - firstRow[k]! > 1;
       this.suggested.add(
-        { answer: i, probability: likely[k]! },
-        { texts, text, contributions, slope: calibration.slope },
+        { answer: i, probability: likely[k]!, line: isByLine ? text - firstRow[k]! : null },
+        {
+          texts,
+          text,
+          contributions: by.byModel.contributions(texts, text, this.model),
+          meaning: by.byModel.sentenceContribution(texts, text, this.model),
+          slope: calibration.slope,
+        },
       );
     }
   }

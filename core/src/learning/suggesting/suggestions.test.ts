@@ -22,8 +22,14 @@ test('a suggestion names the up to six different words that speak most for it, t
         const builder = new SuggestionBuilder(vocabulary.words.forms);
         said.forEach(([, given], t) =>
           builder.add(
-            { answer: 3 * t, probability: t / 20 },
-            { texts: reader.texts, text: t, contributions: Float64Array.from(given), slope },
+            { answer: 3 * t, probability: t / 20, line: t % 2 === 0 ? null : t },
+            {
+              texts: reader.texts,
+              text: t,
+              contributions: Float64Array.from(given),
+              meaning: t % 3 === 0 ? null : t,
+              slope,
+            },
           ),
         );
         expect(listSuggestions(builder.suggestions())).toEqual(
@@ -35,6 +41,9 @@ test('a suggestion names the up to six different words that speak most for it, t
               .filter(({ weight }) => weight > 0)
               .sort((x, y) => y.weight - x.weight)
               .slice(0, 6),
+            fromWords: slope * given.slice(0, new Set(words).size).reduce((x, y) => x + y, 0),
+            fromMeaning: t % 3 === 0 ? null : slope * t,
+            line: t % 2 === 0 ? null : t,
           })),
         );
       },

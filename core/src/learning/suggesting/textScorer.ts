@@ -82,11 +82,12 @@ export class TextScorer {
     return sums;
   }
 
-  /** What the meaning of a text as a whole adds to the score by a model. */
-  sentenceContribution(texts: TokenizedTexts, text: number, model: number): number {
+  /** What the meaning of a text as a whole adds to the score by a model; null for a text without a sentence vector. */
+  sentenceContribution(texts: TokenizedTexts, text: number, model: number): number | null {
     const { vectors, sentences } = this.vocabulary;
     const { weights } = this.models[model]!;
     const sentence = sentenceOf(texts, sentences, text);
+    if (!sentence.some((one) => one !== 0)) return null;
     let sum = 0;
     for (let i = 0; i < sentence.length; i++) sum += sentence[i]! * weights[vectors.size + i]!;
     return sum;

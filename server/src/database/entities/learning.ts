@@ -67,6 +67,11 @@ export const SuggestionEntity = defineEntity({
     runId: p.integer(),
     probability: p.float().columnType('double precision'),
     evidence: p.json<unknown>(),
+    /** What its words together and the meaning of its line add to the log-odds; null for those of earlier versions. */
+    fromWords: p.float().columnType('double precision').nullable(),
+    fromMeaning: p.float().columnType('double precision').nullable(),
+    /** The place of the line that it is for; null for the whole answer. */
+    line: p.integer().columnType('smallint').nullable(),
     state: p.text().default('open'),
     decidedBy: p.integer().nullable(),
     decidedAt: p.datetime().nullable(),
