@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { SentenceVectors } from '@yellow-thread/core/learning';
+import type { SentenceVectors } from '@yellow-thread/core/sentences';
 import {
   readEncoder,
   TransformerEncoder,

@@ -10,10 +10,9 @@ import {
   recall,
   trainQuestion,
   type Outcome,
-  type SentenceVectors,
   type TrainingVectors,
 } from '@yellow-thread/core/learning';
-import { nearnessTo } from '@yellow-thread/core/sentences';
+import { nearnessTo, type SentenceVectors } from '@yellow-thread/core/sentences';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { splitLines } from '@yellow-thread/core/text';
 import { parse } from 'csv-parse/sync';

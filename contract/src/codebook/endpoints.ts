@@ -11,6 +11,8 @@ import {
   codeParams,
   codebookSchema,
   mentionSortSchema,
+  mentionOrderQuerySchema,
+  mentionOrderSchema,
   mentionsOfCodeSchema,
   pinParams,
   pinSchema,
@@ -68,6 +70,14 @@ export const codebookEndpoints = defineEndpoints({
     path: '/api/studies/:study/codes/:code/mentions',
     params: codeParams,
     reply: mentionsOfCodeSchema,
+    problems: [],
+  },
+  orderMentions: {
+    method: 'POST',
+    path: '/api/studies/:study/mentions/order',
+    params: studyParams,
+    body: mentionOrderQuerySchema,
+    reply: mentionOrderSchema,
     problems: [],
   },
   mergeCode: {

@@ -150,6 +150,14 @@ export const mentionsOfCodeSchema = z.object({
   more: z.boolean(),
 });
 
+/** The mentions of some codes by likeness: to some of them, or else each beside those like it. */
+export const mentionOrderQuerySchema = z.object({
+  codes: z.array(uuidSchema).min(1).max(500),
+  like: z.array(uuidSchema).min(1).max(20_000).nullable(),
+});
+export type MentionOrderQuery = z.infer<typeof mentionOrderQuerySchema>;
+export const mentionOrderSchema = z.object({ mentions: z.array(uuidSchema) });
+
 /** Sorts mentions into codes, which may be new: to split a code, or to sort a whole theme. */
 export const mentionSortSchema = z.object({
   parts: z

@@ -1,24 +1,30 @@
-import { likeThese } from '../text/index.js';
+import type { SentenceVectors } from '../sentences/index.js';
+import { likeThese } from '../similarity/index.js';
 
 const NEAREST = 7;
 /** Less alike than this, two answers share little more than a word that many use. */
 const LEAST_LIKENESS = 0.25;
+/** The same where their meaning is compared, too: answers in other words are less alike. */
+const LEAST_LIKENESS_IN_MEANING = 0.1;
 
 /**
  * The codes of the coded answers nearest to a text, each with its share of their similarity: a vote of
  * the nearest, weighted by how near they are.
  *
+ * @param vectors sentence vectors of the text and the answers; null where nothing is read for meaning
  * @returns shares from 0 to 1, by code; empty where no coded answer is like the text
  * @see Dudani (1976) The distance-weighted k-nearest-neighbor rule
  */
 export function codesOfNearest(
   text: string,
   coded: readonly { text: string; codeIds: readonly string[] }[],
+  vectors: SentenceVectors | null = null,
 ): Map<string, number> {
-  const [, ...likeness] = likeThese([text, ...coded.map((one) => one.text)], [0]);
+  const [, ...likeness] = likeThese([text, ...coded.map((one) => one.text)], [0], vectors);
+  const least = vectors ? LEAST_LIKENESS_IN_MEANING : LEAST_LIKENESS;
   const nearest = likeness
     .map((near, i) => ({ near, codeIds: coded[i]!.codeIds }))
-    .filter(({ near }) => near >= LEAST_LIKENESS)
+    .filter(({ near }) => near >= least)
     .sort((x, y) => y.near - x.near)
     .slice(0, NEAREST);
   const all = nearest.reduce((sum, { near }) => sum + near, 0);

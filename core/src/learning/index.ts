@@ -32,6 +32,5 @@ export {
   type TrainingResult,
 } from './training/trainQuestion.js';
 export { listSuggestions, type Suggestion, type Suggestions } from './suggesting/suggestions.js';
-export type { SentenceVectors } from './features/sentenceBlock.js';
 export type { TrainingVectors } from './training/selectFeatures.js';
 export { readWordTable, type WordTable } from './features/wordTable.js';

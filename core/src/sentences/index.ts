@@ -12,3 +12,10 @@ export { TransformerEncoder } from './transformerEncoder.js';
 export { packVector, unpackVector } from './packedVector.js';
 export { projection } from './projection.js';
 export { nearnessTo } from './nearness.js';
+export { centredVectors } from './centredVectors.js';
+export {
+  NO_SENTENCES,
+  sentenceBlock,
+  type SentenceBlock,
+  type SentenceVectors,
+} from './sentenceBlock.js';

@@ -350,6 +350,9 @@ describe('sampling', () => {
     expect((await draw({ kind: 'most_telling', size: 1, variableId: null })).body.code).toBe(
       'nothing_telling',
     );
+    expect((await draw({ kind: 'first_examples', size: 1, variableId: null })).body.code).toBe(
+      'nothing_near',
+    );
     await study.settle(answers[0]!);
     await study.settle(answers[1]!);
     const { body } = await client.get<Saturation>(

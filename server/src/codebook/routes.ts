@@ -13,6 +13,8 @@ import {
   moveTheme,
   removeTheme,
 } from './codebook.js';
+import type { Threads } from '../jobs/index.js';
+import { orderMentions } from './mentionOrder.js';
 import { readMentionsOfCode } from './mentionsOfCode.js';
 import { readPins, setPin } from './pins.js';
 import { readCodebook } from './readCodebook.js';
@@ -27,7 +29,7 @@ import {
 import { route } from '../route.js';
 
 /** Every change replies with the codebook as it is after it. */
-export function codebookRoutes(app: App): void {
+export function codebookRoutes(app: App, threads: Threads): void {
   const changed = async (
     request: FastifyRequest<{ Params: { study: number } }>,
     change: (em: EntityManager, maker: Maker) => Promise<void>,
@@ -54,6 +56,9 @@ export function codebookRoutes(app: App): void {
   );
   route(app, api.listMentionsOfCode, ({ em, params }) =>
     readMentionsOfCode(em, params.study, params.code),
+  );
+  route(app, api.orderMentions, ({ em, params, body }) =>
+    orderMentions(em, threads, params.study, body),
   );
   route(app, api.mergeCode, (request) =>
     changed(request, (em, maker) => mergeCode(em, maker, request.params.code, request.body.into)),

@@ -1,10 +1,12 @@
 import type { Ledger, LedgerQuery } from '@yellow-thread/contract';
 import { codesMeetInLine, linesOf, type Cut } from '@yellow-thread/core/coding';
 import { forEachIn } from '@yellow-thread/core/groups';
+import { blankAsides } from '@yellow-thread/core/text';
 import { drawnFor } from '@yellow-thread/core/statistics';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   CodeEntity,
+  cutsAsJson,
   questionsInReview,
   row,
   rows,
@@ -15,7 +17,8 @@ import { problems } from '../wording/problems.js';
 import { readMaterial, readPeople } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
 import { distanceFromThreshold } from '../sampling/index.js';
-import { cutsAsJson } from './answers.js';
+import { vectorsOfTexts } from '../sentences/index.js';
+import { startTimeSlice } from '../timeSlice.js';
 import { readQuestionAnswers, type QuestionAnswers } from './answerCache.js';
 import { similarityOrder } from './similarityOrder.js';
 import { asksInLine, conditionOf, type Condition, type LedgerReader } from './ledgerConditions.js';
@@ -36,7 +39,7 @@ export async function readLedger(
   const ordered = places ? inOrder(chosen, places) : chosen;
   const isJoined = query.same === 'joined' && query.show !== 'no_answer';
   const ledger = listed(answers, ordered, isJoined);
-  if (query.order === 'similar') return bySimilarity(em, threads, ledger);
+  if (query.order === 'similar') return bySimilarity(em, threads, studyId, ledger);
   return query.order === 'resembling' && query.code
     ? byResemblance(em, threads, { studyId, questionId, codeId: query.code }, ledger)
     : ledger;
@@ -238,8 +241,14 @@ function listed(answers: QuestionAnswers, ordered: Int32Array, isJoined: boolean
   return { ids, counts: counts.some((count) => count > 1) ? counts : null, near: null, total };
 }
 
-async function bySimilarity(em: EntityManager, threads: Threads, ledger: Ledger): Promise<Ledger> {
-  const { order, near } = await similarityOrder(threads, await textsOf(em, ledger.ids));
+async function bySimilarity(
+  em: EntityManager,
+  threads: Threads,
+  studyId: number,
+  ledger: Ledger,
+): Promise<Ledger> {
+  const texts = await textsOf(em, studyId, ledger.ids);
+  const { order, near } = await similarityOrder(em, threads, studyId, texts);
   return {
     ...reordered(ledger, order),
     near: order.flatMap((i, place) => (near[place] ? [ledger.ids[i]!] : [])),
@@ -252,14 +261,26 @@ const reordered = (ledger: Ledger, order: readonly number[]): Ledger => ({
   counts: ledger.counts && order.map((i) => ledger.counts![i]!),
 });
 
-async function textsOf(em: EntityManager, ids: readonly number[]): Promise<string[]> {
+/** What respondents said in some answers, without what the interviewer did. */
+async function textsOf(
+  em: EntityManager,
+  studyId: number,
+  ids: readonly number[],
+): Promise<string[]> {
+  const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const texts = await rows<{ text: string }>(
     em,
     `select r.text from unnest(:ids::int[]) with ordinality as wanted (id, place)
      join response r on r.id = wanted.id order by wanted.place`,
     { ids },
   );
-  return texts.map(({ text }) => text);
+  const said: string[] = [];
+  const slice = startTimeSlice();
+  for (const { text } of texts) {
+    said.push(blankAsides(text, asides));
+    if (slice.isOver()) await slice.next();
+  }
+  return said;
 }
 
 /** Examples of a code that answers are compared with. */
@@ -282,13 +303,13 @@ async function byResemblance(
     { questionId, codeId },
   );
   const { name, definition, include } = code;
-  const likeness = await threads.run('likeThese', {
-    texts: await textsOf(em, ledger.ids),
-    these: [
-      [name, definition, include].join('. '),
-      ...examples.map(({ text, start, end }) => text.slice(start ?? 0, end ?? text.length)),
-    ],
-  });
+  const texts = await textsOf(em, studyId, ledger.ids);
+  const these = [
+    [name, definition, include].join('. '),
+    ...examples.map(({ text, start, end }) => text.slice(start ?? 0, end ?? text.length)),
+  ];
+  const vectors = await vectorsOfTexts(em, studyId, texts);
+  const likeness = await threads.run('alikeTo', { texts, vectors, unread: these, these });
   return reordered(
     ledger,
     Array.from(orderOf(Float64Array.from(likeness, (one) => Math.round(1e9 * (1 - one))))),

@@ -3,6 +3,7 @@ import { codesOfNearest } from '@yellow-thread/core/coding';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, StudyEntity } from '../database/index.js';
+import { storedVectors, vectorsOfTexts } from '../sentences/index.js';
 import type { FoundResponse } from './responses.js';
 
 /** Answers coded last that are compared: similar answers seldom come alone. */
@@ -25,10 +26,10 @@ export async function readNearCodes(
      join response r on r.id = m.response_id`,
     { questionId, id },
   );
-  const shares = codesOfNearest(
-    blankAsides(text, asides),
-    coded.map((one) => ({ ...one, text: blankAsides(one.text, asides) })),
-  );
+  const asked = blankAsides(text, asides);
+  const said = coded.map((one) => ({ ...one, text: blankAsides(one.text, asides) }));
+  const vectors = await vectorsOfTexts(em, studyId, [asked, ...said.map((one) => one.text)]);
+  const shares = codesOfNearest(asked, said, vectors && storedVectors(vectors));
   return {
     codes: [...shares]
       .map(([codeId, share]) => ({ codeId, share }))

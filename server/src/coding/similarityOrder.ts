@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
-import type { orderTextsBySimilarity } from '@yellow-thread/core/text';
+import type { orderTextsBySimilarity } from '@yellow-thread/core/similarity';
+import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Threads } from '../jobs/index.js';
+import { vectorsOfTexts, vectorsVersion } from '../sentences/index.js';
 import { VersionedCache } from '../versionedCache.js';
 
 type SimilarityOrder = ReturnType<typeof orderTextsBySimilarity>;
@@ -10,11 +12,19 @@ const MOST_BYTES = 2 ** 24;
 const BYTES_EACH = 16;
 const cache = new VersionedCache<string, Promise<SimilarityOrder>>(MOST_BYTES);
 
-/** Texts ordered by similarity, as `orderTextsBySimilarity` does. */
-export function similarityOrder(threads: Threads, texts: string[]): Promise<SimilarityOrder> {
+/** Texts of a study ordered by similarity, as `orderTextsBySimilarity` does, in meaning too where they were read for it. */
+export async function similarityOrder(
+  em: EntityManager,
+  threads: Threads,
+  studyId: number,
+  texts: string[],
+): Promise<SimilarityOrder> {
   const digest = createHash('sha256').update(JSON.stringify(texts)).digest('base64');
-  return cache.get(digest, '', () => {
-    const value = threads.run('orderTextsBySimilarity', { texts });
+  const version = (await vectorsVersion(em, studyId)) ?? '';
+  return cache.get(digest, version, () => {
+    const value = vectorsOfTexts(em, studyId, texts).then((vectors) =>
+      threads.run('orderAlike', { texts, vectors }),
+    );
     return { value, bytes: value.then(() => BYTES_EACH * texts.length) };
   });
 }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { NearestAnswers } from '@yellow-thread/contract';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, readDataVersion, row, rows, StudyEntity } from '../database/index.js';
+import { CodeEntity, readDataVersion, rows, StudyEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
 import { startTimeSlice } from '../timeSlice.js';
@@ -10,15 +10,16 @@ import { VersionedCache } from '../versionedCache.js';
 import { encoderInUse, type EncoderInUse } from './encoder.js';
 import { MOST_NEAREST } from './nearestTexts.js';
 import { hashAt, hashOf } from './storedVectors.js';
+import { vectorsVersion } from './version.js';
 import { loadVectors } from './vectors.js';
 
 /** Answers of the same words to a question, all of them near to a code. */
-interface NearAnswers {
+export interface NearAnswers {
   responseIds: number[];
   nearness: number;
 }
 /** By code, nearest first. */
-type StudyNearest = ReadonlyMap<string, NearAnswers[]>;
+export type StudyNearest = ReadonlyMap<string, NearAnswers[]>;
 
 const MOST_BYTES = 2 ** 25;
 const BYTES_A_TEXT = 100;
@@ -73,7 +74,7 @@ export async function nearestAnswers(
 }
 
 /** The answers nearest to each code, settled or not: kept until texts, vectors or the codebook change. */
-async function studyNearest(
+export async function studyNearest(
   em: EntityManager,
   threads: Threads,
   studyId: number,
@@ -83,14 +84,9 @@ async function studyNearest(
   const codes = (await em.find(CodeEntity, { studyId, archived: false })).map(
     ({ id, name, definition }) => ({ id, texts: [name, definition] }),
   );
-  const { count } = await row<{ count: number }>(
-    em,
-    'select count(*)::int as count from sentence_vector where study_id = :studyId and encoder = :encoder',
-    { studyId, encoder: encoder.id },
-  );
   const { answers } = await readDataVersion(em);
   const version = createHash('sha256')
-    .update(JSON.stringify([encoder.id, count, answers, codes]))
+    .update(JSON.stringify([await vectorsVersion(em, studyId), answers, codes]))
     .digest('base64');
   return cache.get(studyId, version, () => {
     const value = findNearest(em, threads, { studyId, encoder, codes });

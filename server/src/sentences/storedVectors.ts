@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { SentenceVectors } from '@yellow-thread/core/learning';
+import type { SentenceVectors } from '@yellow-thread/core/sentences';
 import { unpackVector } from '@yellow-thread/core/sentences';
 
 const HASH_BYTES = 16;

@@ -3,7 +3,8 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, SentenceVectorEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { encoderInUse, type EncoderInUse } from './encoder.js';
-import { SharedVectorsBuilder, type SharedVectors } from './storedVectors.js';
+import { startTimeSlice } from '../timeSlice.js';
+import { hashOf, SharedVectorsBuilder, type SharedVectors } from './storedVectors.js';
 import { textsToRead, type TextToRead } from './texts.js';
 
 const PIECE = 128;
@@ -37,6 +38,24 @@ export async function loadVectors(
       ),
     );
   return shared.vectors();
+}
+
+/** The vectors of a study's answers or lines, for threads; null where nothing is read for meaning. */
+export async function vectorsOfTexts(
+  em: EntityManager,
+  studyId: number,
+  texts: readonly string[],
+): Promise<SharedVectors | null> {
+  const encoder = await encoderInUse();
+  if (!encoder) return null;
+  const hashes = new Map<string, { hash: Buffer }>();
+  const slice = startTimeSlice();
+  for (const text of texts) {
+    const hash = hashOf(text);
+    hashes.set(hash.toString('latin1'), { hash });
+    if (slice.isOver()) await slice.next();
+  }
+  return loadVectors(em, studyId, encoder, [...hashes.values()]);
 }
 
 /** Texts that have not been read by an encoder, in a fixed order. */

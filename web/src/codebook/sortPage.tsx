@@ -1,6 +1,6 @@
 import type { MentionOfCode } from '@yellow-thread/contract';
 import { findCodeNamed } from '@yellow-thread/core/codebook';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import {
   useChangeCodebook,
@@ -85,10 +85,9 @@ function useSorting({
   const [piles, changePiles] = usePiles(`${study.id} ${codes.join(' ')}`);
   const [order, setOrder] = useState<'similar' | 'likeLast' | 'asImported'>('similar');
   const [last, setLast] = useState<string | null>(null);
-  const texts = useMemo(() => mentions.map(said), [mentions]);
-  const onLast = mentions.flatMap((one, i) => (last && piles.pileOf[one.id] === last ? [i] : []));
-  const similarity = useSimilarity(texts, order, onLast);
-  const open = similarity.map((i) => mentions[i]!).filter((one) => !piles.pileOf[one.id]);
+  const onLast = mentions.flatMap(({ id }) => (last && piles.pileOf[id] === last ? [id] : []));
+  const ordered = useSimilarity(study.id, codes, mentions, { order, like: onLast });
+  const open = ordered.filter((one) => !piles.pileOf[one.id]);
   const sorted = mentions.filter((one) => piles.pileOf[one.id]);
   const put = (mention: string, pile: string | null) => {
     changePiles({ do: 'put', mention, pile });

@@ -14,6 +14,7 @@ import {
 } from '@yellow-thread/contract';
 import { inkOn, nextLook, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
 import {
+  keepPreviousData,
   queryOptions,
   useMutation,
   useQueries,
@@ -323,6 +324,29 @@ function combineMentions(
     error: found.find(({ error }) => error)?.error ?? null,
   };
 }
+
+/**
+ * The ids of these mentions by likeness to some of them, or each beside those like it; the order before until there is
+ * another.
+ */
+export const useMentionOrder = (
+  study: number,
+  { codes, like }: { codes: readonly string[]; like: readonly string[] | null },
+  isWanted: boolean,
+) =>
+  useQuery({
+    queryKey: ['mentions-of-code', study, 'order', codes, like],
+    queryFn: async ({ signal }) =>
+      (
+        await call(api.orderMentions, {
+          params: { study },
+          body: { codes: [...codes], like: like && [...like] },
+          signal,
+        })
+      ).mentions,
+    enabled: isWanted,
+    placeholderData: keepPreviousData,
+  }).data;
 
 const pinsKey = (study: number) => ['pins', study];
 

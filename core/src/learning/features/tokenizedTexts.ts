@@ -1,5 +1,5 @@
 import { lengthOf, newFloats, newFloats32, newInts, withCapacity } from '../solver/vectors.js';
-import type { SentenceBlock } from './sentenceBlock.js';
+import type { SentenceBlock } from '../../sentences/index.js';
 import type { Vocabulary } from './vocabulary.js';
 
 /**

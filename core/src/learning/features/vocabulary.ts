@@ -2,7 +2,7 @@ import { Lexicon, type KnownWords } from './lexicon.js';
 import { newInts, withCapacity } from '../solver/vectors.js';
 import { pairTable, type PairTable } from './pairTable.js';
 import type { WordTable } from './wordTable.js';
-import { NO_SENTENCES, type SentenceBlock } from './sentenceBlock.js';
+import { NO_SENTENCES, type SentenceBlock } from '../../sentences/index.js';
 import { wordEmbeddings, type WordEmbeddings } from './wordEmbeddings.js';
 
 /**

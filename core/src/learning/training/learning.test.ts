@@ -11,7 +11,7 @@ import { averagePrecision, f1, outcomeAt } from '../evaluation/metrics.js';
 import { scoreByNearest, findNeighbours } from '../evaluation/nearest.js';
 import { listSuggestions } from '../suggesting/suggestions.js';
 import { trainQuestion } from './trainQuestion.js';
-import { NO_SENTENCES } from '../features/sentenceBlock.js';
+import { NO_SENTENCES } from '../../sentences/index.js';
 import { readWordTable } from '../features/wordTable.js';
 
 const answer = (text: string, settled: boolean, ...codes: string[]): TrainingAnswer => ({
@@ -178,7 +178,7 @@ test('of several lines the one that has the code teaches, and the most likely ma
   };
   const answers = [
     ...[0, 1, 2, 3].flatMap((a) => [1, 2, 3].map((b) => build([a, b], true))),
-    // the crew is only ever coded together with the fare: read whole, it would are evidence for it
+    // the crew is only ever coded together with the fare: read whole, it would be evidence for it
     ...[0, 1, 2, 3, 4].map(() => build([0, 1], true)),
     build([1, 1], false),
     build([2, 3], false),
@@ -190,6 +190,8 @@ test('of several lines the one that has the code teaches, and the most likely ma
   expect(fare).toBeGreaterThan(0.5);
   expect(crew).toBeLessThan(neither! + 0.1);
   expect(wordsFor[0]!.word).toBe('fare');
+  // of the view and the fare, the second line is the one about the fare
+  expect(suggestions[2]!.line).toBe(1);
   expect(suggestions[2]!.evidence.map(({ word }) => word)).not.toContain('view');
 });
 

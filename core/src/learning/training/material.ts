@@ -4,7 +4,7 @@ import { rowBuilder, vectoriser } from '../features/features.js';
 import type { SparseRows } from '../features/sparseRows.js';
 import { learnVocabulary, type Vocabulary } from '../features/vocabulary.js';
 import { Tokenizer } from '../features/tokenizedTexts.js';
-import type { SentenceBlock } from '../features/sentenceBlock.js';
+import type { SentenceBlock } from '../../sentences/index.js';
 import type { WordTable } from '../features/wordTable.js';
 
 /** An answer as training takes it. */

@@ -4,7 +4,7 @@ import { latentTable } from '../features/latentTable.js';
 import { readMaterial, type Material, type TrainingInput } from './material.js';
 import { brierScore } from '../evaluation/metrics.js';
 import { fitPlatt, type Calibration } from '../evaluation/calibration.js';
-import { NO_SENTENCES, sentenceBlock, type SentenceVectors } from '../features/sentenceBlock.js';
+import { NO_SENTENCES, sentenceBlock, type SentenceVectors } from '../../sentences/index.js';
 import type { WordTable } from '../features/wordTable.js';
 
 /**

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { fitCodes } from './fitCodes.js';
 import { trainQuestion, type CodeResult, type TrainingProgress } from './trainQuestion.js';
-import { NO_SENTENCES } from '../features/sentenceBlock.js';
+import { NO_SENTENCES } from '../../sentences/index.js';
 import { readMaterial, type TrainingInput } from './material.js';
 import { listSuggestions } from '../suggesting/suggestions.js';
 
@@ -51,7 +51,7 @@ const trained = (results: CodeResult[], id: string) => {
 describe('trainQuestion', () => {
   const results = trainQuestion(input()).codes;
 
-  test('a code with fewer than five settled examples gets no model, and says so', () => {
+  test('a code with fewer than three settled examples gets no model, and says so', () => {
     expect(results[1]).toEqual({ codeId: 'ramp', state: 'too_few', examples: 2, share: null });
     // a random sample tells its share all the same
     const { answers, ...rest } = input();
@@ -97,6 +97,35 @@ describe('trainQuestion', () => {
       { done: 0, of: 1 },
       { done: 1, of: 1 },
     ]);
+  });
+
+  test('log-odds are what words add, what the meaning adds, and the same for every answer', () => {
+    const vectorOf = (text: string) => {
+      const vector = Float32Array.from({ length: 8 }, (_, d) => ((text.length * (d + 3)) % 7) - 3);
+      vector[0] = text.includes('fare') ? 9 : -9;
+      const length = Math.hypot(...vector);
+      return vector.map((one) => one / length);
+    };
+    const unread = 'nothing at all';
+    const sentences = {
+      size: 8,
+      of: (text: string) => (text === unread ? null : vectorOf(text)),
+    };
+    const all = { ...input(), leastProbability: 0 };
+    const { codes } = trainQuestion(all, { table: null, sentences });
+    const { suggestions } = trained(codes, 'price');
+    expect(suggestions).toHaveLength(openTexts.length);
+    const rest = suggestions.map(
+      ({ probability, fromWords, fromMeaning }) =>
+        Math.log(probability / (1 - probability)) - fromWords - (fromMeaning ?? 0),
+    );
+    for (const one of rest) expect(one).toBeCloseTo(rest[0]!, 6);
+    suggestions.forEach(({ answer, fromMeaning, line }) => {
+      const { text } = all.answers[answer]!;
+      expect(line).toBeNull();
+      if (text === unread) expect(fromMeaning).toBeNull();
+      else expect(fromMeaning! > 0).toBe(text.includes('fare'));
+    });
   });
 
   test('answers that are not settled are never taken as negatives', () => {

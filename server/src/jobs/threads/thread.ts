@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Look } from '@yellow-thread/contract';
-import { orderTextsBySimilarity, likeThese } from '@yellow-thread/core/text';
+import { mostTelling } from '@yellow-thread/core/sampling';
 import { countLengths, countWords } from '@yellow-thread/core/look';
 import {
   trainQuestion,
@@ -21,6 +21,7 @@ import {
   type StageInput,
   type WriteInput,
 } from '../../sheet/sheetWork.js';
+import { alikeTo, orderAlike, type ComparedTexts } from '../../sentences/alike.js';
 import type { NearestTexts } from '../../sentences/nearestTexts.js';
 import { storedVectors, type SharedVectors } from '../../sentences/storedVectors.js';
 import { openChannel } from './threadChannel.js';
@@ -38,11 +39,12 @@ export interface ThreadWork {
     input: { answers: string[]; question: string; aside: string[]; most: number };
     result: Omit<Look, 'answered'>;
   };
-  orderTextsBySimilarity: {
-    input: { texts: string[] };
-    result: ReturnType<typeof orderTextsBySimilarity>;
+  orderAlike: { input: ComparedTexts; result: Awaited<ReturnType<typeof orderAlike>> };
+  mostTelling: {
+    input: ComparedTexts & { distance: number[]; size: number };
+    result: number[];
   };
-  likeThese: { input: { texts: string[]; these: string[] }; result: Float64Array };
+  alikeTo: { input: ComparedTexts & { these: string[] }; result: Float64Array };
   trainQuestion: {
     input: { input: TrainingInput; vectors: SharedVectors | null };
     result: TrainingResult;
@@ -106,13 +108,14 @@ async function compute(message: Message): Promise<unknown> {
         words: countWords(answers, question, aside, most),
       };
     }
-    case 'orderTextsBySimilarity':
-      return orderTextsBySimilarity(message.input.texts);
-    case 'likeThese': {
-      const { texts, these } = message.input;
-      const chosen = these.map((_, i) => i);
-      return likeThese([...these, ...texts], chosen).subarray(these.length);
+    case 'orderAlike':
+      return orderAlike(message.input);
+    case 'mostTelling': {
+      const { texts, distance, size, vectors } = message.input;
+      return mostTelling(texts, distance, size, vectors && storedVectors(vectors));
     }
+    case 'alikeTo':
+      return alikeTo(message.input);
     case 'trainQuestion':
       return trainQuestion(
         message.input.input,

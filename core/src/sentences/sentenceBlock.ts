@@ -1,6 +1,6 @@
-import { randomSource } from '../../statistics/index.js';
-import { projection } from '../../sentences/index.js';
-import { withoutWords } from '../../text/index.js';
+import { randomSource } from '../statistics/index.js';
+import { projection } from './projection.js';
+import { withoutWords } from '../text/index.js';
 
 /** Vectors of texts as wholes, of length 1: see `SentenceEncoder`. */
 export interface SentenceVectors {

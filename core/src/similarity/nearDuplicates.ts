@@ -1,4 +1,4 @@
-import { duplicateKey } from './normalise.js';
+import { duplicateKey } from '../text/index.js';
 
 const RUN = 5;
 const ALIKE = 0.8;

@@ -1,4 +1,4 @@
-import { splitWords } from './words.js';
+import { splitWords } from '../text/index.js';
 
 /** Texts as vectors of their words: text t holds entries start[t] … start[t + 1] − 1. */
 export interface TfidfRows {

@@ -1,18 +1,24 @@
 import { nearDuplicates } from './nearDuplicates.js';
-import { tfidfRows, type TfidfRows } from './tfidfRows.js';
+import type { SentenceVectors } from '../sentences/index.js';
+import { similarityRows } from './similarityRows.js';
+import type { TfidfRows } from './tfidfRows.js';
 
 const ROUNDS = 5;
 const LEAF = 6;
 
 /**
  * Orders texts so that those about the same things stand near each other: the texts, as vectors of their words
- * weighted by rarity (tf-idf), are halved again and again along the direction in which they differ most (a
+ * weighted by rarity (tf-idf) and of their meaning, are halved again and again along the direction in which they differ most (a
  * principal direction, by power iteration; Boley 1998, principal direction divisive partitioning).
  *
+ * @param vectors sentence vectors of the texts; null where nothing is read for meaning
  * @returns indices of the texts, each once; the same for the same texts
  */
-export function orderBySimilarity(texts: readonly string[]): number[] {
-  const scoresOf = principalDirections(tfidfRows(texts));
+export function orderBySimilarity(
+  texts: readonly string[],
+  vectors: SentenceVectors | null = null,
+): number[] {
+  const scoresOf = principalDirections(similarityRows(texts, vectors));
   const order: number[] = [];
   const halve = (members: number[], depth: number): void => {
     if (members.length <= LEAF || depth > 40) {
@@ -103,7 +109,10 @@ function widestGap(scores: Float64Array): number {
  *
  * @returns the order, and for each place whether its text is nearly the same as the one before it
  */
-export function orderTextsBySimilarity(texts: readonly string[]): {
+export function orderTextsBySimilarity(
+  texts: readonly string[],
+  vectors: SentenceVectors | null = null,
+): {
   order: number[];
   near: boolean[];
 } {
@@ -115,8 +124,9 @@ export function orderTextsBySimilarity(texts: readonly string[]): {
     else groups.set(first, [i]);
   }
   const firsts = [...groups.keys()];
-  const order = orderBySimilarity(firsts.map((first) => texts[first]!)).flatMap((place) =>
-    groups.get(firsts[place]!)!,
-  );
+  const order = orderBySimilarity(
+    firsts.map((first) => texts[first]!),
+    vectors,
+  ).flatMap((place) => groups.get(firsts[place]!)!);
   return { order, near: order.map((i) => firstOf[i] !== i) };
 }

@@ -1,0 +1,3 @@
+export { likeThese } from './likeThese.js';
+export { nearDuplicates } from './nearDuplicates.js';
+export { orderBySimilarity, orderTextsBySimilarity } from './orderBySimilarity.js';
