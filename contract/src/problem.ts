@@ -48,6 +48,7 @@ export const problemCodeSchema = z.enum([
   'not_your_reading',
   'nothing_in_bulk',
   'nothing_settled',
+  'nothing_near',
   'nothing_telling',
   'nothing_to_draw',
   'nothing_to_read_again',

@@ -109,10 +109,10 @@ export async function serveApi(
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
     sentenceRoutes(inStudy, threads);
-    codebookRoutes(inStudy);
+    codebookRoutes(inStudy, threads);
     codingRoutes(inStudy, threads);
     historyRoutes(inStudy);
-    samplingRoutes(inStudy);
+    samplingRoutes(inStudy, threads);
     groupRoutes(inStudy);
     exchangeRoutes(inStudy, threads);
     learningRoutes(inStudy);

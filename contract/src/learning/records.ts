@@ -170,10 +170,18 @@ export const trainSchema = z.object({
 export type Train = z.infer<typeof trainSchema>;
 export const runParams = questionParams.extend({ run: idSchema });
 
-/** An answer whose coding would teach much, and why: the code whose line it is near, or none fits it. */
+/**
+ * An answer whose coding would teach much, and why: the code whose line it is near; or the code without a model that it
+ * is near to in meaning; or none fits it.
+ */
 export const tellingAnswersSchema = z.object({
   answers: z.array(
-    z.object({ responseId: idSchema, text: z.string(), nearLineOf: uuidSchema.nullable() }),
+    z.object({
+      responseId: idSchema,
+      text: z.string(),
+      nearLineOf: uuidSchema.nullable(),
+      nearestTo: uuidSchema.nullable(),
+    }),
   ),
 });
 export type TellingAnswers = z.infer<typeof tellingAnswersSchema>;

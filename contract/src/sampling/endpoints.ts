@@ -10,7 +10,7 @@ export const samplingEndpoints = defineEndpoints({
     params: questionParams,
     body: sampleCreateSchema,
     reply: sampleDrawnSchema,
-    problems: ['nothing_telling', 'nothing_to_draw', 'sample_after_suggestions'],
+    problems: ['nothing_near', 'nothing_telling', 'nothing_to_draw', 'sample_after_suggestions'],
   },
   getTellingAnswers: {
     method: 'GET',

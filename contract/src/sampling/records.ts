@@ -1,8 +1,17 @@
 import { z } from 'zod';
 import { idSchema } from '../ids.js';
 
-/** `check`: at random among the answers that the models decided, to correct what is estimated of these. */
-export const sampleKindSchema = z.enum(['random', 'stratified', 'most_telling', 'check']);
+/**
+ * `first_examples`: nearest in meaning to codes that have too few examples for a model. `check`: at random among the answers that the
+ * models decided, to correct what is estimated of these.
+ */
+export const sampleKindSchema = z.enum([
+  'random',
+  'stratified',
+  'most_telling',
+  'first_examples',
+  'check',
+]);
 export type SampleKind = z.infer<typeof sampleKindSchema>;
 
 /** Draws answers to be coded by hand, beside those that were drawn before. */

@@ -3,8 +3,11 @@ import type { SampleCreate } from '@yellow-thread/contract';
 import { simpleRandomSample, stratifiedSample } from '@yellow-thread/core/sampling';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row, rows, SampleEntity } from '../database/index.js';
-import { problems } from '../wording/problems.js';
+import { problems, type Problem } from '../wording/problems.js';
 import { DRAWN_AT_RANDOM, readLabels } from '../groups/index.js';
+import type { Threads } from '../jobs/index.js';
+import { studyNearest } from '../sentences/index.js';
+import { chooseFirstExamples } from './firstExamples.js';
 import { chooseTelling } from './telling.js';
 
 interface Candidate {
@@ -14,27 +17,35 @@ interface Candidate {
 
 /**
  * Draws answers that are in no sample yet. A random one goes on from the random ones before it, so that all of
- * them together are one random sample; most telling ones are drawn from what is not settled.
+ * them together are one random sample; most telling ones, and first examples of codes that have too few, are drawn
+ * from what is not settled.
  *
  * @returns how many were drawn
+ * @throws Problem nothing_to_draw, nothing_telling, nothing_near
  */
 export async function drawSample(
   em: EntityManager,
-  studyId: number,
-  questionId: number,
+  threads: Threads,
+  place: { studyId: number; questionId: number },
   { kind, size, variableId, seed = randomInt(2 ** 31) }: SampleCreate,
 ): Promise<number> {
+  const { questionId } = place;
+  // found before anybody waits for it
+  const nearest = await studyNearest(em, threads, place.studyId);
   return em.transactional(async (tx) => {
     // two people who draw at once draw one after the other
     await rows(tx, 'select id from question where id = :questionId for no key update', {
       questionId,
     });
-    const drawn =
-      kind === 'most_telling'
-        ? (await chooseTelling(tx, questionId, size)).map(({ id }) => id)
-        : await drawAtRandom(tx, { studyId, questionId, size, variableId, seed });
-    if (drawn.length === 0)
-      throw kind === 'most_telling' ? problems.nothingTelling() : problems.nothingToDraw();
+    const choose = {
+      random: () => drawAtRandom(tx, { ...place, size, variableId, seed }),
+      stratified: () => drawAtRandom(tx, { ...place, size, variableId, seed }),
+      most_telling: async () =>
+        (await chooseTelling(tx, threads, { ...place, nearest, size })).map(idOf),
+      first_examples: async () => (await chooseFirstExamples(tx, nearest, place, size)).map(idOf),
+    };
+    const drawn = await choose[kind]();
+    if (drawn.length === 0) throw nothingOf(kind);
     const id = await tx.insert(SampleEntity, { questionId, kind, seed, variableId });
     await rows(
       tx,
@@ -43,6 +54,13 @@ export async function drawSample(
     );
     return drawn.length;
   });
+}
+
+const idOf = ({ id }: { id: number }): number => id;
+
+function nothingOf(kind: SampleCreate['kind']): Problem {
+  if (kind === 'most_telling') return problems.nothingTelling();
+  return kind === 'first_examples' ? problems.nothingNear() : problems.nothingToDraw();
 }
 
 async function drawAtRandom(

@@ -1,24 +1,34 @@
 import { api } from '@yellow-thread/contract';
 import type { App } from '../app.types.js';
+import type { Threads } from '../jobs/index.js';
+import { studyNearest } from '../sentences/index.js';
 import { findQuestion } from '../study/index.js';
 import { drawSample } from './drawSample.js';
 import { readSaturation } from './saturation.js';
 import { chooseTelling } from './telling.js';
 import { route } from '../route.js';
 
-export function samplingRoutes(app: App): void {
+export function samplingRoutes(app: App, threads: Threads): void {
   route(app, api.drawSample, async ({ em, params, body }) => {
     const question = await findQuestion(em, params.study, params.question);
-    return { drawn: await drawSample(em, params.study, question.id, body) };
+    const place = { studyId: params.study, questionId: question.id };
+    return { drawn: await drawSample(em, threads, place, body) };
   });
   route(app, api.getTellingAnswers, async ({ em, params, query }) => {
     const question = await findQuestion(em, params.study, params.question);
-    const chosen = await chooseTelling(em, question.id, query.size);
+    const nearest = await studyNearest(em, threads, params.study);
+    const chosen = await chooseTelling(em, threads, {
+      studyId: params.study,
+      questionId: question.id,
+      nearest,
+      size: query.size,
+    });
     return {
-      answers: chosen.map(({ id, text, codeId }) => ({
+      answers: chosen.map(({ id, text, codeId, nearestTo }) => ({
         responseId: id,
         text,
         nearLineOf: codeId,
+        nearestTo,
       })),
     };
   });

@@ -1,7 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { packVector, readEncoder, TransformerEncoder } from '@yellow-thread/core/sentences';
-import type { Job, NearestAnswers } from '@yellow-thread/contract';
+import type {
+  Codebook,
+  Job,
+  Ledger,
+  NearestAnswers,
+  NearestCoded,
+  StudyDetail,
+  SuggestionPage,
+  TellingAnswers,
+} from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importFares, settledTexts } from '../../test/fares.js';
 import { hashOf, SharedVectorsBuilder, storedVectors } from './storedVectors.js';
@@ -10,7 +19,18 @@ import { readStudy } from './vectors.js';
 const shipped = new URL('../../words/sentences.bin', import.meta.url);
 const GERMAN = 'die Fahrt ist mir viel zu teuer';
 const TWO_LINES = 'the crew is kind\nthe boat is never late';
-const openTexts = ['they were there for us', GERMAN, TWO_LINES, 'a dear fare', 'a dear fare'];
+const openTexts = [
+  'they were there for us',
+  GERMAN,
+  TWO_LINES,
+  'a dear fare',
+  'a dear fare',
+  'somebody always helps',
+  'it costs too much for a family',
+  'I like to look at the sea',
+  'the harbour is windy',
+  'we wait for hours',
+];
 
 let server: TestServer;
 let client: Client;
@@ -131,7 +151,7 @@ test('a run knows its encoder, and an excluded word is read as if it were not th
 });
 
 test('a code lists the open answers nearest in meaning to what the codebook says of it', async () => {
-  const { study } = story;
+  const { study, path, fares } = story;
   await client.send('POST', `${study.base}/codebook/list`, {
     body: {
       codes: [
@@ -157,6 +177,61 @@ test('a code lists the open answers nearest in meaning to what the codebook says
   expect(texts).toContain(TWO_LINES);
   // settled answers have been read
   for (const text of texts) expect(settledTexts).not.toContain(text);
+
+  // the code that has a model needs no first examples, and what is drawn is no random sample
+  const { body: telling } = await client.get<TellingAnswers>(`${path}/telling?size=5`);
+  expect(telling.answers.map(({ nearestTo }) => nearestTo)).toContain(crew.id);
+  expect(telling.answers.map(({ nearestTo }) => nearestTo)).not.toContain(fares);
+  const { body: drawn } = await client.send('POST', `${path}/samples`, {
+    body: { kind: 'first_examples', size: 2, variableId: null },
+  });
+  expect(drawn).toEqual({ drawn: 2 });
+  const sampled = (await study.ledger('show=sample')).answers.map(({ text }) => text);
+  expect(sampled.toSorted()).toEqual(texts.toSorted());
+  const { body: detail } = await client.get<StudyDetail>(study.base);
+  expect(detail.questions[0]!.sample).toMatchObject({ size: 2, random: 0 });
+});
+
+test('likeness is of meaning, too: in the ledger and in piles', async () => {
+  const { study, path, fares } = story;
+  const { ids } = (await client.get<Ledger>(`${path}/ledger?order=resembling&code=${fares}`)).body;
+  const { answers } = await study.ledger('same=apart');
+  const textOf = new Map(answers.map(({ id, text }) => [id, text]));
+  const placeOf = (text: string) => ids.findIndex((id) => textOf.get(id) === text);
+  // no word of these is in the definition or the examples
+  expect(placeOf('it costs too much for a family')).toBeLessThan(placeOf('we wait for hours'));
+
+  const { body: codebook } = await client.get<Codebook>(`${study.base}/codebook`);
+  const codes = codebook.codes.map(({ id }) => id);
+  const order = async (like: string[] | null) =>
+    (
+      await client.send<{ mentions: string[] }>('POST', `${study.base}/mentions/order`, {
+        body: { codes, like },
+      })
+    ).body.mentions;
+  const alike = await order(null);
+  expect(alike).toHaveLength(settledTexts.filter((text) => text.includes('fare')).length);
+  const [first] = alike;
+  expect((await order([first!]))[0]).toBe(first);
+  expect((await order([first!])).toSorted()).toEqual(alike.toSorted());
+});
+
+test('a suggestion is explained by its parts, and by the hand-coded lines nearest in meaning', async () => {
+  const { path, fares } = story;
+  const { body } = await client.get<SuggestionPage>(`${path}/review/${fares}/suggestions`);
+  const dear = body.suggestions.find(({ text }) => text === 'a dear fare')!;
+  expect(dear).toMatchObject({ fromWords: expect.any(Number), fromMeaning: expect.any(Number) });
+  const nearest = (answer: number) =>
+    client.get<NearestCoded>(`${path}/review/${fares}/suggestions/${answer}/nearest`);
+  const { lines } = (await nearest(dear.responseId)).body;
+  // two with the code and two without it, all of them settled
+  expect(lines.map(({ hasCode }) => hasCode)).toEqual([true, true, false, false]);
+  for (const { text, hasCode } of lines) {
+    expect(settledTexts).toContain(text);
+    expect(text.includes('fare')).toBe(hasCode);
+  }
+  const settled = lines[0]!.responseId;
+  expect((await nearest(settled)).status).toBe(404);
 });
 
 test('vectors go with their texts', async () => {

@@ -260,6 +260,12 @@ export const problems = {
       'nothing_telling',
       'No model says yet which answers would teach it most: train once, then draw these.',
     ),
+  nothingNear: () =>
+    new Problem(
+      409,
+      'nothing_near',
+      'No open answer is near in meaning to a code that has too few examples. Read the answers for meaning on the Import page, and give such codes a definition.',
+    ),
   mergesWithItself: () =>
     new Problem(
       422,

@@ -67,8 +67,8 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
       {draw.error && <ProblemNote error={draw.error} />}
       {found === 0 && <p className="text-soft">{nextBatchTexts.noOpenAnswerLeft}</p>}
       <ul>
-        {answers.map(({ responseId, text, nearLineOf }) => {
-          const drawn = nearLineOf === null ? null : codebook.byId.get(nearLineOf);
+        {answers.map(({ responseId, text, nearLineOf, nearestTo }) => {
+          const drawn = codebook.byId.get(nearLineOf ?? nearestTo ?? '');
           return (
             <li
               key={responseId}
@@ -78,7 +78,7 @@ export function NextBatch({ training, codebook }: { training: Training; codebook
               <p className="flex items-center gap-2 self-start text-[13px] text-soft">
                 {drawn ? (
                   <>
-                    {nextBatchTexts.nearLine}
+                    {nearLineOf === null ? nextBatchTexts.nearestTo : nextBatchTexts.nearLine}
                     <StitchMark look={drawn.look} />
                     {drawn.name}
                   </>

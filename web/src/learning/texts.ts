@@ -120,6 +120,7 @@ export const nextBatchTexts = {
   onlyAnswersDrawnRandom: 'Shares can only be estimated from answers drawn at random.',
   noOpenAnswerLeft: 'No open answer is left that the models can rank.',
   nearLine: 'near the line for',
+  nearestTo: 'nearest in meaning to',
   unlikeAnythingCoded: 'unlike anything coded',
   howMuchMoreCoding: 'How much more coding would help is not known yet.',
   coding50MoreAnswers: (littleGain: number) =>

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { useAddress } from '../frame/address.js';
 import { restrictTo } from '../data/groups.js';
 import { useRestriction } from '../data/restriction.js';
+import { useMeaning } from '../data/meaning.js';
 import { useDrawSample, useSaturation } from '../data/sampling.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Button } from '../parts/button.js';
@@ -22,7 +23,9 @@ const kinds: [SampleCreate['kind'], string, string][] = [
     sampleDrawerTexts.everyCategoryBackgroundVariable,
   ],
   ['most_telling', sampleDrawerTexts.mostTelling, sampleDrawerTexts.whatModelLeastSure],
+  ['first_examples', sampleDrawerTexts.firstExamples, sampleDrawerTexts.whatNearestCodesWithout],
 ];
+const isAtRandom = (kind: SampleCreate['kind']) => kind === 'random' || kind === 'stratified';
 const margins = [0.1, 0.07, 0.05, 0.03];
 
 /** Draws a sample to code by hand; from the whole question, or it could carry no estimates. */
@@ -54,6 +57,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
   const categories = study.variables.filter((one) => one.kind !== 'number' || one.derived);
   const [variable, setVariable] = useState(categories[0]?.id ?? 0);
   const draw = useDrawSample(study.id, question.id);
+  const meaning = useMeaning(study.id);
   const saturation = useSaturation(study.id, question.id);
   const openDrawer = useDrawer();
   const [, changeAddress] = useAddress();
@@ -72,6 +76,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
         {kinds
           .filter(([one]) => one !== 'most_telling' || question.suggestions)
           .filter(([one]) => one !== 'stratified' || categories.length > 0)
+          .filter(([one]) => one !== 'first_examples' || meaning.data?.job)
           .map(([one, name, said]) => (
             <label key={one} className="flex items-baseline gap-2">
               <input
@@ -116,7 +121,7 @@ function DrawSample({ study, question }: { study: StudyDetail; question: Questio
           )}
         </span>
       </div>
-      {kind !== 'most_telling' && (
+      {isAtRandom(kind) && (
         <div className="flex flex-col gap-1">
           {margin !== null && (
             <p className="text-soft">

@@ -19,6 +19,9 @@ export const sampleDrawerTexts = {
   mostTelling: 'most telling',
   whatModelLeastSure:
     'What the models are least sure of, and unlike each other. It teaches them most; estimates cannot be based on it.',
+  firstExamples: 'first examples',
+  whatNearestCodesWithout:
+    'What is nearest in meaning to codes that have too few examples, some for each. Estimates cannot be based on it.',
   samplesDrawnEverybodyWho:
     'Samples are drawn from everybody who answered, so that estimates can be based on them. You are looking at a group only.',
   lookEverybody: 'Look at everybody',
