@@ -23,10 +23,15 @@ export { likelyGain, type CurvePoint, type LikelyGain } from './evaluation/curve
 export { findConfused, type ConfusedCodes, type UnseenOutcome } from './evaluation/confusion.js';
 export { FEW_EXAMPLES, LEAST_PROBABILITY, type Mistake } from './evaluation/describeCode.js';
 export { partThemes, withThemes, type LearntTheme, type Theme } from './training/themes.js';
+export { placeThresholds, type OwnOutcome, type PlacedThreshold } from './evaluation/thresholds.js';
 export { FEWEST_EXAMPLES } from './training/fitCodes.js';
 export { codebookTexts, type TrainingAnswer, type TrainingInput } from './training/material.js';
 export {
+  settledTextsOf,
+  trainCodes,
   trainQuestion,
+  withThresholds,
+  type TrainedCodes,
   type CodeResult,
   type TrainingProgress,
   type TrainingResult,

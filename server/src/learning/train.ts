@@ -6,6 +6,8 @@ import {
   findConfused,
   listSuggestions,
   partThemes,
+  settledTextsOf,
+  withThresholds,
   type CodeResult,
   type TrainingInput,
   type TrainingResult,
@@ -122,7 +124,7 @@ async function trainOnThreads(
   const results = await Promise.all(
     parts.map((part, i) =>
       threads.run(
-        'trainQuestion',
+        'trainCodes',
         { input: { ...input, only: new Set(part) }, vectors },
         {
           signal,
@@ -138,12 +140,19 @@ async function trainOnThreads(
     ),
   );
   const codes = new Map(results.flatMap((one) => one.codes).map((one) => [one.codeId, one]));
-  const unseen = new Map(results.flatMap((one) => one.unseen).map((one) => [one.codeId, one]));
-  return {
+  const outcomeOf = new Map(results.flatMap((one) => one.outcomes).map((one) => [one.codeId, one]));
+  const outcomes = ids.flatMap((id) => outcomeOf.get(id) ?? []);
+  const placed = await threads.run(
+    'placeThresholds',
+    { outcomes, settledTexts: settledTextsOf(input), seed: input.seed },
+    { signal },
+  );
+  const trained = {
     codes: ids.map((id) => codes.get(id)!),
-    unseen: ids.flatMap((id) => unseen.get(id) ?? []),
+    outcomes,
     crossFitted: new Map(results.flatMap((one) => [...one.crossFitted])),
   };
+  return withThresholds(trained, placed);
 }
 
 const added = (parts: readonly Pick<Progress, 'done' | 'of'>[]) => ({

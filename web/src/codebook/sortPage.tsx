@@ -1,4 +1,3 @@
-import type { MentionOfCode } from '@yellow-thread/contract';
 import { findCodeNamed } from '@yellow-thread/core/codebook';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -241,5 +240,3 @@ function PileList({ sorting, codebook }: { sorting: Sorting; codebook: DrawnCode
 }
 
 /** The words that a mention rests on. */
-const said = ({ text, start, end }: MentionOfCode) =>
-  start === null || end === null ? text : text.slice(start, end);

@@ -7,7 +7,9 @@ export interface Calibration {
 }
 
 /**
- * Fits a sigmoid to out-of-fold scores, with Platt's smoothed targets (n₁+1)/(n₁+2) and 1/(n₀+2).
+ * Fits a sigmoid to out-of-fold scores: with Platt's smoothed targets (n₁+1)/(n₁+2) and 1/(n₀+2), or with a penalty in
+ * their place. Both at once hold few examples back twice, and probabilities come out too even (measured:
+ * docs/notes/learning.md).
  *
  * @param pullToOne strength of the penalty (slope − 1)² / 2 that keeps small samples near the model's own
  *   scale; 0 for none. With it the slope is kept at .05 or more, so that order is preserved.
@@ -15,8 +17,8 @@ export interface Calibration {
  */
 export function fitPlatt(scores: Float64Array, labels: Uint8Array, pullToOne = 0): Calibration {
   const positives = labels.reduce((sum, y) => sum + y, 0);
-  const high = (positives + 1) / (positives + 2);
-  const low = 1 / (labels.length - positives + 2);
+  const high = pullToOne > 0 ? 1 : (positives + 1) / (positives + 2);
+  const low = pullToOne > 0 ? 0 : 1 / (labels.length - positives + 2);
   const target = Float64Array.from(labels, (label) => (label === 1 ? high : low));
   const loss = (a: number, b: number) => {
     let sum = (pullToOne * (a - 1) ** 2) / 2;

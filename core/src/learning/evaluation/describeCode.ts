@@ -8,8 +8,7 @@ import { likelyGain, type CurvePoint, type LikelyGain } from './curve.js';
 import { weighWords, type WordShares, type WordWeight } from '../suggesting/evidence.js';
 import type { CodeFits } from '../training/fitCodes.js';
 import type { Material, TrainingInput } from '../training/material.js';
-import { measureQuality, type MeasuredQuality, type Resampled } from './measureQuality.js';
-import { averagePrecision, bestF1Threshold, plugInThreshold } from './metrics.js';
+import { averagePrecision } from './metrics.js';
 import { scoreByNearest, type Neighbours } from './nearest.js';
 import type { Calibration } from './calibration.js';
 import type { Reading } from '../suggesting/readAnswers.js';
@@ -39,9 +38,6 @@ export interface CodeFigures {
   /** Read suggestions of open answers that are learnt from besides: for it and against it. */
   decidedFor: number;
   decidedAgainst: number;
-  quality: MeasuredQuality;
-  /** Default threshold. */
-  threshold: number;
   /** Words that speak most for and against the code over all answers, by summed contribution. */
   wordsFor: WordWeight[];
   wordsAgainst: WordWeight[];
@@ -70,19 +66,16 @@ export interface ReadCode {
 export interface OfAllCodes {
   shares: WordShares;
   neighbours: Neighbours | null;
-  resampled: Resampled;
 }
 
 /** Puts together what was measured of a code's models. */
 export function describeCode(
   { input, settled, open }: Material,
   { fits, calibration, outOfFold, reading }: ReadCode,
-  { shares, neighbours, resampled }: OfAllCodes,
+  { shares, neighbours }: OfAllCodes,
 ): CodeFigures {
   const { codeId, examples, decided, settledLabels, foldOf, model, curve } = fits;
   const { probabilities } = reading;
-  const threshold =
-    (bestF1Threshold(outOfFold, settledLabels) + plugInThreshold(probabilities)) / 2;
   const sampled = sampledOf(input, settled);
   return {
     codeId,
@@ -90,8 +83,6 @@ export function describeCode(
     examples,
     decidedFor: decided.filter((i) => input.answers[i]!.decided!.get(codeId)).length,
     decidedAgainst: decided.filter((i) => !input.answers[i]!.decided!.get(codeId)).length,
-    quality: measureQuality(outOfFold, settledLabels, threshold, resampled),
-    threshold,
     ...weighWords(shares, model, calibration, MOST_WORDS),
     curve,
     gain: likelyGain(curve, MORE_ANSWERS),

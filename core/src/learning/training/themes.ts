@@ -1,4 +1,4 @@
-import type { CodeFigures } from '../evaluation/describeCode.js';
+import type { MeasuredQuality } from '../evaluation/measureQuality.js';
 import { FEWEST_EXAMPLES } from './fitCodes.js';
 import type { TrainingInput } from './material.js';
 import type { CodeResult } from './trainQuestion.js';
@@ -13,7 +13,7 @@ export interface Theme {
 export interface LearntTheme {
   themeId: string;
   examples: number;
-  quality: CodeFigures['quality'];
+  quality: MeasuredQuality;
   answers: number[];
 }
 

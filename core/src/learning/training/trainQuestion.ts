@@ -6,9 +6,14 @@ import {
   LEAST_PROBABILITY,
   type CodeFigures,
 } from '../evaluation/describeCode.js';
+import { plugInThreshold } from '../evaluation/metrics.js';
 import { FEWEST_EXAMPLES, fitCodes, MOST_FITS, type TooFew } from './fitCodes.js';
 import type { TrainingInput } from './material.js';
-import { resample } from '../evaluation/measureQuality.js';
+import {
+  placeThresholds,
+  type OwnOutcome,
+  type PlacedThreshold,
+} from '../evaluation/thresholds.js';
 import { findNeighbours } from '../evaluation/nearest.js';
 import { chunksOf, readAnswers } from '../suggesting/readAnswers.js';
 import type { Suggestions } from '../suggesting/suggestions.js';
@@ -20,20 +25,71 @@ export interface TrainingProgress {
   codes: { done: number; of: number };
 }
 
+/** A code's model, before the thresholds of all codes are placed. */
+type FittedCode = CodeFigures & {
+  /** Open answers in scope with a probability of at least LEAST_PROBABILITY. */
+  suggestions: Suggestions;
+};
 /** The result for one code. */
-export type CodeResult =
-  | TooFew
-  | (CodeFigures & {
-      /** Open answers in scope with a probability of at least LEAST_PROBABILITY. */
-      suggestions: Suggestions;
-    });
+export type CodeResult = TooFew | (FittedCode & Pick<PlacedThreshold, 'threshold' | 'quality'>);
 
-export interface TrainingResult {
+/** What the training of some codes of a question brings. */
+export interface TrainedCodes {
+  codes: (TooFew | FittedCode)[];
+  /** Out-of-fold results on the settled answers. */
+  outcomes: OwnOutcome[];
+  /** For each code that enough of the random sample mention: by answer, probability by models that did not see it. */
+  crossFitted: Map<string, Float32Array>;
+}
+
+export interface TrainingResult extends Pick<TrainedCodes, 'crossFitted'> {
   codes: CodeResult[];
   /** Out-of-fold results on the settled answers, for `findConfused`. */
   unseen: UnseenOutcome[];
-  /** For each code that enough of the random sample mention: by answer, probability by models that did not see it. */
-  crossFitted: Map<string, Float32Array>;
+}
+
+/**
+ * Trains the models of a question (`trainCodes`), and places the thresholds of all codes (`placeThresholds`).
+ *
+ * @param vectors of words and of texts; without them the models rest on words and character runs
+ * @param onProgress called as the work goes on; may throw to stop
+ */
+export function trainQuestion(
+  input: TrainingInput,
+  vectors?: TrainingVectors,
+  onProgress?: (progress: TrainingProgress) => void,
+): TrainingResult {
+  const trained = trainCodes(input, vectors, onProgress);
+  return withThresholds(
+    trained,
+    placeThresholds(trained.outcomes, settledTextsOf(input), input.seed),
+  );
+}
+
+/** What `placeThresholds` takes beside the outcomes. */
+export const settledTextsOf = ({ answers }: Pick<TrainingInput, 'answers'>): string[] =>
+  answers.flatMap(({ settled, text }) => (settled ? [text] : []));
+
+/** The training of all codes of a question, with their thresholds. */
+export function withThresholds(
+  { codes, outcomes, crossFitted }: TrainedCodes,
+  placed: readonly PlacedThreshold[],
+): TrainingResult {
+  const placedOf = new Map(placed.map((one) => [one.codeId, one]));
+  return {
+    codes: codes.map((code) => {
+      if (code.state === 'too_few') return code;
+      const { threshold, quality } = placedOf.get(code.codeId)!;
+      return { ...code, threshold, quality };
+    }),
+    unseen: outcomes.map(({ codeId, settledLabels, outOfFold }) => ({
+      codeId,
+      threshold: placedOf.get(codeId)!.threshold,
+      settledLabels,
+      outOfFold,
+    })),
+    crossFitted,
+  };
 }
 
 /**
@@ -47,19 +103,20 @@ export interface TrainingResult {
  * @param vectors of words and of texts; without them the models rest on words and character runs
  * @param onProgress called as the work goes on; may throw to stop
  */
-export function trainQuestion(
+export function trainCodes(
   input: TrainingInput,
   vectors: TrainingVectors = { table: null, sentences: null },
   onProgress: (progress: TrainingProgress) => void = () => {},
-): TrainingResult {
+): TrainedCodes {
   const sets = codesByExcludedWords(input);
   const of = sets.reduce((sum, { codeIds }) => sum + stepsOf(input, codeIds.length), 0);
   let done = 0;
   const codes = { done: 0, of: countLearnable(input) };
   const step = (steps: number) =>
     onProgress({ done: Math.floor((done += steps)), of, codes: { ...codes } });
-  const results = new Map<string, CodeResult>();
-  const unseen: UnseenOutcome[] = [];
+  const results = new Map<string, TrainedCodes['codes'][number]>();
+  const outcomes: OwnOutcome[] = [];
+  const themes = new Set(input.codes.flatMap(({ id, parts }) => (parts ? [id] : [])));
   const crossFitted = new Map<string, Float32Array>();
   for (const { excluded, codeIds } of sets) {
     const before = done;
@@ -87,25 +144,18 @@ export function trainQuestion(
       input.leastProbability ?? LEAST_PROBABILITY,
       () => step(1),
     );
-    const resampled = resample(
-      material.settled.map((i) => material.keys[i]!),
-      input.seed,
-    );
     calibrated.forEach((one, k) => {
       const reading = readings[k]!;
-      const figures = describeCode(
-        material,
-        { ...one, reading },
-        { shares, neighbours, resampled },
-      );
-      const { codeId, threshold } = figures;
+      const figures = describeCode(material, { ...one, reading }, { shares, neighbours });
+      const { codeId } = figures;
       results.set(codeId, { ...figures, suggestions: reading.suggestions });
       if (reading.crossFitted) crossFitted.set(codeId, reading.crossFitted);
-      unseen.push({
+      outcomes.push({
         codeId,
-        threshold,
+        ownThreshold: plugInThreshold(reading.probabilities),
         settledLabels: one.fits.settledLabels,
         outOfFold: one.outOfFold,
+        isTheme: themes.has(codeId),
       });
     });
     done = before + stepsOf(input, codeIds.length);
@@ -113,7 +163,7 @@ export function trainQuestion(
   }
   return {
     codes: input.codes.flatMap(({ id }) => results.get(id) ?? []),
-    unseen,
+    outcomes,
     crossFitted,
   };
 }

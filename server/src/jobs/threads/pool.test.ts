@@ -28,7 +28,7 @@ const trainingInput = (answers: number) => ({
 
 test('work on a thread tells how far it is, and brings back its result', async () => {
   const steps: number[] = [];
-  const { codes } = await threads.run('trainQuestion', training(200), {
+  const { codes } = await threads.run('trainCodes', training(200), {
     onProgress: ({ done, of }) => steps.push(done / of),
   });
   expect(codes).toHaveLength(20);
@@ -37,10 +37,10 @@ test('work on a thread tells how far it is, and brings back its result', async (
 });
 
 test('models are the same to the last bit on one thread and divided between two', async () => {
-  const whole = await threads.run('trainQuestion', training(200));
+  const whole = await threads.run('trainCodes', training(200));
   const halves = await Promise.all(
     [0, 1].map((half) =>
-      threads.run('trainQuestion', {
+      threads.run('trainCodes', {
         vectors: null,
         input: {
           ...trainingInput(200),
@@ -55,7 +55,7 @@ test('models are the same to the last bit on one thread and divided between two'
 
 test('work that is cancelled ends at once, and the threads go on with other work', async () => {
   const stop = new AbortController();
-  const run = threads.run('trainQuestion', training(4000), {
+  const run = threads.run('trainCodes', training(4000), {
     signal: stop.signal,
     onProgress: () => stop.abort(),
   });

@@ -3,9 +3,12 @@ import type { Look } from '@yellow-thread/contract';
 import { mostTelling } from '@yellow-thread/core/sampling';
 import { countLengths, countWords } from '@yellow-thread/core/look';
 import {
-  trainQuestion,
+  placeThresholds,
+  trainCodes,
+  type OwnOutcome,
+  type PlacedThreshold,
+  type TrainedCodes,
   type TrainingInput,
-  type TrainingResult,
 } from '@yellow-thread/core/learning';
 import type { SheetOutcome } from '@yellow-thread/core/sheet';
 import { Problem } from '../../wording/problems.js';
@@ -45,9 +48,13 @@ export interface ThreadWork {
     result: number[];
   };
   alikeTo: { input: ComparedTexts & { these: string[] }; result: Float64Array };
-  trainQuestion: {
+  trainCodes: {
     input: { input: TrainingInput; vectors: SharedVectors | null };
-    result: TrainingResult;
+    result: TrainedCodes;
+  };
+  placeThresholds: {
+    input: { outcomes: OwnOutcome[]; settledTexts: string[]; seed: number };
+    result: PlacedThreshold[];
   };
   encode: {
     input: { texts: string[]; others: string[] };
@@ -116,8 +123,12 @@ async function compute(message: Message): Promise<unknown> {
     }
     case 'alikeTo':
       return alikeTo(message.input);
-    case 'trainQuestion':
-      return trainQuestion(
+    case 'placeThresholds': {
+      const { outcomes, settledTexts, seed } = message.input;
+      return placeThresholds(outcomes, settledTexts, seed);
+    }
+    case 'trainCodes':
+      return trainCodes(
         message.input.input,
         {
           table: await englishWords(),
