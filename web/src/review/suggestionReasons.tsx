@@ -7,6 +7,8 @@ import { suggestionReasonsTexts as texts } from './texts.js';
 
 /** Words that are named with what each adds. */
 const NAMED = 4;
+/** Of a bar, in pixels. */
+const WIDEST = 60;
 
 /**
  * Why a code is suggested for an answer: what its words and the meaning of its line add to the score, and the lines
@@ -27,6 +29,7 @@ export function SuggestionReasons({
       aria-label={texts.title(code.name)}
       className="mt-2 flex flex-col gap-2 border-l border-rule pl-3 text-[13px]"
     >
+      <p className="text-soft">{texts.whatAdds}</p>
       <dl className="grid grid-cols-[auto_auto_minmax(0,1fr)] items-baseline gap-x-3 gap-y-0.5">
         {fromMeaning !== null && (
           <Part name={texts.meaning} weight={fromMeaning} longest={longest} />
@@ -69,7 +72,7 @@ function Part({
         <span
           aria-hidden
           className={`mr-3 inline-block h-2 align-baseline ${weight > 0 ? 'bg-ink' : 'border border-soft'}`}
-          style={{ width: `${(90 * Math.abs(weight)) / longest}px` }}
+          style={{ width: `${(WIDEST * Math.abs(weight)) / longest}px` }}
         />
         {children}
       </dd>
@@ -83,24 +86,31 @@ function NearestLines({ suggestion, code }: { suggestion: SuggestedAnswer; code:
   if (nearest.isError) return <ProblemNote error={nearest.error} />;
   const lines = nearest.data?.lines ?? [];
   return (
-    <div className="grid min-h-16 grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-3 gap-y-0.5">
-      {[true, false].map((hasCode) => {
-        const ofKind = lines.filter((line) => line.hasCode === hasCode);
-        return (
-          ofKind.length > 0 && (
-            <div key={String(hasCode)} className="contents">
-              <p className="text-soft">{hasCode ? texts.nearestWith : texts.nearestWithout}</p>
-              <ul>
-                {ofKind.map(({ responseId, text }) => (
-                  <li key={responseId} className="voice break-words text-[15px]">
-                    {text}
-                  </li>
-                ))}
-              </ul>
-            </div>
-          )
-        );
-      })}
+    // once they are there, the row is longer than what was kept in view of it
+    <div ref={nearest.data ? showWhole : undefined} className="min-h-[6.5rem]">
+      <p className="text-soft">{texts.nearest}</p>
+      <div className="grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-3 gap-y-0.5">
+        {[true, false].map((hasCode) => {
+          const ofKind = lines.filter((line) => line.hasCode === hasCode);
+          return (
+            ofKind.length > 0 && (
+              <div key={String(hasCode)} className="contents">
+                <p>{hasCode ? texts.withIt(code.name) : texts.withoutIt}</p>
+                <ul>
+                  {ofKind.map(({ responseId, text }) => (
+                    <li key={responseId} className="voice break-words text-[15px]">
+                      {text}
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            )
+          );
+        })}
+      </div>
     </div>
   );
 }
+
+const showWhole = (element: HTMLElement | null) =>
+  element?.closest('article')?.scrollIntoView({ block: 'nearest' });

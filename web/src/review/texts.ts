@@ -157,8 +157,10 @@ export const suggestionReasonsTexts = {
   meaning: 'Meaning of the line',
   words: 'Words',
   signed: (weight: number) => (weight < 0 ? '−' : '+') + Math.abs(weight).toFixed(1),
-  nearestWith: 'Nearest lines coded by hand, with it',
-  nearestWithout: 'without it',
+  whatAdds: 'What each adds to the log-odds that the code applies',
+  nearest: 'Lines coded by hand that are nearest in meaning',
+  withIt: (code: string) => `with ${code}`,
+  withoutIt: 'without it',
   notRead: 'This answer is not read for meaning: its words alone count.',
   notKnown: 'These models were trained by an earlier version: train again to see why.',
 };
