@@ -12,6 +12,7 @@ export { TransformerEncoder } from './transformerEncoder.js';
 export { packVector, unpackVector } from './packedVector.js';
 export { projection } from './projection.js';
 export { nearnessTo } from './nearness.js';
+export { drawnToNeighbours } from './neighbourhood.js';
 export { centredVectors } from './centredVectors.js';
 export {
   NO_SENTENCES,

@@ -4,7 +4,12 @@ import { latentTable } from '../features/latentTable.js';
 import { readMaterial, type Material, type TrainingInput } from './material.js';
 import { brierScore } from '../evaluation/metrics.js';
 import { fitPlatt, type Calibration } from '../evaluation/calibration.js';
-import { NO_SENTENCES, sentenceBlock, type SentenceVectors } from '../../sentences/index.js';
+import {
+  NO_SENTENCES,
+  drawnToNeighbours,
+  sentenceBlock,
+  type SentenceVectors,
+} from '../../sentences/index.js';
 import type { WordTable } from '../features/wordTable.js';
 
 /**
@@ -46,7 +51,7 @@ export function selectFeatures(
   if (words < LONG_TEXT_WORDS * texts.length)
     return readMaterial(input, excluded, {
       table,
-      sentences: sentenceBlock(sentences, texts, excluded),
+      sentences: drawnToNeighbours(sentenceBlock(sentences, texts, excluded), texts),
       penaltyC: SHORT_TEXT_PENALTY_C,
     });
   const latent = latentTable(texts, excluded);
