@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { codeParams } from '../codebook/records.js';
 import { defineEndpoints } from '../endpoint.js';
+import { withinQuery } from '../groups/records.js';
 import { idSchema, studyParams } from '../ids.js';
 import { jobSchema } from '../jobs/records.js';
 import { meaningSchema, nearestAnswersSchema } from './records.js';
@@ -24,7 +25,7 @@ export const sentencesEndpoints = defineEndpoints({
     method: 'GET',
     path: '/api/studies/:study/codes/:code/nearest',
     params: codeParams,
-    query: z.object({
+    query: withinQuery.extend({
       /** Of one question alone. */
       question: idSchema.optional(),
       limit: z.coerce.number().int().min(1).max(50).default(10),

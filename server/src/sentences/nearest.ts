@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { NearestAnswers } from '@yellow-thread/contract';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { CodeEntity, readDataVersion, rows, StudyEntity } from '../database/index.js';
+import { CodeEntity, readDataVersion, rows, StudyEntity, withinGroup } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { problems } from '../wording/problems.js';
 import { startTimeSlice } from '../timeSlice.js';
@@ -26,21 +26,24 @@ const BYTES_A_TEXT = 100;
 const NONE: StudyNearest = new Map();
 const cache = new VersionedCache<number, Promise<StudyNearest>>(MOST_BYTES);
 
+interface NearestQuery {
+  studyId: number;
+  codeId: string;
+  questionId: number | null;
+  limit: number;
+}
+
 /**
  * Open answers near in meaning to what the codebook says of a code, where nothing has been learnt yet. They are shown
  * to be read, and are no suggestions.
  *
- * @param limit how many
+ * @param within ids of the respondents whose answers they are; null for everybody
  */
 export async function nearestAnswers(
   em: EntityManager,
   threads: Threads,
-  {
-    studyId,
-    codeId,
-    questionId,
-    limit,
-  }: { studyId: number; codeId: string; questionId: number | null; limit: number },
+  { studyId, codeId, questionId, limit }: NearestQuery,
+  within: number[] | null,
 ): Promise<NearestAnswers> {
   const code = await em.findOne(CodeEntity, { id: codeId, studyId });
   if (!code) throw problems.notFound('code');
@@ -49,18 +52,20 @@ export async function nearestAnswers(
   const flat = near.flatMap(({ responseIds, nearness }, place) =>
     responseIds.map((id) => ({ id, place, nearness })),
   );
+  const { head, values, gave } = withinGroup(within);
   const answers = await rows<NearestAnswers['answers'][number]>(
     em,
-    `select min(r.id) as "responseId", r.question_id as "questionId", min(r.text) as text,
+    `${head} select min(r.id) as "responseId", r.question_id as "questionId", min(r.text) as text,
        count(*)::int as count, min(n.nearness) as nearness
      from unnest(:ids::int[], :places::int[], :nearness::float8[]) as n(id, place, nearness)
      join response r on r.id = n.id
-     where (:questionId::int is null or r.question_id = :questionId)
+     where ${gave('r.id')} and (:questionId::int is null or r.question_id = :questionId)
        and (:questions::int[] is null or r.question_id = any(:questions::int[]))
        and not exists (select 1 from settlement t where t.response_id = r.id)
        and not exists (select 1 from mention m where m.response_id = r.id and m.code_id = :codeId)
      group by n.place, r.question_id order by n.place limit :limit`,
     {
+      ...values,
       ids: flat.map(({ id }) => id),
       places: flat.map(({ place }) => place),
       nearness: flat.map(({ nearness }) => nearness),

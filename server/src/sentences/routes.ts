@@ -20,12 +20,14 @@ export function sentenceRoutes(app: App, threads: Threads): void {
       payload: {},
     }),
   );
-  route(app, api.getNearestAnswers, ({ em, params, query }) =>
-    nearestAnswers(em, threads, {
+  route(app, api.getNearestAnswers, async (request) => {
+    const { em, params, query } = request;
+    const asked = {
       studyId: params.study,
       codeId: params.code,
       questionId: query.question ?? null,
       limit: query.limit,
-    }),
-  );
+    };
+    return nearestAnswers(em, threads, asked, await request.within());
+  });
 }
