@@ -1,9 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { readWordTable, trainQuestion } from '@yellow-thread/core/learning';
+import { readWordTable, trainQuestion, type TrainingVectors } from '@yellow-thread/core/learning';
 import { simpleRandomSample } from '@yellow-thread/core/sampling';
 import { CROSS_FITTED, estimateShare } from '@yellow-thread/core/statistics';
-import { demoCodes, demoQuestions, rounded, type CodedText } from './material.js';
+import {
+  demoCodes,
+  demoQuestions,
+  encodedOnce,
+  readSentenceEncoder,
+  rounded,
+  type CodedText,
+} from './material.js';
 import { mails, packages, type OpenSet } from './openSets.js';
 
 /** Texts taken of an open set, about as many as a survey has answers. */
@@ -17,7 +24,8 @@ interface Population {
 
 /**
  * How often the interval of an estimated share holds the true one, with models trained on the sample as the product
- * trains them: on the demo's questions and two open sets. One row a population; `--draws` says how many samples.
+ * trains them: on the demo's questions and two open sets. One row a population; `--draws` says how many samples,
+ * `--encoder none` leaves sentence vectors out.
  */
 export function coverage(args: string[]) {
   const { values } = parseArgs({
@@ -25,14 +33,20 @@ export function coverage(args: string[]) {
     options: {
       draws: { type: 'string', default: '60' },
       size: { type: 'string', default: '150' },
+      encoder: { type: 'string', default: 'default' },
       json: { type: 'boolean' },
     },
   });
   const table = readWordTable(
     readFileSync(new URL('../../server/words/english.bin', import.meta.url)),
   );
+  const sentences = values.encoder === 'none' ? null : encodedOnce(readSentenceEncoder());
   return populations().map((population) =>
-    drawAndEstimate(population, table, { size: Number(values.size), draws: Number(values.draws) }),
+    drawAndEstimate(
+      population,
+      { table, sentences },
+      { size: Number(values.size), draws: Number(values.draws) },
+    ),
   );
 }
 
@@ -64,7 +78,7 @@ const ofOpenSet = ({ name, answers, codes }: OpenSet): Population => {
 
 function drawAndEstimate(
   { name, answers, codes }: Population,
-  table: ReturnType<typeof readWordTable>,
+  vectors: TrainingVectors,
   { size, draws }: { size: number; draws: number },
 ) {
   const shares = new Map(
@@ -88,7 +102,7 @@ function drawAndEstimate(
           codes: drawn.has(i) ? its : new Set<string>(),
         })),
       },
-      { table, sentences: null },
+      vectors,
     );
     for (const [id, predicted] of crossFitted) {
       const { estimate, sampleInterval } = estimateShare({

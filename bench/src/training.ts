@@ -1,8 +1,9 @@
 import { execFileSync } from 'node:child_process';
 import { Worker } from 'node:worker_threads';
 import { randomSource } from '@yellow-thread/core/statistics';
+import { packVector } from '@yellow-thread/core/sentences';
 import { splitWords } from '@yellow-thread/core/text';
-import { askPython, demoCodes, demoQuestions, rounded } from './material.js';
+import { askPython, demoCodes, demoQuestions, readSentenceEncoder, rounded } from './material.js';
 
 const ANSWERS = 100_000;
 const WORDS = 13;
@@ -19,13 +20,15 @@ export interface PartOfTraining {
   settled: number;
   codes: { id: string; name: string; definition: string; include: string }[];
   only: string[];
+  /** Sentence vectors as they are kept, of other texts; null for a training without. */
+  packed: Uint8Array[] | null;
 }
 
 /**
  * A whole training run of a large question by the product's own code on two threads (folds, learning curves,
  * calibration, and probabilities with reasons for 100,000 answers), beside scikit-learn's fit and prediction alone
- * (word and character TF-IDF, one-vs-rest liblinear) on two processes, in the same run: the means of two. `--large`
- * trains 10,000 settled × 100 codes too, without the comparison.
+ * (word and character TF-IDF, one-vs-rest liblinear) on two processes, in the same run: the means of two. The same with
+ * sentence vectors that are read already, once. `--large` trains 10,000 settled × 100 codes too, without the comparison.
  */
 export async function training(args: string[]) {
   // the threads run what is built, as the product's do
@@ -39,6 +42,7 @@ export async function training(args: string[]) {
   const other = scikitLearn(small.settled, small.codes);
   const otherAgain = scikitLearn(small.settled, small.codes);
   const again = await trainOnThreads(small.settled, small.codes);
+  const read = await trainOnThreads(small.settled, small.codes, packedVectors());
   const seconds = rounded((once.seconds + again.seconds) / 2, 1);
   const otherSeconds = rounded((other.seconds + otherAgain.seconds) / 2, 1);
   const rows = [
@@ -48,6 +52,8 @@ export async function training(args: string[]) {
       'peak MB': Math.max(once.peak, again.peak),
       'scikit-learn, no folds': otherSeconds,
       ratio: rounded(seconds / otherSeconds),
+      'with sentence vectors': read.seconds,
+      'times as long': rounded(read.seconds / seconds),
     },
   ];
   if (!args.includes('--large')) return rows;
@@ -103,7 +109,15 @@ const named = (ids: readonly string[]) =>
       demoCodes.find((code) => code.id === id) ?? { id, name: '', definition: '', include: '' },
   );
 
-async function trainOnThreads(settled: number, codes: number) {
+/** Vectors of the demo's answers, as many as vectors need not be told apart by. */
+function packedVectors(): Uint8Array[] {
+  const texts = demoQuestions().flatMap((answers) => answers.map(({ text }) => text));
+  return readSentenceEncoder()
+    .encode([...new Set(texts)])
+    .flatMap((vector) => (vector ? [packVector(vector)] : []));
+}
+
+async function trainOnThreads(settled: number, codes: number, packed: Uint8Array[] | null = null) {
   const { answers, ids } = makeAnswers(codes);
   const before = performance.now();
   let peak = process.memoryUsage.rss();
@@ -115,6 +129,7 @@ async function trainOnThreads(settled: number, codes: number) {
         settled,
         codes: named(ids),
         only: ids.filter((_, i) => i % THREADS === thread),
+        packed,
       };
       const worker = new Worker(new URL('./trainPart.mjs', import.meta.url), {
         workerData: part,
