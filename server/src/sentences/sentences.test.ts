@@ -109,6 +109,14 @@ test('an import has each different text read once, and its lines; not what is in
   expect(found.of(GERMAN)).toBeNull();
 });
 
+test('vectors are the same to the last bit on one thread and on two', async () => {
+  const texts = [...settledTexts, ...openTexts];
+  const encode = (part: string[]) => server.threads.run('encode', { texts: part, others: texts });
+  const whole = await encode(texts);
+  const halves = await Promise.all([encode(texts.slice(0, 9)), encode(texts.slice(9))]);
+  expect(halves.flat()).toEqual(whole);
+});
+
 test('what a stopped reading has kept is not read again; what another encoder said is dropped', async () => {
   const bytes = async () =>
     new Map((await vectors()).map((one) => [one.textHash.toString('hex'), one.vector]));

@@ -8,7 +8,8 @@ import { hashOf, SharedVectorsBuilder, type SharedVectors } from './storedVector
 import { textsToRead, type TextToRead } from './texts.js';
 
 const PIECE = 128;
-const PIECES_AT_ONCE = 2;
+/** One more than threads read at a time: none of them waits while another's is being kept. */
+const PIECES_AT_ONCE = 3;
 /** Texts that tell which language most are in. */
 const COMPARED = 200;
 /** Where a training misses no more texts than this it reads them itself. */
