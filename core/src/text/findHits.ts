@@ -123,7 +123,8 @@ const beginningOf = (stem: string) => stem.slice(0, -1);
 
 /** Words of ASCII text with this beginning, as `splitWords` splits them; null where that could not tell them. */
 function plainWordsFrom(beginning: string): RegExp | null {
-  if (!/^[a-z][a-z0-9']*$/.test(beginning)) return null;
+  // after an apostrophe a word goes on with letters only
+  if (!/^[a-z][a-z0-9]*$/.test(beginning)) return null;
   return new RegExp(`(?<![a-z0-9]|[a-z0-9]')${beginning}[a-z0-9]*(?:'[a-z]+)*`, 'gi');
 }
 
