@@ -1,2 +1,3 @@
-export { countLengths } from './lengths.js';
-export { countWords, type WordCount } from './wordCounts.js';
+export { lookAt, type FirstLook } from './look.js';
+export type { Phrase } from './phrases.js';
+export type { WordCount } from './wordCounts.js';

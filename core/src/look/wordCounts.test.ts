@@ -2,21 +2,50 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { hitTester } from '../text/index.js';
 import { countLengths } from './lengths.js';
-import { countWords } from './wordCounts.js';
+import { lookAt } from './look.js';
 
-test('counts answers, not uses, without the question’s own words and those set aside', () => {
+const look = (answers: string[], question = '', aside: string[] = []) =>
+  lookAt(answers, question, aside, { words: 20, phrases: 20 });
+
+test('counts answers, not uses, all forms of a word as one, without the question’s own words and those set aside', () => {
   const answers = [
-    'Boat boat boat',
+    'Boat boats boat',
     'the BOAT was late',
     'late, late crossing',
     'a 7 o’clock boat',
   ];
-  expect(countWords(answers, 'Your crossings or crossing?', [], 10)).toEqual([
-    { word: 'boat', answers: 3 },
-    { word: 'late', answers: 2 },
-    { word: "o'clock", answers: 1 },
+  expect(look(answers, 'Your crossings or crossing?').words).toEqual([
+    {
+      word: 'boat',
+      answers: 3,
+      forms: [
+        { form: 'boat', answers: 3 },
+        { form: 'boats', answers: 1 },
+      ],
+    },
+    { word: 'late', answers: 2, forms: [{ form: 'late', answers: 2 }] },
+    { word: "o'clock", answers: 1, forms: [{ form: "o'clock", answers: 1 }] },
   ]);
-  expect(countWords(answers, '', ['boat'], 1)).toEqual([{ word: 'late', answers: 2 }]);
+  expect(look(answers, '', ['boats']).words.map(({ word }) => word)).toEqual([
+    'late',
+    'crossing',
+    "o'clock",
+  ]);
+});
+
+test('phrases are words that meet more than by chance, the longest that people say; not those of the question', () => {
+  const said = [
+    'the early morning boat',
+    'an early morning boat leaves',
+    'early morning boats please',
+  ];
+  const others = Array.from({ length: 40 }, (_, i) => `word${i} boat and word${i + 1} early`);
+  const kept = [...said, ...said, ...others];
+  expect(look(kept).phrases).toEqual([{ phrase: 'early morning boat', answers: 6 }]);
+  expect(look(kept, 'What of the early morning boat?').phrases).toEqual([]);
+  expect(look(kept, '', ['morning']).phrases).toEqual([]);
+  // two people are no phrase, and “boat and” ends with a word that says nothing
+  expect(look([...said.slice(0, 2), ...others]).phrases).toEqual([]);
 });
 
 test('lengths: a bin reaches to the next one, marks alone count as one word', () => {
@@ -38,7 +67,7 @@ test('lengths: a bin reaches to the next one, marks alone count as one word', ()
   ]);
 });
 
-test('looking for a counted word as a whole word finds the answers that were counted, whatever stands beside it', () => {
+test('looking for what was counted finds the answers that were counted, whatever stands beside it', () => {
   const piece = fc.constantFrom(
     'boat',
     'Boat’s',
@@ -64,10 +93,16 @@ test('looking for a counted word as a whole word finds the answers that were cou
   const answer = fc.array(piece, { maxLength: 6 }).map((pieces) => pieces.join(''));
   fc.assert(
     fc.property(fc.array(answer, { maxLength: 5 }), (answers) => {
-      for (const { word, answers: counted } of countWords(answers, '', [], 20)) {
-        const isIn = hitTester(word, 'word');
-        expect([word, answers.filter(isIn).length]).toEqual([word, counted]);
+      const { words, phrases } = look([...answers, ...answers, ...answers]);
+      const found = (wanted: string, match: 'stem' | 'word') =>
+        3 * answers.filter(hitTester(wanted, match)).length;
+      for (const { word, answers: counted, forms } of words) {
+        expect([word, found(word, 'stem')]).toEqual([word, counted]);
+        for (const { form, answers: using } of forms)
+          expect([form, found(form, 'word')]).toEqual([form, using]);
       }
+      for (const { phrase, answers: counted } of phrases)
+        expect([phrase, found(phrase, 'stem')]).toEqual([phrase, counted]);
     }),
   );
 });

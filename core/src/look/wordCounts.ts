@@ -1,43 +1,62 @@
-import { foldForSearch, isFunctionWord, splitWords } from '../text/index.js';
+import { isFunctionWord } from '../text/index.js';
+import type { TermTexts } from './readTerms.js';
 
+/** A word in all of its forms. */
 export interface WordCount {
-  /** As it is written most often. */
+  /** The form that most answers use. */
   word: string;
-  /** How many answers use it at least once, with or without its accents. */
+  /** How many answers use any form of it at least once, with or without its accents. */
   answers: number;
+  /** How many use each form, most used first; one alone where there is but one. */
+  forms: { form: string; answers: number }[];
 }
 
 /**
- * How many answers use each word, most used first: as many as are found by looking for it as a whole word. Function
- * words, the words of the question itself, single letters and numbers are left out, and so are the words set aside.
+ * How many answers use each word, most used first: as many as are found by looking for any form of it. Function words,
+ * single letters and numbers are left out, and what else is to be.
  *
+ * @param ignored words, by number, that are left out
  * @param most how many words to give at the most
  */
 export function countWords(
-  answers: readonly string[],
-  question: string,
-  setAside: readonly string[],
+  terms: TermTexts,
+  ignored: ReadonlySet<number>,
   most: number,
 ): WordCount[] {
-  const ignored = new Set(
-    [...splitWords(question).map(({ form }) => form), ...setAside].map(foldForSearch),
-  );
-  const counts = new Map<string, { answers: number; spellings: Map<string, number> }>();
-  for (const answer of answers) {
-    const spellingOf = new Map(splitWords(answer).map(({ form }) => [foldForSearch(form), form]));
-    for (const [word, spelling] of spellingOf) {
-      const count = counts.get(word) ?? { answers: 0, spellings: new Map<string, number>() };
-      counts.set(word, count);
-      count.answers += 1;
-      count.spellings.set(spelling, (count.spellings.get(spelling) ?? 0) + 1);
-    }
-  }
-  return [...counts]
-    .filter(([word]) => !ignored.has(word) && !isFunctionWord(word))
-    .sort(([x, xs], [y, ys]) => ys.answers - xs.answers || (x < y ? -1 : 1))
+  const { spellings, stems, wordOf } = terms;
+  const ofWords = answersUsing(terms.start, terms.words, stems.length);
+  const ofForms = answersUsing(terms.start, terms.forms, spellings.length);
+  const formsOf: number[][] = stems.map(() => []);
+  for (const [form, word] of wordOf.entries()) formsOf[word]!.push(form);
+  return formsOf
+    .map((forms, word) => ({ word, forms: sortedBy(forms, ofForms, spellings) }))
+    .filter(({ word, forms }) => !ignored.has(word) && !isFunctionWord(spellings[forms[0]!]!))
+    .sort(
+      (x, y) =>
+        ofWords[y.word]! - ofWords[x.word]! ||
+        (spellings[x.forms[0]!]! < spellings[y.forms[0]!]! ? -1 : 1),
+    )
     .slice(0, most)
-    .map(([, { answers, spellings }]) => ({
-      word: [...spellings].reduce((best, one) => (one[1] > best[1] ? one : best))[0],
-      answers,
+    .map(({ word, forms }) => ({
+      word: spellings[forms[0]!]!,
+      answers: ofWords[word]!,
+      forms: forms.map((form) => ({ form: spellings[form]!, answers: ofForms[form]! })),
     }));
+}
+
+const sortedBy = (forms: number[], answers: Int32Array, spellings: readonly string[]): number[] =>
+  forms.sort((x, y) => answers[y]! - answers[x]! || (spellings[x]! < spellings[y]! ? -1 : 1));
+
+/** How many answers use each of some words or forms, by number. */
+function answersUsing(start: Int32Array, used: Int32Array, count: number): Int32Array {
+  const answers = new Int32Array(count);
+  const lastIn = new Int32Array(count).fill(-1);
+  for (let t = 0; t < start.length - 1; t++)
+    for (let w = start[t]!; w < start[t + 1]!; w++) {
+      const one = used[w]!;
+      if (lastIn[one] === t) continue;
+      lastIn[one] = t;
+      answers[one]! += 1;
+    }
+  return answers;
 }

@@ -30,3 +30,4 @@ export { fTail } from './fTail.js';
 export { drawnFor, randomSource, shuffle } from './random.js';
 export { chiSquareTail, normalTwoSided } from './tails.js';
 export { wilsonInterval, type Interval } from './wilson.js';
+export { logLikelihood } from './logLikelihood.js';

@@ -7,7 +7,7 @@ import { findQuestion } from '../study/index.js';
 import { route } from '../route.js';
 import { readAnswerTexts } from './answerTexts.js';
 
-const MOST_WORDS = 60;
+const MOST = { words: 60, phrases: 30 };
 
 export function lookRoutes(app: App, threads: Threads): void {
   route(app, api.lookAtQuestion, async (request): Promise<Look> => {
@@ -19,7 +19,7 @@ export function lookRoutes(app: App, threads: Threads): void {
       answers: texts.map((text) => blankAsides(text, asides)),
       question: question.wording,
       aside: setAside ?? [],
-      most: MOST_WORDS,
+      most: MOST,
     });
     return { answered: texts.length, ...counted };
   });

@@ -1,11 +1,10 @@
-import { X } from 'lucide-react';
-import { Link } from 'react-router';
 import { useLook } from '../data/report.js';
 import { useChangeStudy } from '../data/respondents.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../lib/numbers.js';
+import { PhraseList, WordList } from './termLists.js';
 import { lookStopTexts } from './texts.js';
 
 /** A first look: how long the answers are and which words people use, before any coding. */
@@ -15,11 +14,10 @@ export function LookStop() {
   const change = useChangeStudy(study.id);
   if (look.isError) return <PageProblem error={look.error} />;
   if (!look.data) return <Waiting what={lookStopTexts.words} />;
-  const { words, lengths, answered } = look.data;
+  const { words, phrases, lengths, answered } = look.data;
   const { setAside } = study;
   const keepAside = (list: string[]) => change.mutate({ setAside: list });
   const longestBar = Math.max(1, ...lengths.map((bin) => bin.answers));
-  const mostUsed = words[0]?.answers ?? 1;
   const binName = (place: number) => {
     const from = lengths[place]!.from;
     const next = lengths[place + 1]?.from;
@@ -76,36 +74,17 @@ export function LookStop() {
             ))}
           </p>
         )}
-        <ol className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-6">
-          {words.map(({ word, answers }) => (
-            <li key={word} className="flex items-center gap-2 border-b border-rule py-1">
-              <Link
-                to={`../code?match=word&words=${encodeURIComponent(word)}`}
-                className="min-w-0 flex-1 break-words font-serif text-[16px] hover:underline"
-              >
-                {word}
-              </Link>
-              <span className="flex w-24 items-center gap-2">
-                <span
-                  aria-hidden
-                  className="block h-2 bg-rule"
-                  style={{ width: `${(44 * answers) / mostUsed}px` }}
-                />
-                <span className="figures">{asCount(answers)}</span>
-              </span>
-              <button
-                type="button"
-                className="rounded p-1 text-soft hover:text-ink"
-                onClick={() => keepAside([...setAside, word])}
-                aria-label={lookStopTexts.setAside(word)}
-                title={lookStopTexts.setAside2}
-              >
-                <X size={13} aria-hidden />
-              </button>
-            </li>
-          ))}
-        </ol>
+        <WordList words={words} onSetAside={(word) => keepAside([...setAside, word])} />
       </section>
+      {phrases.length > 0 && (
+        <section aria-labelledby="phrases" className="col-start-2 min-w-0 max-[760px]:col-start-1">
+          <div className="flex flex-wrap items-baseline justify-between gap-3">
+            <h2 id="phrases">{lookStopTexts.phrases}</h2>
+            <span className="text-soft">{lookStopTexts.wordsMeetMoreThan}</span>
+          </div>
+          <PhraseList phrases={phrases} />
+        </section>
+      )}
     </main>
   );
 }

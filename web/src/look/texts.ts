@@ -14,6 +14,14 @@ export const lookStopTexts = {
     'The words of the question are set aside. Pick a word to read its answers.',
   alsoSetAside: 'Also set aside:',
   bringBack: (word: string) => `Bring back ${word}`,
-  setAside: (word: string) => `Set ${word} aside`,
-  setAside2: 'Set aside',
+  phrases: 'Phrases people use',
+  wordsMeetMoreThan: 'Words that stand side by side more often than by chance.',
+};
+
+/** look/termLists.tsx */
+export const termListsTexts = {
+  forms: (forms: number) => `${forms} forms`,
+  formsOf: (forms: number, word: string) => `${forms} forms of ${word}`,
+  setAsideWord: (word: string) => `Set ${word} aside`,
+  setAside: 'Set aside',
 };

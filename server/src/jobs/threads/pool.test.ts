@@ -64,7 +64,7 @@ test('work that is cancelled ends at once, and the threads go on with other work
     answers: ['late boat'],
     question: '',
     aside: [],
-    most: 5,
+    most: { words: 5, phrases: 5 },
   });
   expect(look.words).toHaveLength(2);
 });

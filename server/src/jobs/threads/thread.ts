@@ -1,7 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Look } from '@yellow-thread/contract';
 import { mostTelling } from '@yellow-thread/core/sampling';
-import { countLengths, countWords } from '@yellow-thread/core/look';
+import { lookAt } from '@yellow-thread/core/look';
 import {
   placeThresholds,
   trainCodes,
@@ -39,7 +39,12 @@ export interface ThreadWork {
   weaknessOf: { input: { password: string; about: string[] }; result: string | null };
   readListed: { input: { fileName: string; content: Uint8Array }; result: ListedCodes };
   look: {
-    input: { answers: string[]; question: string; aside: string[]; most: number };
+    input: {
+      answers: string[];
+      question: string;
+      aside: string[];
+      most: { words: number; phrases: number };
+    };
     result: Omit<Look, 'answered'>;
   };
   orderAlike: { input: ComparedTexts; result: Awaited<ReturnType<typeof orderAlike>> };
@@ -110,10 +115,7 @@ async function compute(message: Message): Promise<unknown> {
       return readListed(message.input.fileName, message.input.content);
     case 'look': {
       const { answers, question, aside, most } = message.input;
-      return {
-        lengths: countLengths(answers),
-        words: countWords(answers, question, aside, most),
-      };
+      return lookAt(answers, question, aside, most);
     }
     case 'orderAlike':
       return orderAlike(message.input);

@@ -1,0 +1,102 @@
+import type { Look } from '@yellow-thread/contract';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { asCount } from '../lib/numbers.js';
+import { termListsTexts } from './texts.js';
+
+const columns = 'mt-3 grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-6';
+
+/** Answers that hold what was counted: in any form of its words, or as it is written. */
+const answersWith = (words: string, match: 'stem' | 'word') =>
+  `../code?match=${match}&words=${encodeURIComponent(words)}`;
+
+/** Words with how many answers use them; those of several forms can be opened out. */
+export function WordList({
+  words,
+  onSetAside,
+}: {
+  words: Look['words'];
+  onSetAside: (word: string) => void;
+}) {
+  const [opened, setOpened] = useState<string | null>(null);
+  const most = words[0]?.answers ?? 1;
+  return (
+    <ol className={columns}>
+      {words.map(({ word, answers, forms }) => (
+        <li key={word} className="border-b border-rule py-1">
+          <div className="flex items-center gap-2">
+            <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-2">
+              <TermLink to={answersWith(word, 'stem')}>{word}</TermLink>
+              {forms.length > 1 && (
+                <button
+                  type="button"
+                  className="text-[13px] text-soft underline decoration-dotted underline-offset-4 hover:text-ink"
+                  aria-expanded={opened === word}
+                  aria-label={termListsTexts.formsOf(forms.length, word)}
+                  onClick={() => setOpened(opened === word ? null : word)}
+                >
+                  {termListsTexts.forms(forms.length)}
+                </button>
+              )}
+            </span>
+            <Amount answers={answers} most={most} />
+            <button
+              type="button"
+              className="rounded p-1 text-soft hover:text-ink"
+              onClick={() => onSetAside(word)}
+              aria-label={termListsTexts.setAsideWord(word)}
+              title={termListsTexts.setAside}
+            >
+              <X size={13} aria-hidden />
+            </button>
+          </div>
+          {opened === word && (
+            <ul className="mb-1 ml-3">
+              {forms.map(({ form, answers: using }) => (
+                <li key={form} className="flex items-baseline gap-2">
+                  <TermLink to={answersWith(form, 'word')}>{form}</TermLink>
+                  <span className="figures text-soft">{asCount(using)}</span>
+                </li>
+              ))}
+            </ul>
+          )}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** Phrases with how many answers use them. */
+export function PhraseList({ phrases }: { phrases: Look['phrases'] }) {
+  const most = phrases[0]?.answers ?? 1;
+  return (
+    <ol className={columns}>
+      {phrases.map(({ phrase, answers }) => (
+        <li key={phrase} className="flex items-center gap-2 border-b border-rule py-1">
+          <span className="min-w-0 flex-1">
+            <TermLink to={answersWith(phrase, 'stem')}>{phrase}</TermLink>
+          </span>
+          <Amount answers={answers} most={most} />
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+const TermLink = ({ to, children }: { to: string; children: string }) => (
+  <Link to={to} className="break-words font-serif text-[16px] hover:underline">
+    {children}
+  </Link>
+);
+
+const Amount = ({ answers, most }: { answers: number; most: number }) => (
+  <span className="flex w-24 shrink-0 items-center gap-2">
+    <span
+      aria-hidden
+      className="block h-2 bg-rule"
+      style={{ width: `${(44 * answers) / most}px` }}
+    />
+    <span className="figures">{asCount(answers)}</span>
+  </span>
+);
