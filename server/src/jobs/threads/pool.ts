@@ -22,6 +22,9 @@ const MOST_MEMORY_MB = 2048;
 /** A workbook is written row by row: with more room than this it only lets more lie about that is of no use any more. */
 const MOST_FOR_FILES_MB = { old: 96, young: 16 };
 
+/** Reading for meaning and training take minutes: they give way to whoever saves a code meanwhile, on Linux. */
+const YIELDING = 10;
+
 /** Sheets and files do not wait behind models, nothing short behind something long, and one sheet holds up no other. */
 type PoolName = 'sheets' | 'models' | 'files' | 'short';
 const poolOf: Record<keyof ThreadWork, PoolName> = {
@@ -44,20 +47,24 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
 
 export function createThreads(): Threads {
   // a larger nursery than usual: most of what a row is read with is dead at once
-  const makePool = (maxThreads: number, most = { old: MOST_MEMORY_MB, young: 32 }) =>
+  const makePool = (
+    maxThreads: number,
+    { most = { old: MOST_MEMORY_MB, young: 32 }, niceIncrement = 0 } = {},
+  ) =>
     new Piscina({
       filename: new URL(fromSource ? './dev.mjs' : './thread.js', import.meta.url).href,
       minThreads: 0,
       maxThreads,
       idleTimeout: 30_000,
+      niceIncrement,
       resourceLimits: { maxOldGenerationSizeMb: most.old, maxYoungGenerationSizeMb: most.young },
       ...(fromSource ? { execArgv: ['--conditions=source'] } : {}),
     });
   const pools: Record<PoolName, Piscina> = {
     sheets: makePool(2),
     short: makePool(1),
-    models: makePool(2),
-    files: makePool(1, MOST_FOR_FILES_MB),
+    models: makePool(2, { niceIncrement: YIELDING }),
+    files: makePool(1, { most: MOST_FOR_FILES_MB }),
   };
   return {
     async run(name, input, { signal, ...end } = {}) {
