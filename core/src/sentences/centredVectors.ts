@@ -29,14 +29,17 @@ export function centredVectors(
     of(text) {
       const vector = of(text);
       if (!vector) return null;
+      const centred = new Float32Array(size);
       let squares = 0;
-      const centred = vector.map((one, d) => {
-        const rest = one - mean[d]!;
+      for (let d = 0; d < size; d++) {
+        const rest = vector[d]! - mean[d]!;
+        centred[d] = rest;
         squares += rest * rest;
-        return rest;
-      });
+      }
       const length = Math.sqrt(squares);
-      return length > 1e-9 ? centred.map((one) => one / length) : null;
+      if (length < 1e-9) return null;
+      for (let d = 0; d < size; d++) centred[d]! /= length;
+      return centred;
     },
   };
 }

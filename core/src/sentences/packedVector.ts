@@ -19,5 +19,8 @@ export function unpackVector(packed: Uint8Array): Float32Array {
   const { buffer, byteOffset, byteLength } = packed;
   const scale = new DataView(buffer, byteOffset, byteLength).getFloat32(0, true);
   const bytes = new Int8Array(buffer, byteOffset + SCALE_BYTES, byteLength - SCALE_BYTES);
-  return Float32Array.from(bytes, (one) => scale * one);
+  // a loop: “from” with a function takes fifty times as long
+  const vector = new Float32Array(bytes.length);
+  for (let i = 0; i < bytes.length; i++) vector[i] = scale * bytes[i]!;
+  return vector;
 }

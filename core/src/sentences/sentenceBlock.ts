@@ -26,6 +26,8 @@ const KEPT = 48;
 /** Oversampling: with more directions than are kept, fewer rounds suffice. */
 const FOLLOWED = 64;
 const ROUNDS = 4;
+/** What the length of a vector that is projected is a multiple of. */
+const EIGHT = 8;
 /** Of more texts than this, evenly spaced ones are used. */
 const MOST_TEXTS = 600;
 /** Texts with a vector below which the block would tell nothing. */
@@ -36,12 +38,14 @@ const FEWEST_TEXTS = 20;
  * vectors of all answers, coded or not. Each text's is scaled to the root of the block's weight. Deterministic.
  *
  * @param excluded forms of words that are taken out of a text before it is read
+ * @param kept how many directions
  * @see Halko, Martinsson & Tropp (2011) Finding structure with randomness, for the subspace iteration
  */
 export function sentenceBlock(
   vectors: SentenceVectors | null,
   texts: readonly string[],
   excluded: ReadonlySet<string>,
+  kept = KEPT,
 ): SentenceBlock {
   if (!vectors) return NO_SENTENCES;
   const read = (text: string) => vectors.of(withoutWords(text, excluded));
@@ -50,7 +54,7 @@ export function sentenceBlock(
     read(texts[Math.floor(i * step)]!),
   ).filter((one) => one !== null);
   if (learnt.length < FEWEST_TEXTS) return NO_SENTENCES;
-  const size = Math.min(KEPT, vectors.size);
+  const size = Math.min(kept, vectors.size);
   const directions = leadingDirections(learnt, vectors.size).subarray(0, size * vectors.size);
   const project = projection(directions, vectors.size);
   return {
@@ -69,37 +73,29 @@ export function sentenceBlock(
 
 /** Orthonormal directions that carry the most of some vectors, one after the other. */
 function leadingDirections(vectors: readonly Float32Array[], size: number): Float64Array {
-  const products = new Float64Array(size * size);
-  for (const vector of vectors)
-    for (let i = 0; i < size; i++) {
-      const one = vector[i]!;
-      for (let j = i, at = i * size + i; j < size; j++, at++) products[at]! += one * vector[j]!;
-    }
-  for (let i = 0; i < size; i++)
-    for (let j = 0; j < i; j++) products[i * size + j] = products[j * size + i]!;
+  // the columns, too, must be of a length that `projection` takes
+  const count = EIGHT * Math.ceil(vectors.length / EIGHT);
+  const rows = new Float64Array(count * size);
+  const columns = new Float64Array(size * count);
+  for (const [i, vector] of vectors.entries())
+    for (let d = 0; d < size; d++) rows[i * size + d] = columns[d * count + i] = vector[d]!;
+  const alongRows = projection(rows, size);
+  const alongColumns = projection(columns, count);
   const next = randomSource(1);
-  const followed = Math.min(FOLLOWED, size);
-  let basis: Float64Array = Float64Array.from(
-    { length: followed * size },
+  const basis = Float64Array.from(
+    { length: Math.min(FOLLOWED, size) * size },
     () => next() / 2 ** 31 - 1,
   );
   for (let round = 0; round < ROUNDS; round++) {
     orthonormalise(basis, size);
-    basis = timesEach(products, basis, size);
+    for (let first = 0; first < basis.length; first += size)
+      basis.set(
+        alongColumns(alongRows(Float32Array.from(basis.subarray(first, first + size)))),
+        first,
+      );
   }
   orthonormalise(basis, size);
   return basis;
-}
-
-/** Each of some vectors times a symmetric matrix. */
-function timesEach(matrix: Float64Array, vectors: Float64Array, size: number): Float64Array {
-  const result = new Float64Array(vectors.length);
-  for (let first = 0; first < vectors.length; first += size)
-    for (let i = 0; i < size; i++) {
-      const by = vectors[first + i]!;
-      for (let j = 0, at = i * size; j < size; j++, at++) result[first + j]! += by * matrix[at]!;
-    }
-  return result;
 }
 
 /** Makes vectors orthogonal to each other and of length 1 (modified Gram–Schmidt, twice for rounding). */

@@ -2,6 +2,8 @@ import { centredVectors, sentenceBlock, type SentenceVectors } from '../sentence
 import { tfidfRows, type TfidfRows } from './tfidfRows.js';
 
 const NO_WORDS: ReadonlySet<string> = new Set();
+/** With half of the directions that models take, the order is as good (docs/notes/learning.md). */
+const DIRECTIONS = 24;
 
 /**
  * Texts as vectors of their words and, where they were read for meaning, of their meaning along the directions in which
@@ -12,7 +14,7 @@ export function similarityRows(
   vectors: SentenceVectors | null,
 ): TfidfRows {
   const words = tfidfRows(texts);
-  const meaning = centredVectors(texts, sentenceBlock(vectors, texts, NO_WORDS));
+  const meaning = centredVectors(texts, sentenceBlock(vectors, texts, NO_WORDS, DIRECTIONS));
   if (!meaning) return words;
   const { columns } = words;
   const most = words.column.length + texts.length * meaning.size;

@@ -1,9 +1,9 @@
 import type { NearCodes } from '@yellow-thread/contract';
-import { codesOfNearest } from '@yellow-thread/core/coding';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, StudyEntity } from '../database/index.js';
-import { storedVectors, vectorsOfTexts } from '../sentences/index.js';
+import type { Threads } from '../jobs/index.js';
+import { vectorsOfTexts } from '../sentences/index.js';
 import type { FoundResponse } from './responses.js';
 
 /** Answers coded last that are compared: similar answers seldom come alone. */
@@ -12,6 +12,7 @@ const MOST_CODES = 1000;
 /** What answers like this one were coded with by hand. */
 export async function readNearCodes(
   em: EntityManager,
+  threads: Threads,
   studyId: number,
   { id, questionId, text }: FoundResponse,
 ): Promise<NearCodes> {
@@ -29,10 +30,5 @@ export async function readNearCodes(
   const asked = blankAsides(text, asides);
   const said = coded.map((one) => ({ ...one, text: blankAsides(one.text, asides) }));
   const vectors = await vectorsOfTexts(em, studyId, [asked, ...said.map((one) => one.text)]);
-  const shares = codesOfNearest(asked, said, vectors && storedVectors(vectors));
-  return {
-    codes: [...shares]
-      .map(([codeId, share]) => ({ codeId, share }))
-      .sort((x, y) => y.share - x.share),
-  };
+  return { codes: await threads.run('nearCodes', { text: asked, coded: said, vectors }) };
 }

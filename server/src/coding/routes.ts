@@ -77,7 +77,7 @@ export function codingRoutes(app: App, threads: Threads): void {
     { bodyLimit: 4 * 1024 * 1024 },
   );
   route(app, api.getNearCodes, async ({ em, params }) =>
-    readNearCodes(em, params.study, await findResponse(em, params.study, params.response)),
+    readNearCodes(em, threads, params.study, await findResponse(em, params.study, params.response)),
   );
   route(app, api.getRespondentAnswers, async (request) => {
     const { em, params } = request;

@@ -7,6 +7,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { chosenAnswers } from '../coding/index.js';
 import { CodeEntity, cutsAsJson, rows, StudyEntity } from '../database/index.js';
 import { DRAWN_AT_RANDOM } from '../groups/index.js';
+import { startTimeSlice } from '../timeSlice.js';
 import { problems } from '../wording/problems.js';
 
 /**
@@ -65,6 +66,25 @@ export async function readTrainingInput(
      where s.study_id = :studyId and (s.code_id is null or c.id is not null) order by s.word, s.code_id`,
     { studyId },
   );
+  const answers: TrainingInput['answers'] = [];
+  const slice = startTimeSlice();
+  for (const answer of stored) {
+    answers.push({
+      // of the same length, so that evidence stands where it stands in the answer
+      text: blankAsides(answer.text, asides),
+      settled: answer.settled,
+      random: answer.random,
+      inScope: inScope?.has(answer.id) ?? true,
+      codes: new Set(answer.mentions?.map((mention) => mention.codeId)),
+      lines: linesOf(answer.text, asides, answer.cuts ?? [])
+        .filter((line) => !line.isAside)
+        .map(({ start, end }) => ({ start, end, codes: codesAt(answer, start, end) })),
+      ...(answer.decided && {
+        decided: new Map(answer.decided.map((one) => [one.codeId, one.accepted])),
+      }),
+    });
+    if (slice.isOver()) await slice.next();
+  }
   const input = withThemes(
     {
       seed,
@@ -74,20 +94,7 @@ export async function readTrainingInput(
         .filter(({ archived }) => !archived)
         .filter(({ questions }) => questions?.includes(questionId) ?? true)
         .map(({ id, name, definition, include }) => ({ id, name, definition, include })),
-      answers: stored.map((answer) => ({
-        // of the same length, so that evidence stands where it stands in the answer
-        text: blankAsides(answer.text, asides),
-        settled: answer.settled,
-        random: answer.random,
-        inScope: inScope?.has(answer.id) ?? true,
-        codes: new Set(answer.mentions?.map((mention) => mention.codeId)),
-        lines: linesOf(answer.text, asides, answer.cuts ?? [])
-          .filter((line) => !line.isAside)
-          .map(({ start, end }) => ({ start, end, codes: codesAt(answer, start, end) })),
-        ...(answer.decided && {
-          decided: new Map(answer.decided.map((one) => [one.codeId, one.accepted])),
-        }),
-      })),
+      answers,
     },
     await themesOf(em, studyId),
   );
@@ -95,7 +102,7 @@ export async function readTrainingInput(
     input,
     responseIds: stored.map(({ id }) => id),
     respondentIds: stored.map(({ respondentId }) => respondentId),
-    fingerprint: fingerprintOf(input),
+    fingerprint: await fingerprintOf(input),
   };
 }
 
@@ -139,10 +146,11 @@ export function readScope(scope: string): LedgerQuery | null {
 }
 
 /** What decides the models: texts, codes, lines, decisions, the codebook's words, excluded words. */
-function fingerprintOf({ answers, codes, excluded }: TrainingInput): string {
+async function fingerprintOf({ answers, codes, excluded }: TrainingInput): Promise<string> {
   const hash = createHash('sha256');
   hash.update(JSON.stringify([codes, excluded]));
-  for (const { text, settled, random, codes, lines, decided } of answers)
+  const slice = startTimeSlice();
+  for (const { text, settled, random, codes, lines, decided } of answers) {
     hash.update(
       JSON.stringify([
         text,
@@ -153,5 +161,7 @@ function fingerprintOf({ answers, codes, excluded }: TrainingInput): string {
         lines?.map((line) => [line.start, line.end, [...line.codes].sort()]),
       ]),
     );
+    if (slice.isOver()) await slice.next();
+  }
   return hash.digest('hex').slice(0, 16);
 }

@@ -66,11 +66,17 @@ export function storedVectors(vectors: SharedVectors): SentenceVectors {
   const bytes = packed.length / count;
   const placeOf = new Map<string, number>();
   for (let i = 0; i < count; i++) placeOf.set(hashAt(vectors, i), i);
+  /** A text is asked for several times, and hashing it takes longer than all else. */
+  const placeOfText = new Map<string, number>();
   return {
     size,
     of(text) {
-      const place = placeOf.get(keyOf(hashOf(text)));
-      if (place === undefined) return null;
+      let place = placeOfText.get(text);
+      if (place === undefined) {
+        place = placeOf.get(keyOf(hashOf(text))) ?? -1;
+        placeOfText.set(text, place);
+      }
+      if (place === -1) return null;
       return unpackVector(packed.subarray(place * bytes, (place + 1) * bytes));
     },
   };

@@ -38,6 +38,7 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   orderAlike: 'models',
   alikeTo: 'models',
   mostTelling: 'models',
+  nearCodes: 'short',
   trainCodes: 'models',
   placeThresholds: 'models',
   encode: 'models',

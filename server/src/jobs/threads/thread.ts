@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Look } from '@yellow-thread/contract';
+import type { Look, NearCodes } from '@yellow-thread/contract';
+import { codesOfNearest } from '@yellow-thread/core/coding';
 import { mostTelling } from '@yellow-thread/core/sampling';
 import { lookAt } from '@yellow-thread/core/look';
 import {
@@ -48,6 +49,14 @@ export interface ThreadWork {
     result: Omit<Look, 'answered'>;
   };
   orderAlike: { input: ComparedTexts; result: Awaited<ReturnType<typeof orderAlike>> };
+  nearCodes: {
+    input: {
+      text: string;
+      coded: { text: string; codeIds: string[] }[];
+      vectors: SharedVectors | null;
+    };
+    result: NearCodes['codes'];
+  };
   mostTelling: {
     input: ComparedTexts & { distance: number[]; size: number };
     result: number[];
@@ -119,6 +128,13 @@ async function compute(message: Message): Promise<unknown> {
     }
     case 'orderAlike':
       return orderAlike(message.input);
+    case 'nearCodes': {
+      const { text, coded, vectors } = message.input;
+      const shares = codesOfNearest(text, coded, vectors && storedVectors(vectors));
+      return [...shares]
+        .map(([codeId, share]) => ({ codeId, share }))
+        .sort((x, y) => y.share - x.share);
+    }
     case 'mostTelling': {
       const { texts, distance, size, vectors } = message.input;
       return mostTelling(texts, distance, size, vectors && storedVectors(vectors));
