@@ -9,7 +9,7 @@ import {
   saved,
 } from './steps.js';
 
-const said = ['late boat', 'fares too high', 'they were kind to my mother', 'steep steps'];
+const said = ['late boat', 'fares too high', 'the staff helped me', 'steep steps'];
 const rows = Array.from({ length: 24 }, (_, i) => `${i},${said[i % 4]} ${i}`);
 
 test('answers are read for meaning, and a code finds its first examples before any has it', async ({
@@ -21,21 +21,21 @@ test('answers are read for meaning, and a code finds its first examples before a
   await expect(page.getByText('Answers are read for meaning.')).toBeVisible();
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await expect(codeField(page)).toBeFocused();
-  await page.keyboard.type('Service / Crew');
+  await page.keyboard.type('Service / Staff');
   await page.keyboard.press('Enter');
   await saved(page);
   await page.getByRole('link', { name: 'Codebook', exact: true }).click();
   await page
     .getByRole('region', { name: 'Themes and codes' })
-    .getByRole('button', { name: 'Crew' })
+    .getByRole('button', { name: 'Staff' })
     .click();
   await page
     .getByLabel('Definition: what belongs here')
-    .fill('The staff on board are friendly and helpful.');
+    .fill('The staff are friendly and helpful.');
   await page.getByLabel('Definition: what belongs here').blur();
   await saved(page);
-  const nearest = page.getByRole('region', { name: 'Nearest in meaning to “Crew”, not learnt' });
-  await expect(nearest.getByRole('listitem').first()).toContainText('kind to my mother');
+  const nearest = page.getByRole('region', { name: 'Nearest in meaning to “Staff”, not learnt' });
+  await expect(nearest.getByRole('listitem').first()).toContainText('the staff helped me');
   await expectAccessible(page);
 
   await page.getByRole('link', { name: /^Code\b/ }).click();
@@ -46,14 +46,17 @@ test('answers are read for meaning, and a code finds its first examples before a
   await drawer.getByRole('button', { name: 'Draw 3 answers and code them' }).click();
   await expect(page.getByRole('article')).toHaveCount(3);
   for (const answer of await page.getByRole('article').all())
-    await expect(answer).toContainText('kind to my mother');
+    await expect(answer).toContainText('the staff helped me');
 });
 
 test('a suggestion says why it is made, by one key, for each one comes to', async ({ page }) => {
   await openDemo(page, 'Review');
   await page.getByRole('link', { name: '2 Value' }).click();
   await page.getByRole('link', { name: /^Family and friends/ }).click();
-  const first = page.getByRole('article').first();
+  const first = page
+    .getByRole('feed', { name: 'Suggestions of Family and friends' })
+    .getByRole('article')
+    .first();
   await expect(first).toHaveAttribute('aria-current', 'true');
   const why = page.getByRole('region', { name: 'Why Family and friends is suggested' });
   await page.keyboard.press('y');

@@ -1,7 +1,7 @@
 /**
  * How near texts are in meaning to what codes are about: the cosine of a text's vector with the sum of a code's (its
  * name's and its definition's), less the text's mean over all codes, so that a text that is near to everything is near
- * to nothing. Nothing has to be coded for it, and nothing is learnt.
+ * to nothing; of one code alone the cosine. Nothing has to be coded for it, and nothing is learnt.
  *
  * @param codes vectors of each code's texts; null for a text without one
  * @returns by code; −∞ for a code without a vector
@@ -15,7 +15,8 @@ export function nearnessTo(
   const known = directions.filter((one) => one !== null).length;
   return (text) => {
     const cosines = Float64Array.from(directions, (one) => (one ? dot(one, text) : 0));
-    const mean = cosines.reduce((sum, one) => sum + one, 0) / Math.max(1, known);
+    // one code alone has no others that a text could be nearer to
+    const mean = known > 1 ? cosines.reduce((sum, one) => sum + one, 0) / known : 0;
     return cosines.map((one, c) => (directions[c] ? one - mean : -Infinity));
   };
 }

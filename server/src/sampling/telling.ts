@@ -96,5 +96,6 @@ export async function chooseTelling(
     }),
     ...first.map(({ id, text, codeId }) => ({ id, text, codeId: null, nearestTo: codeId })),
     ...unlike.map((one) => ({ ...one, codeId: null, nearestTo: null })),
-  ];
+    // as they stand in the ledger
+  ].sort((x, y) => x.id - y.id);
 }

@@ -21,6 +21,7 @@ export type Resource =
   | 'others'
   | 'history'
   | 'mentions-of-code'
+  | 'nearest'
   | 'saturation'
   | 'training'
   | 'telling'
@@ -51,6 +52,7 @@ export const FROM_MENTIONS = [
   'hits',
   'others',
   'mentions-of-code',
+  'nearest',
   'saturation',
   'report',
   'behind',

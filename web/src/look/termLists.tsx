@@ -31,7 +31,7 @@ export function WordList({
               {forms.length > 1 && (
                 <button
                   type="button"
-                  className="text-[13px] text-soft underline decoration-dotted underline-offset-4 hover:text-ink"
+                  className="inline-flex min-h-6 items-center text-[13px] text-soft underline decoration-dotted underline-offset-4 hover:text-ink"
                   aria-expanded={opened === word}
                   aria-label={termListsTexts.formsOf(forms.length, word)}
                   onClick={() => setOpened(opened === word ? null : word)}
@@ -85,7 +85,10 @@ export function PhraseList({ phrases }: { phrases: Look['phrases'] }) {
 }
 
 const TermLink = ({ to, children }: { to: string; children: string }) => (
-  <Link to={to} className="break-words font-serif text-[16px] hover:underline">
+  <Link
+    to={to}
+    className="inline-block min-h-6 min-w-6 break-words font-serif text-[16px] hover:underline"
+  >
     {children}
   </Link>
 );

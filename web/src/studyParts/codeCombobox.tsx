@@ -20,6 +20,8 @@ export interface CodeCombobox extends Pick<
   /** The code that Enter would pick; null for a new one, and where nothing is found. */
   highlighted: DrawnCode | null;
   type: (typed: string) => void;
+  /** Picks what Enter would pick, at once. @returns whether there is anything */
+  pick: () => boolean;
 }
 
 /**
@@ -56,6 +58,11 @@ export function useCodeCombobox(
     setTyped(to);
     setHighlighted(0);
   };
+  const take = (choice: Choice) => {
+    type('');
+    if (typeof choice === 'string') onNew?.(choice);
+    else onPick(choice);
+  };
   const combobox = useCombobox<Choice>({
     id,
     items: choices,
@@ -67,9 +74,7 @@ export function useCodeCombobox(
     highlightedIndex,
     onHighlightedIndexChange: ({ highlightedIndex: to }) => setHighlighted(Math.max(0, to)),
     onSelectedItemChange: ({ selectedItem }) => {
-      type('');
-      if (typeof selectedItem === 'string') onNew?.(selectedItem);
-      else if (selectedItem) onPick(selectedItem);
+      if (selectedItem) take(selectedItem);
     },
     stateReducer: (state, { type: what, changes }) => {
       const { InputBlur, ItemMouseMove, MenuMouseLeave } = useCombobox.stateChangeTypes;
@@ -87,6 +92,11 @@ export function useCodeCombobox(
     choices,
     highlighted: typeof chosen === 'object' ? chosen : null,
     type,
+    pick() {
+      if (chosen === undefined) return false;
+      take(chosen);
+      return true;
+    },
   };
 }
 
@@ -110,16 +120,20 @@ export function CodeField({
   onKey?: (event: KeyboardEvent) => boolean;
   className?: string;
 }) {
-  const { choices, typed, type } = combobox;
+  const { choices, typed, type, pick } = combobox;
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     const isTaken = onKey?.(event) ?? false;
     const isOfList = choices.length > 0 && LIST_KEYS.has(event.key) && !event.altKey;
     const clears = !isTaken && event.key === 'Escape' && typed !== '';
     if (clears) type('');
-    if (isTaken || clears) event.preventDefault();
+    // here, and not when downshift tells of it, a moment later: a second Enter may come before that
+    const picks =
+      !isTaken && isOfList && event.key === 'Enter' && !event.nativeEvent.isComposing && pick();
+    if (isTaken || clears || picks) event.preventDefault();
     // whatever the field stands in does nothing with a key that is used up here
     if (clears || isOfList) event.stopPropagation();
-    if (isTaken || !isOfList) Object.assign(event.nativeEvent, { preventDownshiftDefault: true });
+    if (isTaken || picks || !isOfList)
+      Object.assign(event.nativeEvent, { preventDownshiftDefault: true });
   };
   return (
     <input
