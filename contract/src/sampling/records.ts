@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { idSchema } from '../ids.js';
 
 /**
- * `first_examples`: nearest in meaning to codes that have too few examples for a model. `check`: at random among the answers that the
- * models decided, to correct what is estimated of these.
+ * `first_examples`: nearest in meaning to codes that have too few examples for a model. `check`: at random among the
+ * answers that the models decided, to correct what is estimated of these.
  */
 export const sampleKindSchema = z.enum([
   'random',

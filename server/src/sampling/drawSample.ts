@@ -6,9 +6,11 @@ import { row, rows, SampleEntity } from '../database/index.js';
 import { problems, type Problem } from '../wording/problems.js';
 import { DRAWN_AT_RANDOM, readLabels } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
-import { studyNearest } from '../sentences/index.js';
+import { studyNearest, type StudyNearest } from '../sentences/index.js';
 import { chooseFirstExamples } from './firstExamples.js';
 import { chooseTelling } from './telling.js';
+
+const NOTHING_NEAR: StudyNearest = new Map();
 
 interface Candidate {
   id: number;
@@ -30,8 +32,9 @@ export async function drawSample(
   { kind, size, variableId, seed = randomInt(2 ** 31) }: SampleCreate,
 ): Promise<number> {
   const { questionId } = place;
-  // found before anybody waits for it
-  const nearest = await studyNearest(em, threads, place.studyId);
+  // found before anybody waits for it; what is drawn at random has no use for it
+  const isAtRandom = kind === 'random' || kind === 'stratified';
+  const nearest = isAtRandom ? NOTHING_NEAR : await studyNearest(em, threads, place.studyId);
   return em.transactional(async (tx) => {
     // two people who draw at once draw one after the other
     await rows(tx, 'select id from question where id = :questionId for no key update', {

@@ -9,7 +9,7 @@ import { startTimeSlice } from '../timeSlice.js';
 import { VersionedCache } from '../versionedCache.js';
 import { encoderInUse, type EncoderInUse } from './encoder.js';
 import { MOST_NEAREST } from './nearestTexts.js';
-import { hashAt, hashOf } from './storedVectors.js';
+import { hashAt, hashOf, keyOf } from './storedVectors.js';
 import { vectorsVersion } from './version.js';
 import { loadVectors } from './vectors.js';
 
@@ -143,7 +143,7 @@ async function answersByHash(
   const slice = startTimeSlice();
   for (const { text, ids } of stored) {
     const hash = hashOf(blankAsides(text, asides));
-    const key = hash.toString('latin1');
+    const key = keyOf(hash);
     found.set(key, { hash, responseIds: [...(found.get(key)?.responseIds ?? []), ...ids] });
     if (slice.isOver()) await slice.next();
   }

@@ -5,7 +5,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import { cutsAsJson, rows, StudyEntity } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { encoderInUse } from './encoder.js';
-import { hashAt, hashOf } from './storedVectors.js';
+import { hashAt, hashOf, keyOf } from './storedVectors.js';
 import { loadVectors } from './vectors.js';
 
 /** A line that was coded by hand, or an answer that was coded as a whole. */
@@ -127,8 +127,6 @@ function unitsOf(
       hasCode: passages.some((one) => one.start !== null && one.start < end && one.end! > start),
     }));
 }
-
-const keyOf = (hash: Buffer): string => hash.toString('latin1');
 
 function cosine(one: Float32Array, other: Float32Array): number {
   let sum = 0;

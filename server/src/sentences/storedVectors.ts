@@ -82,5 +82,6 @@ export function storedVectors(vectors: SharedVectors): SentenceVectors {
   };
 }
 
-const keyOf = (hash: Uint8Array): string =>
+/** A hash as the key of a map. */
+export const keyOf = (hash: Uint8Array): string =>
   Buffer.from(hash.buffer, hash.byteOffset, hash.byteLength).toString('latin1');

@@ -4,7 +4,7 @@ import { rows, SentenceVectorEntity } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { encoderInUse, type EncoderInUse } from './encoder.js';
 import { startTimeSlice } from '../timeSlice.js';
-import { hashOf, SharedVectorsBuilder, type SharedVectors } from './storedVectors.js';
+import { hashOf, keyOf, SharedVectorsBuilder, type SharedVectors } from './storedVectors.js';
 import { textsToRead, type TextToRead } from './texts.js';
 
 const PIECE = 128;
@@ -53,7 +53,7 @@ export async function vectorsOfTexts(
   const slice = startTimeSlice();
   for (const text of texts) {
     const hash = hashOf(text);
-    hashes.set(hash.toString('latin1'), { hash });
+    hashes.set(keyOf(hash), { hash });
     if (slice.isOver()) await slice.next();
   }
   return loadVectors(em, studyId, encoder, [...hashes.values()]);
@@ -74,9 +74,9 @@ async function textsMissing(
        where study_id = :studyId and encoder = :encoder and text_hash = any(:hashes::bytea[])`,
       { studyId, encoder: encoder.id, hashes: hashesOf(texts, from) },
     );
-    for (const { textHash } of kept) known.add(textHash.toString('latin1'));
+    for (const { textHash } of kept) known.add(keyOf(textHash));
   }
-  return texts.filter(({ hash }) => !known.has(hash.toString('latin1')));
+  return texts.filter(({ hash }) => !known.has(keyOf(hash)));
 }
 
 interface Reading {
