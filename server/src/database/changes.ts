@@ -152,7 +152,7 @@ export interface ChangeNotification {
   studyId: number;
   accountId: number;
   tab: string | null;
-  tables: (keyof ChangeTables | 'membership' | 'session')[];
+  tables: (keyof ChangeTables | 'membership' | 'session' | 'training_run')[];
   /** The answers that it is about; null when there are too many to be named. */
   responses: number[] | null;
 }
@@ -160,14 +160,26 @@ export const CHANGE_CHANNEL = 'study_change';
 const MOST_NAMED = 300;
 
 /** Tells that somebody may no longer see what they saw: a study's members changed, or, without one, sessions ended. */
-export async function notifyOfAccess(em: EntityManager, studyId: number | null): Promise<void> {
-  const told: ChangeNotification = {
+export const notifyOfAccess = (em: EntityManager, studyId: number | null): Promise<void> =>
+  notify(em, {
     studyId: studyId ?? 0,
     accountId: 0,
     tab: null,
     tables: [studyId === null ? 'session' : 'membership'],
     responses: [],
-  };
+  });
+
+/** Tells that other models are in force for some question: nobody's change, but what they suggest is other now. */
+export const notifyOfRun = (em: EntityManager, studyId: number): Promise<void> =>
+  notify(em, {
+    studyId,
+    accountId: 0,
+    tab: null,
+    tables: ['training_run'],
+    responses: null,
+  });
+
+async function notify(em: EntityManager, told: ChangeNotification): Promise<void> {
   await rows(em, 'select pg_notify(:changeChannel, :told)', {
     changeChannel: CHANGE_CHANNEL,
     told: JSON.stringify(told),
@@ -184,16 +196,12 @@ async function notifyOfChange(
     if ('responseId' in record && record.responseId) responses.add(record.responseId);
     if (responses.size > MOST_NAMED) break;
   }
-  const told: ChangeNotification = {
+  await notify(em, {
     studyId: maker.studyId,
     accountId: maker.accountId,
     tab: maker.tab ?? null,
     tables: tables.filter((table) => diff[table]),
     responses: responses.size > MOST_NAMED ? null : [...responses],
-  };
-  await rows(em, 'select pg_notify(:changeChannel, :told)', {
-    changeChannel: CHANGE_CHANNEL,
-    told: JSON.stringify(told),
   });
 }
 

@@ -4,6 +4,7 @@ export {
   makeChange,
   redoChange,
   notifyOfAccess,
+  notifyOfRun,
   undoChange,
   type ChangeMaker,
   type ChangeNotification,

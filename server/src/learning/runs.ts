@@ -2,7 +2,13 @@ import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import type { TrainingRun } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { isoTime, rows, TrainingRunEntity, type SqlValues } from '../database/index.js';
+import {
+  isoTime,
+  rows,
+  notifyOfRun,
+  TrainingRunEntity,
+  type SqlValues,
+} from '../database/index.js';
 import { problems } from '../wording/problems.js';
 import { replaceOpenSuggestions, type KeptSuggestions } from './suggestions.js';
 import { runsTexts } from '../wording/learning.js';
@@ -90,7 +96,7 @@ export async function reinstateRun(em: EntityManager, questionId: number, runId:
     const [run] = await tx.find(
       TrainingRunEntity,
       { questionId, id: runId },
-      { fields: ['outcome'] },
+      { fields: ['outcome', 'studyId'] },
     );
     if (!run) throw problems.notFound(runsTexts.trainingRun);
     if (!run.outcome) throw problems.runNotKept();
@@ -101,5 +107,6 @@ export async function reinstateRun(em: EntityManager, questionId: number, runId:
     await rows(tx, 'update training_run set current_since = clock_timestamp() where id = :runId', {
       runId,
     });
+    await notifyOfRun(tx, run.studyId);
   });
 }

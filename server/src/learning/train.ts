@@ -14,7 +14,7 @@ import {
 } from '@yellow-thread/core/learning';
 import { raw, type EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { rows, TrainingRunEntity } from '../database/index.js';
+import { notifyOfRun, rows, TrainingRunEntity } from '../database/index.js';
 import type { JobContext, JobHandler } from '../jobs/index.js';
 import { keepEstimates } from './estimates.js';
 import { vectorsOfQuestion, type SharedVectors } from '../sentences/index.js';
@@ -101,6 +101,7 @@ export const train: JobHandler = async (job, context) => {
     });
     await replaceOpenSuggestions(tx, questionId, runId, kept);
     await forgetOldOutcomes(tx, questionId);
+    await notifyOfRun(tx, job.studyId);
   };
 };
 
