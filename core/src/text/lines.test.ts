@@ -33,6 +33,17 @@ describe('splitLines', () => {
     expect(linesOf('Seals!\n🦭')).toEqual(['Seals!', '🦭']);
   });
 
+  test('parts short texts of ASCII as it does all others', () => {
+    const text = fc.string({
+      unit: fc.constantFrom('a', 'B', '1', ' ', '.', '?', ';', '\n', '(', ')', '"', ','),
+    });
+    fc.assert(
+      fc.property(text, (ascii) => {
+        expect(splitLines(`${ascii}e`)).toEqual(splitLines(`${ascii}é`));
+      }),
+    );
+  });
+
   test('lines are in order, do not overlap, and leave out nothing but white space', () => {
     const piece = fc.constantFrom(
       'a',

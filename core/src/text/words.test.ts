@@ -23,6 +23,15 @@ describe('splitWords', () => {
     expect(forms('ตั๋วเรือแพงมาก').length).toBeGreaterThan(1);
   });
 
+  test('parts texts of ASCII as it does all others', () => {
+    const text = fc.string({ unit: fc.constantFrom('a', 'B', '1', "'", ' ', '.', '-') });
+    fc.assert(
+      fc.property(text, (ascii) => {
+        expect(splitWords(`${ascii} é`).slice(0, -1)).toEqual(splitWords(ascii));
+      }),
+    );
+  });
+
   test('says where each word stands', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme' }), (text) => {

@@ -21,17 +21,42 @@ const segmenter = new Intl.Segmenter(undefined, { granularity: 'word' });
  *   splitWords('Far too dear').map(({ form }) => form) // ['far', 'too', 'dear']
  */
 export function splitWords(text: string): Word[] {
+  if (isAscii(text)) return splitAscii(text);
   const words: Word[] = [];
-  if (isAscii(text)) {
-    for (const { 0: raw, index } of text.matchAll(pattern))
-      words.push({ form: raw.toLowerCase(), start: index, end: index + raw.length });
-    return words;
-  }
   for (const match of text.matchAll(pattern)) {
     if (!unspaced.test(match[0])) words.push(wordAt(match[0], match.index));
     else
       for (const { segment, index, isWordLike } of segmentsOf(segmenter, match[0]))
         if (isWordLike) words.push(wordAt(segment, match.index + index));
+  }
+  return words;
+}
+
+const LETTER = 1;
+const DIGIT = 2;
+const kindOf = Uint8Array.from({ length: 128 }, (_, code) => {
+  const character = String.fromCharCode(code);
+  if (/[a-z]/i.test(character)) return LETTER;
+  return /[0-9]/.test(character) ? DIGIT : 0;
+});
+const APOSTROPHE = 39;
+
+/** `pattern` by hand: several times as fast, and every text is split again and again. */
+function splitAscii(text: string): Word[] {
+  const words: Word[] = [];
+  const lower = text.toLowerCase();
+  const kindAt = (at: number) => (at < text.length ? kindOf[text.charCodeAt(at)] : 0);
+  for (let at = 0; at < text.length; at++) {
+    if (kindAt(at) === 0) continue;
+    const start = at;
+    while (kindAt(at) !== 0) at++;
+    while (text.charCodeAt(at) === APOSTROPHE && kindAt(at + 1) === LETTER) {
+      at++;
+      while (kindAt(at) === LETTER) at++;
+    }
+    words.push({ form: lower.slice(start, at), start, end: at });
+    // a digit after what follows an apostrophe begins a word of its own
+    at--;
   }
   return words;
 }
