@@ -1,3 +1,4 @@
+import { splitWords } from '../text/index.js';
 import { isErrorValue } from './cells.js';
 import { parseDate, parseNumber, parseYesNo } from './values.js';
 
@@ -178,11 +179,15 @@ function choiceSeparator(values: ReadonlyMap<string, number>): string | null {
   return null;
 }
 
+/** From the first script that writes no spaces between words (Thai) on; letters before it do. */
+const MAY_BE_UNSPACED = 0xe00;
+
 function countWords(cell: string): number {
   let words = 0;
   let inside = false;
   for (let i = 0; i < cell.length; i++) {
     const code = cell.charCodeAt(i);
+    if (code >= MAY_BE_UNSPACED && code !== 0x3000) return splitWords(cell).length;
     const blank = code === 32 || (code >= 9 && code <= 13) || code === 0xa0 || code === 0x3000;
     if (!blank && !inside) words += 1;
     inside = !blank;
