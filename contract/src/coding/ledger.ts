@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { codeCreateSchema } from '../codebook/records.js';
 import { lineCutSchema, mentionSchema } from './records.js';
-import { withinQuery } from '../groups/records.js';
+import { ruleTextSchema, withinQuery } from '../groups/records.js';
 import {
   idListSchema,
   idSchema,
@@ -45,7 +45,7 @@ export const ledgerOrderSchema = z.enum([
 export type LedgerOrder = z.infer<typeof ledgerOrderSchema>;
 
 /** How words are looked for: as written anywhere, as whole words, in any form, or with * and ?. */
-export const wordMatchSchema = z.enum(['plain', 'word', 'stem', 'wildcard']);
+export const wordMatchSchema = z.enum(['plain', 'word', 'stem', 'wildcard', 'line', 'any']);
 export type WordMatch = z.infer<typeof wordMatchSchema>;
 
 /** A background variable and the value that it must have, as `12:Tye`; nothing after the colon for "not stated". */
@@ -61,7 +61,7 @@ const whereSchema = z
 /** The whole filter stands in the address, so that it can be kept and passed on. */
 export const ledgerQuery = withinQuery.extend({
   show: ledgerShowSchema.default('all'),
-  words: textSchema.max(200).default(''),
+  words: textSchema.max(1000).default(''),
   match: wordMatchSchema.default('plain'),
   /** Codes of which all must be there, one must be there, none may be there. */
   all: idListSchema,
@@ -71,6 +71,8 @@ export const ledgerQuery = withinQuery.extend({
   together: z.enum(['answer', 'line']).default('answer'),
   /** Groups that the respondent belongs to, all of them. */
   among: idListSchema,
+  /** Only respondents whom this rule picks. */
+  of: ruleTextSchema.optional(),
   /** Only what this person coded or settled. */
   coder: idSchema.optional(),
   where: z.union([whereSchema.transform((one) => [one]), z.array(whereSchema).max(20)]).default([]),

@@ -79,3 +79,16 @@ test('answers have one number exactly when they have the same words', () => {
     }),
   );
 });
+
+test('words of one line in any order, and one of each of some lists', () => {
+  const found = (text: string, words: string, match: 'line' | 'any') =>
+    findHits(text, words, match).map(({ start, end }) => text.slice(start, end));
+  const text = 'Queueing at the cafés of Carrow. Cafe queues?';
+  expect(found(text, 'queue café', 'line')).toEqual(['Queueing', 'cafés', 'Cafe', 'queues']);
+  expect(found(text, 'queue carrow', 'line')).toEqual(['Queueing', 'Carrow']);
+  expect(found(text, 'queue boat', 'line')).toEqual([]);
+  expect(found(text, 'boat carrow', 'any')).toEqual(['Carrow']);
+  expect(found(text, 'boat carrow + queue', 'any')).toEqual(['Queueing', 'Carrow', 'queues']);
+  expect(found(text, 'carrow + boat', 'any')).toEqual([]);
+  expect(found(text, '', 'any')).toEqual([]);
+});

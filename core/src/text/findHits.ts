@@ -5,17 +5,19 @@ import { foldAccents } from './foldAccents.js';
 import type { Span } from './lines.js';
 import { patternHits } from './patternHits.js';
 import { wildcardFinder } from './wildcards.js';
+import { wordsInLine, wordsOfLists } from './anyOrder.js';
 import { splitWords, type Word } from './words.js';
 
 /** How words are looked for. */
-export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard';
+export type WordMatch = 'plain' | 'word' | 'stem' | 'wildcard' | 'line' | 'any';
 
 /**
  * Finds where a text holds what is looked for, whatever its case and accents.
  *
  * @param match `plain`: the characters as written, anywhere; `word`: as whole words, as `splitWords` splits them; `stem`: these words one
  *   after the other in any of their English forms (Porter 1980); `wildcard`: words in which `*` stands for any
- *   characters and `?` for one
+ *   characters and `?` for one; `line`: these words in any forms and any order, all in one line as `splitLines` splits;
+ *   `any`: one of these words in any form, and where lists of words are joined by `+`, one of each list
  * @returns stretches in order that do not overlap; none when nothing is looked for
  * @example
  *   findHits('queues and queueing', 'queue', 'stem') // [{ start: 0, end: 6 }, { start: 11, end: 19 }]
@@ -39,6 +41,8 @@ export function hitTester(words: string, match: WordMatch): (text: string) => bo
 }
 
 function finder(words: string, match: WordMatch): (text: string) => Iterable<Span> {
+  if (match === 'line') return wordsInLine(words);
+  if (match === 'any') return wordsOfLists(words.split('+'));
   const hitsIn = foldedFinder(foldAccents(words.trim()).text, match);
   return (text) => {
     if (isAscii(text)) return hitsIn(text);
@@ -57,7 +61,10 @@ function* inOriginal(hits: Iterable<Span>, original: (span: Span) => Span): Gene
   }
 }
 
-function foldedFinder(wanted: string, match: WordMatch): (text: string) => Iterable<Span> {
+function foldedFinder(
+  wanted: string,
+  match: Exclude<WordMatch, 'line' | 'any'>,
+): (text: string) => Iterable<Span> {
   if (wanted === '') return () => [];
   if (match === 'stem') return stemFinder(wanted);
   if (match === 'wildcard') return wildcardFinder(wanted);
@@ -149,14 +156,17 @@ function* stemHits(text: string, stems: readonly string[]): Generator<Span> {
  */
 export function hitMustHold(words: string, match: WordMatch): string {
   const wanted = foldAccents(words.trim()).text;
+  // a stem's last letters may change with the form (happy, happily)
+  const beginnings = splitWords(wanted).map(
+    (word) => stemmer(word.form).slice(0, -1) || word.form.slice(0, 1),
+  );
   const pieces = {
     plain: [wanted],
     word: [wanted],
     wildcard: wanted.split(/[*?\s]+/u),
-    // a stem's last letters may change with the form (happy, happily)
-    stem: splitWords(wanted).map(
-      (word) => stemmer(word.form).slice(0, -1) || word.form.slice(0, 1),
-    ),
+    any: [],
+    stem: beginnings,
+    line: beginnings,
   };
   const longest = pieces[match].reduce((best, one) => (one.length > best.length ? one : best), '');
   // a run of white space may be written otherwise

@@ -2,7 +2,7 @@ import type { LedgerQuery, LedgerShow } from '@yellow-thread/contract';
 import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type SqlValues } from '../database/index.js';
-import { readLabels, readPeople, readVariable, respondentsOf } from '../groups/index.js';
+import { readLabels, readPeople, readVariable, respondentsOf, respondentsOfRule } from '../groups/index.js';
 import { isWithheld, currentThresholds } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
@@ -65,7 +65,7 @@ export interface LedgerReader {
 export async function conditionOf(
   em: EntityManager,
   { studyId, questionId, accountId }: LedgerReader,
-  { show, all, any, none, coder, where, like, about, together, group, among }: LedgerQuery,
+  { show, all, any, none, coder, where, like, about, together, group, among, of }: LedgerQuery,
 ): Promise<Condition | null> {
   const isInLine = asksInLine({ all, any, together });
   const parts: Condition[] = [
@@ -114,6 +114,11 @@ export async function conditionOf(
     parts.push({
       sql: `r.respondent_id = any(:members${i}::int[])`,
       values: { [`members${i}`]: await respondentsOf(em, studyId, one) },
+    });
+  if (of)
+    parts.push({
+      sql: 'r.respondent_id = any(:of::int[])',
+      values: { of: await respondentsOfRule(em, studyId, of) },
     });
   // several values of one variable are one or the other, different variables are both
   for (const variableId of new Set(where.map((one) => one.variableId)))

@@ -9,6 +9,7 @@ export {
   readLabels,
   readMembers,
   respondentsOf,
+  respondentsOfRule,
   totalColumn,
   type Column,
 } from './members.js';
