@@ -18,9 +18,11 @@ test('look: a word opens the answers that were counted; a word set aside stays s
   await expect(page.getByRole('button', { name: 'Set boat aside' })).toBeVisible();
   const word = page
     .getByRole('listitem')
-    .filter({ has: page.getByRole('link', { name: 'winter', exact: true }) });
+    .filter({ has: page.getByRole('button', { name: 'winter', exact: true }) });
   const answers = Number(/\d+/.exec((await word.textContent())!)![0]);
-  await word.getByRole('link').click();
+  await word.getByRole('button', { name: 'winter', exact: true }).click();
+  await expect(page.getByRole('dialog')).toContainText(`in ${answers} answers`);
+  await page.getByRole('link', { name: 'Read them in Code' }).click();
   await expect(page.getByText(`${answers} answers`)).toBeVisible();
   for (const article of await page.getByRole('article').all())
     await expect(article).toContainText(/winter/i);

@@ -70,6 +70,28 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     if (await aside!.isVisible()) await aside!.click();
     await expect(back!).toBeVisible();
   },
+  'groups compared': async (page) => {
+    await openDemo(page, 'Look');
+    await page.getByRole('link', { name: 'Groups compared' }).click();
+    await page.getByLabel('Compare', { exact: true }).selectOption('Home');
+    await page.getByLabel('those of').selectOption('Hask');
+    await page.getByRole('button', { name: 'sailing', exact: true }).click();
+    await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
+  },
+  'words together': async (page) => {
+    await openDemo(page, 'Look');
+    await page.getByRole('link', { name: 'Words together' }).click();
+    await page.getByLabel('Topics by').selectOption('Home');
+    await expect(page.getByRole('button', { name: /^queue: / })).toBeVisible();
+    await expect(page.getByRole('columnheader', { name: /^Hask/ })).toBeVisible();
+  },
+  'words in context': async (page) => {
+    await openDemo(page, 'Look');
+    await page.getByRole('link', { name: 'In context' }).click();
+    await page.getByLabel('Word or phrase').fill('boat');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText(/^\d+ places in \d+ answers$/)).toBeVisible();
+  },
   code: async (page) => {
     await openDemo(page, 'Code');
     await page.getByRole('button', { name: 'Filter' }).click();

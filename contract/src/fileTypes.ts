@@ -11,3 +11,5 @@ export const FILE_TYPES = {
 const { csv, xlsx, html, docx, qdc, zip } = FILE_TYPES;
 export const CODEBOOK_FILE_TYPES = { csv, xlsx, html, docx, qdc };
 export const TABLE_FILE_TYPES = { csv, xlsx, html, docx, zip };
+/** A graph (graphml.graphdrawing.org), and a table as text (RFC 4180). */
+export const GRAPHML = 'application/graphml+xml';

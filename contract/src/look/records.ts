@@ -1,23 +1,129 @@
 import { z } from 'zod';
-import { withinQuery } from '../groups/records.js';
+import { ruleTextSchema, withinQuery } from '../groups/records.js';
+import { idSchema, questionParams, textSchema } from '../ids.js';
 
 export const lookQuery = withinQuery;
+
+const countSchema = z.number().int();
 
 export const lookSchema = z
   .object({
     /** How many answers have this many words: [1–5, 6–10, …], the last bin open. */
-    lengths: z.array(z.object({ from: z.number().int(), answers: z.number().int() })),
+    lengths: z.array(z.object({ from: z.number().int(), answers: countSchema })),
     /** How many answers use each word in any of its forms, and how many use each form. */
     words: z.array(
       z.object({
         word: z.string(),
-        answers: z.number().int(),
-        forms: z.array(z.object({ form: z.string(), answers: z.number().int() })),
+        answers: countSchema,
+        forms: z.array(z.object({ form: z.string(), answers: countSchema })),
       }),
     ),
     /** Words that stand side by side more often than by chance, and how many answers use them in any form. */
-    phrases: z.array(z.object({ phrase: z.string(), answers: z.number().int() })),
-    answered: z.number().int(),
+    phrases: z.array(z.object({ phrase: z.string(), answers: countSchema })),
+    answered: countSchema,
   })
   .meta({ id: 'Look' });
 export type Look = z.infer<typeof lookSchema>;
+
+/** Who is compared with everybody else: the respondents whom a rule picks. */
+export const contrastQuery = withinQuery.extend({ of: ruleTextSchema });
+
+const termContrastSchema = z.object({
+  term: z.string(),
+  isPhrase: z.boolean(),
+  /** How many answers use it, of those compared and of all others. */
+  group: countSchema,
+  rest: countSchema,
+  /** The base-2 logarithm of the ratio of the two shares. */
+  logRatio: z.number(),
+  /** G², and its p-value corrected for all terms. */
+  likelihood: z.number(),
+  p: z.number(),
+});
+export const contrastSchema = z
+  .object({
+    group: countSchema,
+    rest: countSchema,
+    /** How many words and phrases were compared. */
+    compared: countSchema,
+    more: z.array(termContrastSchema),
+    less: z.array(termContrastSchema),
+  })
+  .meta({ id: 'Contrast' });
+export type Contrast = z.infer<typeof contrastSchema>;
+export type TermContrast = Contrast['more'][number];
+
+const MOST_HIDDEN = 60;
+export const networkQuery = withinQuery.extend({
+  /** Words that stand aside in this picture. */
+  hidden: z
+    .array(textSchema.max(60))
+    .max(MOST_HIDDEN)
+    .or(textSchema.max(60).transform((one) => [one]))
+    .default([]),
+  /** The background variable by whose values topics are counted. */
+  by: idSchema.optional(),
+});
+export type NetworkQuery = z.infer<typeof networkQuery>;
+export const networkFileParams = questionParams.extend({
+  format: z.enum(['words.csv', 'links.csv', 'topics.csv', 'graphml']),
+});
+export type NetworkFormat = z.infer<typeof networkFileParams>['format'];
+
+/** An answer that is shown for what it stands for. */
+const quotedAnswerSchema = z.object({ id: idSchema, text: z.string() });
+export type QuotedAnswer = z.infer<typeof quotedAnswerSchema>;
+
+export const networkSchema = z
+  .object({
+    answered: countSchema,
+    lines: countSchema,
+    words: z.array(
+      z.object({
+        word: z.string(),
+        answers: countSchema,
+        /** Its topic's index; null for a word without company. */
+        topic: countSchema.nullable(),
+      }),
+    ),
+    /** Which words, by index, stand in one line more often than by chance. */
+    links: z.array(
+      z.object({
+        from: countSchema,
+        to: countSchema,
+        /** How many answers, and how many lines, have both in one line. */
+        answers: countSchema,
+        lines: countSchema,
+        /** Normalised pointwise mutual information. */
+        npmi: z.number(),
+      }),
+    ),
+    modularity: z.number(),
+    /** By what topics are counted, and how many answered in each of its columns. */
+    columns: z.array(z.object({ label: z.string(), answers: countSchema })),
+    topics: z.array(
+      z.object({
+        /** Its most used words. */
+        name: z.string(),
+        /** Indices of its words, most used first. */
+        words: z.array(countSchema),
+        /** How many answers use any of its words, in all and by column. */
+        answers: countSchema,
+        byColumn: z.array(countSchema),
+        typical: z.array(quotedAnswerSchema),
+      }),
+    ),
+    /** Frequent topics that fewer answers join than would by chance. */
+    gaps: z.array(
+      z.object({
+        one: countSchema,
+        other: countSchema,
+        both: countSchema,
+        expected: z.number(),
+        p: z.number(),
+        joined: z.array(quotedAnswerSchema),
+      }),
+    ),
+  })
+  .meta({ id: 'WordNetwork' });
+export type WordNetwork = z.infer<typeof networkSchema>;

@@ -1,3 +1,13 @@
-export { lookAt, type FirstLook } from './look.js';
-export type { Phrase } from './phrases.js';
-export type { WordCount } from './wordCounts.js';
+export { lookAt, type FirstLook, type LeftOut } from './look.js';
+export { contrastTerms, type Contrast, type TermContrast } from './contrast.js';
+export {
+  linesOfSome,
+  readTermLines,
+  readTerms,
+  termsOf,
+  type TermLines,
+  type TermTexts,
+} from './readTerms.js';
+export { linkWords, type LinkedWords, type WordLink } from './wordNetwork.js';
+export { bestCommunities, findTopics, topicName, type Topics } from './topics.js';
+export { countTopics, type TopicCount, type TopicGap } from './topicCounts.js';

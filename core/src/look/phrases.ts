@@ -29,6 +29,13 @@ interface Runs {
   at: Int32Array;
 }
 
+/** Phrases, and where they stand. */
+export interface FoundPhrases {
+  phrases: Phrase[];
+  /** By length from two words on: by place among the words, which phrase begins there; −1 for none. */
+  places: () => Int32Array[];
+}
+
 /**
  * Phrases of two to four words that stand together more than by chance, most used first: wherever such a run is cut in
  * two, the parts meet more often than they would if words were shuffled (G²). One that is said within a longer one nearly
@@ -36,21 +43,17 @@ interface Runs {
  *
  * @param ignored words, by number, that are no part of a phrase
  * @param question words of the question, by number: a phrase of these alone says nothing
- * @param most how many phrases to give at the most
  * @see Dunning (1993) Accurate methods for the statistics of surprise and coincidence
  */
 export function findPhrases(
   terms: TermTexts,
   ignored: ReadonlySet<number>,
   question: ReadonlySet<number>,
-  most: number,
-): Phrase[] {
+): FoundPhrases {
   const lengths = [singleWords(terms)];
   for (let length = 2; length <= LONGEST; length++) lengths.push(longer(terms, lengths.at(-1)!));
-  const isEmpty = terms.stems.map((stem) => isFunctionWord(stem));
-  for (const [form, word] of terms.wordOf.entries())
-    if (isFunctionWord(terms.spellings[form]!)) isEmpty[word] = true;
-  const found: { words: number[]; answers: number; place: number }[] = [];
+  const isEmpty = saysNothing(terms);
+  const found: { words: number[]; answers: number; place: number; runs: Runs; run: number }[] = [];
   for (const runs of lengths.slice(1).reverse())
     for (const run of runs.uses.keys()) {
       const place = runs.place[run]!;
@@ -60,15 +63,29 @@ export function findPhrases(
       if (words.some((word) => ignored.has(word)) || words.every((word) => question.has(word)))
         continue;
       if (!isBound(lengths, terms.words.length, place, run, runs)) continue;
-      found.push({ words, answers: runs.answers[run]!, place });
+      found.push({ words, answers: runs.answers[run]!, place, runs, run });
     }
-  return withoutParts(found)
-    .sort((x, y) => y.answers - x.answers || x.place - y.place)
-    .slice(0, most)
-    .map(({ words, answers, place }) => ({
-      phrase: words.map((_, w) => terms.spellings[terms.forms[place + w]!]!).join(' '),
-      answers,
-    }));
+  const kept = withoutParts(found).sort((x, y) => y.answers - x.answers || x.place - y.place);
+  const phrases = kept.map(({ words, answers, place }) => ({
+    phrase: words.map((_, w) => terms.spellings[terms.forms[place + w]!]!).join(' '),
+    answers,
+  }));
+  const places = () =>
+    lengths.slice(1).map((runs) => {
+      const phraseOf = new Map(
+        kept.flatMap((one, phrase) => (one.runs === runs ? [[one.run, phrase]] : [])),
+      );
+      return runs.at.map((run) => phraseOf.get(run) ?? -1);
+    });
+  return { phrases, places };
+}
+
+/** By number of a word, whether it is a function word in some form of it. */
+function saysNothing({ stems, wordOf, spellings }: TermTexts): boolean[] {
+  const isEmpty = stems.map((stem) => isFunctionWord(stem));
+  for (const [form, word] of wordOf.entries())
+    if (isFunctionWord(spellings[form]!)) isEmpty[word] = true;
+  return isEmpty;
 }
 
 function singleWords({ start, words, stems }: TermTexts): Runs {

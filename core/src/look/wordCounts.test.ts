@@ -3,9 +3,10 @@ import fc from 'fast-check';
 import { hitTester } from '../text/index.js';
 import { countLengths } from './lengths.js';
 import { lookAt } from './look.js';
+import { readTerms } from './readTerms.js';
 
 const look = (answers: string[], question = '', aside: string[] = []) =>
-  lookAt(answers, question, aside, { words: 20, phrases: 20 });
+  lookAt(readTerms(answers), { question, setAside: aside }, { words: 20, phrases: 20 });
 
 test('counts answers, not uses, all forms of a word as one, without the question’s own words and those set aside', () => {
   const answers = [
@@ -50,7 +51,7 @@ test('phrases are words that meet more than by chance, the longest that people s
 
 test('lengths: a bin reaches to the next one, marks alone count as one word', () => {
   const words = (count: number) => 'boat '.repeat(count);
-  const counted = countLengths([
+  const { start } = readTerms([
     '!',
     words(1),
     words(5),
@@ -59,6 +60,7 @@ test('lengths: a bin reaches to the next one, marks alone count as one word', ()
     words(51),
     words(400),
   ]);
+  const counted = countLengths(start);
   expect(counted.filter((bin) => bin.answers > 0)).toEqual([
     { from: 1, answers: 3 },
     { from: 6, answers: 1 },

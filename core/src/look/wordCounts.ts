@@ -17,20 +17,25 @@ export interface WordCount {
  *
  * @param ignored words, by number, that are left out
  * @param most how many words to give at the most
+ * @returns with their numbers
  */
 export function countWords(
   terms: TermTexts,
   ignored: ReadonlySet<number>,
   most: number,
-): WordCount[] {
+): (WordCount & { id: number })[] {
   const { spellings, stems, wordOf } = terms;
   const ofWords = answersUsing(terms.start, terms.words, stems.length);
   const ofForms = answersUsing(terms.start, terms.forms, spellings.length);
   const formsOf: number[][] = stems.map(() => []);
-  for (const [form, word] of wordOf.entries()) formsOf[word]!.push(form);
+  // numbered may be words that these answers do not use
+  for (const [form, word] of wordOf.entries()) if (ofForms[form]! > 0) formsOf[word]!.push(form);
   return formsOf
     .map((forms, word) => ({ word, forms: sortedBy(forms, ofForms, spellings) }))
-    .filter(({ word, forms }) => !ignored.has(word) && !isFunctionWord(spellings[forms[0]!]!))
+    .filter(
+      ({ word, forms }) =>
+        forms.length > 0 && !ignored.has(word) && !isFunctionWord(spellings[forms[0]!]!),
+    )
     .sort(
       (x, y) =>
         ofWords[y.word]! - ofWords[x.word]! ||
@@ -38,6 +43,7 @@ export function countWords(
     )
     .slice(0, most)
     .map(({ word, forms }) => ({
+      id: word,
       word: spellings[forms[0]!]!,
       answers: ofWords[word]!,
       forms: forms.map((form) => ({ form: spellings[form]!, answers: ofForms[form]! })),
@@ -47,16 +53,28 @@ export function countWords(
 const sortedBy = (forms: number[], answers: Int32Array, spellings: readonly string[]): number[] =>
   forms.sort((x, y) => answers[y]! - answers[x]! || (spellings[x]! < spellings[y]! ? -1 : 1));
 
-/** How many answers use each of some words or forms, by number. */
-function answersUsing(start: Int32Array, used: Int32Array, count: number): Int32Array {
+/**
+ * How many answers use each of some words or forms, by number.
+ *
+ * @param used what stands at each place, by number; −1 for nothing
+ * @param included by answer, 1 for those that are counted; left out for all
+ */
+export function answersUsing(
+  start: Int32Array,
+  used: Int32Array,
+  count: number,
+  included?: Uint8Array,
+): Int32Array {
   const answers = new Int32Array(count);
   const lastIn = new Int32Array(count).fill(-1);
-  for (let t = 0; t < start.length - 1; t++)
+  for (let t = 0; t < start.length - 1; t++) {
+    if (included && !included[t]) continue;
     for (let w = start[t]!; w < start[t + 1]!; w++) {
       const one = used[w]!;
-      if (lastIn[one] === t) continue;
+      if (one < 0 || lastIn[one] === t) continue;
       lastIn[one] = t;
       answers[one]! += 1;
     }
+  }
   return answers;
 }

@@ -31,3 +31,4 @@ export { drawnFor, randomSource, shuffle } from './random.js';
 export { chiSquareTail, normalTwoSided } from './tails.js';
 export { wilsonInterval, type Interval } from './wilson.js';
 export { logLikelihood } from './logLikelihood.js';
+export { npmi } from './npmi.js';

@@ -11,7 +11,7 @@ import { Button } from '../parts/button.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
 import { CodesDrawer } from './codesDrawer.js';
 import { FilterBar } from './filterBar.js';
-import { HitsDrawer } from './hitsDrawer.js';
+import { HitsDrawer } from '../studyParts/hitsDrawer.js';
 import { Ledger } from './ledger.js';
 import { useLedgerFilter } from './ledgerFilter.js';
 import { ledgerHelp, readingHelp } from './commands.js';

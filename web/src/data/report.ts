@@ -70,10 +70,3 @@ export const useTogether = (study: number, question: number, inOne: TogetherQuer
     queryFn: ({ signal }) =>
       call(api.getCodesTogether, { params: { study, question }, query: { inOne }, signal }),
   });
-
-export const useLook = (study: number, question: number) =>
-  useQuery({
-    queryKey: ['look', study, question],
-    queryFn: ({ signal }) => call(api.lookAtQuestion, { params: { study, question }, signal }),
-    placeholderData: (before) => before,
-  });

@@ -1,15 +1,11 @@
 import type { Look } from '@yellow-thread/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { asCount } from '../lib/numbers.js';
 import { termListsTexts } from './texts.js';
+import { useHitsOf } from './useHitsOf.js';
 
 const columns = 'mt-3 grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-6';
-
-/** Answers that hold what was counted: in any form of its words, or as it is written. */
-const answersWith = (words: string, match: 'stem' | 'word') =>
-  `../code?match=${match}&words=${encodeURIComponent(words)}`;
 
 /** Words with how many answers use them; those of several forms can be opened out. */
 export function WordList({
@@ -27,7 +23,7 @@ export function WordList({
         <li key={word} className="border-b border-rule py-1">
           <div className="flex items-center gap-2">
             <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-2">
-              <TermLink to={answersWith(word, 'stem')}>{word}</TermLink>
+              <TermButton term={word} match="stem" />
               {forms.length > 1 && (
                 <button
                   type="button"
@@ -55,7 +51,7 @@ export function WordList({
             <ul className="mb-1 ml-3">
               {forms.map(({ form, answers: using }) => (
                 <li key={form} className="flex items-baseline gap-2">
-                  <TermLink to={answersWith(form, 'word')}>{form}</TermLink>
+                  <TermButton term={form} match="word" />
                   <span className="figures text-soft">{asCount(using)}</span>
                 </li>
               ))}
@@ -75,7 +71,7 @@ export function PhraseList({ phrases }: { phrases: Look['phrases'] }) {
       {phrases.map(({ phrase, answers }) => (
         <li key={phrase} className="flex items-center gap-2 border-b border-rule py-1">
           <span className="min-w-0 flex-1">
-            <TermLink to={answersWith(phrase, 'stem')}>{phrase}</TermLink>
+            <TermButton term={phrase} match="stem" />
           </span>
           <Amount answers={answers} most={most} />
         </li>
@@ -84,14 +80,19 @@ export function PhraseList({ phrases }: { phrases: Look['phrases'] }) {
   );
 }
 
-const TermLink = ({ to, children }: { to: string; children: string }) => (
-  <Link
-    to={to}
-    className="inline-block min-h-6 min-w-6 break-words font-serif text-[16px] hover:underline"
-  >
-    {children}
-  </Link>
-);
+/** What was counted, opening the answers that hold it: in any form of its words, or as it is written. */
+function TermButton({ term, match }: { term: string; match: 'stem' | 'word' }) {
+  const openHits = useHitsOf();
+  return (
+    <button
+      type="button"
+      className="inline-block min-h-6 min-w-6 break-words text-left font-serif text-[16px] hover:underline"
+      onClick={() => openHits({ title: term, words: term, match })}
+    >
+      {term}
+    </button>
+  );
+}
 
 const Amount = ({ answers, most }: { answers: number; most: number }) => (
   <span className="flex w-24 shrink-0 items-center gap-2">

@@ -1,7 +1,17 @@
-import { counted } from '../lib/numbers.js';
+import { asCount, counted } from '../lib/numbers.js';
 
 /** look/lookStop.tsx */
 export const lookStopTexts = {
+  look: 'Look',
+  words: 'Words',
+  contrast: 'Groups compared',
+  network: 'Words together',
+  context: 'In context',
+  picture: 'the picture',
+};
+
+/** look/wordsView.tsx */
+export const wordsViewTexts = {
   words: 'the words',
   more: (from: number) => `${from} and more`,
   howLongAnswers: 'How long answers are',
@@ -24,4 +34,133 @@ export const termListsTexts = {
   formsOf: (forms: number, word: string) => `${forms} forms of ${word}`,
   setAsideWord: (word: string) => `Set ${word} aside`,
   setAside: 'Set aside',
+};
+
+/** look/useHitsOf.tsx */
+export const useHitsOfTexts = {
+  oneLine: (words: string) => `In one line: ${words}`,
+  any: (words: string) => `Any of: ${words}`,
+  both: 'Both topics',
+};
+
+/** look/contrastView.tsx */
+export const contrastViewTexts = {
+  compare: 'Compare',
+  with: 'with everybody else',
+  whose: 'those of',
+  groups: 'Groups',
+  mentioned: 'What is mentioned',
+  waves: 'Imports',
+  background: 'Background',
+  choose: 'choose …',
+  pickWho: 'Whose words are compared?',
+  pickWhoWhy:
+    'Choose a category, a group, a theme or a code. Its people’s words are compared with the words of all others who answered.',
+  comparison: 'the comparison',
+  tooFew: 'Nobody is left to compare',
+  tooFewWhy: 'Everybody who answered belongs to these people, or nobody does.',
+  more: (name: string) => `${name}: more than all others`,
+  less: (name: string) => `${name}: less than all others`,
+  nothing: 'No word differs more than chance would explain.',
+  word: 'Word or phrase',
+  share: (people: number) => `of these ${asCount(people)}`,
+  rest: (people: number) => `of all ${asCount(people)} others`,
+  ratio: 'log ratio',
+  likelihood: 'G²',
+  p: 'p, corrected',
+  about: (compared: number) =>
+    `${counted(compared, 'word or phrase', 'words and phrases')} of five people or more ${compared === 1 ? 'was' : 'were'} compared. Shown is what, at a false discovery rate of 5%, chance does not explain.`,
+  people: 'Counted are people, however often they say a word, without weights.',
+  theseSay: (name: string, term: string) => `${name}: ${term}`,
+  anyCode: 'any of its codes',
+};
+
+/** look/networkView.tsx */
+export const networkViewTexts = {
+  network: 'the words',
+  noCompany: 'No two words stand together more than by chance',
+  noCompanyWhy: 'In few or very short answers no company of words can be told from chance.',
+  picture: 'Words that stand in one line',
+  about: (links: number, lines: number) =>
+    `${counted(links, 'link')} between words that stand in one line more often than by chance (${asCount(lines)} lines; G², false discovery rate 10%). The larger a word, the more people use it.`,
+  alone: (words: number) => `${counted(words, 'word')} without company`,
+  hidden: 'Hidden:',
+  bringBack: (word: string) => `Bring back ${word}`,
+  whole: 'Whole',
+  closer: 'Closer',
+  further: 'Further away',
+  files: 'Files',
+  allFiles: 'This network as a file',
+  png: 'Picture, PNG',
+  svg: 'Picture, SVG',
+  wordsCsv: 'Words, CSV',
+  linksCsv: 'Links, CSV',
+  topicsCsv: 'Topics, CSV',
+  graphml: 'Network, GraphML',
+  forDocuments: 'for documents',
+  forDrawing: 'for drawing programs',
+  forSpreadsheets: 'for spreadsheets',
+  forNetworks: 'for programs that read networks',
+  by: 'Topics by',
+  nothing: 'nothing',
+  keys: 'Arrow keys go from word to word, Enter opens its answers, H hides it; + and − zoom, 0 shows the whole.',
+};
+
+/** look/networkPicture.tsx */
+export const networkPictureTexts = {
+  word: (word: string, answers: number, company: string) =>
+    `${word}: ${counted(answers, 'person', 'people')}${company === '' ? '' : `; with ${company}`}`,
+  name: (words: number, links: number) =>
+    `A network of ${counted(words, 'word')} and ${counted(links, 'link')}. The tables below say the same.`,
+};
+
+/** look/topicTables.tsx */
+export const topicTablesTexts = {
+  topics: 'Topics',
+  topicsAbout:
+    'Words that keep company with each other more than with the rest (Louvain’s method). A person speaks of a topic by using any of its words. A topic is a place to start, not a code.',
+  topic: 'Topic',
+  people: 'People',
+  typical: 'Typical answers',
+  words: 'Words',
+  modularity: (value: string) => `Modularity ${value}.`,
+  gaps: 'Topics that seldom meet',
+  gapsAbout:
+    'Both are frequent, and fewer people speak of both than would if neither had to do with the other.',
+  noGaps: 'No two frequent topics meet less than chance would explain.',
+  and: (one: string, other: string) => `${one}  and  ${other}`,
+  both: (both: number, expected: string) =>
+    `${counted(both, 'person speaks', 'people speak')} of both, ${expected} expected`,
+  question: (one: string, other: string) =>
+    `A question to ask next (made by a fixed form of words): “When you think of ${one}, what has it to do with ${other}?”`,
+  links: 'Links',
+  linksAbout: 'Strongest first, by normalised pointwise mutual information (NPMI).',
+  with: 'with',
+  lines: 'Lines',
+  npmi: 'NPMI',
+  out: (answers: number) => `out of ${asCount(answers)}`,
+  all: (links: number) => `All ${asCount(links)} links`,
+};
+
+/** look/contextView.tsx */
+export const contextViewTexts = {
+  words: 'Word or phrase',
+  places: 'every place',
+  find: 'Find',
+  sortedBy: 'Sorted by',
+  right: 'what follows',
+  left: 'what stands before',
+  came: 'the order of answers',
+  nothing: 'Nobody says that',
+  nothingWhy: 'Words are found in any of their forms. Try another word, or fewer of them.',
+  begin: 'Which word, in which company?',
+  beginWhy: 'Write a word or phrase to see each of its places, one below the other.',
+  found: (hits: number, answers: number) =>
+    `${counted(hits, 'place')} in ${counted(answers, 'answer')}`,
+  first: (shown: number) => `, the first ${asCount(shown)} of them here`,
+  code: 'Code these places',
+  before: 'before',
+  place: 'place',
+  after: 'after',
+  open: (externalId: string) => `The answer of ${externalId}`,
 };

@@ -1,6 +1,7 @@
 import latinExtended from '@fontsource-variable/figtree/files/figtree-latin-ext-wght-normal.woff2?url';
 import latin from '@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2?url';
 import { Chart } from 'chart.js';
+import { asFontFace } from '../lib/download.js';
 import { drawnAsSvg } from './drawnAsSvg.js';
 import type { TextMeasure } from './svgContext.js';
 import type { ChartPicture } from './chartFrame.js';
@@ -27,7 +28,9 @@ export function chartAsPng({ config, width, height }: ChartPicture): Promise<Blo
 
 /** The whole chart as an SVG: the same drawing, into a context that writes it down, with its font inside. */
 export async function chartAsSvg(picture: ChartPicture): Promise<Blob> {
-  const fonts = await Promise.all(fontFiles.map(asFontFace));
+  const fonts = await Promise.all(
+    fontFiles.map(({ file, range }) => asFontFace('Figtree Variable', file, range)),
+  );
   return new Blob([drawnAsSvg(picture, textMeasure(), fonts.join(''))], {
     type: 'image/svg+xml',
   });
@@ -63,24 +66,3 @@ const fontFiles = [
       'U+0100-02BA,U+02BD-02C5,U+02C7-02CC,U+02CE-02D7,U+02DD-02FF,U+0304,U+0308,U+0329,U+1D00-1DBF,U+1E00-1E9F,U+1EF2-1EFF,U+2020,U+20A0-20AB,U+20AD-20C0,U+2113,U+2C60-2C7F,U+A720-A7FF',
   },
 ];
-
-async function asFontFace({ file, range }: (typeof fontFiles)[number]): Promise<string> {
-  const blob = await (await fetch(file)).blob();
-  const address = await new Promise<string>((resolve) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(typeof reader.result === 'string' ? reader.result : '');
-    reader.readAsDataURL(blob);
-  });
-  const data = address.replace(/^data:[^;]*/u, 'data:font/woff2');
-  return `@font-face{font-family:'Figtree Variable';font-weight:300 900;src:url(${data}) format('woff2');unicode-range:${range}}`;
-}
-
-/** Hands a file to the person, as a link to it would. */
-export function download(blob: Blob, fileName: string): void {
-  const address = URL.createObjectURL(blob);
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = fileName;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 1000);
-}

@@ -72,3 +72,24 @@ export const nearestAnswersTexts = {
   read: 'read',
   readAll: (count: number) => `read all ${asCount(count)}`,
 };
+
+/** studyParts/hitsDrawer.tsx */
+export const hitsDrawerTexts = {
+  lineStands: 'the line it is in',
+  wordsThemselves: 'the words themselves',
+  wholeAnswer: 'the whole answer',
+  everyPlace: 'every place',
+  codedCtrlZTakes: (mentions: number) =>
+    `Coded ${counted(mentions, 'place')}. Ctrl Z undoes all of it.`,
+  placeCounted: (hits: number) => counted(hits, 'place'),
+  in: (answers: number) => `in ${counted(answers, 'answer')}`,
+  firstCanCodedOnce: (answers: number) => `; the first ${asCount(answers)} can be coded at once`,
+  themTicked: (ticked: number) => `. ${asCount(ticked)} of them ticked.`,
+  codeRests: 'The code applies to',
+  codeAllTicked: 'Code for all ticked',
+  codeAllTicked2: 'code for all ticked …',
+  codeAnswer: (externalId: string) => `Code the answer of ${externalId}`,
+  firstShownWhatApplied: (shown: number, answers: number) =>
+    `The first ${shown} are shown; what is applied goes to all ${asCount(answers)} that are ticked.`,
+  readThemCode: 'Read them in Code',
+};

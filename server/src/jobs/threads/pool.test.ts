@@ -60,12 +60,9 @@ test('work that is cancelled ends at once, and the threads go on with other work
     onProgress: () => stop.abort(),
   });
   await expect(run).rejects.toThrow(/abort/i);
-  const look = await threads.run('look', {
-    answers: ['late boat'],
-    question: '',
-    aside: [],
-    most: { words: 5, phrases: 5 },
-  });
+  const terms = await threads.run('readTerms', { texts: ['late boat'] });
+  const leftOut = { question: '', setAside: [] };
+  const look = await threads.run('look', { terms, leftOut, included: null });
   expect(look.words).toHaveLength(2);
 });
 

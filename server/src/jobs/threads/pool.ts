@@ -26,7 +26,7 @@ const MOST_FOR_FILES_MB = { old: 96, young: 16 };
 const YIELDING = 10;
 
 /** Sheets and files do not wait behind models, nothing short behind something long, and one sheet holds up no other. */
-type PoolName = 'sheets' | 'models' | 'files' | 'short';
+type PoolName = 'sheets' | 'models' | 'files' | 'short' | 'look';
 const poolOf: Record<keyof ThreadWork, PoolName> = {
   readSheet: 'sheets',
   checkSheet: 'sheets',
@@ -34,7 +34,11 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   stageSheet: 'sheets',
   readListed: 'short',
   weaknessOf: 'short',
-  look: 'models',
+  readTerms: 'look',
+  readTermLines: 'look',
+  look: 'look',
+  contrast: 'look',
+  network: 'look',
   orderAlike: 'models',
   alikeTo: 'models',
   mostTelling: 'models',
@@ -64,6 +68,7 @@ export function createThreads(): Threads {
   const pools: Record<PoolName, Piscina> = {
     sheets: makePool(2),
     short: makePool(1),
+    look: makePool(2),
     models: makePool(2, { niceIncrement: YIELDING }),
     files: makePool(1, { most: MOST_FOR_FILES_MB }),
   };

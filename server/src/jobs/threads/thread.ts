@@ -1,8 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Look, NearCodes } from '@yellow-thread/contract';
+import type { NearCodes } from '@yellow-thread/contract';
 import { codesOfNearest } from '@yellow-thread/core/coding';
 import { mostTelling } from '@yellow-thread/core/sampling';
-import { lookAt } from '@yellow-thread/core/look';
+import { readTermLines, readTerms, type TermLines, type TermTexts } from '@yellow-thread/core/look';
 import {
   placeThresholds,
   trainCodes,
@@ -25,6 +25,7 @@ import {
   type StageInput,
   type WriteInput,
 } from '../../sheet/sheetWork.js';
+import { contrastWork, lookWork, networkWork } from '../../look/lookWork.js';
 import { alikeTo, orderAlike, type ComparedTexts } from '../../sentences/alike.js';
 import type { NearestTexts } from '../../sentences/nearestTexts.js';
 import { storedVectors, type SharedVectors } from '../../sentences/storedVectors.js';
@@ -39,15 +40,11 @@ export interface ThreadWork {
   stageSheet: { input: StageInput; result: void };
   weaknessOf: { input: { password: string; about: string[] }; result: string | null };
   readListed: { input: { fileName: string; content: Uint8Array }; result: ListedCodes };
-  look: {
-    input: {
-      answers: string[];
-      question: string;
-      aside: string[];
-      most: { words: number; phrases: number };
-    };
-    result: Omit<Look, 'answered'>;
-  };
+  readTerms: { input: { texts: string[] }; result: TermTexts };
+  readTermLines: { input: { texts: string[] }; result: TermLines };
+  look: { input: Parameters<typeof lookWork>[0]; result: ReturnType<typeof lookWork> };
+  contrast: { input: Parameters<typeof contrastWork>[0]; result: ReturnType<typeof contrastWork> };
+  network: { input: Parameters<typeof networkWork>[0]; result: ReturnType<typeof networkWork> };
   orderAlike: { input: ComparedTexts; result: Awaited<ReturnType<typeof orderAlike>> };
   nearCodes: {
     input: {
@@ -122,10 +119,16 @@ async function compute(message: Message): Promise<unknown> {
     }
     case 'readListed':
       return readListed(message.input.fileName, message.input.content);
-    case 'look': {
-      const { answers, question, aside, most } = message.input;
-      return lookAt(answers, question, aside, most);
-    }
+    case 'readTerms':
+      return readTerms(message.input.texts);
+    case 'readTermLines':
+      return readTermLines(message.input.texts);
+    case 'look':
+      return lookWork(message.input);
+    case 'contrast':
+      return contrastWork(message.input);
+    case 'network':
+      return networkWork(message.input);
     case 'orderAlike':
       return orderAlike(message.input);
     case 'nearCodes': {

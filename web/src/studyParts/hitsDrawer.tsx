@@ -1,14 +1,15 @@
 import type { CodeHits, Hit, StudyDetail } from '@yellow-thread/contract';
 import { splitAtPassages } from '@yellow-thread/core/coding';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { CodePicker } from '../studyParts/codePicker.js';
+import { CodePicker } from './codePicker.js';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useCodeHits, useHits } from '../data/hits.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Choice } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
-import { CodeList } from '../studyParts/codeList.js';
+import { CodeList } from './codeList.js';
 import { hitsDrawerTexts } from './texts.js';
 
 const places: [CodeHits['on'], string][] = [
@@ -18,15 +19,21 @@ const places: [CodeHits['on'], string][] = [
 ];
 const SHOWN = 200;
 
-/** Every place where words stand, and one code for all of them that are ticked. */
+/**
+ * Every place where words stand, and one code for all of them that are ticked.
+ *
+ * @param toCode where they can be read in Code; left out there
+ */
 export function HitsDrawer({
   study,
   question,
   query,
+  toCode,
 }: {
   study: StudyDetail;
   question: number;
   query: string;
+  toCode?: string;
 }) {
   const hits = useHits(study.id, question, query);
   const codebook = useDrawnCodebook(study.id);
@@ -58,7 +65,12 @@ export function HitsDrawer({
         <span className="figures">{hitsDrawerTexts.placeCounted(found.hits)}</span>{' '}
         {hitsDrawerTexts.in(found.answers)}
         {answers.length < found.answers && hitsDrawerTexts.firstCanCodedOnce(answers.length)}
-        {hitsDrawerTexts.themTicked(ticked.length)}
+        {hitsDrawerTexts.themTicked(ticked.length)}{' '}
+        {toCode && (
+          <Link to={toCode} className="underline" onClick={() => openDrawer(null)}>
+            {hitsDrawerTexts.readThemCode}
+          </Link>
+        )}
       </p>
       <div className="flex flex-wrap items-center gap-3">
         <Choice

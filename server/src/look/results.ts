@@ -1,0 +1,50 @@
+import { createHash } from 'node:crypto';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { VersionedCache } from '../versionedCache.js';
+import type { LookMaterial } from './material.js';
+
+const MOST_BYTES = 2 ** 24;
+/** Of a result, roughly: hundreds of words and figures. */
+const BYTES_EACH = 2 ** 16;
+
+/** By database: what was computed last. */
+const caches = new WeakMap<object, LookResults>();
+
+export function resultsOf(em: EntityManager): LookResults {
+  const results = caches.get(em.config) ?? new LookResults();
+  caches.set(em.config, results);
+  return results;
+}
+
+/** What was computed of answers: kept until they change. */
+class LookResults {
+  readonly #cache = new VersionedCache<string, Promise<unknown>>(MOST_BYTES);
+
+  /**
+   * @param name of what is computed
+   * @param asked all that it depends on besides the answers
+   */
+  get<Result>(
+    name: string,
+    { version, ids }: LookMaterial,
+    asked: object,
+    compute: () => Promise<Result>,
+  ): Promise<Result> {
+    const key = digestOf([name, ids[0] ?? 0, asked]);
+    return this.#cache.get(key, version, () => {
+      const value = compute();
+      return { value, bytes: value.then(() => BYTES_EACH) };
+      // a result of one name and question is what this name computes
+    }) as Promise<Result>;
+  }
+}
+
+function digestOf(asked: unknown): string {
+  const hash = createHash('sha256');
+  const parts = JSON.stringify(asked, (_, value: unknown) => {
+    if (!ArrayBuffer.isView(value)) return value;
+    hash.update(new Uint8Array(value.buffer, value.byteOffset, value.byteLength));
+    return value.byteLength;
+  });
+  return hash.update(parts).digest('base64');
+}

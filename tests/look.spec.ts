@@ -1,0 +1,100 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type Page } from '@playwright/test';
+import { openDemo } from './steps.js';
+
+const peopleIn = async (page: Page, name: RegExp) =>
+  Number(/(\d+)/.exec((await page.getByRole('button', { name }).getAttribute('aria-label'))!)![1]);
+
+test('a group’s words against all others lead to its answers', async ({ page }) => {
+  await openDemo(page, 'Look');
+  await page.getByRole('link', { name: 'Groups compared' }).click();
+  await expect(page.getByRole('heading', { name: 'Whose words are compared?' })).toBeVisible();
+  await page.getByLabel('Compare', { exact: true }).selectOption('Home');
+  await page.getByLabel('those of').selectOption('Hask');
+  const row = page.getByRole('row').filter({ hasText: 'cancellations' });
+  const [people] = /\d+/.exec((await row.getByRole('cell').nth(1).textContent())!)!;
+  await row.getByRole('button').click();
+  await expect(page.getByRole('dialog')).toContainText(`in ${people} answers`);
+  await page.getByRole('link', { name: 'Read them in Code' }).click();
+  await expect(page.getByText(`${people} answers`)).toBeVisible();
+  await page.goBack();
+  await page.getByLabel('Compare', { exact: true }).selectOption('What is mentioned');
+  await page.getByLabel('those of').selectOption('Price: any of its codes');
+  await expect(page.getByRole('heading', { name: 'Price: more than all others' })).toBeVisible();
+});
+
+test('words together are walked by keyboard, hidden and brought back; the picture leaves whole', async ({
+  page,
+}) => {
+  await openDemo(page, 'Look');
+  await page.getByRole('link', { name: 'Words together' }).click();
+  const picture = page.getByRole('region', { name: 'Words that stand in one line' });
+  const words = picture.locator('[data-word]');
+  await expect(words.first()).toBeVisible();
+  const places = () => words.evaluateAll((all) => all.map((one) => one.innerHTML));
+  const before = await places();
+  await page.reload();
+  await expect(words.first()).toBeVisible();
+  expect(await places()).toEqual(before);
+
+  const people = await peopleIn(page, /^queue: /);
+  await words.first().focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(words.first()).not.toBeFocused();
+  await picture.getByRole('button', { name: /^queue: / }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toContainText(`in ${people} answers`);
+  await page.keyboard.press('Escape');
+  await picture.getByRole('button', { name: /^queue: / }).focus();
+  await page.keyboard.press('+');
+  await page.keyboard.press('+');
+  await expect(picture.getByRole('button', { name: 'Whole' })).toBeEnabled();
+
+  const take = async (name: RegExp) => {
+    await picture.getByRole('button', { name: 'Files' }).click();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name }).click(),
+    ]);
+    return readFile(await file.path());
+  };
+  const svg = (await take(/^Picture, SVG/)).toString();
+  for (const word of ['queue', 'carrow', 'winter']) expect(svg).toContain(`>${word}</text>`);
+  expect(svg).not.toContain('var(--');
+  const png = await take(/^Picture, PNG/);
+  expect(png.subarray(1, 4).toString()).toBe('PNG');
+  // twice as fine as the drawing
+  expect(png.readUInt32BE(16)).toBe(2 * Number(/<svg[^>]* width="(\d+)"/.exec(svg)![1]));
+  expect((await take(/^Network, GraphML/)).toString()).toContain('<data key="label">queue</data>');
+
+  await picture.getByRole('button', { name: /^queue: / }).focus();
+  await page.keyboard.press('h');
+  const back = page.getByRole('button', { name: 'Bring back queue' });
+  await expect(back).toBeVisible();
+  await expect(picture.getByRole('button', { name: /^queue: / })).toHaveCount(0);
+  await back.click();
+  await expect(picture.getByRole('button', { name: /^queue: / })).toBeVisible();
+});
+
+test('each place of a word stands below the other, sorted by either side', async ({ page }) => {
+  await openDemo(page, 'Look');
+  await page.getByRole('link', { name: 'In context' }).click();
+  await page.getByLabel('Word or phrase').fill('boats');
+  await page.keyboard.press('Enter');
+  const places = page.getByRole('region', { name: 'every place' }).getByRole('row');
+  await expect(page.getByText(/^\d+ places in \d+ answers$/)).toBeVisible();
+  await page.getByLabel('Sorted by').selectOption('what stands before');
+  const last = (await places.getByRole('cell').nth(0).textContent())!;
+  const wordsBefore = await places.evaluateAll((rows) =>
+    rows
+      .slice(1)
+      .map((row) => (row.firstChild!.textContent ?? '').split(' ').at(-1)!.toLowerCase()),
+  );
+  expect(last).not.toBe('');
+  const said = wordsBefore.filter((word) => word !== '');
+  expect(said).toEqual(
+    said.toSorted((x, y) => x.localeCompare(y, 'en', { ignorePunctuation: true })),
+  );
+  await page.getByRole('button', { name: 'Code these places' }).click();
+  await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
+});

@@ -1,0 +1,3 @@
+import { layoutNetwork, type Drawn } from './networkLayout.js';
+
+self.onmessage = ({ data }: MessageEvent<Drawn>) => self.postMessage(layoutNetwork(data));
