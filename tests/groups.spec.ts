@@ -184,6 +184,8 @@ test('charts leave whole as PNG and SVG, and a group is made of a number in one 
   await page.getByRole('link', { name: /^Report\b/ }).click();
 
   await page.getByRole('link', { name: 'Codes together' }).click();
+  await expect(page.getByRole('button', { name: 'Told in time + Running late' })).toBeVisible();
+  await page.getByLabel('As', { exact: true }).selectOption('grid');
   await page.getByLabel('Shown', { exact: true }).selectOption('phi: correlation, −1 to 1');
   await page.getByRole('button', { name: /^Told in time with Running late:/ }).click();
   const drawer = page.getByRole('dialog', { name: 'Told in time with Running late' });

@@ -180,6 +180,9 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   'codes together': async (page) => {
     await openDemo(page, 'Report');
     await page.getByRole('link', { name: 'Codes together' }).click();
+    await expect(page.getByRole('columnheader', { name: 'Jaccard' })).toBeVisible();
+    await expectAccessible(page);
+    await page.getByLabel('As', { exact: true }).selectOption('grid');
     await expect(page.getByRole('columnheader', { name: 'Running late' })).toBeVisible();
   },
   'a group being built': async (page) => {

@@ -313,6 +313,8 @@ export const togetherSchema = z
               jaccard: z.number().nullable(),
               phi: z.number().nullable(),
               lift: z.number().nullable(),
+              /** Corrected for all pairs; of the unweighted counts. */
+              p: z.number(),
             })
             .nullable(),
         ),

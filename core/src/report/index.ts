@@ -25,6 +25,7 @@ export {
   type GroupDifference,
 } from './compare.js';
 export { countTogether, togetherness, type Together } from './together.js';
+export { orderTogether } from './orderTogether.js';
 export { mostMentioned } from './mostMentioned.js';
 export { decimalsOf, fittingDecimals, type Decimals } from './decimals.js';
 export {

@@ -82,3 +82,26 @@ test('codes that have nothing to do with each other, that go together, and that 
   expect(togetherness(0, 0, 60, 100)).toEqual({ both: 0, jaccard: 0, phi: null, lift: null });
   expect(togetherness(0, 0, 0, 100)).toEqual({ both: 0, jaccard: null, phi: null, lift: null });
 });
+
+test('pairs are tested on people: exactly where few are expected, and corrected for all of them', () => {
+  // Fisher (1935): the lady tasting tea, 3 of 4 and 1 of 4, p = .4857; a third code everybody has says nothing
+  const setAt = (...at: number[]) => {
+    const set = emptyBitset(8);
+    for (const i of at) addTo(set, i);
+    return set;
+  };
+  const all = setAt(0, 1, 2, 3, 4, 5, 6, 7);
+  const codes = [setAt(0, 1, 2, 3), setAt(0, 1, 2, 4), all].map((mentioned) => ({
+    mentioned,
+    decided: all,
+  }));
+  expect(countTogether(codes.slice(0, 2), all)[0]!.cells[1]!.p).toBeCloseTo(34 / 70, 4);
+  const [first, second] = countTogether(codes, all);
+  expect(first!.cells[1]!.p).toBe(second!.cells[0]!.p);
+  // of three tests the first is corrected to what the second allows
+  expect(first!.cells.map((cell) => cell?.p.toFixed(9))).toEqual([
+    undefined,
+    '1.000000000',
+    '1.000000000',
+  ]);
+});

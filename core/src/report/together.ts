@@ -1,7 +1,10 @@
+import { adjust, chiSquareTail, fisherExact, logLikelihood } from '../statistics/index.js';
 import { countOf, countOfBoth, forEachIn, intersect, type Bitset } from '../groups/index.js';
 
 /** How two codes occur together among people. */
 export interface Together {
+  /** Probability that as much, either way, is chance; corrected for all pairs (Benjamini & Hochberg). */
+  p: number;
   both: number;
   /** How many have both, whatever their weights. */
   unweighted: number;
@@ -22,7 +25,7 @@ export function togetherness(
   one: number,
   other: number,
   n: number,
-): Omit<Together, 'unweighted'> {
+): Omit<Together, 'unweighted' | 'p'> {
   const either = one + other - both;
   const spread = Math.sqrt(one * (n - one) * other * (n - other));
   return {
@@ -62,6 +65,7 @@ export function countTogether(
   const sizeOf = (set: Bitset): number => (weights ? sumOf(set, weights) : countOf(set));
   const sizeOfBoth = (one: Bitset, other: Bitset): number =>
     weights ? sumOf(intersect(one, other), weights) : countOfBoth(one, other);
+  const p = testPairs(inGroup);
   return inGroup.map((one, i) => ({
     n: sizeOf(one.decided),
     people: sizeOf(one.mentioned),
@@ -76,9 +80,42 @@ export function countTogether(
           sizeOfBoth(one.decided, other.decided),
         ),
         unweighted: countOfBoth(one.mentioned, other.mentioned),
+        p: p(i, j),
       };
     }),
   }));
+}
+
+/** Fewer than this expected in some cell: the exact test, which takes longer the more people there are. */
+const FEW_EXPECTED = 5;
+
+/**
+ * Tests whether each two codes occur together more or less than by chance, on people without their weights.
+ *
+ * @see Fisher (1935) The design of experiments; Dunning (1993) for G², where there are enough; Benjamini & Hochberg
+ *   (1995) for the correction
+ */
+function testPairs(
+  codes: readonly { mentioned: Bitset; decided: Bitset }[],
+): (one: number, other: number) => number {
+  const p: number[] = [];
+  const placeOf = codes.map((): number[] => []);
+  for (const [i, one] of codes.entries())
+    for (const [j, other] of codes.slice(0, i).entries()) {
+      const both = countOfBoth(one.mentioned, other.mentioned);
+      const ones = countOfBoth(one.mentioned, other.decided);
+      const others = countOfBoth(other.mentioned, one.decided);
+      const n = countOfBoth(one.decided, other.decided);
+      placeOf[i]![j] = placeOf[j]![i] = p.length;
+      const least = (Math.min(ones, n - ones) * Math.min(others, n - others)) / n;
+      p.push(
+        least < FEW_EXPECTED
+          ? fisherExact(both, ones, others - both, n - ones)
+          : chiSquareTail(logLikelihood(both, ones, others, n), 1),
+      );
+    }
+  const corrected = adjust(p, 'benjamini_hochberg');
+  return (one, other) => corrected[placeOf[one]![other]!]!;
 }
 
 function sumOf(set: Bitset, weights: Float64Array): number {

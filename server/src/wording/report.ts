@@ -220,6 +220,9 @@ export const togetherGridTexts = {
   correlationHavingTwoCodes: 'correlation of having the two codes, −1 to 1 (Yule 1912)',
   lift: 'Lift',
   howManyTimesOften: 'how many times as often together as by chance',
+  p: 'p',
+  howTested:
+    'unweighted, corrected for all pairs (Benjamini–Hochberg); Fisher’s exact test, or G² where at least five are expected in every cell',
   code: 'Code',
   otherCode: 'Other code',
   both: (unit: string) => `${unit} with both`,

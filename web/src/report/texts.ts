@@ -322,6 +322,11 @@ export const tableViewTexts = {
 
 /** report/togetherView.tsx */
 export const togetherViewTexts = {
+  as: 'As',
+  list: 'list of pairs',
+  grid: 'grid',
+  listAbout:
+    '. The strongest pairs stand first, by phi; p is of the unweighted numbers, corrected for all pairs (Benjamini–Hochberg).',
   howManyBoth: 'how many have both',
   jaccardBothAmongEither: 'Jaccard: both among either',
   phiCorrelation11: 'phi: correlation, −1 to 1',
@@ -342,19 +347,36 @@ export const togetherViewTexts = {
   oneLine: ', in one line',
   counts: (ruleNames: string) => `Counts ${ruleNames}`,
   line: ', by line',
-  weightedUnweightedNumberShows: ', weighted; point at a cell for the unweighted number',
+  weighted: ', weighted',
+  unweightedNumberShows: '; point at a cell for the unweighted number',
   darkerCellMoreStands:
     '. The darker a cell, the more it stands out among the others; the diagonal shows how many mention the code at all.',
   jaccard: 'Jaccard',
   n1901PhiYule1912: '(1901), phi (Yule 1912) and ',
   lift: 'lift',
-  descriptionsTests: 'are descriptions, not tests.',
+  descriptionsTests: 'say how strongly, p how surely.',
   mentionCounted: (found: number) => counted(found, 'mention'),
   with: (code: string, other: string, text: string) => `${code} with ${other}: ${text}`,
   with2: (name: string, other: string, inOne: string, oneLine: string) =>
     `${name} with ${other}${inOne === 'line' ? oneLine : ''}`,
   of: (mentionCounted: string, n: number, weighted: boolean) =>
     `${mentionCounted} of ${asCount(n)}${weighted ? ', unweighted' : ''}`,
+};
+
+/** report/togetherList.tsx */
+export const togetherListTexts = {
+  pairs: 'Pairs of codes',
+  pair: 'Codes',
+  both: 'Both',
+  bothTitle: 'How many have both, of those for whom both codes are decided',
+  first: 'The first',
+  second: 'The second',
+  jaccard: 'Jaccard',
+  phi: 'Phi',
+  lift: 'Lift',
+  p: 'p, corrected',
+  none: 'No two codes occur together yet.',
+  all: (pairs: number) => `All ${asCount(pairs)} pairs`,
 };
 
 /** report/heatGrid.ts */

@@ -31,6 +31,7 @@ export function togetherGrid(
       ],
       [togetherGridTexts.phi, togetherGridTexts.correlationHavingTwoCodes],
       [togetherGridTexts.lift, togetherGridTexts.howManyTimesOften],
+      [togetherGridTexts.p, togetherGridTexts.howTested],
       ['Date', new Date().toISOString().slice(0, 10)],
     ],
     columns: [
@@ -43,6 +44,7 @@ export function togetherGrid(
       { head: togetherGridTexts.jaccard, format: 'decimal' },
       { head: togetherGridTexts.phi, format: 'decimal' },
       { head: togetherGridTexts.lift, format: 'decimal' },
+      { head: togetherGridTexts.p, format: 'decimal' },
       { head: togetherGridTexts.code2(unit), format },
       { head: togetherGridTexts.other(unit), format },
       { head: togetherGridTexts.all(unit), format },
@@ -55,6 +57,7 @@ export function togetherGrid(
       cell.jaccard,
       cell.phi,
       cell.lift,
+      cell.p,
       one.found,
       other.found,
       one.n,
