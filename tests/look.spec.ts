@@ -98,3 +98,55 @@ test('each place of a word stands below the other, sorted by either side', async
   await page.getByRole('button', { name: 'Code these places' }).click();
   await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
 });
+
+test('themes that may have been missed are adopted, kept for later and dismissed, one by one', async ({
+  page,
+}) => {
+  await openDemo(page, 'Look');
+  await page.getByRole('link', { name: 'What people say' }).click();
+  const typical = page.getByRole('region', { name: 'Answers that stand for most' });
+  const first = typical.getByRole('listitem').first();
+  const quote = (await first.getByRole('blockquote').textContent())!;
+  const like = Number(/(\d+) answers? like it/.exec((await first.textContent())!)![1]);
+  await first.getByRole('button', { name: /like it$/ }).click();
+  const drawer = page.getByRole('dialog');
+  await expect(drawer.getByRole('listitem')).toHaveCount(like + 1);
+  await expect(drawer.getByRole('listitem').first()).toContainText(quote);
+  await page.keyboard.press('Escape');
+
+  const missed = page.getByRole('region', { name: 'Themes that may have been missed' });
+  await missed.getByRole('slider').focus();
+  await page.keyboard.press('Home');
+  await expect(missed.getByRole('heading', { level: 3 })).toHaveCount(2);
+  await page.keyboard.press('End');
+  await expect(page).toHaveURL(/clusters=20/);
+  // at most ten are shown
+  await expect(missed.getByRole('heading', { level: 3 })).toHaveCount(10);
+  await missed.getByRole('button', { name: 'as many as fit best' }).click();
+  const cluster = (n: number) =>
+    missed
+      .locator('li')
+      .filter({ has: page.getByRole('heading', { level: 3 }) })
+      .nth(n);
+  await expect(cluster(1)).toBeVisible();
+  const answers = Number(
+    /\d+/.exec(
+      (await cluster(0)
+        .getByRole('button', { name: /^\d+ answers?$/ })
+        .textContent())!,
+    )![0],
+  );
+  await cluster(0).getByRole('button', { name: 'Make it a code …' }).click();
+  await page.getByLabel('Name of the code').fill('Waiting on the slip');
+  await page.keyboard.press('Enter');
+  const decided = page.getByRole('region', { name: 'Decided' }).getByRole('listitem');
+  await expect(decided).toContainText(`Waiting on the slipa code${answers} answers`);
+  await cluster(0).getByRole('button', { name: 'No theme' }).click();
+  await expect(decided).toHaveCount(2);
+  await page.keyboard.press('Control+z');
+  await expect(decided).toHaveCount(1);
+  await decided.getByRole('link', { name: 'Check them in Code' }).click();
+  await page.waitForURL(/\/code\?cluster=/);
+  await expect(page.getByText(`${answers} answers`).first()).toBeVisible();
+  await expect(page.getByRole('article').first()).not.toContainText('Waiting on the slip');
+});

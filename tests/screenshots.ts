@@ -3,28 +3,6 @@ import { expect, test, type Page } from '@playwright/test';
 import { acceptAbove, beginGroup, codeField, enterDemo, openDemo, saved } from './steps.js';
 import { demoFile } from './product.js';
 
-/** One table under each rule of what counts, on one sheet. */
-async function shootRules(page: Page): Promise<void> {
-  await expect(page.getByTestId('what-counts')).toBeVisible();
-  const table = page.url().split('?')[0]!;
-  const shots: string[] = [];
-  for (const rule of ['sample', 'estimated', 'decided', 'settled']) {
-    await page.goto(`${table}?counts=${rule}`);
-    await expect(page.getByRole('combobox', { name: 'Counts', exact: true })).toHaveValue(rule);
-    await expect(page.getByRole('button', { name: /, Total/ }).first()).toBeVisible();
-    const shot = await page.screenshot({ animations: 'disabled', caret: 'hide' });
-    shots.push(`<img src="data:image/png;base64,${shot.toString('base64')}">`);
-  }
-  const sheet = await page.context().newPage();
-  await sheet.setViewportSize({ width: 1920, height: 1200 });
-  await sheet.setContent(
-    `<style>body{margin:0;display:grid;grid-template-columns:1fr 1fr}img{width:100%}</style>${shots.join('')}`,
-  );
-  await shoot(sheet, 'rules');
-  await sheet.close();
-  await page.goto(table);
-}
-
 const shoot = async (page: Page, name: string) => {
   await expect(page.getByText(/^Fetching/)).toHaveCount(0);
   await page.evaluate(() => document.fonts.ready);
@@ -56,6 +34,10 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('link', { name: 'Words together' }).click();
   await expect(page.getByRole('button', { name: /^queue: / })).toBeVisible();
   await shoot(page, 'look-together');
+  await page.getByRole('link', { name: 'What people say' }).click();
+  await expect(page.getByText(/^These 6 stand for/)).toBeVisible();
+  await expect(page.getByRole('heading', { level: 3 }).first()).toBeVisible();
+  await shoot(page, 'look-answers');
   await go('Code');
   await page.getByLabel('Which answers').selectOption('settled');
   await expect(page.getByText(/^88 answers/)).toBeVisible();
@@ -84,7 +66,6 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(page.getByText('Reading what is open takes')).toBeVisible();
   await shoot(page, 'left');
   await go('Report');
-  await shootRules(page);
   await expect(page.getByText('Theme and code')).toBeVisible();
   await page.getByRole('link', { name: '1 Improve' }).click();
   await expect(page.getByRole('button', { name: /^Reliability, Total/ })).toBeVisible();

@@ -85,6 +85,13 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await expect(page.getByRole('button', { name: /^queue: / })).toBeVisible();
     await expect(page.getByRole('columnheader', { name: /^Hask/ })).toBeVisible();
   },
+  'what people say': async (page) => {
+    await openDemo(page, 'Look');
+    await page.getByRole('link', { name: 'What people say' }).click();
+    await expect(page.getByText(/^These 6 stand for/)).toBeVisible();
+    await page.getByRole('button', { name: 'Make it a code …' }).first().click();
+    await expect(page.getByLabel('Name of the code')).toBeVisible();
+  },
   'words in context': async (page) => {
     await openDemo(page, 'Look');
     await page.getByRole('link', { name: 'In context' }).click();

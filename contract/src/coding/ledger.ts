@@ -71,6 +71,8 @@ export const ledgerQuery = withinQuery.extend({
   together: z.enum(['answer', 'line']).default('answer'),
   /** Groups that the respondent belongs to, all of them. */
   among: idListSchema,
+  /** Only answers that were gathered and decided about together. */
+  cluster: uuidSchema.optional(),
   /** Only respondents whom this rule picks. */
   of: ruleTextSchema.optional(),
   /** Only what this person coded or settled. */

@@ -1,7 +1,11 @@
 import { z } from 'zod';
 import { defineEndpoints } from '../endpoint.js';
-import { questionParams } from '../ids.js';
+import { doneSchema, questionParams } from '../ids.js';
 import {
+  clusterDecisionSchema,
+  clusterParams,
+  clustersQuery,
+  clustersSchema,
   contrastQuery,
   contrastSchema,
   lookQuery,
@@ -9,6 +13,8 @@ import {
   networkFileParams,
   networkQuery,
   networkSchema,
+  representativesQuery,
+  representativesSchema,
 } from './records.js';
 
 export const lookEndpoints = defineEndpoints({
@@ -43,6 +49,37 @@ export const lookEndpoints = defineEndpoints({
     query: networkQuery,
     reply: z.unknown(),
     produces: ['text/csv', 'application/graphml+xml'],
+    problems: [],
+  },
+  getAnswerClusters: {
+    method: 'GET',
+    path: '/api/studies/:study/questions/:question/look/clusters',
+    params: questionParams,
+    query: clustersQuery,
+    reply: clustersSchema,
+    problems: [],
+  },
+  decideCluster: {
+    method: 'PUT',
+    path: '/api/studies/:study/questions/:question/look/clusters/:cluster',
+    params: clusterParams,
+    body: clusterDecisionSchema,
+    reply: doneSchema,
+    problems: ['name_taken', 'not_found'],
+  },
+  bringClusterBack: {
+    method: 'DELETE',
+    path: '/api/studies/:study/questions/:question/look/clusters/:cluster',
+    params: clusterParams,
+    reply: doneSchema,
+    problems: ['not_found'],
+  },
+  getRepresentatives: {
+    method: 'GET',
+    path: '/api/studies/:study/questions/:question/look/representatives',
+    params: questionParams,
+    query: representativesQuery,
+    reply: representativesSchema,
     problems: [],
   },
 });

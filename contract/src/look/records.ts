@@ -1,6 +1,13 @@
 import { z } from 'zod';
 import { ruleTextSchema, withinQuery } from '../groups/records.js';
-import { idSchema, questionParams, textSchema } from '../ids.js';
+import {
+  idSchema,
+  longIdsSchema,
+  nameSchema,
+  questionParams,
+  textSchema,
+  uuidSchema,
+} from '../ids.js';
 
 export const lookQuery = withinQuery;
 
@@ -127,3 +134,100 @@ export const networkSchema = z
   })
   .meta({ id: 'WordNetwork' });
 export type WordNetwork = z.infer<typeof networkSchema>;
+
+/** What became of answers that were gathered: a code was made of them, they wait, or they are no theme. */
+export const clusterStateSchema = z.enum(['adopted', 'later', 'dismissed']);
+export type ClusterState = z.infer<typeof clusterStateSchema>;
+const clusterNameSchema = nameSchema;
+const MOST_GATHERED = 100_000;
+
+/** Answers that somebody decided about together: they are not gathered again. */
+export const answerClusterSchema = z
+  .object({
+    id: uuidSchema,
+    studyId: idSchema,
+    questionId: idSchema,
+    state: clusterStateSchema,
+    name: clusterNameSchema,
+    responseIds: z.array(idSchema).min(1).max(MOST_GATHERED),
+  })
+  .meta({ id: 'AnswerCluster' });
+export type AnswerCluster = z.infer<typeof answerClusterSchema>;
+
+export const clusterParams = questionParams.extend({ cluster: uuidSchema });
+/** To adopt answers is to make a code that they are to be checked for. */
+export const clusterDecisionSchema = z
+  .object({
+    state: clusterStateSchema,
+    name: clusterNameSchema,
+    responseIds: answerClusterSchema.shape.responseIds,
+    /** The code that is made; null for none. */
+    codeId: uuidSchema.nullable(),
+  })
+  .refine(
+    ({ state, codeId }) => (state === 'adopted') === (codeId !== null),
+    'Answers are adopted as a code, and only then.',
+  );
+export type ClusterDecision = z.infer<typeof clusterDecisionSchema>;
+
+const MOST_CLUSTERS = 20;
+export const clustersQuery = withinQuery.extend({
+  /** How many clusters; left out for as many as the silhouette chooses. */
+  k: z.coerce.number().int().min(2).max(MOST_CLUSTERS).optional(),
+});
+export const clustersSchema = z
+  .object({
+    /** Among all answers as long as nothing is coded; among those that no code covers afterwards. */
+    among: z.enum(['all', 'uncovered']),
+    /** How many answers these are, and how many of them could be compared. */
+    answers: countSchema,
+    compared: countSchema,
+    /** Whether they were compared in meaning, and not by their words. */
+    isMeaning: z.boolean(),
+    silhouette: z.number(),
+    /** How many there are, of which those with the most answers are told. */
+    found: countSchema,
+    clusters: z.array(
+      z.object({
+        /** Its most telling words. */
+        name: z.string(),
+        responseIds: longIdsSchema,
+        typical: z.array(quotedAnswerSchema),
+        /** One that hardly belongs to it. */
+        edge: quotedAnswerSchema.nullable(),
+      }),
+    ),
+    /** What was decided of clusters, without its answers. */
+    decided: z.array(
+      answerClusterSchema
+        .pick({ id: true, state: true, name: true })
+        .extend({ answers: countSchema }),
+    ),
+  })
+  .meta({ id: 'AnswerClusters' });
+export type AnswerClusters = z.infer<typeof clustersSchema>;
+export type FoundCluster = AnswerClusters['clusters'][number];
+
+const MOST_REPRESENTATIVES = 12;
+export const representativesQuery = withinQuery.extend({
+  /** Whose answers; left out for everybody's. */
+  of: ruleTextSchema.optional(),
+  count: z.coerce.number().int().min(1).max(MOST_REPRESENTATIVES).default(6),
+});
+/** The few answers that together stand for most of the others. */
+export const representativesSchema = z
+  .object({
+    answers: countSchema,
+    /** How many are like one of those chosen, these among them. */
+    covered: countSchema,
+    isMeaning: z.boolean(),
+    chosen: z.array(
+      z.object({
+        answer: quotedAnswerSchema,
+        /** Those that are like it, itself first, and like none before it. */
+        like: longIdsSchema,
+      }),
+    ),
+  })
+  .meta({ id: 'Representatives' });
+export type Representatives = z.infer<typeof representativesSchema>;

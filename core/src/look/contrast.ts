@@ -84,6 +84,28 @@ export function contrastTerms(
   };
 }
 
+/** What fewer people use names nothing. */
+const FEWEST_NAMING = 2;
+
+/** The words that some answers use more than all others, clearest first, clear or not: what they may be called by. */
+export function tellingWords(
+  terms: TermTexts,
+  inGroup: Uint8Array,
+  { question, setAside }: LeftOut,
+  most: number,
+): string[] {
+  const group = inGroup.reduce((sum, one) => sum + one, 0);
+  const all = inGroup.length;
+  const ofWords = answersUsing(terms.start, terms.words, terms.stems.length, inGroup);
+  return countWords(terms, termsIn(terms, [question, ...setAside]), Infinity)
+    .map(({ id, word, answers }) => ({ word, answers, inside: ofWords[id]! }))
+    .filter(({ answers, inside }) => inside >= FEWEST_NAMING && inside * all > answers * group)
+    .map((one) => ({ ...one, likelihood: logLikelihood(one.inside, group, one.answers, all) }))
+    .sort((x, y) => y.likelihood - x.likelihood)
+    .slice(0, most)
+    .map(({ word }) => word);
+}
+
 /** What a count of none is taken for in a ratio. */
 const HALF = 0.5;
 

@@ -1,5 +1,5 @@
 export { lookAt, type FirstLook, type LeftOut } from './look.js';
-export { contrastTerms, type Contrast, type TermContrast } from './contrast.js';
+export { contrastTerms, tellingWords, type Contrast, type TermContrast } from './contrast.js';
 export {
   linesOfSome,
   readTermLines,

@@ -2,7 +2,13 @@ import type { LedgerQuery, LedgerShow } from '@yellow-thread/contract';
 import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type SqlValues } from '../database/index.js';
-import { readLabels, readPeople, readVariable, respondentsOf, respondentsOfRule } from '../groups/index.js';
+import {
+  readLabels,
+  readPeople,
+  readVariable,
+  respondentsOf,
+  respondentsOfRule,
+} from '../groups/index.js';
 import { isWithheld, currentThresholds } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
@@ -65,7 +71,21 @@ export interface LedgerReader {
 export async function conditionOf(
   em: EntityManager,
   { studyId, questionId, accountId }: LedgerReader,
-  { show, all, any, none, coder, where, like, about, together, group, among, of }: LedgerQuery,
+  {
+    show,
+    all,
+    any,
+    none,
+    coder,
+    where,
+    like,
+    about,
+    together,
+    group,
+    among,
+    of,
+    cluster,
+  }: LedgerQuery,
 ): Promise<Condition | null> {
   const isInLine = asksInLine({ all, any, together });
   const parts: Condition[] = [
@@ -114,6 +134,12 @@ export async function conditionOf(
     parts.push({
       sql: `r.respondent_id = any(:members${i}::int[])`,
       values: { [`members${i}`]: await respondentsOf(em, studyId, one) },
+    });
+  if (cluster)
+    parts.push({
+      sql: `r.id in (select jsonb_array_elements(response_ids)::int from answer_cluster
+        where id = :cluster and question_id = :questionId)`,
+      values: { cluster },
     });
   if (of)
     parts.push({

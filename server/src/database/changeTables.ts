@@ -1,4 +1,5 @@
 import type {
+  AnswerCluster,
   AsideMarks,
   BackgroundValue,
   Derived,
@@ -49,6 +50,7 @@ export interface ChangeTables {
   second_reading_answer: SecondReadingAnswer;
   code_closing: CodeClosing;
   model_decision: ModelDecision;
+  answer_cluster: AnswerCluster;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -164,6 +166,7 @@ export const shapes: Readonly<Record<keyof ChangeTables, TableShape>> = {
   second_reading_answer: shapeOf(entities.SecondReadingAnswerEntity),
   code_closing: shapeOf(entities.CodeClosingEntity),
   model_decision: shapeOf(entities.ModelDecisionEntity),
+  answer_cluster: shapeOf(entities.AnswerClusterEntity),
 };
 
 /** The name of a property's column. */

@@ -1,6 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { Contrast, Look, WordNetwork } from '@yellow-thread/contract';
+import type {
+  AnswerClusters,
+  Codebook,
+  Contrast,
+  Look,
+  Report,
+  Representatives,
+  WordNetwork,
+} from '@yellow-thread/contract';
 import { SaxesParser } from 'saxes';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
@@ -93,4 +101,88 @@ test('a study in Japanese, and one of few people', async () => {
     const words = encodeURIComponent(`${body.words[from]!.word} ${body.words[to]!.word}`);
     expect((await study.ledger(`words=${words}&match=line&same=apart`)).total).toBe(answers);
   }
+});
+
+test('answers are gathered, adopted, kept for later and dismissed; no decision is a mention', async () => {
+  const said = ['The toilets and seats on deck', 'late boats every winter', 'dear fares for cars'];
+  const lines = Array.from({ length: 60 }, (_, i) => `${i},${said[i % 3]} ${i}`);
+  const study = await importStudy(client, `id,What else?\n${lines.join('\n')}\n`);
+  const base = `${study.base}/questions/${study.question}`;
+  const gathered = async (query = '') =>
+    (await client.get<AnswerClusters>(`${base}/look/clusters?${query}`)).body;
+  const before = await gathered('k=3');
+  expect(before).toMatchObject({ among: 'all', answers: 60, found: 3, decided: [] });
+  expect(before.clusters.map(({ responseIds }) => responseIds.length)).toEqual([20, 20, 20]);
+  expect((await gathered()).found).toBe(3);
+  const of = (word: string) => before.clusters.find(({ name }) => name.includes(word))!;
+  const counted = async () => (await client.get<Report>(`${base}/report?counts=settled`)).body;
+  const report = await counted();
+
+  const decide = (id: string, body: object) =>
+    client.send<{ code?: string }>('PUT', `${base}/look/clusters/${id}`, { body });
+  const [toilets, late, dear] = [of('toilets'), of('late'), of('dear')];
+  const codeId = randomUUID();
+  const adopted = randomUUID();
+  const { responseIds } = toilets;
+  await decide(adopted, { state: 'adopted', name: 'Comfort', responseIds, codeId });
+  const codes = async () =>
+    (await client.get<Codebook>(`${study.base}/codebook`)).body.codes.map(({ name }) => name);
+  expect(await codes()).toEqual(['Comfort']);
+  expect((await study.ledger(`cluster=${adopted}&same=apart`)).ids.toSorted()).toEqual(
+    responseIds.toSorted(),
+  );
+  // a code of this name is there, and nothing is half done
+  const again = await decide(randomUUID(), {
+    state: 'adopted',
+    name: 'comfort',
+    responseIds: late.responseIds,
+    codeId: randomUUID(),
+  });
+  expect([again.status, again.body.code]).toEqual([409, 'name_taken']);
+  expect(
+    (await decide(randomUUID(), { state: 'later', name: 'x', responseIds, codeId })).status,
+  ).toBe(400);
+  const later = randomUUID();
+  await decide(later, {
+    state: 'later',
+    name: late.name,
+    responseIds: late.responseIds,
+    codeId: null,
+  });
+  await decide(randomUUID(), {
+    state: 'dismissed',
+    name: dear.name,
+    responseIds: dear.responseIds,
+    codeId: null,
+  });
+  const after = await gathered();
+  expect(after.answers).toBe(0);
+  expect(after.clusters).toEqual([]);
+  expect(after.decided.map(({ state, answers }) => [state, answers])).toEqual([
+    ['adopted', 20],
+    ['dismissed', 20],
+    ['later', 20],
+  ]);
+  // nothing of it is counted
+  expect({ ...(await counted()), rows: [] }).toEqual({ ...report, rows: [] });
+  expect((await study.ledger('show=settled')).total).toBe(0);
+  expect((await study.undo()).body.summary).toContain('dismissing');
+  expect((await gathered('k=2')).answers).toBe(20);
+  await client.send('DELETE', `${base}/look/clusters/${later}`);
+  expect((await gathered('k=2')).answers).toBe(40);
+
+  // once something is coded, only what no code covers is gathered
+  await study.code(late.responseIds[0]!, { codeId });
+  expect(await gathered('k=2')).toMatchObject({ among: 'uncovered', answers: 39 });
+
+  const { body: few } = await client.get<Representatives>(`${base}/look/representatives?count=3`);
+  expect(few.answers).toBe(60);
+  expect(few.chosen).toHaveLength(3);
+  expect(few.chosen.flatMap(({ like }) => like)).toHaveLength(few.covered);
+  expect(few.chosen.every(({ answer, like }) => like[0] === answer.id)).toBe(true);
+  const rule = { is: 'mentions', which: 'any', codeIds: [codeId], themeIds: [], questionId: null };
+  const chosenOf = `of=${encodeURIComponent(JSON.stringify(rule))}`;
+  expect(
+    (await client.get<Representatives>(`${base}/look/representatives?${chosenOf}`)).body,
+  ).toMatchObject({ answers: 1, covered: 1 });
 });

@@ -7,27 +7,37 @@ import {
   type WordNetwork,
 } from '@yellow-thread/contract';
 import { has } from '@yellow-thread/core/groups';
-import { topicName } from '@yellow-thread/core/look';
+import { topicName, type LeftOut } from '@yellow-thread/core/look';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { App } from '../app.types.js';
 import { StudyEntity } from '../database/index.js';
 import { nameFile } from '../exchange/index.js';
 import { MISSING, readColumns, readPeople, respondentsOfRule } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
-import { route } from '../route.js';
+import { makerOf } from '../people/index.js';
+import { DONE, route } from '../route.js';
 import { findQuestion } from '../study/index.js';
+import { bringClusterBack, decideCluster, readClusters, readRepresentatives } from './clusters.js';
 import { answersOf, readLookMaterial, type LookMaterial } from './material.js';
 import { networkFile } from './networkFile.js';
 import { resultsOf } from './results.js';
 
+/** Reads what is looked at of a question, by some respondents or all. */
+type ReadAsked = (
+  em: EntityManager,
+  studyId: number,
+  questionId: number,
+  within: readonly number[] | null,
+) => Promise<{
+  question: { label: string; wording: string };
+  material: LookMaterial;
+  leftOut: LeftOut;
+  included: Uint8Array | null;
+}>;
+
 export function lookRoutes(app: App, threads: Threads): void {
   /** What is looked at of a question. */
-  const readAsked = async (
-    em: EntityManager,
-    studyId: number,
-    questionId: number,
-    within: readonly number[] | null,
-  ) => {
+  const readAsked: ReadAsked = async (em, studyId, questionId, within) => {
     const question = await findQuestion(em, studyId, questionId);
     const material = await readLookMaterial(em, threads, { studyId, questionId });
     const { setAside } = await em.findOneOrFail(StudyEntity, studyId);
@@ -35,6 +45,7 @@ export function lookRoutes(app: App, threads: Threads): void {
     return { question, material, leftOut, included: answersOf(material, within) };
   };
 
+  clusterRoutes(app, threads, readAsked);
   route(app, api.lookAtQuestion, async (request): Promise<Look> => {
     const { em, params } = request;
     const asked = await readAsked(em, params.study, params.question, await request.within());
@@ -125,6 +136,52 @@ export function lookRoutes(app: App, threads: Threads): void {
       isGraph ? 'graphml' : 'csv',
     );
     return reply.send(networkFile(network, params.format));
+  });
+}
+
+/** What people say, laid out: answers gathered by likeness, and the few that stand for most. */
+function clusterRoutes(app: App, threads: Threads, readAsked: ReadAsked): void {
+  route(app, api.getAnswerClusters, async (request) => {
+    const { em, params, query } = request;
+    const asked = await readAsked(em, params.study, params.question, await request.within());
+    const of = { ...asked, studyId: params.study, questionId: params.question };
+    return readClusters(em, threads, of, query.k ?? null);
+  });
+  route(app, api.getRepresentatives, async (request) => {
+    const { em, params, query } = request;
+    const asked = await readAsked(em, params.study, params.question, await request.within());
+    const { material, included } = asked;
+    const chosen =
+      query.of && answersOf(material, await respondentsOfRule(em, params.study, query.of));
+    const both = chosen && included ? chosen.map((one, a) => one & included[a]!) : null;
+    return readRepresentatives(
+      em,
+      threads,
+      {
+        ...asked,
+        studyId: params.study,
+        questionId: params.question,
+        included: both ?? chosen ?? included,
+      },
+      query.count,
+    );
+  });
+  route(app, api.decideCluster, async (request) => {
+    const { em, params, body } = request;
+    const { id: questionId } = await findQuestion(em, params.study, params.question);
+    await decideCluster(
+      em,
+      makerOf(request, params.study),
+      { id: params.cluster, questionId },
+      body,
+    );
+    return DONE;
+  });
+  route(app, api.bringClusterBack, async (request) => {
+    const { em, params } = request;
+    const { id: questionId } = await findQuestion(em, params.study, params.question);
+    await bringClusterBack(em, makerOf(request, params.study), { id: params.cluster, questionId });
+    return DONE;
   });
 }
 

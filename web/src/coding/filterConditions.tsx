@@ -88,6 +88,9 @@ function Chips({
           {filterBarTexts.oneAnswer}
         </Chip>
       )}
+      {filter.cluster !== undefined && (
+        <Chip onRemove={() => onFilter({ cluster: undefined })}>{filterBarTexts.gathered}</Chip>
+      )}
       {filter.about !== undefined && (
         <Chip onRemove={() => onFilter({ about: undefined })}>
           {filterBarTexts.likelyAbout(codebook.themes.find(({ id }) => id === filter.about)?.name)}

@@ -23,6 +23,7 @@ const chosen = fc.record({
   coder: fc.option(id, { nil: undefined }),
   where: fc.array(fc.record({ variableId: id, value: words }), { maxLength: 3 }),
   about: fc.option(fc.uuid(), { nil: undefined }),
+  cluster: fc.option(fc.uuid(), { nil: undefined }),
   like: fc.option(id, { nil: undefined }),
   order: fc.constantFrom(...ledgerOrderSchema.options),
   seed: fc.nat(1_000_000),

@@ -16,6 +16,7 @@ const parts = [
   'where',
   'like',
   'about',
+  'cluster',
   'order',
   'code',
   'seed',
@@ -65,7 +66,7 @@ export function readFilter(query: string): LedgerFilter {
   const single = Object.fromEntries([...search].filter(([part]) => part !== 'where'));
   const parsed = ledgerQuery.safeParse({ ...single, ...(where.length > 0 && { where }) });
   const chosen = parsed.success ? parsed.data : nothingChosen;
-  const { all, any, none, coder, like, about, same } = chosen;
+  const { all, any, none, coder, like, about, cluster, same } = chosen;
   const narrowed =
     all.length +
     any.length +
@@ -75,6 +76,7 @@ export function readFilter(query: string): LedgerFilter {
     (coder === undefined ? 0 : 1) +
     (like === undefined ? 0 : 1) +
     (about === undefined ? 0 : 1) +
+    (cluster === undefined ? 0 : 1) +
     (same === 'apart' ? 1 : 0);
   return { ...chosen, query: parsed.success ? query : '', narrowed };
 }

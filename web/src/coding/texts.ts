@@ -50,6 +50,7 @@ export const filterBarTexts = {
   stated: 'not stated',
   in: (find: undefined | string) => `in ${find ?? 'a deleted group'}`,
   oneAnswer: 'one answer',
+  gathered: 'gathered as alike',
   likelyAbout: (find: undefined | string) => `likely about ${find ?? 'a deleted theme'}`,
   codes: 'Codes',
   codeNarrow: 'Code to filter by',

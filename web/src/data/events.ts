@@ -58,6 +58,7 @@ const follows: Record<string, readonly Resource[]> = {
   question: ['study', 'report'],
   study: ['study', 'look'],
   membership: ['members'],
+  answer_cluster: ['look'],
   training_run: ['training', 'telling', 'nearest', 'study', 'answers', 'report', ...FROM_DECISIONS],
 };
 

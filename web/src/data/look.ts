@@ -1,6 +1,7 @@
-import { api, type NetworkFormat, type Rule } from '@yellow-thread/contract';
-import { useQuery } from '@tanstack/react-query';
+import { api, type ClusterDecision, type NetworkFormat, type Rule } from '@yellow-thread/contract';
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { addressOf, call } from './client.js';
+import { asChange } from './queryClient.js';
 
 export const useLook = (study: number, question: number) =>
   useQuery({
@@ -37,3 +38,59 @@ export const networkFileAddress = (
   format: NetworkFormat,
   query: string,
 ) => addressOf(api.downloadWordNetwork, { params: { study, question, format }, search: query });
+
+/** Answers gathered by likeness. @param k how many clusters; null for as many as fit */
+export const useAnswerClusters = (study: number, question: number, k: number | null) =>
+  useQuery({
+    queryKey: ['look', study, question, 'clusters', k],
+    queryFn: ({ signal }) =>
+      call(api.getAnswerClusters, {
+        params: { study, question },
+        query: { k: k ?? undefined },
+        signal,
+      }),
+    placeholderData: (before) => before,
+  });
+
+export const useDecideCluster = (study: number, question: number) =>
+  useMutation({
+    ...asChange('look', 'codebook', 'history'),
+    mutationFn: ({ id, ...body }: ClusterDecision & { id: string }) =>
+      call(api.decideCluster, { params: { study, question, cluster: id }, body }),
+  });
+
+export const useBringClusterBack = (study: number, question: number) =>
+  useMutation({
+    ...asChange('look', 'history'),
+    mutationFn: (id: string) =>
+      call(api.bringClusterBack, { params: { study, question, cluster: id } }),
+  });
+
+/** The few answers that stand for most. @param rule whose; null for everybody's */
+export const useRepresentatives = (study: number, question: number, rule: Rule | null) =>
+  useQuery({
+    queryKey: ['look', study, question, 'representatives', rule],
+    queryFn: ({ signal }) =>
+      call(api.getRepresentatives, {
+        params: { study, question },
+        query: { of: rule ? JSON.stringify(rule) : undefined },
+        signal,
+      }),
+    placeholderData: (before) => before,
+  });
+
+const AT_ONCE = 50;
+/** Some answers by their ids, a page at a time. */
+export const useAnswersOf = (study: number, question: number, ids: readonly number[]) =>
+  useInfiniteQuery({
+    queryKey: ['answers-of', study, question, ids],
+    initialPageParam: 0,
+    queryFn: ({ pageParam, signal }) =>
+      call(api.getAnswers, {
+        params: { study, question },
+        query: { ids: ids.slice(pageParam, pageParam + AT_ONCE).join(',') },
+        signal,
+      }),
+    getNextPageParam: (_, __, before) =>
+      before + AT_ONCE < ids.length ? before + AT_ONCE : undefined,
+  });

@@ -11,6 +11,7 @@ const kinds: Record<string, [one: string, many?: string]> = {
   code: ['code'],
   theme: ['theme'],
   bundle: ['bundle'],
+  answer_cluster: [changeListTexts.cluster, changeListTexts.clusters],
   note: ['note'],
   respondent: ['respondent'],
   category: ['category', 'categories'],

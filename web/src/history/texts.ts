@@ -15,6 +15,8 @@ export const historyPageTexts = {
 export const changeListTexts = {
   answerSettledOpened: 'answer settled or opened',
   answersSettledOpened: 'answers settled or opened',
+  cluster: 'cluster of answers',
+  clusters: 'clusters of answers',
   history: 'the history',
   nothingChangedYet: 'Nothing was changed yet.',
   undone: ' undone',

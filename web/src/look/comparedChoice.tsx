@@ -12,7 +12,16 @@ import { contrastViewTexts } from './texts.js';
 const MOST_VALUES = 60;
 
 /** Whose words are compared: first of what kind, then which. */
-export function ComparedChoice({ study }: { study: StudyDetail }) {
+export function ComparedChoice({
+  study,
+  label = contrastViewTexts.compare,
+  nobody = contrastViewTexts.choose,
+}: {
+  study: StudyDetail;
+  label?: string;
+  /** What is chosen as long as nobody is. */
+  nobody?: string;
+}) {
   const [asked, ask] = useAddressPart('who');
   const [kind = '', id = '', ...rest] = (asked ?? '').split(':');
   const groups = useGroups(study.id);
@@ -29,11 +38,11 @@ export function ComparedChoice({ study }: { study: StudyDetail }) {
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
       <Choice
-        label={contrastViewTexts.compare}
+        label={label}
         value={of}
         onChange={({ target }) => ask(target.value === '' ? null : `${target.value}:`)}
       >
-        <option value="">{contrastViewTexts.choose}</option>
+        <option value="">{nobody}</option>
         <optgroup label={contrastViewTexts.background}>
           {variables.map((variable) => (
             <option key={variable.id} value={`variable:${variable.id}`}>
@@ -95,7 +104,6 @@ export function ComparedChoice({ study }: { study: StudyDetail }) {
           ))}
         </Which>
       )}
-      <span className="text-soft">{contrastViewTexts.with}</span>
     </div>
   );
 }

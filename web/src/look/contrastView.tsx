@@ -16,7 +16,10 @@ export function ContrastView() {
   const contrast = useContrast(study.id, question.id, compared?.rule ?? null);
   return (
     <div className="flex flex-col gap-6 px-6 py-5 max-sm:px-4">
-      <ComparedChoice study={study} />
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <ComparedChoice study={study} />
+        <span className="text-soft">{contrastViewTexts.with}</span>
+      </div>
       {!compared ? (
         <EmptyState title={contrastViewTexts.pickWho}>
           <p>{contrastViewTexts.pickWhoWhy}</p>

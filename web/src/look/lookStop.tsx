@@ -2,6 +2,7 @@ import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { useAddressPart, useAddressWith } from '../frame/address.js';
 import { Waiting } from '../parts/notices.js';
+import { AnswersView } from './answersView.js';
 import { ContextView } from './contextView.js';
 import { ContrastView } from './contrastView.js';
 import { WordsView } from './wordsView.js';
@@ -12,6 +13,7 @@ const NetworkView = lazy(async () => ({ default: (await import('./networkView.js
 
 const views = [
   { key: 'words', name: lookStopTexts.words },
+  { key: 'answers', name: lookStopTexts.answers },
   { key: 'contrast', name: lookStopTexts.contrast },
   { key: 'network', name: lookStopTexts.network },
   { key: 'context', name: lookStopTexts.context },
@@ -41,6 +43,7 @@ export function LookStop() {
         ))}
       </nav>
       {view === 'words' && <WordsView />}
+      {view === 'answers' && <AnswersView />}
       {view === 'contrast' && <ContrastView />}
       {view === 'network' && (
         <Suspense fallback={<Waiting what={lookStopTexts.picture} />}>

@@ -1,4 +1,4 @@
-import { asCount, counted } from '../lib/numbers.js';
+import { asCount, counted, plural } from '../lib/numbers.js';
 
 /** look/lookStop.tsx */
 export const lookStopTexts = {
@@ -7,6 +7,7 @@ export const lookStopTexts = {
   contrast: 'Groups compared',
   network: 'Words together',
   context: 'In context',
+  answers: 'What people say',
   picture: 'the picture',
 };
 
@@ -163,4 +164,62 @@ export const contextViewTexts = {
   place: 'place',
   after: 'after',
   open: (externalId: string) => `The answer of ${externalId}`,
+};
+
+/** look/answersView.tsx */
+export const answersViewTexts = {
+  typical: 'Answers that stand for most',
+  whose: 'Whose',
+  everybody: 'everybody’s',
+  standFor: (chosen: number, share: string, answers: number) =>
+    `${plural(chosen, 'This answer stands', `These ${chosen} stand`)} for ${share} of ${counted(answers, 'answer')}; the others are like none of them.`,
+  inMeaning: 'Answers are compared by what they mean.',
+  byWords: 'Answers are compared by their words: they are not read for meaning.',
+  like: (answers: number) => counted(answers, 'answer like it', 'answers like it'),
+  alone: 'like no other',
+  copy: 'Copy as a quote',
+  copied: 'Copied.',
+  likeTitle: (text: string) => `Like “${text}”`,
+  theTypical: 'the typical answers',
+};
+
+/** look/clusterList.tsx */
+export const clusterListTexts = {
+  all: 'Answers gathered by likeness',
+  missed: 'Themes that may have been missed',
+  allAbout: (answers: number) =>
+    `All ${counted(answers, 'answer')}, as long as nothing is coded; afterwards only those that no code covers.`,
+  missedAbout: (answers: number) =>
+    `Among ${counted(answers, 'answer')} that no code covers, by hand or above the models’ line.`,
+  number: 'How many',
+  fitting: (found: number) => `${found}, as many as fit best`,
+  apart: 'further apart',
+  together: 'closer together',
+  silhouette: (value: string) => `Silhouette ${value}.`,
+  compared: (compared: number) => `${counted(compared, 'answer')} could be compared.`,
+  gathering: 'the answers',
+  none: 'Nothing is left to be gathered',
+  noneWhy: 'Every answer is covered by some code, or was decided about below.',
+  answers: (answers: number) => counted(answers, 'answer'),
+  edge: 'At its edge:',
+  adopt: 'Make it a code …',
+  later: 'Later',
+  dismiss: 'No theme',
+  nameOfCode: 'Name of the code',
+  make: 'Make the code',
+  cancel: 'Cancel',
+  made: (name: string) => `“${name}” is a code now; its answers wait to be checked.`,
+  check: 'Check them in Code',
+  decided: 'Decided',
+  states: { adopted: 'a code', later: 'later', dismissed: 'no theme' },
+  bringBack: 'Bring back',
+  bringBackName: (name: string) => `Bring back ${name}`,
+  aboutAdopting:
+    'The code is new and no answer has it yet: each is checked in Code, and given the code by hand.',
+};
+
+/** look/answerList.tsx */
+export const answerListTexts = {
+  answers: 'the answers',
+  more: 'More',
 };

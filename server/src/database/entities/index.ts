@@ -5,6 +5,7 @@ export * from './groups.js';
 export * from './history.js';
 export * from './jobs.js';
 export * from './learning.js';
+export * from './look.js';
 export * from './people.js';
 export * from './respondents.js';
 export * from './review.js';

@@ -39,6 +39,8 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   look: 'look',
   contrast: 'look',
   network: 'look',
+  clusters: 'models',
+  representatives: 'models',
   orderAlike: 'models',
   alikeTo: 'models',
   mostTelling: 'models',

@@ -25,6 +25,7 @@ import {
   type StageInput,
   type WriteInput,
 } from '../../sheet/sheetWork.js';
+import { clustersWork, representativesWork } from '../../look/clusterWork.js';
 import { contrastWork, lookWork, networkWork } from '../../look/lookWork.js';
 import { alikeTo, orderAlike, type ComparedTexts } from '../../sentences/alike.js';
 import type { NearestTexts } from '../../sentences/nearestTexts.js';
@@ -45,6 +46,11 @@ export interface ThreadWork {
   look: { input: Parameters<typeof lookWork>[0]; result: ReturnType<typeof lookWork> };
   contrast: { input: Parameters<typeof contrastWork>[0]; result: ReturnType<typeof contrastWork> };
   network: { input: Parameters<typeof networkWork>[0]; result: ReturnType<typeof networkWork> };
+  clusters: { input: Parameters<typeof clustersWork>[0]; result: ReturnType<typeof clustersWork> };
+  representatives: {
+    input: Parameters<typeof representativesWork>[0];
+    result: ReturnType<typeof representativesWork>;
+  };
   orderAlike: { input: ComparedTexts; result: Awaited<ReturnType<typeof orderAlike>> };
   nearCodes: {
     input: {
@@ -129,6 +135,10 @@ async function compute(message: Message): Promise<unknown> {
       return contrastWork(message.input);
     case 'network':
       return networkWork(message.input);
+    case 'clusters':
+      return clustersWork(message.input);
+    case 'representatives':
+      return representativesWork(message.input);
     case 'orderAlike':
       return orderAlike(message.input);
     case 'nearCodes': {

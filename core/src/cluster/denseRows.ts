@@ -1,0 +1,82 @@
+import { centredVectors, sentenceBlock, type SentenceVectors } from '../sentences/index.js';
+import { tfidfRows } from '../similarity/index.js';
+
+/** Texts as vectors of length 1, one after the other; all zero for a text that nothing is known of. */
+export interface DenseRows {
+  size: number;
+  count: number;
+  values: Float32Array;
+  /** Whether they are of meaning; of words otherwise. */
+  isMeaning: boolean;
+}
+
+const NO_WORDS: ReadonlySet<string> = new Set();
+/** As many directions as answers are ordered by (docs/notes/learning.md). */
+const DIRECTIONS = 24;
+/** Numbers that words are folded into: with more, fewer words share one. */
+const FOLDED = 256;
+
+/**
+ * Texts as short vectors: along the directions in which their meanings differ most or, where nothing is read for
+ * meaning, of their words by rarity, folded by signed hashing.
+ *
+ * @param others texts beside which a few of them can be told apart: they get no rows
+ * @see Weinberger, Dasgupta, Langford, Smola & Attenberg (2009) Feature hashing for large scale multitask learning
+ */
+export function denseRows(
+  texts: readonly string[],
+  vectors: SentenceVectors | null,
+  others: readonly string[] = [],
+): DenseRows {
+  const all = [...texts, ...others];
+  const meaning = centredVectors(all, sentenceBlock(vectors, all, NO_WORDS, DIRECTIONS));
+  const count = texts.length;
+  if (meaning) {
+    const values = new Float32Array(count * meaning.size);
+    for (const [t, text] of texts.entries()) {
+      const vector = meaning.of(text);
+      if (vector) values.set(vector, t * meaning.size);
+    }
+    return { size: meaning.size, count, values, isMeaning: true };
+  }
+  const { start, column, value } = tfidfRows(all);
+  const values = new Float32Array(count * FOLDED);
+  for (let t = 0; t < count; t++) {
+    const row = values.subarray(t * FOLDED, (t + 1) * FOLDED);
+    for (let e = start[t]!; e < start[t + 1]!; e++) {
+      const hash = mixed(column[e]!);
+      row[hash % FOLDED]! += (hash & 0x10000 ? 1 : -1) * value[e]!;
+    }
+    normalise(row);
+  }
+  return { size: FOLDED, count, values, isMeaning: false };
+}
+
+/** Scales a vector to length 1; one of zeros stays. */
+export function normalise(vector: Float32Array): void {
+  let squares = 0;
+  for (const one of vector) squares += one * one;
+  const length = Math.sqrt(squares);
+  if (length > 1e-9) for (let d = 0; d < vector.length; d++) vector[d]! /= length;
+}
+
+/** Spreads the bits of a number: the finaliser of MurmurHash3 (Appleby 2011). */
+function mixed(value: number): number {
+  let hash = value + 1;
+  hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b);
+  hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35);
+  return (hash ^ (hash >>> 16)) >>> 0;
+}
+
+/** The cosine of row i of some rows with row j of others, both of length 1. */
+export function cosineOf(
+  rows: Pick<DenseRows, 'size' | 'values'>,
+  i: number,
+  others: Float32Array,
+  j: number,
+): number {
+  const { size, values } = rows;
+  let sum = 0;
+  for (let d = 0, a = i * size, b = j * size; d < size; d++) sum += values[a + d]! * others[b + d]!;
+  return sum;
+}
