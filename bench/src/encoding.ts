@@ -20,7 +20,7 @@ export const encoding = (args: string[]) =>
       const file = `${FOLDER}/answers.csv`;
       writeFileSync(
         file,
-        ['id,Why?', ...answers(count).map((text, i) => `${i},"${text}"`)].join('\n'),
+        ['id,Why?', ...answersOf13(count).map((text, i) => `${i},"${text}"`)].join('\n'),
       );
       const { call } = await enter();
       const { study } = await bringIn(call, file);
@@ -72,8 +72,8 @@ export const encoding = (args: string[]) =>
     { encoder: true },
   );
 
-/** Different answers, made of the demo's. */
-function answers(count: number): string[] {
+/** Different answers of 13 words, made of the demo's. */
+export function answersOf13(count: number): string[] {
   const next = randomSource(5);
   const draw = (below: number) => Math.floor((next() / 2 ** 32) * below);
   const pool = demoQuestions().flat();

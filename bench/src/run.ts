@@ -1,5 +1,5 @@
 /**
- * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `read`, `import`, `code`, `review`, `finish`, `coverage`, `report` or `torture`; all without a name. What follows
+ * Runs a benchmark by name: `npm run bench -- suggest`, `scale`, `train`, `read`, `import`, `code`, `review`, `look`, `finish`, `coverage`, `report` or `torture`; all without a name. What follows
  * the name is passed to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
@@ -8,6 +8,7 @@ import { encoding } from './encoding.js';
 import { finishing } from './finishing.js';
 import { firstHour } from './firstHour.js';
 import { importing } from './importing.js';
+import { looking } from './looking.js';
 import { reporting } from './reporting.js';
 import { reviewing } from './reviewing.js';
 import { scale } from './scale.js';
@@ -24,6 +25,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   import: importing,
   code: coding,
   review: reviewing,
+  look: looking,
   finish: finishing,
   coverage,
   report: reporting,

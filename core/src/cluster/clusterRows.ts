@@ -13,8 +13,10 @@ export interface Clusters {
 
 const ROUNDS = 25;
 /** Rows that the centres are computed of; all others are then put to the nearest. */
-const MOST_FITTED = 10_000;
+const MOST_FITTED = 6000;
 const MOST_JUDGED = 600;
+/** The centres stand still when no more of the rows than this change their cluster. */
+const AT_REST = 0.001;
 
 /**
  * Clusters rows by the cosine: spherical k-means from seeded starts (k-means++). Deterministic.
@@ -25,7 +27,28 @@ const MOST_JUDGED = 600;
  */
 export function clusterRows(rows: DenseRows, k: number): Clusters {
   const known = knownRows(rows);
+  return assignAll(rows, known, fitClusters(rows, evenly(known, MOST_FITTED), k));
+}
+
+/**
+ * Clusters rows with the number of clusters whose silhouette is the best.
+ *
+ * @param most clusters that are tried
+ */
+export function bestClusters(rows: DenseRows, most: number): Clusters {
+  const known = knownRows(rows);
   const fitted = evenly(known, MOST_FITTED);
+  const different = Math.max(2, Math.min(most, Math.floor(known.length / FEWEST_EACH)));
+  let best = fitClusters(rows, fitted, 2);
+  for (let k = 3; k <= different; k++) {
+    const found = fitClusters(rows, fitted, k);
+    if (found.silhouette > best.silhouette) best = found;
+  }
+  return assignAll(rows, known, best);
+}
+
+/** Clusters of some of the rows; the others have none yet. */
+function fitClusters(rows: DenseRows, fitted: readonly number[], k: number): Clusters {
   const centres = startingCentres(rows, fitted, k);
   const clusterOf = new Int32Array(rows.count).fill(-1);
   for (let round = 0; round < ROUNDS; round++) {
@@ -35,32 +58,20 @@ export function clusterRows(rows: DenseRows, k: number): Clusters {
       if (clusterOf[i] !== nearest) moved += 1;
       clusterOf[i] = nearest;
     }
-    if (moved === 0) break;
+    if (moved <= AT_REST * fitted.length) break;
     moveCentres(rows, fitted, clusterOf, centres);
   }
-  if (fitted.length < known.length)
-    for (const i of known) clusterOf[i] = nearestCentre(rows, i, centres);
-  return { clusterOf, centres, silhouette: silhouetteOf(rows, known, clusterOf) };
+  return { clusterOf, centres, silhouette: silhouetteOf(rows, fitted, clusterOf) };
 }
 
-/**
- * Clusters rows with the number of clusters whose silhouette is the best.
- *
- * @param most clusters that are tried
- */
-export function bestClusters(
+function assignAll(
   rows: DenseRows,
-  most: number,
-  onTried: (done: number, of: number) => void = () => {},
+  known: readonly number[],
+  { clusterOf, ...found }: Clusters,
 ): Clusters {
-  const different = Math.max(2, Math.min(most, Math.floor(knownRows(rows).length / FEWEST_EACH)));
-  let best: Clusters | null = null;
-  for (let k = 2; k <= different; k++) {
-    const found = clusterRows(rows, k);
-    if (!best || found.silhouette > best.silhouette) best = found;
-    onTried(k - 1, different - 1);
-  }
-  return best ?? clusterRows(rows, 1);
+  for (const i of known)
+    if (clusterOf[i]! < 0) clusterOf[i] = nearestCentre(rows, i, found.centres);
+  return { ...found, clusterOf };
 }
 
 const FEWEST_EACH = 3;

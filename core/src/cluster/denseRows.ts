@@ -17,11 +17,12 @@ const DIRECTIONS = 24;
 const FOLDED = 256;
 
 /**
- * Texts as short vectors: along the directions in which their meanings differ most or, where nothing is read for
+ * Texts as short vectors along the directions in which they differ most: of their meanings or, where nothing is read for
  * meaning, of their words by rarity, folded by signed hashing.
  *
  * @param others texts beside which a few of them can be told apart: they get no rows
- * @see Weinberger, Dasgupta, Langford, Smola & Attenberg (2009) Feature hashing for large scale multitask learning
+ * @see Weinberger, Dasgupta, Langford, Smola & Attenberg (2009) Feature hashing for large scale multitask learning;
+ *   Deerwester et al. (1990) Indexing by latent semantic analysis, for the directions of words
  */
 export function denseRows(
   texts: readonly string[],
@@ -29,27 +30,44 @@ export function denseRows(
   others: readonly string[] = [],
 ): DenseRows {
   const all = [...texts, ...others];
-  const meaning = centredVectors(all, sentenceBlock(vectors, all, NO_WORDS, DIRECTIONS));
-  const count = texts.length;
-  if (meaning) {
-    const values = new Float32Array(count * meaning.size);
-    for (const [t, text] of texts.entries()) {
-      const vector = meaning.of(text);
-      if (vector) values.set(vector, t * meaning.size);
-    }
-    return { size: meaning.size, count, values, isMeaning: true };
+  const read = (of: SentenceVectors) =>
+    centredVectors(all, sentenceBlock(of, all, NO_WORDS, DIRECTIONS));
+  const meaning = vectors && read(vectors);
+  if (meaning) return { ...rowsOf(texts, meaning), isMeaning: true };
+  const words = foldedWords(all);
+  // of fewer texts no directions can be told
+  return { ...rowsOf(texts, read(words) ?? words), isMeaning: false };
+}
+
+function rowsOf(
+  texts: readonly string[],
+  { size, of }: SentenceVectors,
+): Omit<DenseRows, 'isMeaning'> {
+  const values = new Float32Array(texts.length * size);
+  for (const [t, text] of texts.entries()) {
+    const vector = of(text);
+    if (vector) values.set(vector, t * size);
   }
-  const { start, column, value } = tfidfRows(all);
-  const values = new Float32Array(count * FOLDED);
-  for (let t = 0; t < count; t++) {
-    const row = values.subarray(t * FOLDED, (t + 1) * FOLDED);
-    for (let e = start[t]!; e < start[t + 1]!; e++) {
-      const hash = mixed(column[e]!);
-      row[hash % FOLDED]! += (hash & 0x10000 ? 1 : -1) * value[e]!;
-    }
-    normalise(row);
-  }
-  return { size: FOLDED, count, values, isMeaning: false };
+  return { size, count: texts.length, values };
+}
+
+/** Texts by their words, each word's weight added to or taken from one of the numbers. */
+function foldedWords(texts: readonly string[]): SentenceVectors {
+  const { start, column, value } = tfidfRows(texts);
+  const placeOf = new Map(texts.map((text, t) => [text, t]));
+  return {
+    size: FOLDED,
+    of(text) {
+      const t = placeOf.get(text)!;
+      const row = new Float32Array(FOLDED);
+      for (let e = start[t]!; e < start[t + 1]!; e++) {
+        const hash = mixed(column[e]!);
+        row[hash % FOLDED]! += (hash & 0x10000 ? 1 : -1) * value[e]!;
+      }
+      normalise(row);
+      return row.some((one) => one !== 0) ? row : null;
+    },
+  };
 }
 
 /** Scales a vector to length 1; one of zeros stays. */

@@ -22,25 +22,27 @@ export function representatives(rows: DenseRows, most: number): number[] {
   const all = Array.from({ length: rows.count }, (_, i) => i);
   const candidates = evenly(all, MOST_CANDIDATES);
   const judged = evenly(all, MOST_JUDGED);
-  const likeness = (other: number, row: number): number => {
-    const cosine = cosineOf(rows, other, rows.values, row);
-    return cosine >= LIKE ? cosine : 0;
-  };
-  const nearest = new Float64Array(judged.length);
+  // by candidate, how like each judged row is to it
+  const likeness = candidates.map((row) =>
+    Float32Array.from(judged, (other) => {
+      const cosine = cosineOf(rows, other, rows.values, row);
+      return cosine >= LIKE ? cosine : 0;
+    }),
+  );
+  const nearest = new Float32Array(judged.length);
   const chosen: number[] = [];
   while (chosen.length < most) {
     let best = -1;
     let gained = 1e-9;
-    for (const row of candidates) {
+    for (const [c, its] of likeness.entries()) {
       let gain = 0;
-      for (const [j, other] of judged.entries())
-        gain += Math.max(0, likeness(other, row) - nearest[j]!);
-      if (gain > gained) [best, gained] = [row, gain];
+      for (let j = 0; j < its.length; j++) gain += Math.max(0, its[j]! - nearest[j]!);
+      if (gain > gained) [best, gained] = [c, gain];
     }
     if (best < 0) break;
-    chosen.push(best);
-    for (const [j, other] of judged.entries())
-      nearest[j] = Math.max(nearest[j]!, likeness(other, best));
+    chosen.push(candidates[best]!);
+    const its = likeness[best]!;
+    for (let j = 0; j < its.length; j++) nearest[j] = Math.max(nearest[j]!, its[j]!);
   }
   return chosen;
 }
