@@ -49,6 +49,24 @@ test('answers are read for meaning, and a code finds its first examples before a
     await expect(answer).toContainText('the staff helped me');
 });
 
+test('a reading is stopped, and goes on where it stopped', async ({ page }) => {
+  await enterDemo(page);
+  const many = Array.from(
+    { length: 2000 },
+    (_, i) => `${i},${said[i % 4]} and we waited for hours with number ${i}`,
+  );
+  await bringIn(page, 'A long reading', csvFile('many.csv', `id,Why?\n${many.join('\n')}\n`));
+  await page.getByRole('link', { name: /^Import\b/ }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  const stopped = page.getByText(/^[\d,]+ of 2,000 answers (?:are |were )?read/);
+  await expect(page.getByRole('button', { name: 'Go on reading' })).toBeVisible();
+  const read = Number(/^[\d,]+/.exec((await stopped.textContent())!)![0].replace(',', ''));
+  expect(read).toBeLessThan(2000);
+  await page.reload();
+  await page.getByRole('button', { name: 'Go on reading' }).click();
+  await expect(page.getByText('Answers are read for meaning.')).toBeVisible({ timeout: 120_000 });
+});
+
 test('a suggestion says why it is made, by one key, for each one comes to', async ({ page }) => {
   await openDemo(page, 'Review');
   await page.getByRole('link', { name: '2 Value' }).click();

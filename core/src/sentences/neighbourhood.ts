@@ -45,9 +45,16 @@ export function drawnToNeighbours(block: SentenceBlock, texts: readonly string[]
 
 /** A vector less the mean, scaled to length 1. */
 function centre(vector: Float32Array, mean: Float64Array): Float32Array {
-  const rest = vector.map((one, d) => one - mean[d]!);
-  const length = Math.sqrt(rest.reduce((squares, one) => squares + one * one, 0));
-  return length > 1e-9 ? rest.map((one) => one / length) : rest;
+  // loops: with functions for each number this took a fifth of what reading a text for models does
+  const rest = new Float32Array(vector.length);
+  let squares = 0;
+  for (let d = 0; d < rest.length; d++) {
+    rest[d] = vector[d]! - mean[d]!;
+    squares += rest[d]! * rest[d]!;
+  }
+  const length = Math.sqrt(squares);
+  if (length > 1e-9) for (let d = 0; d < rest.length; d++) rest[d]! /= length;
+  return rest;
 }
 
 /** The places of the nearest, but for the text itself. */
@@ -73,8 +80,10 @@ function towards(
   nearness: Float32Array,
 ): Float32Array {
   if (places.length === 0) return vector;
-  const all = places.reduce((sum, place) => sum + nearness[place]!, 0);
-  const moved = Float64Array.from(vector);
+  let all = 0;
+  for (const place of places) all += nearness[place]!;
+  const moved = new Float64Array(vector.length);
+  moved.set(vector);
   for (const place of places) {
     const weight = (SHARE * nearness[place]!) / all;
     const other = others[place]!;
@@ -82,9 +91,11 @@ function towards(
   }
   let [before, after] = [0, 0];
   for (let d = 0; d < moved.length; d++) {
-    before += vector[d]! ** 2;
-    after += moved[d]! ** 2;
+    before += vector[d]! * vector[d]!;
+    after += moved[d]! * moved[d]!;
   }
   const scale = Math.sqrt(before / Math.max(after, 1e-12));
-  return Float32Array.from(moved, (one) => scale * one);
+  const scaled = new Float32Array(moved.length);
+  for (let d = 0; d < moved.length; d++) scaled[d] = scale * moved[d]!;
+  return scaled;
 }

@@ -64,9 +64,11 @@ export function sentenceBlock(
       if (!vector) return null;
       const along = project(vector);
       let squares = 0;
-      for (const one of along) squares += one * one;
+      for (let d = 0; d < size; d++) squares += along[d]! * along[d]!;
       const scale = Math.sqrt(WEIGHT / Math.max(squares, 1e-12));
-      return along.map((one) => scale * one);
+      const scaled = new Float32Array(size);
+      for (let d = 0; d < size; d++) scaled[d] = scale * along[d]!;
+      return scaled;
     },
   };
 }

@@ -1,7 +1,7 @@
 import type { TermLines, TermTexts } from '@yellow-thread/core/look';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { indexIds, readDataVersion, rows, StudyEntity } from '../database/index.js';
+import { indexIds, readDataVersion, row, StudyEntity, unpackInts } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { VersionedCache } from '../versionedCache.js';
@@ -35,6 +35,7 @@ export async function readLookMaterial(
 ): Promise<LookMaterial> {
   const { answers } = await readDataVersion(em);
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
+  const isMarked = asides.brackets.length + asides.leading.length > 0;
   const version = `${answers} ${JSON.stringify(asides)}`;
   const cache = caches.get(em.config) ?? new VersionedCache(MOST_BYTES);
   caches.set(em.config, cache);
@@ -44,28 +45,41 @@ export async function readLookMaterial(
   });
 
   async function query(): Promise<LookMaterial> {
-    const found = await rows<{ id: number; respondentId: number; text: string }>(
+    // packed: several times as fast as rows
+    const { sizes, packed } = await row<{ sizes: Buffer | null; packed: Buffer | null }>(
       em,
-      `select id, respondent_id as "respondentId", text from response
-       where question_id = :questionId and not no_answer order by respondent_id`,
+      `select string_agg(convert_to(text, 'UTF8'), '') as packed,
+         string_agg(int4send(id) || int4send(respondent_id) || int4send(octet_length(text)), '') as sizes
+       from response where question_id = :questionId and not no_answer`,
       { questionId },
+    );
+    const each = unpackInts(sizes);
+    const count = each.length / ANSWER_INTS;
+    const starts = new Int32Array(count + 1);
+    for (let i = 0; i < count; i++) starts[i + 1] = starts[i]! + each[i * ANSWER_INTS + 2]!;
+    const order = Int32Array.from({ length: count }, (_, i) => i).sort(
+      (x, y) => each[x * ANSWER_INTS + 1]! - each[y * ANSWER_INTS + 1]!,
     );
     const texts: string[] = [];
     const slice = startTimeSlice();
-    for (const { text } of found) {
-      texts.push(blankAsides(text, asides));
+    for (const i of order) {
+      const text = packed!.toString('utf8', starts[i], starts[i + 1]);
+      texts.push(isMarked ? blankAsides(text, asides) : text);
       if (slice.isOver()) await slice.next();
     }
     return {
       version,
-      ids: Int32Array.from(found, ({ id }) => id),
-      respondents: Int32Array.from(found, ({ respondentId }) => respondentId),
+      ids: order.map((i) => each[i * ANSWER_INTS]!),
+      respondents: order.map((i) => each[i * ANSWER_INTS + 1]!),
       texts,
       terms: once(() => threads.run('readTerms', { texts })),
       lines: once(() => threads.run('readTermLines', { texts })),
     };
   }
 }
+
+/** Of an answer: its id, its respondent, and the bytes of its text. */
+const ANSWER_INTS = 3;
 
 const bytesOf = ({ texts }: LookMaterial): number =>
   texts.reduce(

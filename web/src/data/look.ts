@@ -85,6 +85,7 @@ export const useAnswersOf = (study: number, question: number, ids: readonly numb
   useInfiniteQuery({
     queryKey: ['answers-of', study, question, ids],
     initialPageParam: 0,
+    enabled: ids.length > 0,
     queryFn: ({ pageParam, signal }) =>
       call(api.getAnswers, {
         params: { study, question },

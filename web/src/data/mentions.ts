@@ -6,7 +6,7 @@ import { asChange } from './queryClient.js';
 /** Changes one mention from outside the ledger. */
 export const useEditMention = (study: number) =>
   useMutation({
-    ...asChange('mentions-of-code', 'answers', 'behind', 'write-up', 'history'),
+    ...asChange('mentions-of-code', 'answers', 'answers-of', 'behind', 'write-up', 'history'),
     mutationFn: ({ id, edit }: { id: string; edit: MentionEdit }) =>
       call(api.editMention, { params: { study, mention: id }, body: edit }),
   });

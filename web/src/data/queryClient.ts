@@ -16,6 +16,7 @@ export type Resource =
   | 'codebook'
   | 'ledger'
   | 'answers'
+  | 'answers-of'
   | 'hits'
   | 'notes'
   | 'others'
@@ -48,6 +49,7 @@ export type Resource =
 
 /** What shows which codes were given. */
 export const FROM_MENTIONS = [
+  'answers-of',
   'codebook',
   'hits',
   'others',

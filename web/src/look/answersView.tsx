@@ -1,11 +1,14 @@
 import { Copy } from 'lucide-react';
 import { toast } from 'sonner';
-import { useRepresentatives } from '../data/look.js';
+import { useDrawnCodebook } from '../data/codebook.js';
+import { useAnswersOf, useRepresentatives } from '../data/look.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { asPercent } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
+import { CodeList } from '../studyParts/codeList.js';
+import { QuoteToggle } from '../studyParts/quoteToggle.js';
 import { AnswerList } from './answerList.js';
 import { ClusterList } from './clusterList.js';
 import { useCompared } from './compared.js';
@@ -29,6 +32,14 @@ function Typical() {
   const compared = useCompared(study);
   const found = useRepresentatives(study.id, question.id, compared?.rule ?? null);
   const openDrawer = useDrawer();
+  const codebook = useDrawnCodebook(study.id);
+  const coded = useAnswersOf(
+    study.id,
+    question.id,
+    found.data?.chosen.map(({ answer }) => answer.id) ?? [],
+  );
+  const mentionsOf = (id: number) =>
+    coded.data?.pages[0]?.answers.find((one) => one.id === id)?.mentions ?? [];
   return (
     <section aria-label={texts.typical}>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -53,7 +64,16 @@ function Typical() {
           <ol className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(min(100%,400px),1fr))] gap-x-10">
             {found.data.chosen.map(({ answer, like }) => (
               <li key={answer.id} className="flex items-start gap-3 border-t border-rule py-2">
-                <blockquote className="voice min-w-0 flex-1 break-words">{answer.text}</blockquote>
+                <div className="min-w-0 flex-1">
+                  <blockquote className="voice break-words">{answer.text}</blockquote>
+                  {codebook && (
+                    <CodeList
+                      codeIds={mentionsOf(answer.id).map(({ codeId }) => codeId)}
+                      codebook={codebook}
+                    />
+                  )}
+                  <QuoteToggle study={study.id} mentions={mentionsOf(answer.id)} />
+                </div>
                 {like.length === 1 ? (
                   <span className="shrink-0 text-soft">{texts.alone}</span>
                 ) : (

@@ -8,6 +8,9 @@ import type { useZoom } from './useZoom.js';
 
 const THREAD = { least: 0.8, most: 5 };
 const STITCH_HEIGHT = 6;
+/** Of a topic's name, in a drawing that is as wide as a window usually has room for; larger in a wider one. */
+const NAME = 12;
+const LEGIBLE = 1000;
 
 /** Words with the threads between those that keep company, each topic with its stitch and its name. */
 export function NetworkPicture({
@@ -104,7 +107,7 @@ export function NetworkPicture({
             y={top - 6}
             textAnchor="middle"
             fontFamily="'Figtree Variable', sans-serif"
-            fontSize={12}
+            fontSize={NAME * Math.max(1, layout.width / LEGIBLE)}
             fill="var(--color-soft)"
             stroke="var(--color-paper)"
             strokeWidth={4}

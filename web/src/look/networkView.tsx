@@ -80,7 +80,7 @@ export function NetworkView() {
               onHide={hide}
             />
           ) : (
-            <div className="h-[560px]">
+            <div className="h-[clamp(480px,72vh,900px)]">
               <Waiting what={networkViewTexts.network} />
             </div>
           )}
@@ -188,7 +188,7 @@ function Pictured({
           ))}
         </Menu>
       </div>
-      <div className="mt-2 h-[560px] overflow-hidden rounded border border-rule">
+      <div className="mt-2 h-[clamp(480px,72vh,900px)] overflow-hidden rounded border border-rule">
         <NetworkPicture
           network={network}
           layout={layout}

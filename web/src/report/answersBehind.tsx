@@ -1,11 +1,10 @@
 import type { AnswersBehind as Behind, Report, StudyDetail } from '@yellow-thread/contract';
-import { Copy, Quote, Shapes } from 'lucide-react';
+import { Copy, Shapes } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useGroups, usePutGroup } from '../data/groups.js';
-import { useEditMention } from '../data/mentions.js';
 import { useAnswersBehind, type Cell } from '../data/report.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
@@ -13,6 +12,7 @@ import { inputBox } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { CountingRule } from '@yellow-thread/core/report';
+import { QuoteToggle } from '../studyParts/quoteToggle.js';
 import { codesOf, groupOf, ledgerOf } from './cell.js';
 import { CellTests } from './cellTests.js';
 import { answersBehindTexts } from './texts.js';
@@ -113,7 +113,7 @@ export function AnswersBehind({
                   )
                 );
               })}
-              <QuoteButton
+              <QuoteToggle
                 study={study.id}
                 mentions={answer.mentions.filter(({ codeId }) => meant.has(codeId))}
               />
@@ -143,32 +143,6 @@ async function copyAnswers(answers: Behind['answers'], areThereMore: boolean) {
   } catch {
     toast(answersBehindTexts.browserLetPageCopy);
   }
-}
-
-/** Picks what is said here as a quote for the write-up: the first passage of a code that is counted. */
-function QuoteButton({
-  study,
-  mentions,
-}: {
-  study: number;
-  mentions: Behind['answers'][number]['mentions'];
-}) {
-  const edit = useEditMention(study);
-  const picked = mentions.find(({ typical }) => typical);
-  const mention = picked ?? mentions[0];
-  if (!mention) return null;
-  return (
-    <button
-      type="button"
-      aria-pressed={picked !== undefined}
-      title={picked ? answersBehindTexts.noLongerQuote : answersBehindTexts.pickQuoteWriteUp}
-      className={`inline-flex items-center gap-1 rounded px-1.5 ${picked ? 'bg-wash text-ink' : 'hover:bg-wash'}`}
-      onClick={() => edit.mutate({ id: mention.id, edit: { typical: !picked } })}
-    >
-      <Quote size={12} aria-hidden />{' '}
-      {picked ? answersBehindTexts.quoted : answersBehindTexts.quote}
-    </button>
-  );
 }
 
 /** Makes a saved group of the people whom a number counts, in one action. */

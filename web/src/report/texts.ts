@@ -143,10 +143,6 @@ export const answersBehindTexts = {
     `Copied ${counted(answers, 'answer')}${areThereMore ? ': show more to copy the rest' : ''}.`,
   browserLetPageCopy:
     'The browser does not let this page copy: select the answers and copy them by hand.',
-  noLongerQuote: 'No longer a quote',
-  pickQuoteWriteUp: 'Pick it as a quote for the write-up',
-  quoted: 'quoted',
-  quote: 'quote',
   madeGroup: (group: string) => `Made the group “${group}”.`,
   see: 'See it',
   makeGroup: 'Make a group',

@@ -93,3 +93,11 @@ export const hitsDrawerTexts = {
     `The first ${shown} are shown; what is applied goes to all ${asCount(answers)} that are ticked.`,
   readThemCode: 'Read them in Code',
 };
+
+/** studyParts/quoteToggle.tsx */
+export const quoteToggleTexts = {
+  noLongerQuote: 'No longer a quote',
+  pickQuoteWriteUp: 'Pick it as a quote for the write-up',
+  quoted: 'quoted',
+  quote: 'quote',
+};

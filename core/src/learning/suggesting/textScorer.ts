@@ -87,10 +87,13 @@ export class TextScorer {
     const { vectors, sentences } = this.vocabulary;
     const { weights } = this.models[model]!;
     const sentence = sentenceOf(texts, sentences, text);
-    if (!sentence.some((one) => one !== 0)) return null;
     let sum = 0;
-    for (let i = 0; i < sentence.length; i++) sum += sentence[i]! * weights[vectors.size + i]!;
-    return sum;
+    let isKnown = false;
+    for (let i = 0; i < sentence.length; i++) {
+      isKnown ||= sentence[i] !== 0;
+      sum += sentence[i]! * weights[vectors.size + i]!;
+    }
+    return isKnown ? sum : null;
   }
 
   private newScorer(): SimdScorer {
