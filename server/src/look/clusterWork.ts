@@ -6,7 +6,7 @@ import {
   type TextClusters,
 } from '@yellow-thread/core/cluster';
 import type { LeftOut } from '@yellow-thread/core/look';
-import { storedVectors, type SharedVectors } from '../sentences/storedVectors.js';
+import type { SentenceVectors } from '@yellow-thread/core/sentences';
 
 /** Answers that are compared. */
 interface Compared {
@@ -14,7 +14,7 @@ interface Compared {
   /** Others of the same question, beside which a few can be told apart. */
   others: string[];
   /** Their sentence vectors; null where nothing is read for meaning. */
-  vectors: SharedVectors | null;
+  vectors: SentenceVectors | null;
 }
 
 /** Answers gathered by likeness, on a thread. */
@@ -23,7 +23,7 @@ export const clustersWork = ({
   vectors,
   ...asked
 }: Compared & { k: number | null; most: number; leftOut: LeftOut }): TextClusters =>
-  clusterTexts(texts, vectors && storedVectors(vectors), asked);
+  clusterTexts(texts, vectors, asked);
 
 /** The few answers that stand for most, and which are like each, by their indices; on a thread. */
 export function representativesWork({
@@ -35,6 +35,6 @@ export function representativesWork({
   isMeaning: boolean;
   chosen: { row: number; like: number[] }[];
 } {
-  const rows = denseRows(texts, vectors && storedVectors(vectors), others);
+  const rows = denseRows(texts, vectors, others);
   return { isMeaning: rows.isMeaning, chosen: likeChosen(rows, representatives(rows, count)) };
 }

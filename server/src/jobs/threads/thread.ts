@@ -33,6 +33,14 @@ import { storedVectors, type SharedVectors } from '../../sentences/storedVectors
 import { openChannel } from './threadChannel.js';
 import { englishWords } from './englishWords.js';
 
+/** Sentence vectors as they go to a thread. */
+type WithShared<Input> = Omit<Input, 'vectors'> & { vectors: SharedVectors | null };
+/** The same as they are looked up there. */
+const withStored = <Input extends { vectors: SharedVectors | null }>(input: Input) => ({
+  ...input,
+  vectors: input.vectors && storedVectors(input.vectors),
+});
+
 /** What can be asked of a thread, by name. */
 export interface ThreadWork {
   readSheet: { input: ReadInput; result: Awaited<ReturnType<typeof readSheetWork>> };
@@ -46,9 +54,12 @@ export interface ThreadWork {
   look: { input: Parameters<typeof lookWork>[0]; result: ReturnType<typeof lookWork> };
   contrast: { input: Parameters<typeof contrastWork>[0]; result: ReturnType<typeof contrastWork> };
   network: { input: Parameters<typeof networkWork>[0]; result: ReturnType<typeof networkWork> };
-  clusters: { input: Parameters<typeof clustersWork>[0]; result: ReturnType<typeof clustersWork> };
+  clusters: {
+    input: WithShared<Parameters<typeof clustersWork>[0]>;
+    result: ReturnType<typeof clustersWork>;
+  };
   representatives: {
-    input: Parameters<typeof representativesWork>[0];
+    input: WithShared<Parameters<typeof representativesWork>[0]>;
     result: ReturnType<typeof representativesWork>;
   };
   orderAlike: { input: ComparedTexts; result: Awaited<ReturnType<typeof orderAlike>> };
@@ -136,9 +147,9 @@ async function compute(message: Message): Promise<unknown> {
     case 'network':
       return networkWork(message.input);
     case 'clusters':
-      return clustersWork(message.input);
+      return clustersWork(withStored(message.input));
     case 'representatives':
-      return representativesWork(message.input);
+      return representativesWork(withStored(message.input));
     case 'orderAlike':
       return orderAlike(message.input);
     case 'nearCodes': {
