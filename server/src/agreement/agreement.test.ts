@@ -95,6 +95,14 @@ test('settled answers alone are drawn, and only their reader codes them, without
     (await client.get<{ ids: number[] }>(`${path}/ledger?any=${fares}&same=apart`)).body.ids.length;
   expect([await foundBy(wren), await foundBy(rowan)]).toEqual([0, expect.any(Number)]);
   expect(await foundBy(rowan)).toBeGreaterThan(0);
+  const rule = { is: 'mentions', which: 'any', codeIds: [fares], themeIds: [], questionId: null };
+  const of = `of=${encodeURIComponent(JSON.stringify(rule))}`;
+  const chosenBy = async (client: Client) => [
+    (await client.get<{ ids: number[] }>(`${path}/ledger?${of}&same=apart`)).body.ids.length,
+    (await client.get<{ answers: number }>(`${path}/look/representatives?${of}`)).body.answers,
+  ];
+  expect(await chosenBy(wren)).toEqual([0, 0]);
+  expect((await chosenBy(rowan)).every((count) => count > 0)).toBe(true);
   const [first] = body.answers;
   expect((await codeAgain(rowan, reading, first!.responseId, [])).body.code).toBe(
     'not_your_reading',

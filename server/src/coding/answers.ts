@@ -36,7 +36,7 @@ export const codeIdsAsJson = `case when ${isWithheld} then '[]' else coalesce((
    select jsonb_agg(distinct m.code_id) from mention m where m.response_id = r.id), '[]') end`;
 
 /** Which of some responses are withheld from a person. */
-const findWithheld = async (
+export const findWithheld = async (
   em: EntityManager,
   accountId: number,
   ids: readonly number[],

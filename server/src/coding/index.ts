@@ -1,4 +1,10 @@
-export { currentThresholds, notesAsJson, readAnswers, readAnswersFor } from './answers.js';
+export {
+  currentThresholds,
+  findWithheld,
+  notesAsJson,
+  readAnswers,
+  readAnswersFor,
+} from './answers.js';
 export { chosenAnswers } from './ledger.js';
 export { codingRoutes } from './routes.js';
 export { refusePassage } from './mentions.js';

@@ -1,4 +1,5 @@
 import type { LedgerQuery, LedgerShow } from '@yellow-thread/contract';
+import { conditionsIn } from '@yellow-thread/core/groups';
 import { WORTH_A_LOOK } from '@yellow-thread/core/review';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type SqlValues } from '../database/index.js';
@@ -127,8 +128,12 @@ export async function conditionOf(
         or exists (select 1 from settlement t where t.response_id = r.id and t.coder_id = :coder))`,
       values: { coder },
     });
+  const asksOfCodes =
+    coder !== undefined ||
+    all.length + any.length + none.length > 0 ||
+    (of && conditionsIn(of).some(({ is }) => is === 'mentions'));
   // that an answer is found by its codes would say how it was coded
-  if (accountId !== null && (coder !== undefined || all.length + any.length + none.length > 0))
+  if (accountId !== null && asksOfCodes)
     parts.push({ sql: `not ${isWithheld}`, values: { reader: accountId } });
   for (const [i, one] of [...new Set(group ? [group, ...among] : among)].entries())
     parts.push({

@@ -6,15 +6,16 @@ import {
   type NetworkQuery,
   type WordNetwork,
 } from '@yellow-thread/contract';
-import { has } from '@yellow-thread/core/groups';
+import { conditionsIn, has } from '@yellow-thread/core/groups';
 import { topicName, type LeftOut } from '@yellow-thread/core/look';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { App } from '../app.types.js';
+import { findWithheld } from '../coding/index.js';
 import { StudyEntity } from '../database/index.js';
 import { nameFile } from '../exchange/index.js';
 import { MISSING, readColumns, readPeople, respondentsOfRule } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
-import { makerOf } from '../people/index.js';
+import { makerOf, requireAccount } from '../people/index.js';
 import { DONE, route } from '../route.js';
 import { findQuestion } from '../study/index.js';
 import { bringClusterBack, decideCluster, readClusters, readRepresentatives } from './clusters.js';
@@ -153,6 +154,13 @@ function clusterRoutes(app: App, threads: Threads, readAsked: ReadAsked): void {
     const { material, included } = asked;
     const chosen =
       query.of && answersOf(material, await respondentsOfRule(em, params.study, query.of));
+    if (chosen && query.of && conditionsIn(query.of).some(({ is }) => is === 'mentions')) {
+      // that an answer is chosen by its codes would say how it was coded
+      const reader = requireAccount(request).id;
+      const ids = material.ids.filter((_, a) => chosen[a]);
+      const withheld = await findWithheld(em, reader, [...ids]);
+      for (const [a, id] of material.ids.entries()) if (withheld.has(id)) chosen[a] = 0;
+    }
     const both = chosen && included ? chosen.map((one, a) => one & included[a]!) : null;
     return readRepresentatives(
       em,
