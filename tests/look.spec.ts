@@ -95,6 +95,10 @@ test('each place of a word stands below the other, sorted by either side', async
   expect(said).toEqual(
     said.toSorted((x, y) => x.localeCompare(y, 'en', { ignorePunctuation: true })),
   );
+  await places.getByRole('button').first().click();
+  await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(1);
+  await expect(page.getByRole('dialog').getByRole('listitem')).toContainText(/boat/i);
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Code these places' }).click();
   await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
 });

@@ -2,10 +2,12 @@ import type { Hits } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { useHits } from '../data/hits.js';
 import { useAddressChoice, useAddressPart } from '../frame/address.js';
+import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
+import { AnswerList } from './answerList.js';
 import { contextViewTexts } from './texts.js';
 import { useHitsOf } from './useHitsOf.js';
 
@@ -77,6 +79,7 @@ function Places({
   order: (typeof orders)[number];
 }) {
   const hits = useHits(study, question, query);
+  const openDrawer = useDrawer();
   if (hits.isError) return <PageProblem error={hits.error} />;
   if (!hits.data) return <Waiting what={contextViewTexts.places} />;
   const { answers, found } = hits.data;
@@ -109,19 +112,29 @@ function Places({
             </tr>
           </thead>
           <tbody>
-            {shown.map(({ key, before, place, after, externalId }) => (
-              <tr
-                key={key}
-                className="border-b border-rule"
-                title={contextViewTexts.open(externalId)}
-              >
+            {shown.map(({ key, id, before, place, after, externalId }) => (
+              <tr key={key} className="border-b border-rule">
                 <td className="py-1 pr-2">
                   {/* what stands next to the word is its end: the beginning is cut */}
                   <span className="flex justify-end overflow-hidden whitespace-nowrap">
                     {before}
                   </span>
                 </td>
-                <td className="break-words bg-wash py-1 text-center font-semibold">{place}</td>
+                <td className="bg-wash py-1 text-center">
+                  <button
+                    type="button"
+                    className="max-w-full break-words font-semibold hover:underline"
+                    title={contextViewTexts.open(externalId)}
+                    onClick={() =>
+                      openDrawer({
+                        title: contextViewTexts.open(externalId),
+                        body: <AnswerList key={id} study={study} question={question} ids={[id]} />,
+                      })
+                    }
+                  >
+                    {place}
+                  </button>
+                </td>
                 <td className="overflow-hidden text-ellipsis whitespace-nowrap py-1 pl-2">
                   {after}
                 </td>
@@ -136,6 +149,7 @@ function Places({
 
 interface Place {
   key: string;
+  id: number;
   externalId: string;
   before: string;
   place: string;
@@ -148,6 +162,7 @@ const placesIn = (answers: Hits['answers']): Place[] =>
   answers.flatMap(({ id, externalId, text, hits }) =>
     hits.map(({ start, end }) => ({
       key: `${id} ${start}`,
+      id,
       externalId,
       before: flat(text.slice(0, start)).trimStart(),
       place: flat(text.slice(start, end)),

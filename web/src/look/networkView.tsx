@@ -188,7 +188,10 @@ function Pictured({
           ))}
         </Menu>
       </div>
-      <div className="mt-2 h-[clamp(480px,72vh,900px)] overflow-hidden rounded border border-rule">
+      <div
+        className="mt-2 max-h-[max(480px,72vh)] w-full overflow-hidden rounded border border-rule"
+        style={{ aspectRatio: `${layout.width} / ${layout.height}` }}
+      >
         <NetworkPicture
           network={network}
           layout={layout}
