@@ -123,6 +123,7 @@ test('every chart is the same as PNG and as SVG', async ({ page }) => {
     ['slope between two columns', ' → '],
     ['differences of two columns', 'percentage points'],
     ['heat grid', 'Carrow'],
+    ['map of rows and columns', 'Axis 1'],
   ] as const) {
     await page.getByLabel('Chart', { exact: true }).selectOption(kind);
     const canvas = page.getByRole('img', { name: new RegExp(`^${kind}`, 'u') });

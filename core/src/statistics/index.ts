@@ -32,3 +32,8 @@ export { chiSquareTail, normalTwoSided } from './tails.js';
 export { wilsonInterval, type Interval } from './wilson.js';
 export { logLikelihood } from './logLikelihood.js';
 export { npmi } from './npmi.js';
+export {
+  correspondenceAnalysis,
+  type Correspondence,
+  type MappedProfile,
+} from './correspondence.js';

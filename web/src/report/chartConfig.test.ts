@@ -133,3 +133,47 @@ test('in a heat grid every cell has a place of its own, also of a code that stan
   expect(named('x')).toEqual([['Total'], ['Tye'], ['Hask']]);
   expect(named('y')).toEqual(['Fares', 'Crew', 'Fares']);
 });
+
+test('a map has a point for each row and column, and both axes in one scale', () => {
+  const columns = ['Tye', 'Hask', 'Carrow'].map((name) => ({
+    ...report.columns[0]!,
+    label: name,
+    key: `=${name}`,
+    rule: { is: 'stated' as const, variableId: 1, stated: true },
+  }));
+  const rows = [
+    {
+      ...report.rows[0]!,
+      cells: [cell(0.6), cell(0.1), cell(0.2)].map((one) => ({
+        ...report.rows[0]!.cells[0]!,
+        ...one,
+      })),
+    },
+    {
+      ...report.rows[1]!,
+      cells: [cell(0.1), cell(0.5), cell(0.2)].map((one) => ({
+        ...report.rows[0]!.cells[0]!,
+        ...one,
+      })),
+    },
+    {
+      ...report.rows[1]!,
+      name: 'Nobody',
+      cells: [cell(0), cell(0), cell(0)].map((one) => ({ ...report.rows[0]!.cells[0]!, ...one })),
+    },
+  ];
+  const { config } = chartOf({
+    kind: 'map',
+    report: { ...report, columns, rows },
+    rows,
+    codebook,
+    pair: [0, 1],
+    title: '',
+    caption: '',
+  });
+  // nobody’s row has no profile
+  expect(config.data.datasets[0]!.data).toHaveLength(5);
+  const { x, y } = config.options!.scales as Record<'x' | 'y', { min: number; max: number }>;
+  const { width, height } = { width: 920 - 110, height: 640 - 64 - 34 - 90 };
+  expect((x.max - x.min) / width).toBeCloseTo((y.max - y.min) / height, 12);
+});

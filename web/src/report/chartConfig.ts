@@ -29,6 +29,7 @@ import {
   type ChartTable,
 } from './chartFrame.js';
 import { columnLook, PAPER, printedLook, stitchPattern } from './chartLook.js';
+import { correspondenceMap } from './correspondenceMap.js';
 import { heat } from './heatGrid.js';
 import { chartConfigTexts } from './texts.js';
 
@@ -50,6 +51,7 @@ export const chartKinds = {
   slope: chartConfigTexts.slopeBetweenTwoColumns,
   differences: chartConfigTexts.differencesTwoColumns,
   heat: chartConfigTexts.heatGrid,
+  map: chartConfigTexts.map,
 } as const;
 export type ChartKind = keyof typeof chartKinds;
 export const CHART_KINDS = Object.keys(chartKinds) as [ChartKind, ...ChartKind[]];
@@ -64,7 +66,7 @@ export interface ChartInput extends ChartTable {
 /** A chart of a table, with everything in it, however long it is. */
 export function chartOf(input: ChartInput): ChartPicture {
   const { kind } = input;
-  const draw = { bars, stacked, slope, differences, heat }[kind];
+  const draw = { bars, stacked, slope, differences, heat, map: correspondenceMap }[kind];
   return draw(input);
 }
 

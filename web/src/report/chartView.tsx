@@ -16,6 +16,7 @@ import { download } from '../lib/download.js';
 import { chartAsPng, chartAsSvg } from './chartFiles.js';
 import { CHART_KINDS, chartKinds, chartOf, type ChartKind } from './chartConfig.js';
 import type { ChartPicture } from './chartFrame.js';
+import { FEWEST_COLUMNS, mappedColumns } from './correspondenceMap.js';
 import { PutInWriteUp } from './putInWriteUp.js';
 import { useTableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
@@ -81,6 +82,10 @@ export function ChartView({ study, question }: { study: StudyDetail; question: Q
       ) : isEmptyTable(shown.data) ? (
         <EmptyState title={chartViewTexts.nothingDrawYet}>
           <p>{chartViewTexts.codeSettleSomeAnswers}</p>
+        </EmptyState>
+      ) : kind === 'map' && mappedColumns(shown.data).length < FEWEST_COLUMNS ? (
+        <EmptyState title={chartViewTexts.takesThreeColumns}>
+          <p>{chartViewTexts.mapNeedsColumns}</p>
         </EmptyState>
       ) : (kind === 'slope' || kind === 'differences') && !pair ? (
         <EmptyState title={chartViewTexts.takesTwoColumns}>

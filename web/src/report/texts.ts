@@ -375,6 +375,15 @@ export const togetherListTexts = {
   all: (pairs: number) => `All ${asCount(pairs)} pairs`,
 };
 
+/** report/correspondenceMap.ts */
+export const correspondenceMapTexts = {
+  points: 'points',
+  column: (name: string, people: string) => `${name} (${people})`,
+  axis: (axis: number, share: string) => `Axis ${axis}: ${share} of what differs (inertia)`,
+  about:
+    'Correspondence analysis (Greenacre 1984): points that stand out in the same direction go together. ° badly shown by these two axes.',
+};
+
 /** report/heatGrid.ts */
 export const heatGridTexts = {
   share: 'share',
@@ -386,6 +395,7 @@ export const chartConfigTexts = {
   sharesAllMentionsStacked: 'shares of all mentions, stacked',
   slopeBetweenTwoColumns: 'slope between two columns',
   differencesTwoColumns: 'differences of two columns',
+  map: 'map of rows and columns',
   heatGrid: 'heat grid',
   difference: 'difference',
   percentagePoints: 'percentage points',
@@ -401,6 +411,8 @@ export const chartViewTexts = {
   figures: 'the figures',
   nothingDrawYet: 'Nothing to draw yet',
   codeSettleSomeAnswers: 'Code and settle some answers, then their figures can be drawn here.',
+  takesThreeColumns: 'A map takes three columns',
+  mapNeedsColumns: 'Choose a variable of three values or more under “Across”.',
   takesTwoColumns: 'This needs two columns',
   putGroupsWavesBackground:
     'Put groups, waves or a background variable across, and choose two columns at “Difference: … minus …” under “More choices”.',
