@@ -1,5 +1,6 @@
 import { stemmer } from 'stemmer';
-import { foldAccents, isAscii, splitLines, splitWords } from '../text/index.js';
+import { eachAsciiWord, foldAccents, isAscii, splitLines, splitWords } from '../text/index.js';
+import { FormIds } from './formIds.js';
 
 /** Answers as words, each a number for all of its forms: what a search for any form of a word finds. */
 export interface TermTexts {
@@ -25,23 +26,37 @@ export function readTerms(answers: readonly string[]): TermTexts {
   const words: number[] = [];
   const forms: number[] = [];
   const stemIds = new Map<string, number>();
-  const formIds = new Map<string, number>();
+  const formIds = new FormIds();
   const spellings: string[] = [];
   const wordOf: number[] = [];
+  const addForm = (form: string, spelling: string): number => {
+    spellings.push(spelling);
+    const stem = stemmer(form);
+    if (!stemIds.has(stem)) stemIds.set(stem, stemIds.size);
+    wordOf.push(stemIds.get(stem)!);
+    return formIds.add(form);
+  };
+  const tell = (form: number) => {
+    forms.push(form);
+    words.push(wordOf[form]!);
+  };
   for (const [t, answer] of answers.entries()) {
-    const folded = isAscii(answer) ? null : foldAccents(answer);
-    for (const { form, ...span } of splitWords(folded?.text ?? answer)) {
-      let id = formIds.get(form);
-      if (id === undefined) {
-        id = formIds.size;
-        formIds.set(form, id);
-        spellings.push(folded ? spellingAt(answer, folded.original(span)) : form);
-        const stem = stemmer(form);
-        if (!stemIds.has(stem)) stemIds.set(stem, stemIds.size);
-        wordOf.push(stemIds.get(stem)!);
+    if (isAscii(answer)) {
+      const lower = answer.toLowerCase();
+      eachAsciiWord(lower, (from, to) => {
+        let id = formIds.find(lower, from, to);
+        if (id < 0) {
+          const form = lower.slice(from, to);
+          id = addForm(form, form);
+        }
+        tell(id);
+      });
+    } else {
+      const folded = foldAccents(answer);
+      for (const { form, ...span } of splitWords(folded.text)) {
+        const known = formIds.find(form, 0, form.length);
+        tell(known >= 0 ? known : addForm(form, spellingAt(answer, folded.original(span))));
       }
-      forms.push(id);
-      words.push(wordOf[id]!);
     }
     start[t + 1] = words.length;
   }

@@ -8,6 +8,6 @@ export { FOLDED_LETTERS, foldAccents, foldForSearch } from './foldAccents.js';
 export { isFunctionWord } from './functionWords.js';
 export { splitLines, type Span } from './lines.js';
 export { duplicateHash, duplicateKey, foldForMatching } from './normalise.js';
-export { splitWords, type Word } from './words.js';
+export { eachAsciiWord, splitWords, type Word } from './words.js';
 export { withoutWords } from './withoutWords.js';
 export { maskDetails } from './maskDetails.js';
