@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Link } from 'react-router';
 import { useAddressPart, useAddressWith } from '../frame/address.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
@@ -9,8 +9,9 @@ import { TableView } from './tableView.js';
 import { TogetherView } from './togetherView.js';
 import { reportStopTexts } from './texts.js';
 
-/** Charts bring a library of their own: fetched when they are first looked at. */
-const ChartView = lazy(async () => ({ default: (await import('./chartView.js')).ChartView }));
+/** Charts bring a library of their own: fetched once a table is there, so that nobody waits for them. */
+const fetchCharts = () => import('./chartView.js');
+const ChartView = lazy(async () => ({ default: (await fetchCharts()).ChartView }));
 
 const views = [
   { key: 'table', name: reportStopTexts.table },
@@ -18,12 +19,19 @@ const views = [
   { key: 'together', name: reportStopTexts.codesTogether },
 ] as const;
 
+/** The table's own figures come first. */
+const SOON_MS = 1500;
+
 /** What was found: the cloth, charts of it, and which codes occur together. */
 export function ReportStop() {
   const { study, question } = useStudyLocation();
   const [asked] = useAddressPart('view');
   const view = views.find(({ key }) => key === asked)?.key ?? 'table';
   const addressWith = useAddressWith();
+  useEffect(() => {
+    const soon = window.setTimeout(() => void fetchCharts(), SOON_MS);
+    return () => window.clearTimeout(soon);
+  }, []);
   return (
     <main className="work-list flex flex-col">
       <nav

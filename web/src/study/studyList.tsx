@@ -49,7 +49,8 @@ export function StudyList() {
       {studies.isError && <ProblemNote error={studies.error} />}
       {studies.isPending && <Waiting what={studyListTexts.yourStudies} />}
       {studies.data && <Listed studies={studies.data.studies} />}
-      <NewStudy />
+      {/* below the list, which would push it from under the pointer when it comes */}
+      {!studies.isPending && <NewStudy />}
     </main>
   );
 }
