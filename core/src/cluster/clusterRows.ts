@@ -1,4 +1,4 @@
-import { randomSource } from '../statistics/index.js';
+import { evenly, randomSource } from '../statistics/index.js';
 import { cosineOf, normalise, type DenseRows } from './denseRows.js';
 
 /** Rows that lie near each other. */
@@ -17,6 +17,8 @@ const MOST_FITTED = 6000;
 const MOST_JUDGED = 600;
 /** The centres stand still when no more of the rows than this change their cluster. */
 const AT_REST = 0.001;
+/** More clusters than this leaves to each are not tried. */
+const FEWEST_EACH = 3;
 
 /**
  * Clusters rows by the cosine: spherical k-means from seeded starts (k-means++). Deterministic.
@@ -74,8 +76,6 @@ function assignAll(
   return { ...found, clusterOf };
 }
 
-const FEWEST_EACH = 3;
-
 function knownRows({ size, count, values }: DenseRows): number[] {
   const known: number[] = [];
   for (let i = 0; i < count; i++)
@@ -85,13 +85,6 @@ function knownRows({ size, count, values }: DenseRows): number[] {
         break;
       }
   return known;
-}
-
-/** Of more than so many, evenly spaced ones. */
-export function evenly(indices: readonly number[], most: number): number[] {
-  if (indices.length <= most) return [...indices];
-  const step = indices.length / most;
-  return Array.from({ length: most }, (_, i) => indices[Math.floor(i * step)]!);
 }
 
 function startingCentres(rows: DenseRows, from: readonly number[], k: number): Float32Array {

@@ -1,5 +1,6 @@
 import { centredVectors, sentenceBlock, type SentenceVectors } from '../sentences/index.js';
 import { tfidfRows } from '../similarity/index.js';
+import { drawnFor } from '../statistics/index.js';
 
 /** Texts as vectors of length 1, one after the other; all zero for a text that nothing is known of. */
 export interface DenseRows {
@@ -61,7 +62,7 @@ function foldedWords(texts: readonly string[]): SentenceVectors {
       const t = placeOf.get(text)!;
       const row = new Float32Array(FOLDED);
       for (let e = start[t]!; e < start[t + 1]!; e++) {
-        const hash = mixed(column[e]!);
+        const hash = drawnFor(column[e]!, 0);
         row[hash % FOLDED]! += (hash & 0x10000 ? 1 : -1) * value[e]!;
       }
       normalise(row);
@@ -76,14 +77,6 @@ export function normalise(vector: Float32Array): void {
   for (const one of vector) squares += one * one;
   const length = Math.sqrt(squares);
   if (length > 1e-9) for (let d = 0; d < vector.length; d++) vector[d]! /= length;
-}
-
-/** Spreads the bits of a number: the finaliser of MurmurHash3 (Appleby 2011). */
-function mixed(value: number): number {
-  let hash = value + 1;
-  hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b);
-  hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35);
-  return (hash ^ (hash >>> 16)) >>> 0;
 }
 
 /** The cosine of row i of some rows with row j of others, both of length 1. */

@@ -1,4 +1,4 @@
-import { evenly } from './clusterRows.js';
+import { evenly } from '../statistics/index.js';
 import { cosineOf, type DenseRows } from './denseRows.js';
 
 /**

@@ -1,3 +1,4 @@
+import { evenly } from '../statistics/index.js';
 import { projection } from './projection.js';
 import type { SentenceBlock } from './sentenceBlock.js';
 
@@ -22,10 +23,9 @@ const SAME = 1 - 1e-6;
 export function drawnToNeighbours(block: SentenceBlock, texts: readonly string[]): SentenceBlock {
   const { size } = block;
   if (size === 0) return block;
-  const step = Math.max(1, texts.length / MOST_TEXTS);
-  const vectors = Array.from({ length: Math.ceil(texts.length / step) }, (_, i) =>
-    block.of(texts[Math.floor(i * step)]!),
-  ).filter((one) => one !== null);
+  const vectors = evenly(texts, MOST_TEXTS)
+    .map((text) => block.of(text))
+    .filter((one) => one !== null);
   const mean = new Float64Array(size);
   for (const vector of vectors)
     for (let d = 0; d < size; d++) mean[d]! += vector[d]! / vectors.length;

@@ -1,4 +1,4 @@
-import { randomSource } from '../statistics/index.js';
+import { evenly, randomSource } from '../statistics/index.js';
 import { projection } from './projection.js';
 import { withoutWords } from '../text/index.js';
 
@@ -49,10 +49,9 @@ export function sentenceBlock(
 ): SentenceBlock {
   if (!vectors) return NO_SENTENCES;
   const read = (text: string) => vectors.of(withoutWords(text, excluded));
-  const step = Math.max(1, texts.length / MOST_TEXTS);
-  const learnt = Array.from({ length: Math.ceil(texts.length / step) }, (_, i) =>
-    read(texts[Math.floor(i * step)]!),
-  ).filter((one) => one !== null);
+  const learnt = evenly(texts, MOST_TEXTS)
+    .map(read)
+    .filter((one) => one !== null);
   if (learnt.length < FEWEST_TEXTS) return NO_SENTENCES;
   const size = Math.min(kept, vectors.size);
   const directions = leadingDirections(learnt, vectors.size).subarray(0, size * vectors.size);

@@ -37,3 +37,4 @@ export {
   type Correspondence,
   type MappedProfile,
 } from './correspondence.js';
+export { evenly } from './evenly.js';

@@ -1,4 +1,4 @@
-import { randomSource } from '../../statistics/index.js';
+import { evenly, randomSource } from '../../statistics/index.js';
 import { dot } from '../solver/vectors.js';
 import { formsOf } from './lexicon.js';
 import { inverseFrequency } from './vocabulary.js';
@@ -53,11 +53,9 @@ interface Rows {
 }
 
 function readRows(texts: readonly string[], excluded: ReadonlySet<string>): Rows {
-  const step = Math.max(1, texts.length / MOST_TEXTS);
-  const read = Array.from({ length: Math.ceil(texts.length / step) }, (_, i) => {
+  const read = evenly(texts, MOST_TEXTS).map((text) => {
     const counts = new Map<string, number>();
-    for (const form of formsOf(texts[Math.floor(i * step)]!, excluded))
-      counts.set(form, (counts.get(form) ?? 0) + 1);
+    for (const form of formsOf(text, excluded)) counts.set(form, (counts.get(form) ?? 0) + 1);
     return counts;
   });
   const inTexts = new Map<string, number>();
