@@ -45,3 +45,15 @@ export class VersionedCache<Key extends string | number, Value> {
     return reading.value;
   }
 }
+
+/** What is kept by database: a test, or a server beside another, has its own. */
+export function byDatabase<Kept extends object>(
+  make: () => Kept,
+): (em: { config: object }) => Kept {
+  const all = new WeakMap<object, Kept>();
+  return ({ config }) => {
+    const kept = all.get(config) ?? make();
+    all.set(config, kept);
+    return kept;
+  };
+}

@@ -138,7 +138,6 @@ export type WordNetwork = z.infer<typeof networkSchema>;
 /** What became of answers that were gathered: a code was made of them, they wait, or they are no theme. */
 export const clusterStateSchema = z.enum(['adopted', 'later', 'dismissed']);
 export type ClusterState = z.infer<typeof clusterStateSchema>;
-const clusterNameSchema = nameSchema;
 const MOST_GATHERED = 100_000;
 
 /** Answers that somebody decided about together: they are not gathered again. */
@@ -148,7 +147,7 @@ export const answerClusterSchema = z
     studyId: idSchema,
     questionId: idSchema,
     state: clusterStateSchema,
-    name: clusterNameSchema,
+    name: nameSchema,
     responseIds: z.array(idSchema).min(1).max(MOST_GATHERED),
   })
   .meta({ id: 'AnswerCluster' });
@@ -159,7 +158,7 @@ export const clusterParams = questionParams.extend({ cluster: uuidSchema });
 export const clusterDecisionSchema = z
   .object({
     state: clusterStateSchema,
-    name: clusterNameSchema,
+    name: nameSchema,
     responseIds: answerClusterSchema.shape.responseIds,
     /** The code that is made; null for none. */
     codeId: uuidSchema.nullable(),

@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { indexIds, readDataVersion, row, unpackInts, type SqlValues } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
-import { VersionedCache } from '../versionedCache.js';
+import { byDatabase, VersionedCache } from '../versionedCache.js';
 import { orderOf } from './orderOf.js';
 
 /** What coding does not change of the answers to a question, in the order in which they came. */
@@ -31,7 +31,7 @@ export interface AnswerTexts {
 }
 
 /** By database: the answers to questions that were read last. */
-const caches = new WeakMap<object, VersionedCache<number, Promise<QuestionAnswers>>>();
+const cacheOf = byDatabase(() => new VersionedCache<number, Promise<QuestionAnswers>>(MOST_BYTES));
 const MOST_BYTES = 2 ** 27;
 /** Of an answer without its text, and of a character of it. */
 const BYTES_EACH = 32;
@@ -47,9 +47,7 @@ export async function readQuestionAnswers(
   const { snapshot, answers: version } = await readDataVersion(em);
   // what stands within a change that is being made is seen by that change alone
   if (snapshot === null) return queryAnswers(em, questionId);
-  const cache = caches.get(em.config) ?? new VersionedCache(MOST_BYTES);
-  caches.set(em.config, cache);
-  return cache.get(questionId, version, () => {
+  return cacheOf(em).get(questionId, version, () => {
     const value = queryAnswers(em, questionId);
     return { value, bytes: value.then(bytesOf) };
   });

@@ -9,5 +9,6 @@ export { chosenAnswers } from './ledger.js';
 export { codingRoutes } from './routes.js';
 export { refusePassage } from './mentions.js';
 export { clearChanged, findResponse, sameAs } from './responses.js';
+export { orderOf } from './orderOf.js';
 export { readQuestionAnswers } from './answerCache.js';
 export { answersHolding } from './wordsInAnswers.js';

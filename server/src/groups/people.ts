@@ -1,7 +1,7 @@
 import { addTo, emptyBitset, type Bitset } from '@yellow-thread/core/groups';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { indexIds, readDataVersion, row, unpackInts, type DataVersion } from '../database/index.js';
-import { VersionedCache } from '../versionedCache.js';
+import { byDatabase, VersionedCache } from '../versionedCache.js';
 
 /** The respondents of a study; respondent i stands at position i of every set. */
 interface Respondents {
@@ -49,7 +49,7 @@ interface Kept {
 }
 
 /** By database: the people of the studies that were read last. */
-const caches = new WeakMap<object, VersionedCache<number, Kept>>();
+const cacheOf = byDatabase(() => new VersionedCache<number, Kept>(MOST_BYTES));
 /** What is read of people is kept with them, and takes some ten times as much as they do. */
 const MOST_BYTES = 2 ** 24;
 /** Of a respondent: id, place and weight. */
@@ -65,9 +65,7 @@ export async function readPeople(em: EntityManager, studyId: number): Promise<Pe
   const seen = await readDataVersion(em);
   if (seen.snapshot === null)
     return { ...(await queryRespondents(em, studyId)), asWritten: {}, asAnswered: {} };
-  const cache = caches.get(em.config) ?? new VersionedCache(MOST_BYTES);
-  caches.set(em.config, cache);
-  return cache.get(studyId, seen.snapshot, (before) => {
+  return cacheOf(em).get(studyId, seen.snapshot, (before) => {
     const value = carriedOn(em, studyId, seen, before);
     return { value, bytes: value.people.then(({ ids }) => BYTES_EACH * ids.length) };
   }).people;

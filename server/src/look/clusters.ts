@@ -1,10 +1,4 @@
-import type {
-  AnswerClusters,
-  ClusterDecision,
-  QuotedAnswer,
-  Representatives,
-} from '@yellow-thread/contract';
-import type { LeftOut } from '@yellow-thread/core/look';
+import type { AnswerClusters, ClusterDecision, QuotedAnswer } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { draftCode } from '../codebook/index.js';
 import { currentThresholds } from '../coding/index.js';
@@ -21,24 +15,14 @@ import {
 } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
-import { vectorsOfTexts, vectorsVersion, type SharedVectors } from '../sentences/index.js';
 import { problems } from '../wording/problems.js';
 import { clustersTexts } from '../wording/look.js';
-import type { LookMaterial } from './material.js';
-import { resultsOf } from './results.js';
+import { compareAnswers } from './compareAnswers.js';
+import { placesOf, quoteAt, type Looked } from './looked.js';
 
 /** Clusters that are tried, and of those that were missed that are shown: more would be more work than help. */
 const MOST_CLUSTERS = 20;
 const MOST_MISSED = 10;
-
-interface Asked {
-  studyId: number;
-  questionId: number;
-  material: LookMaterial;
-  leftOut: LeftOut;
-  /** By answer, 1 for those that are looked at; null for all. */
-  included: Uint8Array | null;
-}
 
 /**
  * Answers gathered by likeness: all of them as long as nothing is coded, and only those that no code covers afterwards.
@@ -47,9 +31,10 @@ interface Asked {
 export async function readClusters(
   em: EntityManager,
   threads: Threads,
-  { studyId, questionId, material, leftOut, included }: Asked,
+  looked: Looked,
   k: number | null,
 ): Promise<AnswerClusters> {
+  const { questionId, material, leftOut } = looked;
   const decided = await em.find(
     AnswerClusterEntity,
     { questionId },
@@ -57,27 +42,18 @@ export async function readClusters(
   );
   const uncovered = await readUncovered(em, questionId);
   const indexOf = indexIds(material.ids);
-  const asked = uncovered
-    ? new Uint8Array(material.ids.length)
-    : new Uint8Array(material.ids.length).fill(1);
-  for (const id of uncovered ?? []) mark(asked, indexOf(id), 1);
-  for (const { responseIds } of decided) for (const id of responseIds) mark(asked, indexOf(id), 0);
-  const places = [...asked.keys()].filter((a) => asked[a] && (!included || included[a]));
-  const texts = places.map((a) => material.texts[a]!);
-  const version = await vectorsVersion(em, studyId);
+  const isAsked = new Uint8Array(material.ids.length).fill(uncovered ? 0 : 1);
+  for (const id of uncovered ?? []) mark(isAsked, indexOf(id), 1);
+  for (const { responseIds } of decided)
+    for (const id of responseIds) mark(isAsked, indexOf(id), 0);
+  const places = placesOf(looked).filter((place) => isAsked[place]);
   const most = uncovered ? MOST_MISSED : MOST_CLUSTERS;
-  const found = await resultsOf(em).get(
-    'clusters',
-    material,
-    { places: Int32Array.from(places), version, k, most, leftOut },
-    async () =>
-      threads.run('clusters', {
-        texts,
-        ...(await beside(em, studyId, material, places)),
-        ...{ k, most, leftOut },
-      }),
-  );
-  const quoted = (index: number): QuotedAnswer => quote(material, places[index]!);
+  const found = await compareAnswers(em, looked, places, {
+    name: 'clusters',
+    asked: { k, most, leftOut },
+    run: (compared) => threads.run('clusters', { ...compared, k, most, leftOut }),
+  });
+  const quoted = (index: number): QuotedAnswer => quoteAt(material, places[index]!);
   return {
     among: uncovered ? 'uncovered' : 'all',
     answers: places.length,
@@ -98,30 +74,9 @@ export async function readClusters(
   };
 }
 
-/** Fewer texts than this are compared beside others of their question. */
-const FEW = 600;
-
-/** What some answers are compared with: their vectors and, where they are few, others of the question. */
-async function beside(
-  em: EntityManager,
-  studyId: number,
-  { texts: all }: LookMaterial,
-  places: readonly number[],
-): Promise<{ others: string[]; vectors: SharedVectors | null }> {
-  const own = new Set(places);
-  const step = Math.max(1, Math.floor(all.length / FEW));
-  const others = places.length < FEW ? all.filter((_, a) => a % step === 0 && !own.has(a)) : [];
-  const texts = places.map((a) => all[a]!);
-  return { others, vectors: await vectorsOfTexts(em, studyId, [...texts, ...others]) };
-}
-
 const mark = (marks: Uint8Array, at: number, value: 0 | 1): void => {
   if (at >= 0) marks[at] = value;
 };
-const quote = ({ ids, texts }: LookMaterial, a: number): QuotedAnswer => ({
-  id: ids[a]!,
-  text: texts[a]!,
-});
 /** Ids of answers that no code covers, by hand or by the models' line; null as long as nothing is coded. */
 async function readUncovered(em: EntityManager, questionId: number): Promise<Int32Array | null> {
   const { packed, isCoded } = await row<{ packed: Buffer | null; isCoded: boolean }>(
@@ -141,38 +96,6 @@ async function readUncovered(em: EntityManager, questionId: number): Promise<Int
     { questionId },
   );
   return isCoded ? unpackInts(packed) : null;
-}
-
-/** The few answers that together stand for most of some others. */
-export async function readRepresentatives(
-  em: EntityManager,
-  threads: Threads,
-  { studyId, material, included }: Asked,
-  count: number,
-): Promise<Representatives> {
-  const places = [...material.ids.keys()].filter((a) => !included || included[a]);
-  const texts = places.map((a) => material.texts[a]!);
-  const version = await vectorsVersion(em, studyId);
-  const { isMeaning, chosen } = await resultsOf(em).get(
-    'representatives',
-    material,
-    { places: Int32Array.from(places), version, count },
-    async () =>
-      threads.run('representatives', {
-        texts,
-        ...(await beside(em, studyId, material, places)),
-        count,
-      }),
-  );
-  return {
-    answers: places.length,
-    covered: chosen.reduce((sum, { like }) => sum + like.length, 0),
-    isMeaning,
-    chosen: chosen.map(({ row: index, like }) => ({
-      answer: quote(material, places[index]!),
-      like: like.map((one) => material.ids[places[one]!]!),
-    })),
-  };
 }
 
 /**

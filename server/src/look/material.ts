@@ -1,10 +1,11 @@
 import type { TermLines, TermTexts } from '@yellow-thread/core/look';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { orderOf } from '../coding/index.js';
 import { indexIds, readDataVersion, row, StudyEntity, unpackInts } from '../database/index.js';
 import type { Threads } from '../jobs/index.js';
 import { startTimeSlice } from '../timeSlice.js';
-import { VersionedCache } from '../versionedCache.js';
+import { byDatabase, VersionedCache } from '../versionedCache.js';
 
 /** What was answered to a question, without what the interviewer said. */
 export interface LookMaterial {
@@ -25,7 +26,7 @@ const BYTES_A_CHARACTER = 5;
 const BYTES_AN_ANSWER = 64;
 
 /** By database: what was answered to the questions that were looked at last. */
-const caches = new WeakMap<object, VersionedCache<number, Promise<LookMaterial>>>();
+const cacheOf = byDatabase(() => new VersionedCache<number, Promise<LookMaterial>>(MOST_BYTES));
 
 /** What was answered to a question: read again only after some answer was written, or asides are marked otherwise. */
 export async function readLookMaterial(
@@ -37,9 +38,7 @@ export async function readLookMaterial(
   const { asides } = await em.findOneOrFail(StudyEntity, studyId);
   const isMarked = asides.brackets.length + asides.leading.length > 0;
   const version = `${answers} ${JSON.stringify(asides)}`;
-  const cache = caches.get(em.config) ?? new VersionedCache(MOST_BYTES);
-  caches.set(em.config, cache);
-  return cache.get(questionId, version, () => {
+  return cacheOf(em).get(questionId, version, () => {
     const value = query();
     return { value, bytes: value.then(bytesOf) };
   });
@@ -57,9 +56,7 @@ export async function readLookMaterial(
     const count = each.length / ANSWER_INTS;
     const starts = new Int32Array(count + 1);
     for (let i = 0; i < count; i++) starts[i + 1] = starts[i]! + each[i * ANSWER_INTS + 2]!;
-    const order = Int32Array.from({ length: count }, (_, i) => i).sort(
-      (x, y) => each[x * ANSWER_INTS + 1]! - each[y * ANSWER_INTS + 1]!,
-    );
+    const order = orderOf(Int32Array.from({ length: count }, (_, i) => each[i * ANSWER_INTS + 1]!));
     const texts: string[] = [];
     const slice = startTimeSlice();
     for (const i of order) {

@@ -1,20 +1,10 @@
 import { createHash } from 'node:crypto';
-import type { EntityManager } from '@mikro-orm/postgresql';
-import { VersionedCache } from '../versionedCache.js';
+import { byDatabase, VersionedCache } from '../versionedCache.js';
 import type { LookMaterial } from './material.js';
 
 const MOST_BYTES = 2 ** 24;
 /** Of a result, roughly: hundreds of words and figures. */
 const BYTES_EACH = 2 ** 16;
-
-/** By database: what was computed last. */
-const caches = new WeakMap<object, LookResults>();
-
-export function resultsOf(em: EntityManager): LookResults {
-  const results = caches.get(em.config) ?? new LookResults();
-  caches.set(em.config, results);
-  return results;
-}
 
 /** What was computed of answers: kept until they change. */
 class LookResults {
@@ -48,3 +38,6 @@ function digestOf(asked: unknown): string {
   });
   return hash.update(parts).digest('base64');
 }
+
+/** What was computed last. */
+export const resultsOf = byDatabase(() => new LookResults());
