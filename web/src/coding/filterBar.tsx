@@ -30,8 +30,8 @@ const matches: [WordMatch, string][] = [
   ['word', filterBarTexts.wholeWords],
   ['stem', filterBarTexts.anyFormWords],
   ['wildcard', 'with * and ?'],
-  ['line', 'all in one line'],
-  ['any', 'any of these words'],
+  ['line', filterBarTexts.allInLine],
+  ['any', filterBarTexts.anyOfWords],
 ];
 const ofSample = new Set<LedgerShow>(['sample', 'sample_open']);
 const orders: [LedgerOrder, string][] = [

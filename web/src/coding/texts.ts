@@ -51,6 +51,8 @@ export const filterBarTexts = {
   in: (find: undefined | string) => `in ${find ?? 'a deleted group'}`,
   oneAnswer: 'one answer',
   gathered: 'gathered as alike',
+  allInLine: 'all in one line',
+  anyOfWords: 'any of these words',
   likelyAbout: (find: undefined | string) => `likely about ${find ?? 'a deleted theme'}`,
   codes: 'Codes',
   codeNarrow: 'Code to filter by',

@@ -49,7 +49,7 @@ export function ClusterList() {
         )}
         {k !== null && (
           <Button look="plain" className="!py-0.5" onClick={() => ask(null)}>
-            {texts.fitting(data.found).split(', ').at(-1)}
+            {texts.asManyAsFit}
           </Button>
         )}
       </div>

@@ -1,5 +1,5 @@
 import type { Hits } from '@yellow-thread/contract';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useHits } from '../data/hits.js';
 import { useAddressChoice, useAddressPart } from '../frame/address.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -80,16 +80,16 @@ function Places({
 }) {
   const hits = useHits(study, question, query);
   const openDrawer = useDrawer();
+  const rows = useMemo(() => sorted(placesIn(hits.data?.answers ?? []), order), [hits.data, order]);
   if (hits.isError) return <PageProblem error={hits.error} />;
   if (!hits.data) return <Waiting what={contextViewTexts.places} />;
-  const { answers, found } = hits.data;
+  const { found } = hits.data;
   if (found.hits === 0)
     return (
       <EmptyState title={contextViewTexts.nothing}>
         <p>{contextViewTexts.nothingWhy}</p>
       </EmptyState>
     );
-  const rows = sorted(placesIn(answers), order);
   const shown = rows.slice(0, MOST);
   return (
     <section aria-label={contextViewTexts.places}>

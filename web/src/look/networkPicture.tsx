@@ -40,11 +40,7 @@ export function NetworkPicture({
     : (layout.words[0]?.index ?? null);
   const lit = pointed ?? current;
   const most = Math.max(...links.map(({ answers }) => answers), 1);
-  const companyOf = (index: number) =>
-    links
-      .filter(({ from, to }) => from === index || to === index)
-      .map(({ from, to }) => words[from === index ? to : from]!.word)
-      .join(', ');
+  const companyOf = useMemo(() => companiesIn(network), [network]);
   const onKeyDown = (event: KeyboardEvent, word: PlacedWord) => {
     const { key } = event;
     const next = key.startsWith('Arrow') ? neighbour(layout.words, word, key) : null;
@@ -122,7 +118,7 @@ export function NetworkPicture({
           key={place.index}
           place={place}
           word={words[place.index]!}
-          company={companyOf(place.index)}
+          company={companyOf.get(place.index) ?? ''}
           isLit={lit === place.index}
           isReached={place.index === first}
           onFocus={setCurrent}
@@ -198,6 +194,18 @@ function DrawnWord({
       )}
     </g>
   );
+}
+
+/** By word, those that it is joined to, as they are read out. */
+function companiesIn({ words, links }: WordNetwork): Map<number, string> {
+  const company = new Map<number, string[]>();
+  const join = (one: number, other: number) =>
+    company.set(one, [...(company.get(one) ?? []), words[other]!.word]);
+  for (const { from, to } of links) {
+    join(from, to);
+    join(to, from);
+  }
+  return new Map([...company].map(([word, others]) => [word, others.join(', ')]));
 }
 
 /** The nearest word in the direction of an arrow key; null where none is. */

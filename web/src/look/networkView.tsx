@@ -13,6 +13,7 @@ import { download } from '../lib/download.js';
 import { networkAsPng, networkAsSvg } from './networkFiles.js';
 import type { NetworkLayout } from './networkLayout.js';
 import { NetworkPicture } from './networkPicture.js';
+import { StruckWords } from './struckWords.js';
 import { networkViewTexts } from './texts.js';
 import { GapList, LinkTable, TopicTable } from './topicTables.js';
 import { useHitsOf } from './useHitsOf.js';
@@ -49,22 +50,7 @@ export function NetworkView() {
   const alone = words.filter(({ topic }) => topic === null);
   return (
     <div className="flex flex-col gap-6 px-6 py-5 max-sm:px-4">
-      {hidden.length > 0 && (
-        <p className="flex flex-wrap items-center gap-2">
-          <span className="text-soft">{networkViewTexts.hidden}</span>
-          {hidden.map((word) => (
-            <Button
-              key={word}
-              look="plain"
-              className="!px-2 !py-0.5"
-              aria-label={networkViewTexts.bringBack(word)}
-              onClick={() => bringBack(word)}
-            >
-              <s>{word}</s>
-            </Button>
-          ))}
-        </p>
-      )}
+      <StruckWords label={networkViewTexts.hidden} words={hidden} onBringBack={bringBack} />
       {links.length === 0 ? (
         <EmptyState title={networkViewTexts.noCompany}>
           <p>{networkViewTexts.noCompanyWhy}</p>

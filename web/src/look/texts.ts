@@ -24,7 +24,6 @@ export const wordsViewTexts = {
   wordsQuestionSetAside:
     'The words of the question are set aside. Pick a word to read its answers.',
   alsoSetAside: 'Also set aside:',
-  bringBack: (word: string) => `Bring back ${word}`,
   phrases: 'Phrases people use',
   wordsMeetMoreThan: 'Words that stand side by side more often than by chance.',
 };
@@ -42,6 +41,11 @@ export const useHitsOfTexts = {
   oneLine: (words: string) => `In one line: ${words}`,
   any: (words: string) => `Any of: ${words}`,
   both: 'Both topics',
+};
+
+/** look/struckWords.tsx */
+export const struckWordsTexts = {
+  bringBack: (word: string) => `Bring back ${word}`,
 };
 
 /** look/contrastView.tsx */
@@ -86,7 +90,6 @@ export const networkViewTexts = {
     `${counted(links, 'link')} between words that stand in one line more often than by chance (${asCount(lines)} lines; G², false discovery rate 10%). The larger a word, the more people use it.`,
   alone: (words: number) => `${counted(words, 'word')} without company`,
   hidden: 'Hidden:',
-  bringBack: (word: string) => `Bring back ${word}`,
   whole: 'Whole',
   closer: 'Closer',
   further: 'Further away',
@@ -193,6 +196,7 @@ export const clusterListTexts = {
     `Among ${counted(answers, 'answer')} that no code covers, by hand or above the models’ line.`,
   number: 'How many',
   fitting: (found: number) => `${found}, as many as fit best`,
+  asManyAsFit: 'as many as fit best',
   apart: 'further apart',
   together: 'closer together',
   silhouette: (value: string) => `Silhouette ${value}.`,

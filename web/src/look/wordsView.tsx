@@ -1,9 +1,9 @@
 import { useLook } from '../data/look.js';
 import { useChangeStudy } from '../data/respondents.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
-import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asCount } from '../lib/numbers.js';
+import { StruckWords } from './struckWords.js';
 import { PhraseList, WordList } from './termLists.js';
 import { wordsViewTexts } from './texts.js';
 
@@ -58,22 +58,11 @@ export function WordsView() {
           <h2 id="words">{wordsViewTexts.wordsPeopleUse}</h2>
           <span className="text-soft">{wordsViewTexts.wordsQuestionSetAside}</span>
         </div>
-        {setAside.length > 0 && (
-          <p className="mt-2 flex flex-wrap items-center gap-2">
-            <span className="text-soft">{wordsViewTexts.alsoSetAside}</span>
-            {setAside.map((word) => (
-              <Button
-                key={word}
-                look="plain"
-                className="!px-2 !py-0.5"
-                onClick={() => keepAside(setAside.filter((one) => one !== word))}
-                aria-label={wordsViewTexts.bringBack(word)}
-              >
-                <s>{word}</s>
-              </Button>
-            ))}
-          </p>
-        )}
+        <StruckWords
+          label={wordsViewTexts.alsoSetAside}
+          words={setAside}
+          onBringBack={(word) => keepAside(setAside.filter((one) => one !== word))}
+        />
         <WordList words={words} onSetAside={(word) => keepAside([...setAside, word])} />
       </section>
       {phrases.length > 0 && (
