@@ -28,7 +28,7 @@ const NOTHING = 1e-12;
  *
  * @param table counts or sums of weights, 0 or more, by row and column
  * @example
- *   correspondenceAnalysis([[30, 12, 8], [10, 25, 9], [6, 9, 28], [14, 14, 15]]).inertias // [0.1768…, 0.0861…]
+ *   correspondenceAnalysis([[30, 12, 8], [10, 25, 9], [6, 9, 28], [14, 14, 15]]).inertias // [0.1768, 0.0862] (NumPy: singular values of the standardised residuals, squared)
  * @see Greenacre (1984) Theory and applications of correspondence analysis
  */
 export function correspondenceAnalysis(table: readonly (readonly number[])[]): Correspondence {
