@@ -1,5 +1,6 @@
 import { agreementEndpoints } from './agreement/endpoints.js';
 import { codebookEndpoints } from './codebook/endpoints.js';
+import { codeMapsEndpoints } from './codeMaps/endpoints.js';
 import { codingEndpoints } from './coding/endpoints.js';
 import { exchangeEndpoints } from './exchange/endpoints.js';
 import { groupsEndpoints } from './groups/endpoints.js';
@@ -23,6 +24,7 @@ import { writeUpsEndpoints } from './writeUps/endpoints.js';
 export const api = {
   ...agreementEndpoints,
   ...codebookEndpoints,
+  ...codeMapsEndpoints,
   ...codingEndpoints,
   ...exchangeEndpoints,
   ...groupsEndpoints,

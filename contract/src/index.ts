@@ -3,6 +3,7 @@ export * from './endpoint.js';
 export * from './fileTypes.js';
 export * from './agreement/records.js';
 export * from './codebook/records.js';
+export * from './codeMaps/records.js';
 export * from './coding/records.js';
 export * from './coding/ledger.js';
 export * from './review/finish.js';

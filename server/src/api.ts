@@ -7,6 +7,7 @@ import { agreementRoutes } from './agreement/index.js';
 import type { AppOptions } from './appOptions.js';
 import { isTooDeep } from './bodyDepth.js';
 import { codebookRoutes } from './codebook/index.js';
+import { codeMapRoutes } from './codeMaps/index.js';
 import { codingRoutes } from './coding/index.js';
 import { exchangeRoutes } from './exchange/index.js';
 import { historyRoutes, openStudyEvents, streamRoutes } from './history/index.js';
@@ -110,6 +111,7 @@ export async function serveApi(
     lookRoutes(inStudy, threads);
     sentenceRoutes(inStudy, threads);
     codebookRoutes(inStudy, threads);
+    codeMapRoutes(inStudy);
     codingRoutes(inStudy, threads);
     historyRoutes(inStudy);
     samplingRoutes(inStudy, threads);

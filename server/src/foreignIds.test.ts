@@ -53,6 +53,7 @@ test('ids of a study that is not theirs get nobody anywhere, in whichever parame
     codeIds: [places['code']],
     code: places['code'],
     codes: [places['code']],
+    mapId: places['map'],
     themeId: places['theme'],
     theme: places['theme'],
     responseId: places['response'],

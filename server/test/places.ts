@@ -13,7 +13,7 @@ export async function makePlaces(
   const { ids } = await study.ledger();
   const { codeId, id: mention } = await study.code(ids[0]!, { newCode: `Code ${mark}` }, [0, 4]);
   await study.settle(ids[0]!);
-  const [theme, note, group, bundle] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
+  const [theme, note, group, bundle, map, node] = Array.from({ length: 6 }, () => randomUUID());
   const send = async (method: 'POST' | 'PUT', path: string, body: object) => {
     const { status } = await client.send(method, `${study.base}${path}`, { body });
     if (status !== 200) throw new Error(`${path} was not made: ${status}`);
@@ -22,6 +22,16 @@ export async function makePlaces(
   const place = { start: null, end: null, unsure: false };
   await send('POST', '/themes', { id: theme, name: `Theme ${mark}` });
   await send('POST', '/notes', { id: note, text: `Hm ${mark}`, ...ofAnswer, ...place });
+  await send('PUT', `/maps/${map}`, { name: `Map ${mark}` });
+  await send('POST', `/maps/${map}/changes`, {
+    nodes: [{ id: node, mapId: map, codeId, themeId: null, x: 0, y: 0 }],
+    pins: [
+      {
+        ...{ id: randomUUID(), mapId: map, nodeId: node, relationId: null },
+        ...{ responseId: ids[0]!, start: null, end: null },
+      },
+    ],
+  });
   await send('PUT', `/bundles/${bundle}`, { name: `Sea ${mark}`, codeIds: [codeId] });
   await send('PUT', `/groups/${group}`, {
     name: `All ${mark}`,
@@ -50,11 +60,12 @@ export async function makePlaces(
     response: ids[0]!,
     respondent,
     code: codeId,
-    theme,
+    theme: theme!,
     mention,
-    note,
-    group,
-    bundle,
+    note: note!,
+    group: group!,
+    bundle: bundle!,
+    map: map!,
     sheet: sheet.id,
     variable,
     import: importId,

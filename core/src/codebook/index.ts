@@ -1,3 +1,4 @@
+export { changeCodeMap, type MapContent } from './changeCodeMap.js';
 export { findCodeNamed, findCodes, type FindableCode } from './findCodes.js';
 export {
   inkOn,

@@ -18,6 +18,7 @@ import {
   row,
   type ChangeDiff,
   BundleCodeEntity,
+  MapNodeEntity,
 } from '../database/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
@@ -94,6 +95,11 @@ async function givenTo(em: EntityManager, codes: Code[], target: Code): Promise<
   const toTarget = <R>(records: R[]) =>
     records.map((from) => ({ from, to: { ...from, codeId: target.id } }));
   return {
+    map_node: {
+      added: [],
+      updated: toTarget(await mapNodesFree(em, ids, target.id)),
+      removed: [],
+    },
     bundle_code: {
       added: [...joined].map((bundleId) => ({ bundleId, codeId: target.id })),
       updated: [],
@@ -110,6 +116,21 @@ async function givenTo(em: EntityManager, codes: Code[], target: Code): Promise<
       removed: [],
     },
   };
+}
+
+/** The place of one of these codes on each map where another can take it: on which it does not stand yet. */
+async function mapNodesFree(em: EntityManager, codeIds: readonly string[], target: string) {
+  const maps = await em.find(
+    MapNodeEntity,
+    { codeId: { $in: [...codeIds, target] } },
+    { orderBy: { id: 'asc' } },
+  );
+  const taken = new Set(maps.filter(({ codeId }) => codeId === target).map(({ mapId }) => mapId));
+  return maps.flatMap((node) => {
+    if (taken.has(node.mapId)) return [];
+    taken.add(node.mapId);
+    return [asRecord('map_node', node)];
+  });
 }
 
 /** Answers that were coded a second time, where one of the two gave one of these codes. */

@@ -7,8 +7,12 @@ import type {
   BundleCode,
   Code,
   CodeClosing,
+  CodeMap,
   Group,
   LineCut,
+  MapNode,
+  MapPin,
+  MapRelation,
   Mention,
   ModelDecision,
   Note,
@@ -51,6 +55,10 @@ export interface ChangeTables {
   code_closing: CodeClosing;
   model_decision: ModelDecision;
   answer_cluster: AnswerCluster;
+  code_map: CodeMap;
+  map_node: MapNode;
+  map_relation: MapRelation;
+  map_pin: MapPin;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -167,6 +175,10 @@ export const shapes: Readonly<Record<keyof ChangeTables, TableShape>> = {
   code_closing: shapeOf(entities.CodeClosingEntity),
   model_decision: shapeOf(entities.ModelDecisionEntity),
   answer_cluster: shapeOf(entities.AnswerClusterEntity),
+  code_map: shapeOf(entities.CodeMapEntity),
+  map_node: shapeOf(entities.MapNodeEntity),
+  map_relation: shapeOf(entities.MapRelationEntity),
+  map_pin: shapeOf(entities.MapPinEntity),
 };
 
 /** The name of a property's column. */

@@ -1,6 +1,6 @@
 import type { NetworkFormat, WordNetwork } from '@yellow-thread/contract';
 import { writeCsv } from '@yellow-thread/core/exchange';
-import { escapeUTF8 } from 'entities';
+import { writeGraphml } from '../exchange/index.js';
 import { networkFileTexts as texts } from '../wording/look.js';
 
 /** A network of words as a file: its words, links or topics as a table, or all of it as a graph. */
@@ -47,35 +47,18 @@ export function networkFile(network: WordNetwork, format: NetworkFormat): string
   }
 }
 
-/** @see Brandes et al. (2002) GraphML Progress Report, and graphml.graphdrawing.org for the schema */
-function asGraphml(
+const asGraphml = (
   { words, links }: WordNetwork,
   nameOf: (topic: number | null) => string | null,
-): string {
-  const data = (key: string, value: string | number) =>
-    `<data key="${key}">${escapeUTF8(String(value))}</data>`;
-  const key = (id: string, of: 'node' | 'edge', type: 'string' | 'int' | 'double') =>
-    `  <key id="${id}" for="${of}" attr.name="${id}" attr.type="${type}"/>`;
-  return [
-    '<?xml version="1.0" encoding="UTF-8"?>',
-    '<graphml xmlns="http://graphml.graphdrawing.org/xmlns">',
-    key('label', 'node', 'string'),
-    key('people', 'node', 'int'),
-    key('topic', 'node', 'string'),
-    key('together', 'edge', 'int'),
-    key('lines', 'edge', 'int'),
-    key('weight', 'edge', 'double'),
-    '  <graph id="words" edgedefault="undirected">',
-    ...words.map(({ word, answers, topic }, i) => {
-      const name = nameOf(topic);
-      return `    <node id="w${i}">${data('label', word)}${data('people', answers)}${name === null ? '' : data('topic', name)}</node>`;
-    }),
-    ...links.map(
-      ({ from, to, answers, lines, npmi }) =>
-        `    <edge source="w${from}" target="w${to}">${data('together', answers)}${data('lines', lines)}${data('weight', npmi)}</edge>`,
-    ),
-    '  </graph>',
-    '</graphml>',
-    '',
-  ].join('\n');
-}
+): string =>
+  writeGraphml({
+    id: 'words',
+    nodes: words.map(({ word, answers, topic }, i) => ({
+      id: `w${i}`,
+      data: { label: word, people: answers, topic: nameOf(topic) },
+    })),
+    edges: links.map(({ from, to, answers, lines, npmi }) => ({
+      ...{ from: `w${from}`, to: `w${to}`, directed: false },
+      data: { together: answers, lines, weight: npmi },
+    })),
+  });

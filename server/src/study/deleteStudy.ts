@@ -77,8 +77,9 @@ export const deleteStudyJob: JobHandler = async ({ id, studyId }, { em, signal, 
 
 /** The condition that a row `t` belongs to the study whose id is `:studyId`. */
 function isOfStudy(table: string, keys: readonly ForeignKey[]): string {
-  const own = keys.filter(({ child, onDelete }) => child === table && onDelete === 'cascade');
-  const key = own.find(({ parent }) => parent === 'study') ?? own[0]!;
+  const own = keys.filter(({ child }) => child === table);
+  const cascading = own.filter(({ onDelete }) => onDelete === 'cascade');
+  const key = cascading.find(({ parent }) => parent === 'study') ?? cascading[0] ?? own[0]!;
   return key.parent === 'study'
     ? `t.${key.column} = :studyId`
     : `t.${key.column} in (select t.${key.target} from ${key.parent} t where ${isOfStudy(key.parent, keys)})`;

@@ -1,0 +1,1 @@
+export { codeMapRoutes } from './routes.js';
