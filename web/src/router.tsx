@@ -71,6 +71,12 @@ export const router = createBrowserRouter([
             }),
           },
           {
+            path: 'maps/:map?',
+            lazy: async () => ({
+              Component: (await import('./codeMaps/codeMapsPage.js')).CodeMapsPage,
+            }),
+          },
+          {
             path: 'groups',
             lazy: async () => ({ Component: (await import('./groups/groupsPage.js')).GroupsPage }),
           },

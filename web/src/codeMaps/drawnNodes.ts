@@ -12,13 +12,15 @@ export interface DrawnNode extends Box {
   /** How many people, and quotes that are pinned to it. */
   about: string;
   isTheme: boolean;
+  /** The code, or all codes of the theme. */
+  codeIds: string[];
   look: Look;
 }
 
 export const NODE_HEIGHT = 56;
 const LEAST_WIDTH = 120;
 const MOST_WIDTH = 260;
-const PADDING = 26;
+const PADDING = 32;
 const FONT = "'Figtree Variable', system-ui, sans-serif";
 export const NAME_FONT = { size: 14, weight: 600, family: FONT };
 export const ABOUT_FONT = { size: 12, weight: 400, family: FONT };
@@ -40,9 +42,10 @@ export function shortened(text: string, width: number, font: typeof NAME_FONT): 
   return `${short.trimEnd()}…`;
 }
 
-/** The box that a code or theme takes up by its name. */
-export function sizeOf(name: string): { width: number; height: number } {
-  const width = Math.ceil(widthOf(name, NAME_FONT)) + PADDING;
+/** The box that a code or theme takes up. */
+export function sizeOf(name: string, about = ''): { width: number; height: number } {
+  const text = Math.max(widthOf(name, NAME_FONT), widthOf(about, ABOUT_FONT));
+  const width = Math.ceil(text) + PADDING;
   return { width: Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, width)), height: NODE_HEIGHT };
 }
 
@@ -58,16 +61,20 @@ export function drawnNodes(
     if (!of) return [];
     const quotes = pins.filter(({ nodeId }) => nodeId === node.id).length;
     const count = code ? mapNodeTexts.code(of.people) : mapNodeTexts.theme(of.people);
+    const about = quotes > 0 ? `${count} · ${mapNodeTexts.pinned(quotes)}` : count;
     return [
       {
         id: node.id,
         node,
         name: of.name,
-        about: quotes > 0 ? `${count} · ${mapNodeTexts.pinned(quotes)}` : count,
+        about,
         isTheme: code === undefined,
+        codeIds: code
+          ? [code.id]
+          : codebook.codes.filter(({ themeId }) => themeId === node.themeId).map(({ id }) => id),
         look: of.look,
         ...{ x: node.x, y: node.y },
-        ...sizeOf(of.name),
+        ...sizeOf(of.name, about),
       },
     ];
   });

@@ -55,7 +55,11 @@ const STEP = 20;
 export function freePlace(wanted: Box, others: readonly Box[]): Point {
   for (let ring = 0; ; ring++)
     for (let across = 0; across <= ring; across++) {
-      const place = { ...wanted, x: wanted.x + across * STEP, y: wanted.y + (ring - across) * STEP };
+      const place = {
+        ...wanted,
+        x: wanted.x + across * STEP,
+        y: wanted.y + (ring - across) * STEP,
+      };
       if (!others.some((other) => overlaps(place, other))) return { x: place.x, y: place.y };
     }
 }

@@ -5,10 +5,8 @@ import { lineBetween } from './geometry.js';
 import type { Proposal } from './proposals.js';
 import { mapCanvasTexts } from './texts.js';
 
-interface Ends {
-  one: DrawnNode;
-  other: DrawnNode;
-}
+// a type, since React Flow wants data with an index signature
+type Ends = { one: DrawnNode; other: DrawnNode };
 export type RelationEdge = Edge<{ relation: MapRelation; onChoose: () => void } & Ends, 'relation'>;
 export type ProposedEdge = Edge<{ proposal: Proposal; onChoose: () => void } & Ends, 'proposed'>;
 

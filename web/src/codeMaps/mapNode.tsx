@@ -30,7 +30,13 @@ export function MapNodeBox({ data: { drawn }, selected }: NodeProps<FlowNode>) {
       />
       <p className="figures truncate text-[12px] leading-5 text-soft">{about}</p>
       {[Position.Right, Position.Left, Position.Top, Position.Bottom].map((position) => (
-        <Handle key={position} id={position} type="source" position={position} className="map-end" />
+        <Handle
+          key={position}
+          id={position}
+          type="source"
+          position={position}
+          className="map-end"
+        />
       ))}
     </div>
   );

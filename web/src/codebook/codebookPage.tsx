@@ -76,6 +76,9 @@ export function CodebookPage() {
       >
         <header className="mb-2 flex items-baseline justify-between">
           <h1>{codebookPageTexts.codebook2}</h1>
+          <Link to={`/studies/${study.id}/maps`} className="ml-auto mr-4 text-[13px] underline">
+            {codebookPageTexts.maps}
+          </Link>
           <span className="text-soft">
             {codebookPageTexts.themeCounted(codebook.themes.length)},{' '}
             {codebookPageTexts.codeCounted(codebook.codes.length)}

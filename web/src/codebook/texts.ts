@@ -112,6 +112,7 @@ export const codebookPageTexts = {
   codebook: 'the codebook',
   themesCodes: 'Themes and codes',
   codebook2: 'Codebook',
+  maps: 'Maps of codes',
   themeCounted: (themes: number) => counted(themes, 'theme'),
   codeCounted: (codes: number) => counted(codes, 'code'),
   findCode: 'Find a code',

@@ -3,6 +3,7 @@ import {
   type DrawnMap,
   type MapChange,
   type MapFormat,
+  mapPinSchema,
   type MapPin,
 } from '@yellow-thread/contract';
 import { changeCodeMap } from '@yellow-thread/core/codebook';
@@ -51,7 +52,7 @@ export function useChangeCodeMap(study: number, map: string) {
         params: { study, map },
         body: {
           ...edit,
-          pins: pins.map(({ text: _text, questionId: _questionId, ...pin }) => pin),
+          pins: pins.map((pin) => mapPinSchema.parse(pin)),
         },
       }),
     onMutate: (edit) => {

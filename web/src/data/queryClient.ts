@@ -14,6 +14,8 @@ export type Resource =
   | 'study'
   | 'look'
   | 'codebook'
+  | 'code-maps'
+  | 'code-map'
   | 'ledger'
   | 'answers'
   | 'answers-of'

@@ -57,6 +57,7 @@ const PAGES: readonly (readonly [path: string, name: string])[] = [
   ['respondents', paletteTexts.respondents],
   ['about', paletteTexts.studyPurposeQuestionsWhat],
   ['codebook', paletteTexts.codebook],
+  ['maps', paletteTexts.maps],
   ['groups', paletteTexts.groups],
   ['write-ups', paletteTexts.writeUps],
   ['notes', paletteTexts.notes],

@@ -24,6 +24,7 @@ const toldIn: Record<string, GuidePage> = {
   left: 'review',
   about: 'team',
   notes: 'code',
+  maps: 'codebook',
   'write-ups': 'report',
   history: 'team',
 };
