@@ -1,4 +1,5 @@
 import { agreementEndpoints } from './agreement/endpoints.js';
+import { assistantEndpoints } from './assistant/endpoints.js';
 import { codebookEndpoints } from './codebook/endpoints.js';
 import { codeMapsEndpoints } from './codeMaps/endpoints.js';
 import { codingEndpoints } from './coding/endpoints.js';
@@ -23,6 +24,7 @@ import { writeUpsEndpoints } from './writeUps/endpoints.js';
 /** Everything that can be asked of the server, by the name of the operation. */
 export const api = {
   ...agreementEndpoints,
+  ...assistantEndpoints,
   ...codebookEndpoints,
   ...codeMapsEndpoints,
   ...codingEndpoints,

@@ -2,6 +2,7 @@ export { api, type ApiEndpoint } from './api.js';
 export * from './endpoint.js';
 export * from './fileTypes.js';
 export * from './agreement/records.js';
+export * from './assistant/records.js';
 export * from './codebook/records.js';
 export * from './codeMaps/records.js';
 export * from './coding/records.js';

@@ -6,6 +6,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { agreementRoutes } from './agreement/index.js';
 import type { AppOptions } from './appOptions.js';
 import { isTooDeep } from './bodyDepth.js';
+import { assistantRoutes } from './assistant/index.js';
 import { codebookRoutes } from './codebook/index.js';
 import { codeMapRoutes } from './codeMaps/index.js';
 import { codingRoutes } from './coding/index.js';
@@ -110,6 +111,7 @@ export async function serveApi(
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
     sentenceRoutes(inStudy, threads);
+    assistantRoutes(inStudy, threads);
     codebookRoutes(inStudy, threads);
     codeMapRoutes(inStudy);
     codingRoutes(inStudy, threads);

@@ -7,6 +7,32 @@ const LEAST_LIKENESS = 0.25;
 /** The same where their meaning is compared, too: answers in other words are less alike. */
 const LEAST_LIKENESS_IN_MEANING = 0.1;
 
+/** One of several texts, by its index, and how like it is. */
+export interface NearText {
+  index: number;
+  near: number;
+}
+
+/**
+ * The few of some texts that are like one.
+ *
+ * @param vectors sentence vectors of all of them; null where nothing is read for meaning
+ * @returns most like first; empty where none is like it
+ */
+export function nearestTexts(
+  text: string,
+  others: readonly string[],
+  vectors: SentenceVectors | null = null,
+): NearText[] {
+  const [, ...likeness] = likeThese([text, ...others], [0], vectors);
+  const least = vectors ? LEAST_LIKENESS_IN_MEANING : LEAST_LIKENESS;
+  return likeness
+    .map((near, index) => ({ near, index }))
+    .filter(({ near }) => near >= least)
+    .sort((x, y) => y.near - x.near)
+    .slice(0, NEAREST);
+}
+
 /**
  * The codes of the coded answers nearest to a text, each with its share of their similarity: a vote of
  * the nearest, weighted by how near they are.
@@ -20,13 +46,19 @@ export function codesOfNearest(
   coded: readonly { text: string; codeIds: readonly string[] }[],
   vectors: SentenceVectors | null = null,
 ): Map<string, number> {
-  const [, ...likeness] = likeThese([text, ...coded.map((one) => one.text)], [0], vectors);
-  const least = vectors ? LEAST_LIKENESS_IN_MEANING : LEAST_LIKENESS;
-  const nearest = likeness
-    .map((near, i) => ({ near, codeIds: coded[i]!.codeIds }))
-    .filter(({ near }) => near >= least)
-    .sort((x, y) => y.near - x.near)
-    .slice(0, NEAREST);
+  const texts = coded.map((one) => one.text);
+  return sharesOf(
+    nearestTexts(text, texts, vectors).map(({ near, index }) => ({
+      near,
+      codeIds: coded[index]!.codeIds,
+    })),
+  );
+}
+
+/** The share of each code in what is near: 0 to 1. */
+export function sharesOf(
+  nearest: readonly { near: number; codeIds: readonly string[] }[],
+): Map<string, number> {
   const all = nearest.reduce((sum, { near }) => sum + near, 0);
   const shares = new Map<string, number>();
   for (const { near, codeIds } of nearest)

@@ -1,5 +1,5 @@
 export { codesMeetInLine, type CodesWanted } from './codesMeet.js';
-export { codesOfNearest, weighLikely } from './codesOfNearest.js';
+export { codesOfNearest, nearestTexts, sharesOf, weighLikely } from './codesOfNearest.js';
 export { cutLines, type Cut } from './cutLines.js';
 export { extendByWord } from './extendByWord.js';
 export { passageIn } from './passageIn.js';

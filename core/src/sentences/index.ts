@@ -1,3 +1,4 @@
+export { dotProduct } from './dotProduct.js';
 export {
   encoderHead,
   packEmbeddings,

@@ -1,3 +1,5 @@
+import { dotProduct } from './dotProduct.js';
+
 /**
  * How near texts are in meaning to what codes are about: the cosine of a text's vector with the sum of a code's (its
  * name's and its definition's), less the text's mean over all codes, so that a text that is near to everything is near
@@ -14,7 +16,7 @@ export function nearnessTo(
   const directions = codes.map(sumOf);
   const known = directions.filter((one) => one !== null).length;
   return (text) => {
-    const cosines = Float64Array.from(directions, (one) => (one ? dot(one, text) : 0));
+    const cosines = Float64Array.from(directions, (one) => (one ? dotProduct(one, text) : 0));
     // one code alone has no others that a text could be nearer to
     const mean = known > 1 ? cosines.reduce((sum, one) => sum + one, 0) / known : 0;
     return cosines.map((one, c) => (directions[c] ? one - mean : -Infinity));
@@ -29,10 +31,4 @@ function sumOf(vectors: readonly (Float32Array | null)[]): Float64Array | null {
   for (const vector of there) for (let d = 0; d < sum.length; d++) sum[d]! += vector[d]!;
   const length = Math.sqrt(sum.reduce((squares, one) => squares + one * one, 0)) || 1;
   return sum.map((one) => one / length);
-}
-
-function dot(one: Float64Array, other: Float32Array): number {
-  let sum = 0;
-  for (let d = 0; d < one.length; d++) sum += one[d]! * other[d]!;
-  return sum;
 }

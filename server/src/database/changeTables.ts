@@ -22,6 +22,7 @@ import type {
   SpotCheck,
   SpotCheckAnswer,
   ExcludedWord,
+  GlossaryTerm,
   Suggestion,
   Theme,
   Variable,
@@ -59,6 +60,7 @@ export interface ChangeTables {
   map_node: MapNode;
   map_relation: MapRelation;
   map_pin: MapPin;
+  glossary_term: GlossaryTerm;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -179,6 +181,7 @@ export const shapes: Readonly<Record<keyof ChangeTables, TableShape>> = {
   map_node: shapeOf(entities.MapNodeEntity),
   map_relation: shapeOf(entities.MapRelationEntity),
   map_pin: shapeOf(entities.MapPinEntity),
+  glossary_term: shapeOf(entities.GlossaryTermEntity),
 };
 
 /** The name of a property's column. */

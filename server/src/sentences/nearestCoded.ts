@@ -1,5 +1,5 @@
 import { linesOf, type Cut } from '@yellow-thread/core/coding';
-import { unpackVector } from '@yellow-thread/core/sentences';
+import { dotProduct, unpackVector } from '@yellow-thread/core/sentences';
 import { blankAsides, withoutWords, type AsideMarks } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { cutsAsJson, rows, StudyEntity } from '../database/index.js';
@@ -64,7 +64,7 @@ export async function nearestCodedLines(
     .flatMap(([key, { responseId, text, hasCode }]) => {
       const vector = vectorOf.get(key);
       return vector
-        ? [{ line: { responseId, text, hasCode }, nearness: cosine(wanted, vector) }]
+        ? [{ line: { responseId, text, hasCode }, nearness: dotProduct(wanted, vector) }]
         : [];
     })
     .sort((x, y) => y.nearness - x.nearness || x.line.responseId - y.line.responseId)
@@ -126,10 +126,4 @@ function unitsOf(
       text: said.slice(start, end),
       hasCode: passages.some((one) => one.start !== null && one.start < end && one.end! > start),
     }));
-}
-
-function cosine(one: Float32Array, other: Float32Array): number {
-  let sum = 0;
-  for (let d = 0; d < one.length; d++) sum += one[d]! * other[d]!;
-  return sum;
 }

@@ -36,7 +36,7 @@ export const openMapTexts = {
   allMaps: 'All maps',
   empty: 'Nothing is on this map yet',
   emptyWhy:
-    'Put the whole codebook on it, each theme with its codes beneath, and take off what you do not need; or add codes one by one.',
+    'Put the whole codebook on it, each theme with its codes beneath, and remove what you do not need; or add codes one by one.',
   putAll: 'Put all themes and codes on it',
   addTheme: (theme: string) => `Theme: ${theme}`,
 };
@@ -78,7 +78,7 @@ export const mapPanelTexts = {
 
 /** codeMaps/nodePanel.tsx */
 export const nodePanelTexts = {
-  takeOff: 'Take off the map',
+  takeOff: 'Remove from the map',
   toCodebook: 'In the codebook',
   relate: 'Relate to',
   relation: 'How',
@@ -119,6 +119,6 @@ export const meets = 'goes with';
 export const mapCommandTexts = {
   node: 'another code, in the direction of the arrow (with Tab), or move the chosen one',
   choose: 'choose a code or relation',
-  remove: 'take the chosen one off the map',
+  remove: 'remove the chosen one from the map',
   none: 'choose nothing',
 };

@@ -36,6 +36,9 @@ export function codeActions(at: ActiveAnswer) {
       }
       if (place.passage || replacing) position.goTo({ ...there, passage: null });
     },
+    /** Gives a code to a passage, wherever one is. */
+    give: (codeId: string, passage: Span) =>
+      onChange({ do: 'add', mention: mentionOf(codeId, passage), toSame }),
     /** Accepts or refuses the most likely suggestion that is shown. */
     decide: (accepted: boolean) => {
       const [likeliest] = shownSuggestions(answer);

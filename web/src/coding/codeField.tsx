@@ -8,6 +8,7 @@ import { useNearCodes } from '../data/coding.js';
 import { runCommand, usePaletteCommands } from '../frame/commands.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
+import { HelpDrawer } from '../assistant/helpDrawer.js';
 import { inputBox, lineField } from '../parts/field.js';
 import type { AnswerPlace } from './answerPlace.js';
 import type { MadeWith } from './codeActions.js';
@@ -110,6 +111,19 @@ export function CodeField(props: AnswerPlace & { typedAheadRef: RefObject<string
       openDrawer({
         title: answer.externalId,
         body: <RespondentDrawer study={study} answer={answer} codebook={codebook} />,
+      }),
+    showHelp: () =>
+      openDrawer({
+        title: codeFieldTexts.help(answer.externalId),
+        body: (
+          <HelpDrawer
+            key={answer.id}
+            study={study.id}
+            answer={answer}
+            codebook={codebook}
+            onGive={actions.give}
+          />
+        ),
       }),
   };
   usePaletteCommands(commands, here);

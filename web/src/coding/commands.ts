@@ -14,6 +14,7 @@ export interface AtAnswer extends Pick<AnswerPlace, 'place' | 'position'> {
   isPinned: (digit: number) => boolean;
   writeNote: () => void;
   showRespondent: () => void;
+  showHelp: () => void;
 }
 
 type LedgerCommand = Command<AtAnswer>;
@@ -229,6 +230,12 @@ const atPlace: readonly LedgerCommand[] = [
     keys: ['Alt+KeyR'],
     label: 'the respondent: background, other answers, notes',
     run: ({ showRespondent }) => showRespondent(),
+  },
+  {
+    id: 'help',
+    keys: ['Alt+KeyH'],
+    label: 'help with a hard answer: its gist, its words, codes that may fit',
+    run: ({ showHelp }) => showHelp(),
   },
 ];
 const inMenu = atPlace.map((command): LedgerCommand => ({ ...command, inMenu: true }));

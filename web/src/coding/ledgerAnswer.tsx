@@ -2,6 +2,7 @@ import type { LedgerAnswer, Mention, WordMatch } from '@yellow-thread/contract';
 import { lineOfPassage, linesOf } from '@yellow-thread/core/coding';
 import { blankAsides, findAsides, findHits, type Span } from '@yellow-thread/core/text';
 import { memo, useMemo, type RefObject } from 'react';
+import { wasHelpedWith } from '../data/assistant.js';
 import type { SeenCodebook } from '../data/codebook.js';
 import type { CodingChange } from '../data/coding.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -282,7 +283,7 @@ function AnswerHead({
       responseId: answer.id,
       settled,
       toSame,
-      assisted: shownSuggestions(answer).length > 0,
+      assisted: shownSuggestions(answer).length > 0 || wasHelpedWith(answer.id),
     });
   const settled = answer.settled
     ? ledgerAnswerTexts.settledOpenAgain

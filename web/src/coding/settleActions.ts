@@ -1,4 +1,5 @@
 import { toast } from 'sonner';
+import { wasHelpedWith } from '../data/assistant.js';
 import type { ActiveAnswer } from './answerPlace.js';
 import { mentionOf as proposedMention, type Proposal } from './proposals.js';
 import { shownSuggestions } from './suggested.js';
@@ -7,7 +8,7 @@ import { answerActionsTexts } from './texts.js';
 /** How an answer is settled, opened again, or read with what is proposed for it. */
 export function settleActions(at: ActiveAnswer) {
   const { answer, lines, position, toSame, reading, accountId, onChange } = at;
-  const assisted = shownSuggestions(answer).length > 0;
+  const assisted = shownSuggestions(answer).length > 0 || wasHelpedWith(answer.id);
   const settle = (settled: boolean) =>
     onChange({ do: 'settle', responseId: answer.id, settled, toSame, assisted });
   const settleAndGoOn = () => {

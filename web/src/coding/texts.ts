@@ -122,6 +122,7 @@ export const respondentDrawerTexts = {
 
 /** coding/codeField.tsx */
 export const codeFieldTexts = {
+  help: (id: string) => `Help with the answer of ${id}`,
   typeCode: 'type a code',
   likelyHere: 'likely here',
   inSimilarAnswers: 'in similar answers',

@@ -63,6 +63,7 @@ const follows: Record<string, readonly Resource[]> = {
   study: ['study', 'look'],
   membership: ['members'],
   answer_cluster: ['look'],
+  glossary_term: ['glossary', 'answer-help'],
   training_run: ['training', 'telling', 'nearest', 'study', 'answers', 'report', ...FROM_DECISIONS],
 };
 

@@ -19,6 +19,8 @@ export type Resource =
   | 'ledger'
   | 'answers'
   | 'answers-of'
+  | 'answer-help'
+  | 'glossary'
   | 'hits'
   | 'notes'
   | 'others'
@@ -51,6 +53,7 @@ export type Resource =
 
 /** What shows which codes were given. */
 export const FROM_MENTIONS = [
+  'answer-help',
   'answers-of',
   'codebook',
   'hits',

@@ -14,6 +14,7 @@ import { Button } from '../parts/button.js';
 import { EditedText } from '../parts/editedText.js';
 import { TextField } from '../parts/field.js';
 import { moved, MoveButtons } from '../parts/moveButtons.js';
+import { GlossaryList } from '../assistant/glossaryList.js';
 import { EndStudy } from './endStudy.js';
 import { studyPageTexts } from './texts.js';
 
@@ -57,6 +58,7 @@ export function StudyPage() {
             change={(asides) => change.mutate({ asides })}
           />
         </section>
+        <GlossaryList study={study.id} />
         <EndStudy study={study} />
       </div>
     </main>

@@ -1,4 +1,5 @@
 export * from './agreement.js';
+export * from './assistant.js';
 export * from './codeMaps.js';
 export * from './codebook.js';
 export * from './coding.js';

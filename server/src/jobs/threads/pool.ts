@@ -45,6 +45,7 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   alikeTo: 'models',
   mostTelling: 'models',
   nearCodes: 'short',
+  helpWithAnswer: 'look',
   trainCodes: 'models',
   placeThresholds: 'models',
   encode: 'models',

@@ -25,6 +25,7 @@ import {
   type StageInput,
   type WriteInput,
 } from '../../sheet/sheetWork.js';
+import type { helpWork } from '../../assistant/helpWork.js';
 import { clustersWork, representativesWork } from '../../look/clusterWork.js';
 import { contrastWork, lookWork, networkWork } from '../../look/lookWork.js';
 import { alikeTo, orderAlike, type ComparedTexts } from '../../sentences/alike.js';
@@ -70,6 +71,10 @@ export interface ThreadWork {
       vectors: SharedVectors | null;
     };
     result: NearCodes['codes'];
+  };
+  helpWithAnswer: {
+    input: WithShared<Parameters<typeof helpWork>[0]>;
+    result: Awaited<ReturnType<typeof helpWork>>;
   };
   mostTelling: {
     input: ComparedTexts & { distance: number[]; size: number };
@@ -158,6 +163,11 @@ async function compute(message: Message): Promise<unknown> {
       return [...shares]
         .map(([codeId, share]) => ({ codeId, share }))
         .sort((x, y) => y.share - x.share);
+    }
+    case 'helpWithAnswer': {
+      // its languages and dictionaries take longer to load than all else that threads do
+      const { helpWork } = await import('../../assistant/helpWork.js');
+      return helpWork(withStored(message.input));
     }
     case 'mostTelling': {
       const { texts, distance, size, vectors } = message.input;

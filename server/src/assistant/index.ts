@@ -1,0 +1,1 @@
+export { assistantRoutes } from './routes.js';
