@@ -19,6 +19,7 @@ import { samplingEndpoints } from './sampling/endpoints.js';
 import { sentencesEndpoints } from './sentences/endpoints.js';
 import { sheetEndpoints } from './sheet/endpoints.js';
 import { studyEndpoints } from './study/endpoints.js';
+import { toneEndpoints } from './tone/endpoints.js';
 import { writeUpsEndpoints } from './writeUps/endpoints.js';
 
 /** Everything that can be asked of the server, by the name of the operation. */
@@ -44,6 +45,7 @@ export const api = {
   ...sentencesEndpoints,
   ...sheetEndpoints,
   ...studyEndpoints,
+  ...toneEndpoints,
   ...writeUpsEndpoints,
 };
 export type ApiEndpoint = (typeof api)[keyof typeof api];

@@ -38,6 +38,7 @@ import { sentenceRoutes } from './sentences/index.js';
 import { importRoutes, LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
 import { respondentRoutes } from './respondents/index.js';
 import { studyContentRoutes, studyRoutes } from './study/index.js';
+import { toneRoutes } from './tone/index.js';
 import { writeUpRoutes } from './writeUps/index.js';
 
 /** Everything below `/api`: each request is looked up by its session, and by the study that it is about. */
@@ -110,6 +111,7 @@ export async function serveApi(
     importRoutes(inStudy);
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
+    toneRoutes(inStudy, threads);
     sentenceRoutes(inStudy, threads);
     assistantRoutes(inStudy, threads);
     codebookRoutes(inStudy, threads);

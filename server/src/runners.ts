@@ -5,6 +5,7 @@ import { train } from './learning/index.js';
 import { encodeStudy } from './sentences/index.js';
 import { importSheet, readSheetJob, restoreImport, undoImport } from './sheet/index.js';
 import { deleteStudyJob } from './study/index.js';
+import { trainTone } from './tone/index.js';
 
 const ofSheetsAndStudies = {
   read: readSheetJob,
@@ -32,7 +33,12 @@ export function startRunners(
   onError: (error: unknown) => void,
 ): Runners {
   // no sheet waits until a training is over, and none until another one is
-  const all = [ofSheetsAndStudies, ofSheetsAndStudies, { train }, { encode: encodeStudy }];
+  const all = [
+    ofSheetsAndStudies,
+    ofSheetsAndStudies,
+    { train, train_tone: trainTone },
+    { encode: encodeStudy },
+  ];
   const runners = all.map((handlers) => startJobRunner({ orm, threads, handlers, onError }));
   const wake = () => runners.forEach((runner) => runner.wake());
   const url = orm.config.getClientUrl();

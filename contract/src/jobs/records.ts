@@ -9,6 +9,7 @@ export const jobKindSchema = z.enum([
   'restore_import',
   'train',
   'encode',
+  'train_tone',
   'delete_study',
 ]);
 export type JobKind = z.infer<typeof jobKindSchema>;

@@ -25,6 +25,7 @@ import type {
   GlossaryTerm,
   Suggestion,
   Theme,
+  ToneCheck,
   Variable,
 } from '@yellow-thread/contract';
 import type { RecordsDiff } from '@yellow-thread/core/coding';
@@ -61,6 +62,7 @@ export interface ChangeTables {
   map_relation: MapRelation;
   map_pin: MapPin;
   glossary_term: GlossaryTerm;
+  tone_check: ToneCheck;
 }
 /** What people change of a study, its questions and its background. */
 export interface StudyRecord {
@@ -182,6 +184,7 @@ export const shapes: Readonly<Record<keyof ChangeTables, TableShape>> = {
   map_relation: shapeOf(entities.MapRelationEntity),
   map_pin: shapeOf(entities.MapPinEntity),
   glossary_term: shapeOf(entities.GlossaryTermEntity),
+  tone_check: shapeOf(entities.ToneCheckEntity),
 };
 
 /** The name of a property's column. */

@@ -48,6 +48,7 @@ const MOST_MINUTES: Record<JobKind, number> = {
   restore_import: 60,
   train: 180,
   encode: 180,
+  train_tone: 60,
   delete_study: 60,
 };
 

@@ -1,1 +1,3 @@
+export { answersOf, readLookMaterial, type LookMaterial } from './material.js';
+export { resultsOf } from './results.js';
 export { lookRoutes } from './routes.js';

@@ -15,6 +15,8 @@ export interface LookMaterial {
   ids: Int32Array;
   respondents: Int32Array;
   texts: string[];
+  /** The same as they are written: with what the interviewer said. */
+  written: string[];
   /** As words, and as the words of its lines: read on a thread when they are first asked for. */
   terms: () => Promise<TermTexts>;
   lines: () => Promise<TermLines>;
@@ -57,11 +59,13 @@ export async function readLookMaterial(
     const starts = new Int32Array(count + 1);
     for (let i = 0; i < count; i++) starts[i + 1] = starts[i]! + each[i * ANSWER_INTS + 2]!;
     const order = orderOf(Int32Array.from({ length: count }, (_, i) => each[i * ANSWER_INTS + 1]!));
-    const texts: string[] = [];
+    const written: string[] = [];
+    const texts: string[] = isMarked ? [] : written;
     const slice = startTimeSlice();
     for (const i of order) {
       const text = packed!.toString('utf8', starts[i], starts[i + 1]);
-      texts.push(isMarked ? blankAsides(text, asides) : text);
+      written.push(text);
+      if (isMarked) texts.push(blankAsides(text, asides));
       if (slice.isOver()) await slice.next();
     }
     return {
@@ -69,6 +73,7 @@ export async function readLookMaterial(
       ids: order.map((i) => each[i * ANSWER_INTS]!),
       respondents: order.map((i) => each[i * ANSWER_INTS + 1]!),
       texts,
+      written,
       terms: once(() => threads.run('readTerms', { texts })),
       lines: once(() => threads.run('readTermLines', { texts })),
     };

@@ -15,4 +15,5 @@ export * from './sampling.js';
 export * from './sentences.js';
 export * from './sheet.js';
 export * from './study.js';
+export * from './tone.js';
 export * from './writeUps.js';

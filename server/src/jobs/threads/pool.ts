@@ -44,6 +44,8 @@ const poolOf: Record<keyof ThreadWork, PoolName> = {
   orderAlike: 'models',
   alikeTo: 'models',
   mostTelling: 'models',
+  toneLines: 'look',
+  trainTone: 'models',
   nearCodes: 'short',
   helpWithAnswer: 'look',
   trainCodes: 'models',

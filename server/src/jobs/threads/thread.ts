@@ -31,6 +31,7 @@ import { contrastWork, lookWork, networkWork } from '../../look/lookWork.js';
 import { alikeTo, orderAlike, type ComparedTexts } from '../../sentences/alike.js';
 import type { NearestTexts } from '../../sentences/nearestTexts.js';
 import { storedVectors, type SharedVectors } from '../../sentences/storedVectors.js';
+import type { toneLinesWork, trainToneWork } from '../../tone/toneWork.js';
 import { openChannel } from './threadChannel.js';
 import { englishWords } from './englishWords.js';
 
@@ -71,6 +72,14 @@ export interface ThreadWork {
       vectors: SharedVectors | null;
     };
     result: NearCodes['codes'];
+  };
+  toneLines: {
+    input: Parameters<typeof toneLinesWork>[0];
+    result: Awaited<ReturnType<typeof toneLinesWork>>;
+  };
+  trainTone: {
+    input: WithShared<Parameters<typeof trainToneWork>[0]>;
+    result: ReturnType<typeof trainToneWork>;
   };
   helpWithAnswer: {
     input: WithShared<Parameters<typeof helpWork>[0]>;
@@ -163,6 +172,14 @@ async function compute(message: Message): Promise<unknown> {
       return [...shares]
         .map(([codeId, share]) => ({ codeId, share }))
         .sort((x, y) => y.share - x.share);
+    }
+    case 'toneLines': {
+      const { toneLinesWork } = await import('../../tone/toneWork.js');
+      return toneLinesWork(message.input);
+    }
+    case 'trainTone': {
+      const { trainToneWork } = await import('../../tone/toneWork.js');
+      return trainToneWork(withStored(message.input), await englishWords(), channel.report);
     }
     case 'helpWithAnswer': {
       // its languages and dictionaries take longer to load than all else that threads do

@@ -1,0 +1,2 @@
+export { toneRoutes } from './routes.js';
+export { trainTone } from './trainTone.js';

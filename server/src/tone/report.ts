@@ -1,0 +1,171 @@
+import type { ToneReport } from '@yellow-thread/contract';
+import { linesOfPassage } from '@yellow-thread/core/coding';
+import { countOf, fullBitset, has, intersect, type Bitset } from '@yellow-thread/core/groups';
+import { FEWEST_SPOKEN, TONES, toneShares, type SpokenOf } from '@yellow-thread/core/tone';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { codesOf, themesOf } from '../codebook/index.js';
+import { rows } from '../database/index.js';
+import {
+  MISSING,
+  readColumns,
+  readMaterial,
+  readPeople,
+  setOf,
+  type People,
+  type QuestionMaterial,
+} from '../groups/index.js';
+import type { Threads } from '../jobs/index.js';
+import { toneFileTexts } from '../wording/tone.js';
+import { linesToRead, readLines, readOfSample, type ReadLines } from './lines.js';
+import { readLikely, readToneModel } from './runs.js';
+
+interface Column {
+  label: string;
+  members: Bitset;
+}
+/** Who speaks of something, and in which of their lines. */
+type Spoken = Map<number, number[]>;
+
+/** How people speak of each theme and code, in all and by a background variable. */
+export async function readToneReport(
+  em: EntityManager,
+  threads: Threads,
+  of: { studyId: number; questionId: number },
+  { by, within }: { by: number | null; within: readonly number[] | null },
+): Promise<ToneReport> {
+  const { studyId, questionId } = of;
+  const lines = await readLines(em, threads, of);
+  const people = await readPeople(em, studyId);
+  const material = await readMaterial(em, people, questionId);
+  const restriction = within ? setOf(people, within) : fullBitset(people.ids.length);
+  const columns: Column[] = [{ label: toneFileTexts.everybody, members: restriction }];
+  if (by !== null)
+    for (const { key, label, members } of await readColumns(em, {
+      people,
+      studyId,
+      variableId: by,
+    }))
+      if (key !== MISSING) columns.push({ label, members: intersect(members, restriction) });
+  const sample = readOfSample(lines);
+  // the sample speaks for everybody only when it is read to its end
+  const isWhole = sample.answers > 0 && linesToRead(lines).length === 0;
+  const trained = isWhole ? await readToneModel(em, studyId) : null;
+  const likely = trained && (await readLikely(em, { runId: trained.runId, questionId }, lines));
+  const tones = toneMaterial(lines, likely);
+  const cellsOf = (spoken: Spoken) =>
+    columns.map(({ members }) => {
+      const its: SpokenOf[] = [];
+      for (const [i, spokenIn] of spoken)
+        if (has(members, i))
+          its.push({
+            lines: spokenIn,
+            isSampled: isWhole && lines.sampled[lines.answerOf[spokenIn[0]!]!] === 1,
+            weight: people.weights?.[i] ?? 1,
+          });
+      return toneShares(its, tones);
+    });
+  const spokenOf = await readSpoken(em, { lines, people, material, questionId });
+  const codes = await codesOf(em, studyId);
+  const themes = await themesOf(em, studyId);
+  const inUse = codes.filter(({ id, archived }) => !archived && spokenOf.byCode.has(id));
+  return {
+    sample,
+    fewest: FEWEST_SPOKEN,
+    withModels: tones.positive !== null || tones.negative !== null,
+    columns: columns.map(({ label, members }) => ({
+      label,
+      answered: countOf(intersect(members, material.answered)),
+    })),
+    rows: [
+      { themeId: null, codeId: null, name: toneFileTexts.all, cells: cellsOf(spokenOf.all) },
+      ...[...themes, null].flatMap((theme) => {
+        const its = inUse.filter(({ themeId }) => themeId === (theme?.id ?? null));
+        const together = merged(its.map(({ id }) => spokenOf.byCode.get(id)!));
+        return [
+          ...(theme && its.length > 0
+            ? [{ themeId: theme.id, codeId: null, name: theme.name, cells: cellsOf(together) }]
+            : []),
+          ...its.map(({ id, themeId, name }) => ({
+            ...{ themeId, codeId: id, name },
+            cells: cellsOf(spokenOf.byCode.get(id)!),
+          })),
+        ];
+      }),
+    ],
+  };
+}
+
+function toneMaterial(
+  { checked, atRandom }: ReadLines,
+  likely: Awaited<ReturnType<typeof readLikely>> | null,
+) {
+  const isOf = (...tones: string[]) =>
+    Uint8Array.from(checked, (found, line) =>
+      Number(atRandom[line] === 1 && found >= 0 && tones.includes(TONES[found]!)),
+    );
+  return {
+    isPositive: isOf('positive', 'mixed'),
+    isNegative: isOf('negative', 'mixed'),
+    positive: likely?.unseenPositive ?? null,
+    negative: likely?.unseenNegative ?? null,
+  };
+}
+
+function merged(all: readonly Spoken[]): Spoken {
+  const together: Spoken = new Map();
+  for (const spoken of all)
+    for (const [i, lines] of spoken)
+      together.set(i, [...new Set([...(together.get(i) ?? []), ...lines])]);
+  return together;
+}
+
+/** By code, who mentions it and in which lines, where its answers count; and the lines of everybody. */
+async function readSpoken(
+  em: EntityManager,
+  {
+    lines,
+    people,
+    material,
+    questionId,
+  }: { lines: ReadLines; people: People; material: QuestionMaterial; questionId: number },
+): Promise<{ all: Spoken; byCode: Map<string, Spoken> }> {
+  const { first, starts, ends } = lines;
+  const { ids, respondents } = lines.material;
+  const linesOfAnswer = (a: number) =>
+    Array.from({ length: first[a + 1]! - first[a]! }, (_, l) => first[a]! + l);
+  const all: Spoken = new Map();
+  const placeOf = new Map<number, number>();
+  for (let a = 0; a < ids.length; a++) {
+    const i = people.indexOf(respondents[a]!);
+    if (i < 0 || first[a + 1] === first[a]) continue;
+    all.set(i, linesOfAnswer(a));
+    placeOf.set(ids[a]!, a);
+  }
+  const mentions = await rows<{
+    responseId: number;
+    codeId: string;
+    start: number | null;
+    end: number | null;
+  }>(
+    em,
+    `select m.response_id as "responseId", m.code_id as "codeId", m.start, m."end" from mention m
+     join response r on r.id = m.response_id where r.question_id = :questionId order by m.id`,
+    { questionId },
+  );
+  const counted = intersect(material.decided, material.answered);
+  const byCode = new Map<string, Spoken>();
+  for (const { responseId, codeId, start, end } of mentions) {
+    const a = placeOf.get(responseId);
+    if (a === undefined) continue;
+    const i = people.indexOf(respondents[a]!);
+    if (!has(counted, i)) continue;
+    const its = linesOfAnswer(a);
+    const passage = start === null || end === null ? null : { start, end };
+    const spans = its.map((line) => ({ start: starts[line]!, end: ends[line]! }));
+    const spoken = byCode.get(codeId) ?? new Map<number, number[]>();
+    const known = spoken.get(i) ?? [];
+    spoken.set(i, [...new Set([...known, ...linesOfPassage(spans, passage).map((l) => its[l]!)])]);
+    byCode.set(codeId, spoken);
+  }
+  return { all, byCode };
+}
