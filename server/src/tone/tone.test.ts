@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { Job, ToneCheckFields, ToneOverview, ToneReport } from '@yellow-thread/contract';
+import type { Job, Tone, ToneCheckFields, ToneOverview, ToneReport } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
 
@@ -12,14 +12,19 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-/** Those of Tye are glad of the crew, those of Hask are not; every fifth speaks of Tuesdays. */
-const sayings = [
-  ['The crew were lovely.', 'positive'],
-  ['The crew were horrible.', 'negative'],
-  ['Crew not bad, food awful!', 'mixed'],
-  ['The crew are on at nine.', 'none'],
-] as const;
-const saidBy = (i: number) => sayings[i % 5 === 4 ? 3 : i % 2 === 0 ? 0 : i % 10 === 3 ? 2 : 1];
+const SUBJECTS = ['crew', 'meals', 'stairs', 'boats', 'seats', 'lights', 'signs'];
+const GLAD = ['lovely', 'friendly', 'brilliant', 'pleasant', 'superb'];
+const SAD = ['horrible', 'rude', 'terrible', 'nasty', 'miserable'];
+/** Those of Tye are glad, those of Hask are not, some both; every fifth says neither. */
+function saidBy(i: number): readonly [text: string, tone: Tone] {
+  const subject = SUBJECTS[i % 7]!;
+  const [glad, sad] = [GLAD[i % 5]!, SAD[(i * 3) % 5]!];
+  if (i % 5 === 4) return [`The ${subject} are on at nine.`, 'none'];
+  if (i % 10 === 3) return [`The ${subject}, ${glad} and ${sad} in one.`, 'mixed'];
+  return i % 2 === 0
+    ? [`The ${subject} were ${glad}.`, 'positive']
+    : [`The ${subject} were ${sad}.`, 'negative'];
+}
 
 async function toneStudy(count: number) {
   const lines = Array.from(
@@ -35,8 +40,9 @@ async function toneStudy(count: number) {
     (await client.get<ToneReport>(`${base}/report${query}`)).body;
   return { ...study, tone: base, read, check, report };
 }
-const toneIn = (text: string) =>
-  sayings.find(([saying]) => text.startsWith(saying.slice(0, 16)))![1];
+/** The tone of a line in an answer of that study. */
+const toneAt = ({ start, text }: { start: number; text: string }): Tone =>
+  start > 0 ? 'none' : saidBy(Number(/No (\d+)\.$/u.exec(text)![1]))[1];
 
 test('tone is proposed by the lexicon, strongest first and no more than asked for; a check is undone', async () => {
   const study = await toneStudy(20);
@@ -81,8 +87,10 @@ test('nothing is reported before a sample is read to its end; then by theme and 
   for (const id of ids) await study.settle(id);
   const cells = (report: ToneReport) => report.rows.flatMap((row) => row.cells);
   // what was checked with a proposal in view, however much of it
-  for (const { responseId, start, end, text } of (await study.read('?limit=12')).proposals)
-    await study.check({ responseId, start, end, tone: toneIn(text), atRandom: false });
+  for (const line of (await study.read('?limit=12')).proposals) {
+    const { responseId, start, end } = line;
+    await study.check({ responseId, start, end, tone: toneAt(line), atRandom: false });
+  }
   const early = await study.report();
   expect(early).toMatchObject({ sample: { answers: 0, read: 0 }, withModels: false });
   expect(cells(early).every((cell) => !cell.positive && !cell.negative)).toBe(true);
@@ -95,15 +103,14 @@ test('nothing is reported before a sample is read to its end; then by theme and 
   expect([toRead.length, sample]).toEqual([80, { answers: 40, read: 0 }]);
   const inSample = new Set(toRead.map(({ responseId }) => responseId));
   expect(proposals.some(({ responseId }) => inSample.has(responseId))).toBe(false);
-  const toneOf = ({ start, text }: (typeof toRead)[number]) => (start > 0 ? 'none' : toneIn(text));
   for (const line of toRead.slice(1)) {
     const { responseId, start, end } = line;
-    await study.check({ responseId, start, end, tone: toneOf(line), atRandom: true });
+    await study.check({ responseId, start, end, tone: toneAt(line), atRandom: true });
   }
   expect((await study.report()).rows[0]!.cells[0]!.positive).toBeNull();
   const [last] = toRead;
   const { responseId, start, end } = last!;
-  await study.check({ responseId, start, end, tone: toneOf(last!), atRandom: true });
+  await study.check({ responseId, start, end, tone: toneAt(last!), atRandom: true });
 
   const home = (
     await client.get<{ variables: { id: number; name: string }[] }>(study.base)
@@ -115,7 +122,7 @@ test('nothing is reported before a sample is read to its end; then by theme and 
     ['Tye', 40],
   ]);
   const truth = [...inSample].map((id) => ids.indexOf(id));
-  const isPositive = (i: number) => ['positive', 'mixed'].includes(saidBy(i)![1]);
+  const isPositive = (i: number) => ['positive', 'mixed'].includes(saidBy(i)[1]);
   const row = alone.rows.find(({ codeId }) => codeId === crew)!;
   expect(row.cells[0]).toMatchObject({
     people: 80,
