@@ -138,6 +138,10 @@ export const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import('./review/leftPage.js')).LeftPage }),
               },
               {
+                path: 'tone',
+                lazy: async () => ({ Component: (await import('./tone/tonePage.js')).TonePage }),
+              },
+              {
                 path: 'second-reading/:reading?',
                 lazy: async () => ({
                   Component: (await import('./agreement/secondReadings.js')).SecondReadings,

@@ -67,12 +67,12 @@ export type ToneModel = z.infer<typeof toneModelSchema>;
 
 export const toneOverviewSchema = z
   .object({
-    /** Lines of the answers, and what is proposed for them. */
+    /** Lines of the answers, and what is proposed for those that nobody checked. */
     lines: countSchema,
     proposed: countsSchema,
     /** Lines that a person checked, by what they found. */
     checked: countsSchema,
-    /** What was proposed and found right, of the lines that were checked with a proposal in view. */
+    /** Of the checked lines that the lexicon takes to have a tone, how many people found as it says. */
     agreed: z.object({ right: countSchema, of: countSchema }),
     /** Proposals that nobody checked, strongest first: no more than were asked for. */
     proposals: z.array(proposedToneSchema),

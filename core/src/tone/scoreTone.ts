@@ -78,7 +78,7 @@ export function scoreTone(text: string, lexicon: ToneLexicon): ScoredTone {
   const tone = toneOf(compound, positive, negative);
   return {
     tone,
-    strength: strengthOf(tone, compound, (positive + negative) / all),
+    strength: tone === 'mixed' ? weakerOf(ratings) : tone === 'none' ? 0 : Math.abs(compound),
     compound,
     ...{ positive: positive / all, negative: negative / all, neutral: neutral / all },
     words: tokens.flatMap(({ start, end }, i) =>
@@ -99,9 +99,11 @@ function toneOf(compound: number, positive: number, negative: number): Tone {
   return compound <= -LEAST_COMPOUND ? 'negative' : 'none';
 }
 
-function strengthOf(tone: Tone, compound: number, rated: number): number {
-  if (tone === 'none') return 0;
-  return tone === 'mixed' ? rated : Math.abs(compound);
+/** The side that weighs less, scaled as the sum of both is: 0 to 1. */
+function weakerOf(ratings: readonly number[]): number {
+  const sumOf = (sign: number) => ratings.reduce((sum, one) => sum + Math.max(0, sign * one), 0);
+  const weaker = Math.min(sumOf(1), sumOf(-1));
+  return weaker / Math.sqrt(weaker * weaker + ALPHA);
 }
 
 const isWordCharacter = (code: number): boolean =>
@@ -115,11 +117,13 @@ const isWordCharacter = (code: number): boolean =>
 function tokensOf(text: string, lexicon: ToneLexicon): Token[] {
   const plain = text.includes('’') ? text.replaceAll('’', "'") : text;
   const tokens: Token[] = [];
-  for (let start = 0, end = 0; start < plain.length; start = end) {
+  let end = 0;
+  for (;;) {
+    let start = end;
     while (start < plain.length && isSpace(plain.charCodeAt(start))) start += 1;
+    if (start === plain.length) break;
     end = start;
     while (end < plain.length && !isSpace(plain.charCodeAt(end))) end += 1;
-    if (end === start) break;
     let [first, last] = [start, end];
     while (first < end && !isWordCharacter(plain.charCodeAt(first))) first += 1;
     while (last > first && !isWordCharacter(plain.charCodeAt(last - 1))) last -= 1;

@@ -60,7 +60,7 @@ async function readChecked(
   const count = starts.length;
   const indexOf = indexIds(ids);
   const answerOf = new Int32Array(count);
-  for (let a = 0; a < ids.length; a++) answerOf.fill(a, first[a]!, first[a + 1]!);
+  for (let a = 0; a < ids.length; a++) answerOf.fill(a, first[a], first[a + 1]);
   const checked = new Int8Array(count).fill(-1);
   const atRandom = new Uint8Array(count);
   const checks = await em.find(

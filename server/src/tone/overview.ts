@@ -33,17 +33,19 @@ export async function readTone(
   for (let line = 0; line < lines.starts.length; line++) {
     if (!isAsked(line)) continue;
     count += 1;
-    const tone = TONES[proposed.tones[line]!]!;
-    counts.proposed[tone] += 1;
     const found = lines.checked[line]!;
-    if (found >= 0) {
-      counts.checked[TONES[found]!] += 1;
-      if (!lines.atRandom[line] && tone !== 'none') {
-        agreed.of += 1;
-        if (TONES[found] === tone) agreed.right += 1;
-      }
+    if (found < 0) {
+      const tone = TONES[proposed.tones[line]!]!;
+      counts.proposed[tone] += 1;
       // the sample is read without a proposal
-    } else if (tone !== 'none' && !lines.sampled[lines.answerOf[line]!]) open.push(line);
+      if (tone !== 'none' && !lines.sampled[lines.answerOf[line]!]) open.push(line);
+      continue;
+    }
+    counts.checked[TONES[found]!] += 1;
+    const said = TONES[lines.tones[line]!]!;
+    if (said === 'none') continue;
+    agreed.of += 1;
+    if (TONES[found] === said) agreed.right += 1;
   }
   const strongest = strongestOf(open, proposed.strengths, limit);
   const lexicon = await toneLexicon();

@@ -63,8 +63,19 @@ const follows: Record<string, readonly Resource[]> = {
   study: ['study', 'look'],
   membership: ['members'],
   answer_cluster: ['look'],
+  tone_check: ['tone', 'tone-report'],
   glossary_term: ['glossary', 'answer-help'],
-  training_run: ['training', 'telling', 'nearest', 'study', 'answers', 'report', ...FROM_DECISIONS],
+  training_run: [
+    'tone',
+    'tone-report',
+    'training',
+    'telling',
+    'nearest',
+    'study',
+    'answers',
+    'report',
+    ...FROM_DECISIONS,
+  ],
 };
 
 function follow(study: number, { tab, tables, responses }: StudyEvent): void {

@@ -21,6 +21,9 @@ export type Resource =
   | 'answers-of'
   | 'answer-help'
   | 'glossary'
+  | 'tone'
+  | 'tone-batch'
+  | 'tone-report'
   | 'hits'
   | 'notes'
   | 'others'
@@ -54,6 +57,7 @@ export type Resource =
 /** What shows which codes were given. */
 export const FROM_MENTIONS = [
   'answer-help',
+  'tone-report',
   'answers-of',
   'codebook',
   'hits',

@@ -22,6 +22,7 @@ export type GuidePage = (typeof GUIDE)[number]['key'];
 const toldIn: Record<string, GuidePage> = {
   respondents: 'groups',
   left: 'review',
+  tone: 'review',
   about: 'team',
   notes: 'code',
   maps: 'codebook',

@@ -5,6 +5,7 @@ import { Waiting } from '../parts/notices.js';
 import { FilesMenu } from './filesMenu.js';
 import { PutTableIn } from './putInWriteUp.js';
 import { TableView } from './tableView.js';
+import { ToneView } from '../tone/toneView.js';
 import { TogetherView } from './togetherView.js';
 import { reportStopTexts } from './texts.js';
 
@@ -16,6 +17,7 @@ const views = [
   { key: 'table', name: reportStopTexts.table },
   { key: 'chart', name: reportStopTexts.charts },
   { key: 'together', name: reportStopTexts.codesTogether },
+  { key: 'tone', name: reportStopTexts.tone },
 ] as const;
 
 /** The table's own figures come first. */
@@ -46,6 +48,7 @@ export function ReportStop() {
           <ChartView study={study} question={question} />
         </Suspense>
       )}
+      {view === 'tone' && <ToneView key={question.id} study={study} question={question} />}
       {view === 'together' && <TogetherView key={question.id} study={study} question={question} />}
     </main>
   );

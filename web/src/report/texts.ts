@@ -437,6 +437,7 @@ export const reportStopTexts = {
   table: 'Table',
   charts: 'Charts',
   codesTogether: 'Codes together',
+  tone: 'Tone',
   report: 'Report',
   writeUps: 'Write-ups',
   charts2: 'the charts',

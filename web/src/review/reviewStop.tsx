@@ -90,6 +90,12 @@ export function ReviewStop() {
         >
           {reviewStopTexts.whatLeft}
         </Link>
+        <Link
+          to={`/studies/${study.id}/questions/${question.id}/tone`}
+          className="block border border-transparent px-2 py-1.5 underline"
+        >
+          {reviewStopTexts.tone}
+        </Link>
         <Button
           look="bare"
           className="mt-1 !px-2"

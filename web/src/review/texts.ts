@@ -207,6 +207,7 @@ export const reviewStopTexts = {
   contradictedModels2: (contradicted: number) =>
     `${counted(contradicted, 'bulk decision')} contradicted by the models`,
   whatLeft: 'What is left',
+  tone: 'Tone of lines',
   suggestionsDecidedFar: 'Suggestions decided so far',
   whoDecidedWhat: 'Who decided what',
 };
