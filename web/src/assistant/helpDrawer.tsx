@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useAnswerHelp } from '../data/assistant.js';
 import type { SeenCode, SeenCodebook } from '../data/codebook.js';
 import { isKeyAlone } from '../frame/typing.js';
-import { asList } from '../lib/numbers.js';
+import { asChoice } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
 import { StitchMark } from '../parts/stitch.js';
@@ -131,7 +131,7 @@ function WhatItSays({ text, help }: { text: string; help: AnswerHelp }) {
             {misspelt.map((one) => (
               <li key={one.start}>
                 <span className="font-serif text-[16px]">{said(one)}</span>{' '}
-                <span className="text-soft">{texts.perhaps(asList(one.suggestions))}</span>
+                <span className="text-soft">{texts.perhaps(asChoice(one.suggestions))}</span>
               </li>
             ))}
             {terms.map((one) => (

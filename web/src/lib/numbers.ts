@@ -47,6 +47,10 @@ const lists = new Intl.ListFormat(undefined, { type: 'conjunction' });
 /** "Ana, Ben and Cora". */
 export const asList = (names: readonly string[]): string => lists.format(names);
 
+const choices = new Intl.ListFormat(undefined, { type: 'disjunction' });
+/** "Ana, Ben or Cora". */
+export const asChoice = (names: readonly string[]): string => choices.format(names);
+
 const plurals = new Intl.PluralRules('en');
 /** Which of two forms goes with a number: "is", "are". */
 export const plural = (count: number, one: string, many: string): string =>
