@@ -13,6 +13,12 @@ const shoot = async (page: Page, name: string) => {
   });
 };
 
+const relations = [
+  ['More sailings', 'would ease', 'Cancelled sailings'],
+  ['Price for vehicles', 'goes with', 'Booking'],
+  ['Seats and shelter', 'matters to', 'Lifeline'],
+] as const;
+
 test('the main views, from the demo study', async ({ page }) => {
   test.setTimeout(180_000);
   await page.goto('/');
@@ -44,6 +50,14 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(codeField(page)).toBeFocused();
   for (let n = 0; n < 9; n++) await page.keyboard.press('PageDown');
   await shoot(page, 'code');
+  await page.getByLabel('Which answers').selectOption('open');
+  await page.getByLabel('containing').first().fill('shouty');
+  await expect(page.getByRole('status').filter({ hasText: /^1 answer/ })).toBeVisible();
+  await codeField(page).focus();
+  await page.keyboard.press('Alt+h');
+  await expect(page.getByRole('dialog').getByText('Codes that may fit')).toBeVisible();
+  await shoot(page, 'hard-answer');
+  await page.keyboard.press('Escape');
   await go('Train');
   await expect(page.getByRole('heading', { name: 'What would help' })).toBeVisible();
   await expect(page.getByText('Answers are read for meaning.')).toBeVisible();
@@ -54,14 +68,14 @@ test('the main views, from the demo study', async ({ page }) => {
   await expect(page.getByRole('slider', { name: 'The line' })).toBeVisible();
   await shoot(page, 'review');
   await acceptAbove(page);
-  await page.getByRole('button', { name: 'Spot check' }).click();
-  await page.getByRole('button', { name: /^Draw \d+$/ }).click();
-  await page.getByRole('link', { name: 'Read them', exact: true }).click();
-  await page.getByRole('button', { name: 'Close the drawer' }).click();
-  await expect(page.getByText(/^0 of \d+ read/)).toBeVisible();
-  for (const key of 'aaraaau') await page.keyboard.press(key);
+  await page.getByRole('link', { name: 'Tone of lines' }).click();
+  await expect(page.getByRole('feed').getByRole('article')).toHaveCount(20);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('0');
+  await page.keyboard.press('Enter');
   await saved(page);
-  await shoot(page, 'spot-check');
+  await expect(page.getByText(/lines, 3 checked/)).toBeVisible();
+  await shoot(page, 'tone');
   await page.getByRole('link', { name: /settled of \d+ answered$/ }).click();
   await expect(page.getByText('Reading what is open takes')).toBeVisible();
   await shoot(page, 'left');
@@ -73,7 +87,6 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByLabel('Counts', { exact: true }).selectOption('all settled by hand');
   await page.getByRole('button', { name: /^Reliability, Hask/ }).click();
   await expect(page.getByRole('dialog').getByRole('listitem').first()).toBeVisible();
-  await shoot(page, 'answers-behind');
   for (const n of [0, 1])
     await page
       .getByRole('dialog')
@@ -83,8 +96,8 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.keyboard.press('Escape');
   await page.getByLabel('Across', { exact: true }).selectOption('Traveller');
   await page.getByRole('link', { name: 'Charts' }).click();
-  await page.getByLabel('Chart', { exact: true }).selectOption('heat grid');
-  await expect(page.getByRole('img', { name: /^heat grid/ })).toBeVisible();
+  await page.getByLabel('Chart', { exact: true }).selectOption('map of rows and columns');
+  await expect(page.getByRole('img', { name: /^map of rows and columns/ })).toBeVisible();
   await shoot(page, 'charts');
   await page.getByRole('link', { name: 'Table', exact: true }).click();
   // the charts have a button of this name too
@@ -112,17 +125,19 @@ test('the main views, from the demo study', async ({ page }) => {
   await go('Codebook');
   await expect(page.getByLabel('Definition: what belongs here')).toBeVisible();
   await shoot(page, 'codebook');
-  await page.getByRole('button', { name: 'More about What it means' }).click();
-  await page.getByRole('menuitem', { name: /into new codes/ }).click();
-  for (const name of ['Family ties', 'The view', 'No other way']) {
-    await page.getByLabel('Name of a new pile').fill(name);
-    await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: 'Maps of codes' }).click();
+  await page.getByLabel('Name of a new map').fill('What keeps people from crossing');
+  await page.getByRole('button', { name: 'Add map' }).click();
+  await page.getByRole('button', { name: 'Put all themes and codes on it' }).click();
+  for (const [from, how, to] of relations) {
+    await page.getByRole('group', { name: new RegExp(`^${from},`) }).click();
+    await page.getByLabel('How').fill(how);
+    await page.getByLabel('Relate to').selectOption(to);
+    await page.getByRole('button', { name: 'Add relation' }).click();
   }
-  const mentions = page.getByRole('region', { name: 'Mentions' }).getByRole('button');
-  await mentions.first().focus();
-  for (const key of '1123212331') await page.keyboard.press(key);
-  await expect(page.getByText(/^\d+ mentions of \d+ still/)).toBeVisible();
-  await shoot(page, 'sort-theme');
+  await page.getByRole('button', { name: 'All relations' }).click();
+  await saved(page);
+  await shoot(page, 'map');
 
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await page.getByRole('link', { name: '1 Improve' }).click();
