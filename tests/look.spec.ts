@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { openDemo } from './steps.js';
+import { bringIn, csvFile, enterDemo, openDemo } from './steps.js';
 
 const peopleIn = async (page: Page, name: RegExp) =>
   Number(/(\d+)/.exec((await page.getByRole('button', { name }).getAttribute('aria-label'))!)![1]);
@@ -153,4 +153,25 @@ test('themes that may have been missed are adopted, kept for later and dismissed
   await page.waitForURL(/\/code\?cluster=/);
   await expect(page.getByText(`${answers} answers`).first()).toBeVisible();
   await expect(page.getByRole('article').first()).not.toContainText('Waiting on the slip');
+});
+
+test('many answers are gathered when asked for; what stands for most of those filtered in Code', async ({
+  page,
+}) => {
+  await enterDemo(page);
+  const said = ['The toilets and seats on deck', 'late boats every winter', 'dear fares for cars'];
+  const rows = Array.from({ length: 5100 }, (_, i) => `${i},${said[i % 3]} ${i}`);
+  await bringIn(page, 'Many', csvFile('many.csv', `id,What else?\n${rows.join('\n')}\n`));
+  await page.getByRole('link', { name: /^Look\b/ }).click();
+  await page.getByRole('link', { name: 'What people say' }).click();
+  await page.getByRole('button', { name: 'Gather them' }).click();
+  await expect(page.getByRole('button', { name: 'Make it a code …' })).toHaveCount(3);
+
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  await page.getByLabel('containing').first().fill('winter');
+  await expect(page.getByRole('status').filter({ hasText: /^1,700 answers/ })).toBeVisible();
+  await page.getByRole('link', { name: 'What they say' }).click();
+  await expect(page.getByText(/of 1,700 answers;/)).toBeVisible();
+  await page.getByRole('link', { name: 'only those filtered in Code' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /^1,700 answers/ })).toBeVisible();
 });

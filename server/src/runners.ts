@@ -2,6 +2,7 @@ import type { MikroORM } from '@mikro-orm/postgresql';
 import { listenTo } from './database/index.js';
 import { JOB_CHANNEL, startJobRunner, type Threads } from './jobs/index.js';
 import { train } from './learning/index.js';
+import { gatherAnswers } from './look/index.js';
 import { encodeStudy } from './sentences/index.js';
 import { importSheet, readSheetJob, restoreImport, undoImport } from './sheet/index.js';
 import { deleteStudyJob } from './study/index.js';
@@ -38,6 +39,7 @@ export function startRunners(
     ofSheetsAndStudies,
     { train, train_tone: trainTone },
     { encode: encodeStudy },
+    { cluster: gatherAnswers },
   ];
   const runners = all.map((handlers) => startJobRunner({ orm, threads, handlers, onError }));
   const wake = () => runners.forEach((runner) => runner.wake());

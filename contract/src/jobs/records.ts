@@ -10,6 +10,7 @@ export const jobKindSchema = z.enum([
   'train',
   'encode',
   'train_tone',
+  'cluster',
   'delete_study',
 ]);
 export type JobKind = z.infer<typeof jobKindSchema>;

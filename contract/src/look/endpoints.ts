@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { defineEndpoints } from '../endpoint.js';
 import { doneSchema, questionParams } from '../ids.js';
+import { jobSchema } from '../jobs/records.js';
 import {
   clusterDecisionSchema,
   clusterParams,
@@ -59,6 +60,14 @@ export const lookEndpoints = defineEndpoints({
     reply: clustersSchema,
     problems: [],
   },
+  gatherAnswers: {
+    method: 'POST',
+    path: '/api/studies/:study/questions/:question/look/clusters',
+    params: questionParams,
+    query: clustersQuery,
+    reply: jobSchema,
+    problems: ['job_under_way'],
+  },
   decideCluster: {
     method: 'PUT',
     path: '/api/studies/:study/questions/:question/look/clusters/:cluster',
@@ -80,6 +89,6 @@ export const lookEndpoints = defineEndpoints({
     params: questionParams,
     query: representativesQuery,
     reply: representativesSchema,
-    problems: [],
+    problems: ['wrong_scope'],
   },
 });

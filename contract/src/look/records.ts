@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ruleTextSchema, withinQuery } from '../groups/records.js';
+import { jobSchema } from '../jobs/records.js';
 import {
   idSchema,
   longIdsSchema,
@@ -176,6 +177,10 @@ export const clustersQuery = withinQuery.extend({
 });
 export const clustersSchema = z
   .object({
+    /** The job that gathers so many answers, or the last that did; null where they are gathered at once. */
+    job: jobSchema.nullable(),
+    /** Whether they are gathered: of many answers that is a job to be asked for. */
+    isGathered: z.boolean(),
     /** Among all answers as long as nothing is coded; among those that no code covers afterwards. */
     among: z.enum(['all', 'uncovered']),
     /** How many answers these are, and how many of them could be compared. */
@@ -211,6 +216,8 @@ const MOST_REPRESENTATIVES = 12;
 export const representativesQuery = withinQuery.extend({
   /** Whose answers; left out for everybody's. */
   of: ruleTextSchema.optional(),
+  /** Which answers, as the ledger's address says it; left out for all. */
+  filter: textSchema.max(2000).default(''),
   count: z.coerce.number().int().min(1).max(MOST_REPRESENTATIVES).default(6),
 });
 /** The few answers that together stand for most of the others. */

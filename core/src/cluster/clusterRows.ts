@@ -36,8 +36,13 @@ export function clusterRows(rows: DenseRows, k: number): Clusters {
  * Clusters rows with the number of clusters whose silhouette is the best.
  *
  * @param most clusters that are tried
+ * @param onTried called after each number of clusters
  */
-export function bestClusters(rows: DenseRows, most: number): Clusters {
+export function bestClusters(
+  rows: DenseRows,
+  most: number,
+  onTried: (progress: { done: number; of: number }) => void = () => {},
+): Clusters {
   const known = knownRows(rows);
   const fitted = evenly(known, MOST_FITTED);
   const different = Math.max(2, Math.min(most, Math.floor(known.length / FEWEST_EACH)));
@@ -45,6 +50,7 @@ export function bestClusters(rows: DenseRows, most: number): Clusters {
   for (let k = 3; k <= different; k++) {
     const found = fitClusters(rows, fitted, k);
     if (found.silhouette > best.silhouette) best = found;
+    onTried({ done: k, of: different });
   }
   return assignAll(rows, known, best);
 }

@@ -41,11 +41,18 @@ export function clusterTexts(
     most,
     leftOut,
     others = [],
-  }: { k: number | null; most: number; leftOut: LeftOut; others?: readonly string[] },
+    onProgress,
+  }: {
+    k: number | null;
+    most: number;
+    leftOut: LeftOut;
+    others?: readonly string[];
+    onProgress?: (progress: { done: number; of: number }) => void;
+  },
 ): TextClusters {
   const rows = denseRows(texts, vectors, others);
   const { clusterOf, centres, silhouette } =
-    k === null ? bestClusters(rows, most) : clusterRows(rows, k);
+    k === null ? bestClusters(rows, most, onProgress) : clusterRows(rows, k);
   const terms = readTerms(texts);
   const members: number[][] = Array.from({ length: centres.length / rows.size }, () => []);
   for (const [t, cluster] of clusterOf.entries()) if (cluster >= 0) members[cluster]!.push(t);

@@ -61,6 +61,7 @@ const run = (handler: JobHandler, minutes = 60) => {
     train: 60,
     encode: 60,
     train_tone: 60,
+    cluster: 60,
     delete_study: 60,
   };
   const all = { ...others, import: minutes };

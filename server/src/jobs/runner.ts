@@ -49,6 +49,7 @@ const MOST_MINUTES: Record<JobKind, number> = {
   train: 180,
   encode: 180,
   train_tone: 60,
+  cluster: 30,
   delete_study: 60,
 };
 

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
-import { ledgerQuery, type LedgerQuery, type Train } from '@yellow-thread/contract';
+import type { Train } from '@yellow-thread/contract';
 import { linesOf, type Cut } from '@yellow-thread/core/coding';
 import { withThemes, type Theme, type TrainingInput } from '@yellow-thread/core/learning';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { chosenAnswers } from '../coding/index.js';
+import { chosenAnswers, readFilter } from '../coding/index.js';
 import { CodeEntity, cutsAsJson, rows, StudyEntity } from '../database/index.js';
 import { DRAWN_AT_RANDOM } from '../groups/index.js';
 import { startTimeSlice } from '../timeSlice.js';
@@ -127,22 +127,8 @@ async function answersInScope(
   questionId: number,
   scope: string,
 ): Promise<Set<number> | null> {
-  const query = readScope(scope);
+  const query = readFilter(scope);
   return query && new Set(await chosenAnswers(em, studyId, questionId, query));
-}
-
-/** The ledger's filter that a scope is. @throws Problem wrong_scope when it is none */
-export function readScope(scope: string): LedgerQuery | null {
-  if (scope === '') return null;
-  const asked: Record<string, string | string[]> = {};
-  const address = new URLSearchParams(scope);
-  for (const key of new Set(address.keys())) {
-    const values = address.getAll(key);
-    asked[key] = values.length > 1 ? values : values[0]!;
-  }
-  const query = ledgerQuery.safeParse(asked);
-  if (!query.success) throw problems.wrongScope();
-  return query.data;
 }
 
 /** What decides the models: texts, codes, lines, decisions, the codebook's words, excluded words. */

@@ -4,7 +4,7 @@ import { enqueueJob } from '../jobs/index.js';
 import { makerOf, requireAccount } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { findQuestion } from '../study/index.js';
-import { readScope } from './material.js';
+import { readFilter } from '../coding/index.js';
 import { readRun, reinstateRun } from './runs.js';
 import { includeWord, excludeWord } from './excludedWords.js';
 import { describeTraining, hasSettled } from './training.js';
@@ -22,7 +22,7 @@ export function learningRoutes(app: App): void {
     const { study, question } = request.params;
     const { scope, learnFromBulk } = request.body;
     await findQuestion(request.em, study, question);
-    readScope(scope);
+    readFilter(scope);
     if (!(await hasSettled(request.em, question))) throw problems.nothingSettled();
     return enqueueJob(request.em, {
       kind: 'train',

@@ -18,12 +18,10 @@ interface Compared {
 }
 
 /** Answers gathered by likeness, on a thread. */
-export const clustersWork = ({
-  texts,
-  vectors,
-  ...asked
-}: Compared & { k: number | null; most: number; leftOut: LeftOut }): TextClusters =>
-  clusterTexts(texts, vectors, asked);
+export const clustersWork = (
+  { texts, vectors, ...asked }: Compared & { k: number | null; most: number; leftOut: LeftOut },
+  onProgress: (progress: { done: number; of: number }) => void,
+): TextClusters => clusterTexts(texts, vectors, { ...asked, onProgress });
 
 /** The few answers that stand for most, and which are like each, by their indices; on a thread. */
 export function representativesWork({

@@ -1,10 +1,12 @@
 import type { AnswerClusters, ClusterDecision, QuotedAnswer } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { z } from 'zod';
 import { draftCode } from '../codebook/index.js';
 import { currentThresholds } from '../coding/index.js';
 import {
   AnswerClusterEntity,
   asRecord,
+  GatheredAnswersEntity,
   indexIds,
   inChange,
   makeChange,
@@ -13,28 +15,26 @@ import {
   unpackInts,
   type ChangeDiff,
 } from '../database/index.js';
-import type { Threads } from '../jobs/index.js';
+import type { LeftOut } from '@yellow-thread/core/look';
+import type { TextClusters } from '@yellow-thread/core/cluster';
+import { newestJob, type JobHandler, type Threads } from '../jobs/index.js';
 import type { Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import { clustersTexts } from '../wording/look.js';
-import { compareAnswers } from './compareAnswers.js';
-import { placesOf, quoteAt, type Looked } from './looked.js';
+import { comparedAnswers, comparedBy, compareAnswers } from './compareAnswers.js';
+import { placesOf, quoteAt, readLooked, type Looked } from './looked.js';
+import { digestOf } from './results.js';
 
 /** Clusters that are tried, and of those that were missed that are shown: more would be more work than help. */
 const MOST_CLUSTERS = 20;
 const MOST_MISSED = 10;
 
-/**
- * Answers gathered by likeness: all of them as long as nothing is coded, and only those that no code covers afterwards.
- * Those that somebody decided about already are not gathered again.
- */
-export async function readClusters(
-  em: EntityManager,
-  threads: Threads,
-  looked: Looked,
-  k: number | null,
-): Promise<AnswerClusters> {
-  const { questionId, material, leftOut } = looked;
+/** Up to so many answers are gathered while somebody waits; of more it is a job. */
+const MOST_AT_ONCE = 5000;
+
+/** Which answers are gathered, and what was decided of others. */
+async function readToGather(em: EntityManager, looked: Looked) {
+  const { questionId, material } = looked;
   const decided = await em.find(
     AnswerClusterEntity,
     { questionId },
@@ -47,21 +47,48 @@ export async function readClusters(
   for (const { responseIds } of decided)
     for (const id of responseIds) mark(isAsked, indexOf(id), 0);
   const places = placesOf(looked).filter((place) => isAsked[place]);
-  const most = uncovered ? MOST_MISSED : MOST_CLUSTERS;
-  const found = await compareAnswers(em, looked, places, {
-    name: 'clusters',
-    asked: { k, most, leftOut },
-    run: (compared) => threads.run('clusters', { ...compared, k, most, leftOut }),
-  });
+  const among: AnswerClusters['among'] = uncovered ? 'uncovered' : 'all';
+  return { places, decided, among, most: uncovered ? MOST_MISSED : MOST_CLUSTERS };
+}
+
+/** What clusters depend on, as one word. */
+const askedOf = async (
+  em: EntityManager,
+  looked: Looked,
+  places: readonly number[],
+  asked: { k: number | null; most: number; leftOut: LeftOut },
+): Promise<string> =>
+  digestOf([looked.material.version, await comparedBy(em, looked, places, asked)]);
+
+/**
+ * Answers gathered by likeness: all of them as long as nothing is coded, and only those that no code covers afterwards.
+ * Those that somebody decided about already are not gathered again. Of many answers it is told what a job gathered.
+ */
+export async function readClusters(
+  em: EntityManager,
+  threads: Threads,
+  looked: Looked,
+  k: number | null,
+): Promise<AnswerClusters> {
+  const { questionId, material, leftOut } = looked;
+  const { places, decided, among, most } = await readToGather(em, looked);
+  const asked = { k, most, leftOut };
+  const isMany = places.length > MOST_AT_ONCE;
+  const found = isMany
+    ? await readGathered(em, questionId, await askedOf(em, looked, places, asked))
+    : await compareAnswers(em, looked, places, {
+        ...{ name: 'clusters', asked },
+        run: (compared) => threads.run('clusters', { ...compared, ...asked }),
+      });
   const quoted = (index: number): QuotedAnswer => quoteAt(material, places[index]!);
   return {
-    among: uncovered ? 'uncovered' : 'all',
-    answers: places.length,
-    compared: found.compared,
-    isMeaning: found.isMeaning,
-    silhouette: found.silhouette,
-    found: found.clusters.length,
-    clusters: found.clusters.slice(0, most).map(({ words, members, typical, edge }) => ({
+    ...{ among, answers: places.length, isGathered: found !== null },
+    job: isMany ? await newestJob(em, 'cluster', { questionId }) : null,
+    compared: found?.compared ?? 0,
+    isMeaning: found?.isMeaning ?? false,
+    silhouette: found?.silhouette ?? 0,
+    found: found?.clusters.length ?? 0,
+    clusters: (found?.clusters ?? []).slice(0, most).map(({ words, members, typical, edge }) => ({
       name: words.length > 0 ? words.join(' · ') : clustersTexts.unnamed,
       responseIds: members.map((member) => material.ids[places[member]!]!),
       typical: typical.map(quoted),
@@ -73,6 +100,41 @@ export async function readClusters(
     })),
   };
 }
+
+async function readGathered(
+  em: EntityManager,
+  questionId: number,
+  asked: string,
+): Promise<TextClusters | null> {
+  const stored = await em.findOne(GatheredAnswersEntity, { questionId, asked });
+  // what this digest stands for was gathered as this
+  return stored && (stored.clusters as TextClusters);
+}
+
+const gatherPayload = z.object({
+  k: z.number().int().nullable(),
+  within: z.array(z.number().int()).nullable(),
+});
+export type GatherPayload = z.infer<typeof gatherPayload>;
+
+/** Gathers many answers by likeness. */
+export const gatherAnswers: JobHandler = async (job, { em, threads, signal, report }) => {
+  const { k, within } = gatherPayload.parse(job.payload);
+  const questionId = job.questionId!;
+  const of = { study: job.studyId, question: questionId };
+  const looked = await readLooked(em, threads, of, within);
+  const { places, most } = await readToGather(em, looked);
+  const asked = { k, most, leftOut: looked.leftOut };
+  const clusters = await threads.run(
+    'clusters',
+    { ...(await comparedAnswers(em, looked, places)), ...asked },
+    { signal, onProgress: report },
+  );
+  const version = await askedOf(em, looked, places, asked);
+  return async (tx) => {
+    await tx.upsert(GatheredAnswersEntity, { questionId, asked: version, clusters });
+  };
+};
 
 const mark = (marks: Uint8Array, at: number, value: 0 | 1): void => {
   if (at >= 0) marks[at] = value;

@@ -14,6 +14,31 @@ export interface ComparedAnswers {
 /** Fewer answers than this are compared beside others of their question. */
 const FEW = 600;
 
+/** What answers are compared by, as threads take it. */
+export async function comparedAnswers(
+  em: EntityManager,
+  { studyId, material: { texts: all } }: Looked,
+  places: readonly number[],
+): Promise<ComparedAnswers> {
+  const texts = places.map((place) => all[place]!);
+  const own = new Set(places);
+  const step = Math.max(1, Math.floor(all.length / FEW));
+  const others = places.length < FEW ? all.filter((_, a) => a % step === 0 && !own.has(a)) : [];
+  return { texts, others, vectors: await vectorsOfTexts(em, studyId, [...texts, ...others]) };
+}
+
+/** Changes with all that a comparison of answers depends on besides what was answered. */
+export const comparedBy = async (
+  em: EntityManager,
+  { studyId }: Looked,
+  places: readonly number[],
+  asked: object,
+): Promise<object> => ({
+  ...asked,
+  places: Int32Array.from(places),
+  version: await vectorsVersion(em, studyId),
+});
+
 /**
  * What is computed of some answers by their likeness: kept until they or their vectors change.
  *
@@ -21,7 +46,7 @@ const FEW = 600;
  */
 export async function compareAnswers<Result>(
   em: EntityManager,
-  { studyId, material }: Looked,
+  looked: Looked,
   places: readonly number[],
   {
     name,
@@ -29,15 +54,8 @@ export async function compareAnswers<Result>(
     run,
   }: { name: string; asked: object; run: (compared: ComparedAnswers) => Promise<Result> },
 ): Promise<Result> {
-  const version = await vectorsVersion(em, studyId);
-  const key = { ...asked, places: Int32Array.from(places), version };
-  return resultsOf(em).get(name, material, key, async () => {
-    const { texts: all } = material;
-    const texts = places.map((place) => all[place]!);
-    const own = new Set(places);
-    const step = Math.max(1, Math.floor(all.length / FEW));
-    const others = places.length < FEW ? all.filter((_, a) => a % step === 0 && !own.has(a)) : [];
-    const vectors = await vectorsOfTexts(em, studyId, [...texts, ...others]);
-    return run({ texts, others, vectors });
-  });
+  const key = await comparedBy(em, looked, places, asked);
+  return resultsOf(em).get(name, looked.material, key, async () =>
+    run(await comparedAnswers(em, looked, places)),
+  );
 }

@@ -4,11 +4,13 @@ import type {
   AnswerClusters,
   Codebook,
   Contrast,
+  Job,
   Look,
   Report,
   Representatives,
   WordNetwork,
 } from '@yellow-thread/contract';
+import fc from 'fast-check';
 import { SaxesParser } from 'saxes';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { importStudy } from '../../test/study.js';
@@ -185,4 +187,91 @@ test('answers are gathered, adopted, kept for later and dismissed; no decision i
   expect(
     (await client.get<Representatives>(`${base}/look/representatives?${chosenOf}`)).body,
   ).toMatchObject({ answers: 1, covered: 1 });
+});
+
+test('whatever is looked at, adopted or dismissed, the report of what was coded stays as it was', async () => {
+  const said = ['late boats again', 'dear fares for cars', 'steep steps', 'lovely crew'];
+  const lines = Array.from(
+    { length: 40 },
+    (_, i) => `${i},${['Tye', 'Hask'][i % 2]},${said[i % 4]} ${i}`,
+  );
+  const study = await importStudy(client, `id,Home,What else?\n${lines.join('\n')}\n`);
+  const base = `${study.base}/questions/${study.question}`;
+  const { ids } = await study.ledger('same=apart');
+  const { codeId } = await study.code(ids[0]!, { newCode: 'Late' });
+  for (const id of ids.slice(4, 20)) await study.code(id, { codeId });
+  for (const id of ids.slice(0, 24)) await study.settle(id);
+  const { body: detail } = await client.get<{ variables: { id: number }[] }>(study.base);
+  const by = `by=${detail.variables[0]!.id}`;
+  const counted = async () => {
+    const rules = ['settled', 'decided'];
+    const reports = await Promise.all(
+      rules.map((counts) => client.get<Report>(`${base}/report?${by}&counts=${counts}`)),
+    );
+    return reports.map(({ body }) => ({
+      columns: body.columns,
+      // a code that was adopted is a row of its own, without anybody
+      rows: body.rows.filter(({ id }) => id === codeId),
+    }));
+  };
+  const before = await counted();
+  const some = fc.uniqueArray(fc.constantFrom(...ids), { minLength: 1, maxLength: 12 });
+  const decision = fc.constantFrom('adopted', 'later', 'dismissed').chain((state) =>
+    some.map(
+      (responseIds) => () =>
+        client.send('PUT', `${base}/look/clusters/${randomUUID()}`, {
+          body: {
+            ...{ state, responseIds, name: `Found ${randomUUID()}` },
+            codeId: state === 'adopted' ? randomUUID() : null,
+          },
+        }),
+    ),
+  );
+  const looking = fc
+    .constantFrom('look', 'look/network', 'look/clusters', 'look/representatives')
+    .map((path) => () => client.get(`${base}/${path}`));
+  const aside = fc
+    .constantFrom('late', 'crew')
+    .map((word) => () => client.send('PATCH', study.base, { body: { setAside: [word] } }));
+  await fc.assert(
+    fc.asyncProperty(
+      fc.array(fc.oneof(decision, looking, aside), { maxLength: 6 }),
+      async (acts) => {
+        for (const act of acts) expect((await act()).status).toBe(200);
+        expect(await counted()).toEqual(before);
+      },
+    ),
+    { numRuns: 12 },
+  );
+});
+
+test('many answers are gathered by a job that says how far it is; what stands for most of a filter', async () => {
+  const said = ['The toilets and seats on deck', 'late boats every winter', 'dear fares for cars'];
+  const lines = Array.from({ length: 5100 }, (_, i) => `${i},${said[i % 3]} ${i}`);
+  const study = await importStudy(client, `id,What else?\n${lines.join('\n')}\n`);
+  const look = `${study.base}/questions/${study.question}/look`;
+  const gathered = async (query = '') =>
+    (await client.get<AnswerClusters>(`${look}/clusters?${query}`)).body;
+  expect(await gathered('k=3')).toMatchObject({
+    ...{ isGathered: false, job: null, answers: 5100, clusters: [] },
+  });
+  const { body: job } = await client.send<Job>('POST', `${look}/clusters?k=3`);
+  expect((await client.jobEnd(study.id, job.id)).state).toBe('done');
+  const found = await gathered('k=3');
+  expect(found).toMatchObject({ isGathered: true, found: 3, compared: 5100 });
+  expect(found.clusters.map(({ responseIds }) => responseIds.length)).toEqual([1700, 1700, 1700]);
+  // of another number it is another question
+  expect((await gathered('k=4')).isGathered).toBe(false);
+
+  const filter = encodeURIComponent('words=winter fares&match=any');
+  const { body: few } = await client.get<Representatives>(
+    `${look}/representatives?count=2&filter=${filter}`,
+  );
+  expect(few.answers).toBe(3400);
+  expect(few.chosen.map(({ answer }) => answer.text)).toEqual([
+    expect.stringMatching(/winter|fares/u),
+    expect.stringMatching(/winter|fares/u),
+  ]);
+  const wrong = await client.get<{ code: string }>(`${look}/representatives?filter=show%3Dnever`);
+  expect([wrong.status, wrong.body.code]).toEqual([422, 'wrong_scope']);
 });

@@ -29,7 +29,8 @@ class LookResults {
   }
 }
 
-function digestOf(asked: unknown): string {
+/** Equal only for what is equal. */
+export function digestOf(asked: unknown): string {
   const hash = createHash('sha256');
   const parts = JSON.stringify(asked, (_, value: unknown) => {
     if (!ArrayBuffer.isView(value)) return value;

@@ -3,11 +3,11 @@ import type { App } from '../app.types.js';
 import { StudyEntity } from '../database/index.js';
 import { nameFile } from '../exchange/index.js';
 import { respondentsOfRule } from '../groups/index.js';
-import type { Threads } from '../jobs/index.js';
+import { enqueueJob, type Threads } from '../jobs/index.js';
 import { makerOf, requireAccount } from '../people/index.js';
 import { DONE, route } from '../route.js';
 import { findQuestion } from '../study/index.js';
-import { bringClusterBack, decideCluster, readClusters } from './clusters.js';
+import { bringClusterBack, decideCluster, readClusters, type GatherPayload } from './clusters.js';
 import { countOf, readLooked } from './looked.js';
 import { answersOf } from './material.js';
 import { readNetwork } from './network.js';
@@ -60,6 +60,15 @@ export function lookRoutes(app: App, threads: Threads): void {
     const { em, params, query } = request;
     const looked = await readLooked(em, threads, params, await request.within());
     return readClusters(em, threads, looked, query.k ?? null);
+  });
+  route(app, api.gatherAnswers, async (request) => {
+    const { em, params, query } = request;
+    const { id: questionId } = await findQuestion(em, params.study, params.question);
+    const payload: GatherPayload = { k: query.k ?? null, within: await request.within() };
+    return enqueueJob(em, {
+      ...{ kind: 'cluster', studyId: params.study, questionId, payload },
+      accountId: requireAccount(request).id,
+    });
   });
   route(app, api.decideCluster, async (request) => {
     const { em, params, body } = request;

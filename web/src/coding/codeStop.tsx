@@ -6,7 +6,7 @@ import { useLedger } from '../data/coding.js';
 import { useAddressPart } from '../frame/address.js';
 import { useKeyHelp } from '../frame/keys.js';
 import { useDrawer } from '../frame/drawer.js';
-import { useStudyLocation } from '../frame/studyLocation.js';
+import { stopPath, useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
 import { CodesDrawer } from './codesDrawer.js';
@@ -60,6 +60,14 @@ export function CodeStop() {
           >
             {codeStopTexts.codeEveryOne}
           </Button>
+        )}
+        {filter.query !== '' && data && data.total > 1 && (
+          <Link
+            to={`${stopPath(study.id, 'look', question.id)}?view=answers&filter=${encodeURIComponent(filter.query)}`}
+            className="rounded px-2 py-1.5 font-medium hover:bg-wash"
+          >
+            {codeStopTexts.whatTheySay}
+          </Link>
         )}
         <span className="ml-auto flex items-center gap-1">
           <span className="figures text-soft" role="status">

@@ -226,6 +226,7 @@ export const codeStopTexts = {
   sampleSettled: (settled: number, sample: number) =>
     ` · sample: ${asCount(settled)} of ${asCount(sample)} settled`,
   sample: 'Sample …',
+  whatTheySay: 'What they say',
   secondReadingCode: (toReadAgain: number) => `Second reading: ${asCount(toReadAgain)} to code`,
   codebook: 'Codebook',
   codes: 'Codes',

@@ -1,5 +1,5 @@
 import { api, type ClusterDecision, type NetworkFormat, type Rule } from '@yellow-thread/contract';
-import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { addressOf, call } from './client.js';
 import { asChange } from './queryClient.js';
 
@@ -52,6 +52,16 @@ export const useAnswerClusters = (study: number, question: number, k: number | n
     placeholderData: (before) => before,
   });
 
+/** Has many answers gathered by a job. */
+export function useGatherAnswers(study: number, question: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (k: number | null) =>
+      call(api.gatherAnswers, { params: { study, question }, query: { k: k ?? undefined } }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['look', study, question, 'clusters'] }),
+  });
+}
+
 export const useDecideCluster = (study: number, question: number) =>
   useMutation({
     ...asChange('look', 'codebook', 'history'),
@@ -66,14 +76,21 @@ export const useBringClusterBack = (study: number, question: number) =>
       call(api.bringClusterBack, { params: { study, question, cluster: id } }),
   });
 
-/** The few answers that stand for most. @param rule whose; null for everybody's */
-export const useRepresentatives = (study: number, question: number, rule: Rule | null) =>
+/** The few answers that stand for most: of everybody, of those whom a rule picks, or of a filter of the ledger. */
+export const useRepresentatives = (
+  study: number,
+  question: number,
+  { rule, filter }: { rule: Rule | null; filter: string },
+) =>
   useQuery({
-    queryKey: ['look', study, question, 'representatives', rule],
+    queryKey: ['look', study, question, 'representatives', rule, filter],
     queryFn: ({ signal }) =>
       call(api.getRepresentatives, {
         params: { study, question },
-        query: { of: rule ? JSON.stringify(rule) : undefined },
+        query: {
+          of: rule ? JSON.stringify(rule) : undefined,
+          filter: filter === '' ? undefined : filter,
+        },
         signal,
       }),
     placeholderData: (before) => before,

@@ -1,9 +1,11 @@
 import { Copy } from 'lucide-react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useAnswersOf, useRepresentatives } from '../data/look.js';
 import { useDrawer } from '../frame/drawer.js';
-import { useStudyLocation } from '../frame/studyLocation.js';
+import { useAddressPart } from '../frame/address.js';
+import { stopPath, useStudyLocation } from '../frame/studyLocation.js';
 import { asPercent } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
@@ -30,7 +32,11 @@ export function AnswersView() {
 function Typical() {
   const { study, question } = useStudyLocation();
   const compared = useCompared(study);
-  const found = useRepresentatives(study.id, question.id, compared?.rule ?? null);
+  const [filter, setFilter] = useAddressPart('filter');
+  const found = useRepresentatives(study.id, question.id, {
+    rule: compared?.rule ?? null,
+    filter: filter ?? '',
+  });
   const openDrawer = useDrawer();
   const codebook = useDrawnCodebook(study.id);
   const coded = useAnswersOf(
@@ -45,6 +51,19 @@ function Typical() {
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
         <h2>{texts.typical}</h2>
         <ComparedChoice study={study} label={texts.whose} nobody={texts.everybody} />
+        {filter !== null && (
+          <span className="flex items-center gap-3 text-[13px]">
+            <Link
+              to={`${stopPath(study.id, 'code', question.id)}?${filter}`}
+              className="min-h-6 underline"
+            >
+              {texts.filtered}
+            </Link>
+            <button type="button" className="min-h-6 underline" onClick={() => setFilter(null)}>
+              {texts.allAgain}
+            </button>
+          </span>
+        )}
       </div>
       {found.isError ? (
         <ProblemNote error={found.error} />

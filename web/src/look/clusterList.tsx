@@ -2,7 +2,13 @@ import type { AnswerClusters, FoundCluster } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { useAnswerClusters, useBringClusterBack, useDecideCluster } from '../data/look.js';
+import {
+  useAnswerClusters,
+  useBringClusterBack,
+  useDecideCluster,
+  useGatherAnswers,
+} from '../data/look.js';
+import { useJob } from '../data/sheets.js';
 import { useAddressPart } from '../frame/address.js';
 import { useDrawer } from '../frame/drawer.js';
 import { stopPath, useStudyLocation } from '../frame/studyLocation.js';
@@ -11,6 +17,7 @@ import { asShare } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
+import { ProgressLine } from '../parts/progressLine.js';
 import { AnswerList } from './answerList.js';
 import { clusterListTexts as texts } from './texts.js';
 
@@ -55,10 +62,16 @@ export function ClusterList() {
       </div>
       <p className="figures mt-1 max-w-prose text-[13px] text-soft">
         {isAll ? texts.allAbout(data.answers) : texts.missedAbout(data.answers)}{' '}
-        {data.compared < data.answers && texts.compared(data.compared)}{' '}
-        <Term of="silhouette">{texts.silhouette(asShare(data.silhouette))}</Term>
+        {data.isGathered && (
+          <>
+            {data.compared < data.answers && texts.compared(data.compared)}{' '}
+            <Term of="silhouette">{texts.silhouette(asShare(data.silhouette))}</Term>
+          </>
+        )}
       </p>
-      {data.clusters.length === 0 ? (
+      {!data.isGathered ? (
+        <Gather data={data} k={k} />
+      ) : data.clusters.length === 0 ? (
         <EmptyState title={texts.none}>
           <p>{texts.noneWhy}</p>
         </EmptyState>
@@ -71,6 +84,41 @@ export function ClusterList() {
       )}
       <Decided decided={data.decided} />
     </section>
+  );
+}
+
+/** So many answers that gathering them is a job of its own. */
+function Gather({ data, k }: { data: AnswerClusters; k: number | null }) {
+  const { study, question } = useStudyLocation();
+  const gather = useGatherAnswers(study.id, question.id);
+  const { job, underWay, cancel } = useJob(
+    study.id,
+    gather.data?.id ?? data.job?.id ?? null,
+    data.job,
+  );
+  return (
+    <div className="mt-3 flex max-w-lg flex-col items-start gap-3">
+      <p>{texts.many(data.answers)}</p>
+      {underWay ? (
+        <span className="flex w-full items-center gap-3">
+          <ProgressLine
+            label={texts.underWay}
+            share={job?.progress ? job.progress.done / job.progress.of : null}
+          />
+          <Button onClick={cancel}>{texts.cancel}</Button>
+        </span>
+      ) : (
+        <Button look="main" disabled={gather.isPending} onClick={() => gather.mutate(k)}>
+          {texts.gather}
+        </Button>
+      )}
+      {gather.isError && <ProblemNote error={gather.error} />}
+      {job?.state === 'failed' && job.problem && (
+        <p role="alert" className="text-brick">
+          {job.problem.sentence}
+        </p>
+      )}
+    </div>
   );
 }
 

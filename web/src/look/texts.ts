@@ -174,6 +174,8 @@ export const answersViewTexts = {
   typical: 'Answers that stand for most',
   whose: 'Whose',
   everybody: 'everybody’s',
+  filtered: 'only those filtered in Code',
+  allAgain: 'all again',
   standFor: (chosen: number, share: string, answers: number) =>
     `${plural(chosen, 'This answer stands', `These ${chosen} stand`)} for ${share} of ${counted(answers, 'answer')}; the others are like none of them.`,
   inMeaning: 'Answers are compared by what they mean.',
@@ -202,6 +204,10 @@ export const clusterListTexts = {
   silhouette: (value: string) => `Silhouette ${value}.`,
   compared: (compared: number) => `${counted(compared, 'answer')} could be compared.`,
   gathering: 'the answers',
+  many: (answers: number) =>
+    `${counted(answers, 'answer')}: gathering so many takes some seconds, and can be cancelled.`,
+  gather: 'Gather them',
+  underWay: 'Gathering answers',
   none: 'Nothing is left to be gathered',
   noneWhy: 'Every answer is covered by some code, or was decided about below.',
   answers: (answers: number) => counted(answers, 'answer'),

@@ -12,3 +12,13 @@ export const AnswerClusterEntity = defineEntity({
     responseIds: p.json<number[]>(),
   },
 });
+
+export const GatheredAnswersEntity = defineEntity({
+  name: 'GatheredAnswers',
+  tableName: 'gathered_answers',
+  properties: {
+    questionId: p.integer().primary().autoincrement(false),
+    asked: p.text(),
+    clusters: p.json<unknown>(),
+  },
+});

@@ -161,7 +161,7 @@ async function compute(message: Message): Promise<unknown> {
     case 'network':
       return networkWork(message.input);
     case 'clusters':
-      return clustersWork(withStored(message.input));
+      return clustersWork(withStored(message.input), channel.report);
     case 'representatives':
       return representativesWork(withStored(message.input));
     case 'orderAlike':
