@@ -19,6 +19,7 @@ import { samplingEndpoints } from './sampling/endpoints.js';
 import { sentencesEndpoints } from './sentences/endpoints.js';
 import { sheetEndpoints } from './sheet/endpoints.js';
 import { studyEndpoints } from './study/endpoints.js';
+import { studyFileEndpoints } from './studyFile/endpoints.js';
 import { toneEndpoints } from './tone/endpoints.js';
 import { writeUpsEndpoints } from './writeUps/endpoints.js';
 
@@ -45,6 +46,7 @@ export const api = {
   ...sentencesEndpoints,
   ...sheetEndpoints,
   ...studyEndpoints,
+  ...studyFileEndpoints,
   ...toneEndpoints,
   ...writeUpsEndpoints,
 };

@@ -24,6 +24,7 @@ export * from './sampling/records.js';
 export * from './sentences/records.js';
 export * from './sheet/records.js';
 export * from './study/records.js';
+export * from './studyFile/records.js';
 export * from './tone/records.js';
 export * from './writeUps/records.js';
 export * from './ids.js';

@@ -38,6 +38,7 @@ import { sentenceRoutes } from './sentences/index.js';
 import { importRoutes, LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
 import { respondentRoutes } from './respondents/index.js';
 import { studyContentRoutes, studyRoutes } from './study/index.js';
+import { openCopyRoute, saveCopyRoute } from './studyFile/index.js';
 import { toneRoutes } from './tone/index.js';
 import { writeUpRoutes } from './writeUps/index.js';
 
@@ -99,6 +100,7 @@ export async function serveApi(
   peopleRoutes(api, threads, demo);
   auditRoutes(api);
   studyRoutes(api);
+  openCopyRoute(api);
   streamRoutes(api, events);
   await api.register(async (scope) => {
     const inStudy = scope.withTypeProvider<ZodTypeProvider>();
@@ -112,6 +114,7 @@ export async function serveApi(
     jobRoutes(inStudy);
     lookRoutes(inStudy, threads);
     toneRoutes(inStudy, threads);
+    saveCopyRoute(inStudy);
     sentenceRoutes(inStudy, threads);
     assistantRoutes(inStudy, threads);
     codebookRoutes(inStudy, threads);

@@ -135,6 +135,18 @@ export const problems = {
     ),
   sheetNotReady: () =>
     new Problem(409, 'sheet_not_ready', 'This sheet is still being read: wait for that to end.'),
+  badStudyFile: (why: string) =>
+    new Problem(
+      422,
+      'bad_study_file',
+      `This copy of a study cannot be opened: ${why} Nothing was opened.`,
+    ),
+  newerStudyFile: (version: number) =>
+    new Problem(
+      422,
+      'newer_study_file',
+      `This copy was saved by a newer program (form ${version}): open it there, or bring this program up to date. Nothing was opened.`,
+    ),
   uploadCutOff: () =>
     new Problem(400, 'upload_cut_off', 'The upload was cut off: nothing was kept. Send it again.'),
   tooMuchMemory: () =>

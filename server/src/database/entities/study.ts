@@ -37,3 +37,13 @@ export const QuestionEntity = defineEntity({
 });
 
 export type QuestionRow = InferEntity<typeof QuestionEntity>;
+
+export const CopiedIdEntity = defineEntity({
+  name: 'CopiedId',
+  tableName: 'copied_id',
+  properties: {
+    studyId: p.integer().primary(),
+    id: p.uuid().primary(),
+    origin: p.uuid(),
+  },
+});

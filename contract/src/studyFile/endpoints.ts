@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { defineEndpoints } from '../endpoint.js';
+import { studyParams } from '../ids.js';
+import { studySummarySchema } from '../study/records.js';
+
+export const studyFileEndpoints = defineEndpoints({
+  saveStudyFile: {
+    method: 'GET',
+    path: '/api/studies/:study/copy',
+    params: studyParams,
+    reply: z.unknown(),
+    produces: ['application/zip'],
+    problems: [],
+  },
+  openStudyFile: {
+    method: 'POST',
+    path: '/api/study-copies',
+    reply: studySummarySchema,
+    problems: ['bad_study_file', 'newer_study_file', 'too_large', 'upload_cut_off'],
+  },
+});

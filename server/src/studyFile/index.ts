@@ -1,0 +1,1 @@
+export { openCopyRoute, saveCopyRoute } from './routes.js';

@@ -1,0 +1,66 @@
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { api, FILE_TYPES, type StudySummary } from '@yellow-thread/contract';
+import type { App } from '../app.types.js';
+import { row, StudyEntity } from '../database/index.js';
+import { nameFile } from '../exchange/index.js';
+import { requireAccount } from '../people/index.js';
+import { route } from '../route.js';
+import { problems } from '../wording/problems.js';
+import { openCopy } from './openCopy.js';
+import { saveCopy } from './saveCopy.js';
+import { readZip } from './zipReader.js';
+
+const LARGEST_FILE = 2 * 1024 ** 3;
+
+/** Copies of a study that leave it. */
+export function saveCopyRoute(app: App): void {
+  route(app, api.saveStudyFile, async (request, reply) => {
+    const { em, params } = request;
+    const { name } = await em.findOneOrFail(StudyEntity, params.study);
+    nameFile(reply.type(FILE_TYPES.zip), [name, 'study'], 'zip');
+    return reply.send(saveCopy(em, params.study));
+  });
+}
+
+/** Copies that become studies here. */
+export function openCopyRoute(app: App): void {
+  route(
+    app,
+    api.openStudyFile,
+    async (request): Promise<StudySummary> => {
+      const { em } = request;
+      const account = requireAccount(request);
+      const file = await request.file({ limits: { fileSize: LARGEST_FILE } });
+      if (!file) throw problems.invalidRequest({ reason: 'no file' });
+      const folder = await mkdtemp(join(tmpdir(), 'yellow-thread-copy-'));
+      try {
+        const path = join(folder, 'copy.zip');
+        await pipeline(file.file, createWriteStream(path)).catch(() => {
+          throw problems.uploadCutOff();
+        });
+        if (file.file.truncated) throw problems.tooLarge('2 GB');
+        const zip = await readZip(path);
+        try {
+          const id = await openCopy(em, zip, { accountId: account.id, name: account.name });
+          return await row<StudySummary>(
+            em,
+            `select s.id, s.name, s.purpose,
+               (select count(*)::int from respondent r where r.study_id = s.id) as respondents,
+               (select count(*)::int from question q where q.study_id = s.id) as questions
+             from study s where s.id = :id`,
+            { id },
+          );
+        } finally {
+          zip.close();
+        }
+      } finally {
+        await rm(folder, { recursive: true, force: true });
+      }
+    },
+    { bodyLimit: LARGEST_FILE },
+  );
+}
