@@ -65,7 +65,9 @@ test('words together are walked by keyboard, hidden and brought back; the pictur
   expect(png.subarray(1, 4).toString()).toBe('PNG');
   // twice as fine as the drawing
   expect(png.readUInt32BE(16)).toBe(2 * Number(/<svg[^>]* width="(\d+)"/.exec(svg)![1]));
-  expect((await take(/^Network, GraphML/)).toString()).toContain('<data key="label">queue</data>');
+  expect((await take(/^Network, GraphML/)).toString()).toContain(
+    '<data key="node-label">queue</data>',
+  );
 
   await picture.getByRole('button', { name: /^queue: / }).focus();
   await page.keyboard.press('h');

@@ -10,7 +10,7 @@ export const studyFileEndpoints = defineEndpoints({
     params: studyParams,
     reply: z.unknown(),
     produces: ['application/zip'],
-    problems: [],
+    problems: ['reading_under_way'],
   },
   openStudyFile: {
     method: 'POST',

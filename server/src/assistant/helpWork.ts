@@ -1,12 +1,17 @@
 import { helpWithAnswer, type AnswerHelp, type HelpRequest } from '@yellow-thread/core/assistant';
-import type { SentenceVectors } from '@yellow-thread/core/sentences';
-import { isEnglish, sentenceEncoder } from '../sentences/index.js';
+import type { SentenceEncoder, SentenceVectors } from '@yellow-thread/core/sentences';
 
 /** Helps with an answer, on a thread: what the study wants to know is read for meaning there and then. */
-export async function helpWork({
-  vectors,
-  ...request
-}: HelpRequest & { vectors: SentenceVectors | null }): Promise<AnswerHelp> {
+export async function helpWork(
+  { vectors, ...request }: HelpRequest & { vectors: SentenceVectors | null },
+  {
+    sentenceEncoder,
+    isEnglish,
+  }: {
+    sentenceEncoder: () => Promise<SentenceEncoder | null>;
+    isEnglish: (text: string, others: readonly string[]) => Promise<boolean>;
+  },
+): Promise<AnswerHelp> {
   const { text, purpose, wording, coded } = request;
   const others = coded.map((one) => one.text);
   // what the study explains is spelt as the study spells it

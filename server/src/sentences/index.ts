@@ -1,6 +1,4 @@
-export { sentenceEncoder } from './encoder.js';
 export { encodeStudy, enqueueEncoding } from './encodeJob.js';
-export { isEnglish } from './isEnglish.js';
 export { studyNearest, type StudyNearest } from './nearest.js';
 export { vectorsVersion } from './version.js';
 export { nearestCodedLines } from './nearestCoded.js';

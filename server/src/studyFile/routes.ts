@@ -4,11 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { api, FILE_TYPES, type StudySummary } from '@yellow-thread/contract';
+import type { EntityManager } from '@mikro-orm/postgresql';
 import type { App } from '../app.types.js';
 import { row, StudyEntity } from '../database/index.js';
 import { nameFile } from '../exchange/index.js';
 import { requireAccount } from '../people/index.js';
 import { route } from '../route.js';
+import { enqueueEncoding } from '../sentences/index.js';
 import { problems } from '../wording/problems.js';
 import { openCopy } from './openCopy.js';
 import { saveCopy } from './saveCopy.js';
@@ -20,10 +22,23 @@ const LARGEST_FILE = 2 * 1024 ** 3;
 export function saveCopyRoute(app: App): void {
   route(app, api.saveStudyFile, async (request, reply) => {
     const { em, params } = request;
+    await refuseReaders(em, params.study, requireAccount(request).id);
     const { name } = await em.findOneOrFail(StudyEntity, params.study);
     nameFile(reply.type(FILE_TYPES.zip), [name, 'study'], 'zip');
     return reply.send(saveCopy(em, params.study));
   });
+}
+
+/** Whoever codes answers again may not see how they were coded. @throws Problem reading_under_way */
+async function refuseReaders(em: EntityManager, studyId: number, accountId: number): Promise<void> {
+  const { left } = await row<{ left: number }>(
+    em,
+    `select count(*)::int as left from second_reading_answer a
+     join second_reading d on d.id = a.reading_id
+     where d.study_id = :studyId and d.reader_id = :accountId and a.second_codes is null`,
+    { studyId, accountId },
+  );
+  if (left > 0) throw problems.copyBeforeReading(left);
 }
 
 /** Copies that become studies here. */
@@ -46,6 +61,7 @@ export function openCopyRoute(app: App): void {
         const zip = await readZip(path);
         try {
           const id = await openCopy(em, zip, { accountId: account.id, name: account.name });
+          await enqueueEncoding(em, { studyId: id, accountId: account.id });
           return await row<StudySummary>(
             em,
             `select s.id, s.name, s.purpose,

@@ -103,6 +103,19 @@ test('somebody else opens it: people keep their names and cannot sign in by them
   const study = await fullStudy();
   const tansy = await server.enter(`Tansy ${study.id}`);
   expect((await tansy.get(`/studies/${study.id}/copy`)).status).toBe(404);
+  // who codes answers again may not see in a copy how they were coded
+  const [{ reader } = { reader: 0 }] = await server.sql<{ reader: number }>(
+    'select reader_id as reader from second_reading where study_id = :id',
+    { id: study.id },
+  );
+  await server.sql('update second_reading set reader_id = :me where study_id = :id', {
+    ...{ me: rowan.accountId, id: study.id },
+  });
+  const early = await rowan.get<{ code: string }>(`/studies/${study.id}/copy`);
+  expect([early.status, early.body.code]).toEqual([409, 'reading_under_way']);
+  await server.sql('update second_reading set reader_id = :reader where study_id = :id', {
+    ...{ reader, id: study.id },
+  });
   const opened = await open(await save(study.id), tansy);
   expect(opened.status).toBe(200);
   expect((await rowan.get(`/studies/${opened.body.id}`)).status).toBe(404);

@@ -6,7 +6,6 @@ import { trainQuestion, type TrainingInput, type WordTable } from '@yellow-threa
 import type { SentenceVectors } from '@yellow-thread/core/sentences';
 import type { AsideMarks } from '@yellow-thread/core/text';
 import { readToneLexicon, scoreTone, TONES, type ToneLexicon } from '@yellow-thread/core/tone';
-import { isEnglish } from '../sentences/index.js';
 
 /** The lines of some answers with the tone that a lexicon gives them. */
 export interface ToneLines {
@@ -31,16 +30,19 @@ export const toneLexicon = (): Promise<ToneLexicon> =>
 const NONE = TONES.indexOf('none');
 
 /** Cuts answers into lines and scores their tone, on a thread. What is not English has no tone here. */
-export async function toneLinesWork({
-  texts,
-  asides,
-  cuts,
-}: {
-  texts: readonly string[];
-  asides: AsideMarks;
-  /** Where lines were cut by hand, by the place of the answer. */
-  cuts: ReadonlyMap<number, readonly Cut[]>;
-}): Promise<ToneLines> {
+export async function toneLinesWork(
+  {
+    texts,
+    asides,
+    cuts,
+  }: {
+    texts: readonly string[];
+    asides: AsideMarks;
+    /** Where lines were cut by hand, by the place of the answer. */
+    cuts: ReadonlyMap<number, readonly Cut[]>;
+  },
+  isEnglish: (text: string, others: readonly string[]) => Promise<boolean>,
+): Promise<ToneLines> {
   const rated = await toneLexicon();
   const first = new Int32Array(texts.length + 1);
   const starts: number[] = [];

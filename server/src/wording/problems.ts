@@ -397,6 +397,12 @@ export const problems = {
       'reading_under_way',
       `${plural(left, 'One answer is', `${left} answers are`)} still to be coded by ${reader}: agreement is shown when that is done, or ended early.`,
     ),
+  copyBeforeReading: (left: number) =>
+    new Problem(
+      409,
+      'reading_under_way',
+      `${plural(left, 'One answer is', `${left} answers are`)} still to be coded by you in a second reading, and a copy would show how: code them first, or have the reading ended.`,
+    ),
   readingDone: () =>
     new Problem(
       409,

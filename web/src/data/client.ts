@@ -140,7 +140,7 @@ export const send = (
   {
     onProgress,
     onRequest,
-  }: { onProgress: (share: number) => void; onRequest: (request: XMLHttpRequest) => void },
+  }: { onProgress: (share: number) => void; onRequest?: (request: XMLHttpRequest) => void },
 ): Promise<{ status: number; received: unknown }> =>
   new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
@@ -153,6 +153,6 @@ export const send = (
     );
     request.addEventListener('abort', () => resolve({ status: 0, received: null }));
     request.addEventListener('error', () => reject(new TypeError('no connection')));
-    onRequest(request);
+    onRequest?.(request);
     request.send(body);
   });

@@ -205,7 +205,7 @@ export const clusterListTexts = {
   compared: (compared: number) => `${counted(compared, 'answer')} could be compared.`,
   gathering: 'the answers',
   many: (answers: number) =>
-    `${counted(answers, 'answer')}: gathering so many takes some seconds, and can be cancelled.`,
+    `${counted(answers, 'answer')}: gathering all of them takes some seconds, and can be cancelled.`,
   gather: 'Gather them',
   underWay: 'Gathering answers',
   none: 'Nothing is left to be gathered',

@@ -7,6 +7,7 @@ import { useCreateStudy, useStudies } from '../data/studies.js';
 import { Button } from '../parts/button.js';
 import { Choice, Field } from '../parts/field.js';
 import { ProblemNote, Waiting } from '../parts/notices.js';
+import { OpenCopy } from '../studyFile/openCopy.js';
 import { studyListTexts, studyTexts } from './texts.js';
 
 /** From so many on they can be searched and sorted. */
@@ -51,6 +52,7 @@ export function StudyList() {
       {studies.data && <Listed studies={studies.data.studies} />}
       {/* below the list, which would push it from under the pointer when it comes */}
       {!studies.isPending && <NewStudy />}
+      {!studies.isPending && <OpenCopy />}
     </main>
   );
 }

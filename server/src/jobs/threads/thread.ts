@@ -28,6 +28,8 @@ import {
 import type { helpWork } from '../../assistant/helpWork.js';
 import { clustersWork, representativesWork } from '../../look/clusterWork.js';
 import { contrastWork, lookWork, networkWork } from '../../look/lookWork.js';
+import { sentenceEncoder } from '../../sentences/encoder.js';
+import { isEnglish } from '../../sentences/isEnglish.js';
 import { alikeTo, orderAlike, type ComparedTexts } from '../../sentences/alike.js';
 import type { NearestTexts } from '../../sentences/nearestTexts.js';
 import { storedVectors, type SharedVectors } from '../../sentences/storedVectors.js';
@@ -175,7 +177,7 @@ async function compute(message: Message): Promise<unknown> {
     }
     case 'toneLines': {
       const { toneLinesWork } = await import('../../tone/toneWork.js');
-      return toneLinesWork(message.input);
+      return toneLinesWork(message.input, isEnglish);
     }
     case 'trainTone': {
       const { trainToneWork } = await import('../../tone/toneWork.js');
@@ -184,7 +186,7 @@ async function compute(message: Message): Promise<unknown> {
     case 'helpWithAnswer': {
       // its languages and dictionaries take longer to load than all else that threads do
       const { helpWork } = await import('../../assistant/helpWork.js');
-      return helpWork(withStored(message.input));
+      return helpWork(withStored(message.input), { sentenceEncoder, isEnglish });
     }
     case 'mostTelling': {
       const { texts, distance, size, vectors } = message.input;
