@@ -24,6 +24,8 @@ const KIND_OF_RECORD: Readonly<Record<string, Kind>> = {
 };
 const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/giu;
 const INT_BYTES = 4;
+/** What a packed page may unpack to: more is made to fill the memory. */
+const LARGEST_PAGE = 128 * 1024 * 1024;
 
 const kindOfKey = (key: string): Kind | undefined =>
   KIND_OF_KEY[key.toLowerCase().replaceAll('_', '').replace(/s$/u, '')];
@@ -38,7 +40,7 @@ export function renumberRow(table: FileTable, row: FileRow, by: Renumbering): Fi
       const kind = ints[column];
       if (kind) return [column, asKind(value, kind, by)];
       const packed = bytes[column];
-      if (packed) return [column, renumberBytes(String(value), packed, by)];
+      if (packed) return [column, renumberBytes(value, packed, by)];
       if (isUuid(value)) return [column, by.uuid(value)];
       if (typeof value !== 'object') return [column, value];
       return [column, renumberJson(value, by, name === 'change' && column === 'diff', column)];
@@ -109,14 +111,15 @@ function renumberText(text: string, by: Renumbering): string {
 
 /** @param hex bytes as PostgreSQL writes them in JSON */
 function renumberBytes(
-  hex: string,
+  hex: unknown,
   packed: NonNullable<FileTable['bytes']>[string],
   by: Renumbering,
 ): string {
+  if (typeof hex !== 'string') return '';
   const bytes = Buffer.from(hex.replace(/^\\x/u, ''), 'hex');
   const asHex = (all: Buffer) => `\\x${all.toString('hex')}`;
   if (packed === 'gzippedJson') {
-    const content: unknown = JSON.parse(gunzipSync(bytes).toString());
+    const content: unknown = JSON.parse(gunzipSync(bytes, { maxOutputLength: LARGEST_PAGE }).toString());
     return asHex(gzipSync(JSON.stringify(renumberJson(content, by, false)), { level: 1 }));
   }
   for (let at = 0; at + INT_BYTES <= bytes.length; at += INT_BYTES)
