@@ -99,13 +99,21 @@ async function checkTables(zip: ZipReader, manifest: StudyFileManifest): Promise
       hash.update(`${line}\n`);
       lines += 1;
       size += Buffer.byteLength(line) + 1;
-      const record = parsed(line);
-      if (!record || (schema && !schema.safeParse(record).success))
-        throw problems.badStudyFile(texts.badRow(name, lines));
+      if (!isRecord(line, schema)) throw problems.badStudyFile(texts.badRow(name, lines));
     }
     if (lines !== count || size !== bytes || hash.digest('hex') !== sha256)
       throw problems.badStudyFile(texts.changed(name));
     if (name === 'study' && lines !== 1) throw problems.badStudyFile(texts.noStudy);
+  }
+}
+
+function isRecord(line: string, schema: z.ZodType | undefined): boolean {
+  try {
+    const record = parsed(line);
+    return record !== null && (schema?.safeParse(record).success ?? true);
+  } catch {
+    // nested deeper than can be read
+    return false;
   }
 }
 
@@ -133,7 +141,7 @@ async function writeTables(
       page = [];
     };
     for await (const line of linesOf(zip, table.name)) {
-      page.push(renumberRow(table, parsed(line)!, by));
+      page.push(renumbered(table, line, by));
       if (page.length === ROWS_AT_ONCE) await write();
     }
     await write();
@@ -151,6 +159,15 @@ async function writeTables(
     { studyId, ids: pairs.map(([, id]) => id), origins: pairs.map(([origin]) => origin) },
   );
   return studyId;
+}
+
+/** @throws Problem bad_study_file for a row that is packed or nested as none of ours is */
+function renumbered(table: FileTable, line: string, by: Renumbering): FileRow {
+  try {
+    return renumberRow(table, parsed(line)!, by);
+  } catch (error) {
+    throw error instanceof Problem ? error : problems.badStudyFile(texts.doesNotFit);
+  }
 }
 
 /** New numbers for all rows, and a new id for each id: the study that was copied may be here, too. */

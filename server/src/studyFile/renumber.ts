@@ -119,7 +119,9 @@ function renumberBytes(
   const bytes = Buffer.from(hex.replace(/^\\x/u, ''), 'hex');
   const asHex = (all: Buffer) => `\\x${all.toString('hex')}`;
   if (packed === 'gzippedJson') {
-    const content: unknown = JSON.parse(gunzipSync(bytes, { maxOutputLength: LARGEST_PAGE }).toString());
+    const content: unknown = JSON.parse(
+      gunzipSync(bytes, { maxOutputLength: LARGEST_PAGE }).toString(),
+    );
     return asHex(gzipSync(JSON.stringify(renumberJson(content, by, false)), { level: 1 }));
   }
   for (let at = 0; at + INT_BYTES <= bytes.length; at += INT_BYTES)

@@ -138,6 +138,7 @@ test('somebody else opens it: people keep their names and cannot sign in by them
 
 test('what is no copy, damaged, newer or made up is refused in a sentence, and leaves nothing behind', async () => {
   const study = await importStudy(rowan, 'id,Why?\n1,the boats\n');
+  await study.code((await study.ledger()).ids[0]!, { newCode: 'Boats' });
   const files = await save(study.id);
   const count = async () =>
     (await server.sql<{ n: number }>('select count(*)::int as n from study'))[0]!.n;
@@ -190,6 +191,12 @@ test('what is no copy, damaged, newer or made up is refused in a sentence, and l
     forged('response', () => '[]\n'),
     forged('study', (line) => line + line),
     forged('study', (line) => line.replace('"name":"Test"', '"name":"\\u0000"')),
+    forged('change', (line) => line.replace(/"diff":\{/u, '"diff":{"note":7,')),
+    forged(
+      'saved_group',
+      () =>
+        `${JSON.stringify({ id: randomUUID(), study_id: 1, name: 'x' }).slice(0, -1)},"rule":${'['.repeat(50_000)}${']'.repeat(50_000)}}\n`,
+    ),
     forged('question', (line) => line.replace('"study_id":1', '"study_id":2')),
     forged(
       'theme',
