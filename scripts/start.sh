@@ -4,9 +4,9 @@
 # (scripts/yellow-thread.service). What can be set: README.
 set -euo pipefail
 source "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
+source "$PROJECT/scripts/database.sh"
 check_node
 
-export DATA_FOLDER=${DATA_FOLDER:-$PROJECT/.data}
 mkdir -p "$DATA_FOLDER"
 # held as long as this script or the server lives; the second to come is refused
 exec 9>>"$DATA_FOLDER/lock"
@@ -32,10 +32,12 @@ if [ -z "${DATABASE_URL:-}" ]; then
 fi
 export DATABASE_URL NODE_ENV=production
 
-server='' watch=''
+BACKUP_HOURS=${BACKUP_HOURS:-24}
+server='' watch='' backups=''
 stop() {
   trap '' INT TERM
   [ -z "$watch" ] || kill "$watch" 2>/dev/null || true
+  [ -z "$backups" ] || kill "$backups" 2>/dev/null || true
   if [ -n "$server" ]; then kill -TERM "$server" 2>/dev/null || true; wait "$server" 2>/dev/null || true; fi
   [ -z "$own_database" ] || bash "$PROJECT/scripts/pg.sh" stop 9>&-
 }
@@ -55,10 +57,25 @@ keep_database() {
   done
 }
 
+# keep_backups SERVER: one is made when the newest is older than BACKUP_HOURS
+keep_backups() {
+  trap 'kill $! 2>/dev/null; exit 0' TERM
+  while true; do
+    sleep "${BACKUP_CHECK_SECONDS:-600}" & wait $!
+    kill -0 "$1" 2>/dev/null || return 0
+    [ -n "$(find "$BACKUP_FOLDER" -name 'yellow-thread-*.dump' -mmin "-$((BACKUP_HOURS * 60))" 2>/dev/null | head -1)" ] ||
+      bash "$PROJECT/scripts/backup.sh" >/dev/null || say "The backup failed: see above. It is tried again."
+  done
+}
+
 node "$PROJECT/server/dist/main.js" &
 server=$!
 echo "$server" > "$DATA_FOLDER/server.pid"
 if [ -n "$own_database" ]; then keep_database "$server" 9>&- & watch=$!; fi
+if [ "$BACKUP_HOURS" != 0 ]; then
+  keep_backups "$server" 9>&- & backups=$!
+  echo "Backups: $BACKUP_FOLDER, every $BACKUP_HOURS hours; the $BACKUPS_KEPT newest are kept."
+fi
 code=0; wait "$server" || code=$?
 # told to end by nobody but the watch, it did not end well
 [ -z "$watch" ] || kill -0 "$watch" 2>/dev/null || code=1

@@ -59,7 +59,7 @@ export default defineConfig({
   webServer: lanes.map(productOf).map(({ address, dataFolder }) => ({
     command: 'bash ../scripts/start.sh',
     url: address,
-    env: { PORT: new URL(address).port, DATA_FOLDER: dataFolder, LOG: 'off' },
+    env: { PORT: new URL(address).port, DATA_FOLDER: dataFolder, LOG: 'off', BACKUP_HOURS: '0' },
     reuseExistingServer: false,
     timeout: 180_000,
     stdout: 'ignore' as const,

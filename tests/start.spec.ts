@@ -1,5 +1,5 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
 
@@ -14,7 +14,10 @@ async function start(): Promise<{ product: ChildProcess; output: () => string }>
   const product = spawn('npm', ['start', '--silent'], {
     cwd: project,
     detached: true,
-    env: { ...process.env, PORT: String(port), DATA_FOLDER: dataFolder, LOG: 'off' },
+    env: {
+      ...process.env,
+      ...{ PORT: String(port), DATA_FOLDER: dataFolder, LOG: 'off', BACKUP_CHECK_SECONDS: '1' },
+    },
   });
   let output = '';
   product.stdout.on('data', (chunk) => (output += String(chunk)));
@@ -104,6 +107,13 @@ test('starts with the demo, survives a kill -9 with nothing lost or half done, a
   await page.getByLabel('New password').fill('a ferry in the fog');
   await page.getByRole('button', { name: 'Keep this password' }).click();
   await expect(page.getByRole('link', { name: /^Brindle Sound ferry/ })).toBeVisible();
+
+  // the first backup is made by itself, and told of at the start
+  const backups = `${dataFolder}/backups`;
+  expect(output()).toContain(`Backups: ${backups}, every 24 hours`);
+  const made = () =>
+    existsSync(backups) ? readdirSync(backups).filter((name) => name.endsWith('.dump')).length : 0;
+  await expect.poll(made).toBe(1);
 
   const api = await request.newContext({ baseURL });
   const entered = await enter(api);

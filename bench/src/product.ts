@@ -44,6 +44,7 @@ async function startServer(watch = false) {
       ...process.env,
       PORT,
       DATA_FOLDER: `${FOLDER}/data`,
+      BACKUP_HOURS: '0',
       ...(watch ? { LOG: 'warn', WATCH_EVENT_LOOP: 'on' } : { LOG: 'off' }),
     },
     stdio: ['ignore', 'pipe', 'inherit'],
