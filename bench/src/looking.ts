@@ -49,7 +49,7 @@ async function byApi(texts: readonly string[], encoder: boolean) {
         'groups compared': `${path}/contrast?of=${of}`,
         'words together': `${path}/network?by=${variables[0]!.id}`,
         'answers that stand for most': `${path}/representatives`,
-        'answers gathered': `${path}/clusters`,
+        'tone, the strongest twenty': `${base}/questions/${questions[0]!.id}/tone`,
       };
       const rows = [];
       for (const [name, address] of Object.entries(views)) {
@@ -65,6 +65,17 @@ async function byApi(texts: readonly string[], encoder: boolean) {
           'when nothing changed, ms': Math.round(await ask()),
         });
       }
+      const gathered = await timedAsync(async () => {
+        const { id } = await call<{ id: number }>('POST', `${path}/clusters`);
+        await ended(call, base, id);
+      });
+      rows.push({
+        step: 'answers gathered, by a job',
+        'after a change, ms': Math.round(gathered),
+        'when nothing changed, ms': Math.round(
+          await timedAsync(() => call('GET', `${path}/clusters`)),
+        ),
+      });
       return encoder
         ? [...rows, { step: 'read for meaning before', minutes: rounded(reading / 60_000, 1) }]
         : rows;

@@ -3,6 +3,7 @@
  * the name is passed to the benchmark; with `--json` only JSON is printed.
  */
 import { coding } from './coding.js';
+import { copying } from './copying.js';
 import { coverage } from './coverage.js';
 import { encoding } from './encoding.js';
 import { finishing } from './finishing.js';
@@ -28,6 +29,7 @@ const benches: Record<string, (args: string[]) => unknown> = {
   look: looking,
   finish: finishing,
   coverage,
+  copy: copying,
   report: reporting,
   torture: torturing,
 };

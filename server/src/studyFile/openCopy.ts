@@ -26,6 +26,7 @@ import type { ZipReader } from './zipReader.js';
 /** Longer lines are made to fill the memory. */
 const LONGEST_LINE = 32 * 1024 * 1024;
 const ROWS_AT_ONCE = 500;
+const IDS_AT_ONCE = 5000;
 
 /** What records must be beside what the database checks: they are drawn and computed with. */
 const RECORDS: Readonly<Record<string, z.ZodType>> = {
@@ -152,12 +153,15 @@ async function writeTables(
     accountId: opener.accountId,
   });
   const pairs = [...copied];
-  await rows(
-    tx,
-    `insert into copied_id (study_id, id, origin)
-     select :studyId, * from unnest(:ids::uuid[], :origins::uuid[])`,
-    { studyId, ids: pairs.map(([, id]) => id), origins: pairs.map(([origin]) => origin) },
-  );
+  for (let from = 0; from < pairs.length; from += IDS_AT_ONCE) {
+    const page = pairs.slice(from, from + IDS_AT_ONCE);
+    await rows(
+      tx,
+      `insert into copied_id (study_id, id, origin)
+       select :studyId, * from unnest(:ids::uuid[], :origins::uuid[])`,
+      { studyId, ids: page.map(([, id]) => id), origins: page.map(([origin]) => origin) },
+    );
+  }
   return studyId;
 }
 

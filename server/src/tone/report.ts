@@ -15,6 +15,7 @@ import {
   type QuestionMaterial,
 } from '../groups/index.js';
 import type { Threads } from '../jobs/index.js';
+import { startTimeSlice } from '../timeSlice.js';
 import { toneFileTexts } from '../wording/tone.js';
 import { linesToRead, readLines, readOfSample, type ReadLines } from './lines.js';
 import { readLikely, readToneModel } from './runs.js';
@@ -68,6 +69,24 @@ export async function readToneReport(
   const codes = await codesOf(em, studyId);
   const themes = await themesOf(em, studyId);
   const inUse = codes.filter(({ id, archived }) => !archived && spokenOf.byCode.has(id));
+  const asked: { themeId: string | null; codeId: string | null; name: string; spoken: Spoken }[] = [
+    { themeId: null, codeId: null, name: toneFileTexts.all, spoken: spokenOf.all },
+  ];
+  for (const theme of [...themes, null]) {
+    const its = inUse.filter(({ themeId }) => themeId === (theme?.id ?? null));
+    if (theme && its.length > 0) {
+      const spoken = merged(its.map(({ id }) => spokenOf.byCode.get(id)!));
+      asked.push({ themeId: theme.id, codeId: null, name: theme.name, spoken });
+    }
+    for (const { id, themeId, name } of its)
+      asked.push({ themeId, codeId: id, name, spoken: spokenOf.byCode.get(id)! });
+  }
+  const found: ToneReport['rows'] = [];
+  const slice = startTimeSlice();
+  for (const { spoken, ...row } of asked) {
+    found.push({ ...row, cells: cellsOf(spoken) });
+    if (slice.isOver()) await slice.next();
+  }
   return {
     sample,
     fewest: FEWEST_SPOKEN,
@@ -76,22 +95,7 @@ export async function readToneReport(
       label,
       answered: countOf(intersect(members, material.answered)),
     })),
-    rows: [
-      { themeId: null, codeId: null, name: toneFileTexts.all, cells: cellsOf(spokenOf.all) },
-      ...[...themes, null].flatMap((theme) => {
-        const its = inUse.filter(({ themeId }) => themeId === (theme?.id ?? null));
-        const together = merged(its.map(({ id }) => spokenOf.byCode.get(id)!));
-        return [
-          ...(theme && its.length > 0
-            ? [{ themeId: theme.id, codeId: null, name: theme.name, cells: cellsOf(together) }]
-            : []),
-          ...its.map(({ id, themeId, name }) => ({
-            ...{ themeId, codeId: id, name },
-            cells: cellsOf(spokenOf.byCode.get(id)!),
-          })),
-        ];
-      }),
-    ],
+    rows: found,
   };
 }
 
@@ -154,7 +158,9 @@ async function readSpoken(
   );
   const counted = intersect(material.decided, material.answered);
   const byCode = new Map<string, Spoken>();
+  const slice = startTimeSlice();
   for (const { responseId, codeId, start, end } of mentions) {
+    if (slice.isOver()) await slice.next();
     const a = placeOf.get(responseId);
     if (a === undefined) continue;
     const i = people.indexOf(respondents[a]!);

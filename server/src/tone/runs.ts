@@ -1,6 +1,7 @@
 import type { ToneModel } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { TonePredictionEntity, ToneRunEntity } from '../database/index.js';
+import { startTimeSlice } from '../timeSlice.js';
 import type { ReadLines } from './lines.js';
 
 /** What the models of tone in force say of the lines of a question; 0 for a line that they did not read. */
@@ -40,13 +41,20 @@ export async function readLikely(
   if (!stored) return null;
   const responseIds = asInts(stored.responseIds);
   const places = asInts(stored.starts);
-  const placeOf = new Map<string, number>();
-  for (let line = 0; line < places.length; line++)
-    placeOf.set(`${responseIds[line]} ${places[line]}`, line);
+  // by answer, where its lines begin and end among those that were kept
+  const firstOf = new Map<number, number>();
+  for (let line = places.length - 1; line >= 0; line--) firstOf.set(responseIds[line]!, line);
   const now = new Int32Array(starts.length).fill(-1);
-  for (let a = 0; a < material.ids.length; a++)
-    for (let line = first[a]!; line < first[a + 1]!; line++)
-      now[line] = placeOf.get(`${material.ids[a]} ${starts[line]}`) ?? -1;
+  const slice = startTimeSlice();
+  for (let a = 0; a < material.ids.length; a++) {
+    const id = material.ids[a]!;
+    let kept = firstOf.get(id) ?? places.length;
+    for (let line = first[a]!; line < first[a + 1]!; line++) {
+      while (responseIds[kept] === id && places[kept]! < starts[line]!) kept += 1;
+      if (responseIds[kept] === id && places[kept] === starts[line]) now[line] = kept;
+    }
+    if (slice.isOver()) await slice.next();
+  }
   const read = (bytes: Uint8Array | null | undefined): Float32Array | null => {
     if (!bytes) return null;
     const kept = new Float32Array(copyOf(bytes));

@@ -4,7 +4,7 @@ import type { Quality } from '@yellow-thread/contract';
 import { linesOf, type Cut } from '@yellow-thread/core/coding';
 import { trainQuestion, type TrainingInput, type WordTable } from '@yellow-thread/core/learning';
 import type { SentenceVectors } from '@yellow-thread/core/sentences';
-import type { AsideMarks } from '@yellow-thread/core/text';
+import { isFunctionWord, splitWords, type AsideMarks } from '@yellow-thread/core/text';
 import { readToneLexicon, scoreTone, TONES, type ToneLexicon } from '@yellow-thread/core/tone';
 
 /** The lines of some answers with the tone that a lexicon gives them. */
@@ -52,7 +52,9 @@ export async function toneLinesWork(
   for (const [a, text] of texts.entries()) {
     const lines = linesOf(text, asides, cuts.get(a)).filter((line) => !line.isAside);
     const scored = lines.map(({ start, end }) => scoreTone(text.slice(start, end), rated));
-    const isRead = scored.some(({ tone }) => tone !== 'none') && (await isEnglish(text, NO_OTHERS));
+    const isRead =
+      scored.some(({ tone }) => tone !== 'none') &&
+      (isPlainlyEnglish(text) || (await isEnglish(text, NO_OTHERS)));
     for (const [l, { start, end }] of lines.entries()) {
       const { tone, strength } = scored[l]!;
       starts.push(start);
@@ -71,6 +73,19 @@ export async function toneLinesWork(
   };
 }
 const NO_OTHERS: readonly string[] = [];
+
+/** So many different function words, and this share of all words, stand in no other language. */
+const FUNCTION_WORDS = 3;
+const FUNCTION_SHARE = 0.3;
+/** Whether a text is English beyond doubt: telling languages apart takes longer than all else. */
+function isPlainlyEnglish(text: string): boolean {
+  const words = splitWords(text);
+  const found = words.filter(({ form }) => isFunctionWord(form));
+  return (
+    found.length >= FUNCTION_SHARE * words.length &&
+    new Set(found.map(({ form }) => form)).size >= FUNCTION_WORDS
+  );
+}
 
 /** A line as the models of tone learn from it. */
 export interface ToneExample {
