@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { defineEndpoints } from '../endpoint.js';
 import { studyParams } from '../ids.js';
+import { studyFileQuery } from './records.js';
 import { studySummarySchema } from '../study/records.js';
 
 export const studyFileEndpoints = defineEndpoints({
@@ -8,6 +9,7 @@ export const studyFileEndpoints = defineEndpoints({
     method: 'GET',
     path: '/api/studies/:study/copy',
     params: studyParams,
+    query: studyFileQuery,
     reply: z.unknown(),
     produces: ['application/zip'],
     problems: ['reading_under_way'],

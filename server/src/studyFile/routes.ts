@@ -25,7 +25,7 @@ export function saveCopyRoute(app: App): void {
     await refuseReaders(em, params.study, requireAccount(request).id);
     const { name } = await em.findOneOrFail(StudyEntity, params.study);
     nameFile(reply.type(FILE_TYPES.zip), [name, 'study'], 'zip');
-    return reply.send(saveCopy(em, params.study));
+    return reply.send(saveCopy(em, params.study, request.query.without));
   });
 }
 

@@ -4,8 +4,10 @@ import { PassThrough, type Readable } from 'node:stream';
 import {
   STUDY_FILE_FORM,
   STUDY_FILE_VERSION,
+  type LeftOutOfCopy,
   type StudyFileManifest,
 } from '@yellow-thread/contract';
+import { maskDetails } from '@yellow-thread/core/text';
 import { IsolationLevel } from '@mikro-orm/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
@@ -22,7 +24,11 @@ export const FROM_COPY = ' (from a copy)';
  * Writes a study as a file, as it is at one moment of the database, while it is being sent. Numbers of rows begin with 1,
  * and ids are those of the study that it was copied from first: a copy of a copy is the same file.
  */
-export function saveCopy(em: EntityManager, studyId: number): Readable {
+export function saveCopy(
+  em: EntityManager,
+  studyId: number,
+  leftOut: readonly LeftOutOfCopy[] = [],
+): Readable {
   const out = new PassThrough();
   const zip = new Zip((error, chunk, isLast) => {
     if (error) out.destroy(error);
@@ -31,7 +37,7 @@ export function saveCopy(em: EntityManager, studyId: number): Readable {
   });
   void em
     .fork()
-    .transactional(async (tx) => writeStudy(tx, studyId, zip, out), {
+    .transactional(async (tx) => writeStudy(tx, { studyId, leftOut, zip, out }), {
       isolationLevel: IsolationLevel.REPEATABLE_READ,
       readOnly: true,
     })
@@ -39,21 +45,24 @@ export function saveCopy(em: EntityManager, studyId: number): Readable {
   return out;
 }
 
-async function writeStudy(
-  tx: EntityManager,
-  studyId: number,
-  zip: Zip,
-  out: PassThrough,
-): Promise<void> {
+interface Writing {
+  studyId: number;
+  leftOut: readonly LeftOutOfCopy[];
+  zip: Zip;
+  out: PassThrough;
+}
+
+async function writeStudy(tx: EntityManager, writing: Writing): Promise<void> {
+  const { studyId, leftOut, zip } = writing;
   const { name } = await row<{ name: string }>(tx, 'select name from study where id = :studyId', {
     studyId,
   });
   const { by, accounts } = await numberRows(tx, studyId);
   const tables: StudyFileManifest['tables'] = [];
-  for (const table of FILE_TABLES)
-    tables.push(await writeTable(tx, { studyId, table, by, zip, out }));
+  for (const table of FILE_TABLES) tables.push(await writeTable(tx, { ...writing, table, by }));
   const manifest: StudyFileManifest = {
     ...{ form: STUDY_FILE_FORM, version: STUDY_FILE_VERSION, savedAt: new Date().toISOString() },
+    leftOut: [...leftOut],
     ...{ name, people: await namesOf(tx, accounts()), tables },
   };
   const entry = new ZipDeflate('manifest.json', { level: 1 });
@@ -106,11 +115,12 @@ async function writeTable(
   tx: EntityManager,
   {
     studyId,
+    leftOut: notAsked,
     table,
     by,
     zip,
     out,
-  }: { studyId: number; table: FileTable; by: Renumbering; zip: Zip; out: PassThrough },
+  }: Writing & { table: FileTable; by: Renumbering },
 ): Promise<StudyFileManifest['tables'][number]> {
   const { name, of, order, leftOut = [] } = table;
   const entry = new ZipDeflate(`${name}.jsonl`, { level: 1 });
@@ -122,14 +132,16 @@ async function writeTable(
   await rows(
     tx,
     `declare copied cursor for
-     select to_jsonb(t)${without} as row from ${name} t where ${of} order by ${order}`,
+     select to_jsonb(t)${without} as row from ${name} t where ${of} and ${isLeftOut(name, notAsked) ? 'false' : 'true'} order by ${order}`,
     { studyId },
   );
   for (;;) {
     const page = await rows<{ row: FileRow }>(tx, `fetch ${ROWS_AT_ONCE} from copied`);
     if (page.length === 0) break;
     for (const { row: one } of page) {
-      const line = strToU8(`${JSON.stringify(renumberRow(table, one, by))}\n`);
+      const line = strToU8(
+        `${JSON.stringify(leaveOut(name, renumberRow(table, one, by), notAsked))}\n`,
+      );
       hash.update(line);
       bytes += line.length;
       count += 1;
@@ -142,6 +154,19 @@ async function writeTable(
   await rows(tx, 'close copied');
   entry.push(new Uint8Array(0), true);
   return { name, rows: count, bytes, sha256: hash.digest('hex') };
+}
+
+/** Tables that have no rows in a copy without something. */
+const isLeftOut = (table: string, leftOut: readonly LeftOutOfCopy[]): boolean =>
+  (table === 'change' && leftOut.includes('history')) ||
+  (table === 'category' && leftOut.includes('background'));
+
+/** A row without what is left out of it. */
+function leaveOut(table: string, row: FileRow, leftOut: readonly LeftOutOfCopy[]): FileRow {
+  if (leftOut.includes('background') && row['background']) return { ...row, background: {} };
+  if (leftOut.includes('names_in_notes') && table === 'note' && typeof row['text'] === 'string')
+    return { ...row, text: maskDetails(row['text']) };
+  return row;
 }
 
 async function namesOf(tx: EntityManager, accounts: readonly number[]): Promise<string[]> {

@@ -99,6 +99,28 @@ test('saved, opened and saved again a study is the same file, and its report has
   expect(server.errors).toEqual([]);
 });
 
+test('a copy does without background, names in notes and history where that is asked for', async () => {
+  const study = await fullStudy();
+  const note = { respondentId: null, codeId: null, start: null, end: null, unsure: false };
+  const [{ id } = { id: 0 }] = await server.sql<{ id: number }>(
+    'select min(id) as id from response where question_id = :question',
+    { question: study.question },
+  );
+  await rowan.send('POST', `/studies/${study.id}/notes`, {
+    body: { ...note, id: randomUUID(), responseId: id, text: 'ask Mrs Harker, h@sea.example' },
+  });
+  const reply = await rowan.get<never>(
+    `/studies/${study.id}/copy?without=background&without=names_in_notes&without=history`,
+  );
+  const files = unzipSync(reply.bytes);
+  const all = Object.values(contentOf(files)).join('');
+  for (const word of ['Hask', 'Harker', 'h@sea.example']) expect(all).not.toContain(word);
+  expect(files['change.jsonl']).toHaveLength(0);
+  expect(all).toContain('more quay');
+  const opened = await open(files);
+  expect([opened.status, opened.body.respondents]).toEqual([200, 5]);
+});
+
 test('somebody else opens it: people keep their names and cannot sign in by them; others see nothing', async () => {
   const study = await fullStudy();
   const tansy = await server.enter(`Tansy ${study.id}`);

@@ -1,11 +1,20 @@
-import { api, problemSchema, studySummarySchema, type StudySummary } from '@yellow-thread/contract';
+import {
+  api,
+  problemSchema,
+  studySummarySchema,
+  type LeftOutOfCopy,
+  type StudySummary,
+} from '@yellow-thread/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ProblemError } from '../lib/problem.js';
 import { addressOf, send } from './client.js';
 
-export const studyFileAddress = (study: number): string =>
-  addressOf(api.saveStudyFile, { params: { study } });
+export const studyFileAddress = (study: number, without: readonly LeftOutOfCopy[]): string =>
+  addressOf(api.saveStudyFile, {
+    params: { study },
+    search: new URLSearchParams(without.map((one) => ['without', one])).toString(),
+  });
 
 /** Opens a saved copy as a new study; `share` of it is sent. */
 export function useOpenCopy() {

@@ -2,6 +2,12 @@
 export const saveCopyTexts = {
   title: 'Save a copy',
   why: 'The whole study as one file: sheets and their history, answers, codebook, coding with who and when, models and suggestions, groups, write-ups, maps and the change history. It can be opened here or on another machine as a study of its own. It holds what people wrote and their background: keep it as safe as the study.',
+  exclude: 'Exclude',
+  parts: {
+    background: 'what is known of respondents',
+    names_in_notes: 'names and addresses in notes',
+    history: 'the change history',
+  },
   save: 'Save a copy (ZIP)',
 };
 
