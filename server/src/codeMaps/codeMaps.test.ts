@@ -76,6 +76,22 @@ test('codes are laid out, joined and pinned; files say the same; gone with a cod
   await client.send('POST', `${study.base}/codes/${steps}/merge`, { body: { into: third } });
   expect((await read()).nodes.map(({ codeId }) => codeId).sort()).toEqual([fares, third].sort());
 
+  // a theme made of codes, a code made a theme: both keep their place
+  const theme = randomUUID();
+  await client.send('POST', `${study.base}/themes`, { body: { id: theme, name: 'Access' } });
+  await client.send('POST', `${study.base}/codes/${third}/place`, {
+    body: { themeId: theme, before: null },
+  });
+  const place = { ...node(third, 5, 5), id: randomUUID(), codeId: null, themeId: theme };
+  await change({ nodes: [place] });
+  const beforeThat = await read();
+  await client.send('POST', `${study.base}/themes/${theme}/code`);
+  const asCode = (await read()).nodes.find(({ id }) => id === place.id)!;
+  expect([asCode.themeId, asCode.codeId === null]).toEqual([null, false]);
+  await study.undo();
+  expect(await read()).toEqual(beforeThat);
+  await change({ removed: [place.id] });
+
   await client.send('DELETE', path());
   expect((await client.get<CodeMaps>(`${study.base}/maps`)).body.maps).toEqual([]);
   await study.undo();

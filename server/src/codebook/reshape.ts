@@ -118,14 +118,27 @@ async function givenTo(em: EntityManager, codes: Code[], target: Code): Promise<
   };
 }
 
-/** The place of one of these codes on each map where another can take it: on which it does not stand yet. */
-async function mapNodesFree(em: EntityManager, codeIds: readonly string[], target: string) {
-  const maps = await em.find(
+/**
+ * The place of one of these codes on each map where another can take it: on which it does not stand yet.
+ *
+ * @param themeId a theme whose place is taken before theirs
+ */
+async function mapNodesFree(
+  em: EntityManager,
+  codeIds: readonly string[],
+  target: string | null,
+  themeId: string | null = null,
+) {
+  const ofCodes = await em.find(
     MapNodeEntity,
-    { codeId: { $in: [...codeIds, target] } },
+    { codeId: { $in: target === null ? [...codeIds] : [...codeIds, target] } },
     { orderBy: { id: 'asc' } },
   );
-  const taken = new Set(maps.filter(({ codeId }) => codeId === target).map(({ mapId }) => mapId));
+  const ofTheme = themeId === null ? [] : await em.find(MapNodeEntity, { themeId });
+  const maps = [...ofTheme, ...ofCodes];
+  const taken = new Set(
+    maps.filter(({ codeId }) => target !== null && codeId === target).map(({ mapId }) => mapId),
+  );
   return maps.flatMap((node) => {
     if (taken.has(node.mapId)) return [];
     taken.add(node.mapId);
@@ -216,6 +229,17 @@ export async function codeToTheme(em: EntityManager, maker: Maker, id: string) {
     const used = (await mentionsOf(tx, [id])).length > 0 || code.definition !== '';
     const diff: ChangeDiff = {
       ...(!used && (await hangingOn(tx, id))),
+      // a code that only becomes a theme stays where it is on maps
+      ...(!used && {
+        map_node: {
+          added: [],
+          updated: (await mapNodesFree(tx, [id], null)).map((from) => ({
+            from,
+            to: { ...from, codeId: null, themeId: theme.id },
+          })),
+          removed: [],
+        },
+      }),
       theme: { added: [theme], updated: [], removed: [] },
       code: used
         ? { added: [], updated: [{ from: code, to: { ...code, themeId: theme.id } }], removed: [] }
@@ -236,11 +260,21 @@ export async function themeToCode(em: EntityManager, maker: Maker, id: string) {
       own ??
       (await draftCode(tx, maker.studyId, { id: randomUUID(), name: theme.name, themeId: null }));
     const merged = codes.filter((code) => code.id !== target.id);
+    const mergedIds = merged.map((code) => code.id);
+    const places = await mapNodesFree(tx, mergedIds, target.id, id);
     await makeChange(tx, {
       ...maker,
       summary: reshapeTexts.makingThemeCode(theme.name),
       diff: {
         ...(await givenTo(tx, merged, target)),
+        map_node: {
+          added: [],
+          updated: places.map((from) => ({
+            from,
+            to: { ...from, codeId: target.id, themeId: null },
+          })),
+          removed: [],
+        },
         theme: { added: [], updated: [], removed: [theme] },
         code: {
           added: own ? [] : [target],
