@@ -89,8 +89,12 @@ test('codes are laid out and joined by hand, by mouse and by keys; it is undone,
   expect((await take(/^Relations/)).toString()).toContain('dear fares, steep steps');
 
   // a node goes with its relations, and comes back with them
+  // the menu gives its focus back when it is closed
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Save as' })).toBeFocused();
   await node(page, 'Fares').focus();
   await page.keyboard.press('Enter');
+  await expect(panel(page).getByRole('heading', { name: 'Fares' })).toBeVisible();
   await page.keyboard.press('Delete');
   await expect(node(page, 'Fares')).toHaveCount(0);
   await expect(panel(page).getByRole('button', { name: /Queue leads to/ })).toBeVisible();
