@@ -1,3 +1,3 @@
-export { nameFile } from './download.js';
+export { nameFile, sendWritten } from './download.js';
 export { writeGraphml } from './graphml.js';
 export { exchangeRoutes } from './routes.js';

@@ -7,7 +7,6 @@ export {
   readFacts,
   reportGrid,
   reportTable,
-  sendWritten,
   writeDocx,
   writeHtml,
   writeWorkbook,

@@ -3,7 +3,7 @@ import type { FastifyReply } from 'fastify';
 import { readAgreement } from '../agreement/index.js';
 import { CodeEntity, StudyEntity, ThemeEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
-import { nameFile } from '../exchange/index.js';
+import { nameFile, sendWritten } from '../exchange/index.js';
 import type { Threads } from '../jobs/index.js';
 import { requireAccount } from '../people/index.js';
 import type { App } from '../app.types.js';
@@ -18,7 +18,6 @@ import {
   reportGrid,
   reportTable,
   sendByThread,
-  sendWritten,
   testGrid,
   togetherGrid,
   writeDocx,

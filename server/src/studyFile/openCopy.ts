@@ -1,6 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createInterface } from 'node:readline';
-import { text } from 'node:stream/consumers';
 import {
   codeSchema,
   nameSchema,
@@ -14,14 +13,14 @@ import {
 import { INKS, STITCHES } from '@yellow-thread/core/codebook';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { z } from 'zod';
-import { isConstraintError, row, rows } from '../database/index.js';
+import { isConstraintError, row, rows, unpackInts } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { studyFileTexts as texts } from '../wording/studyFile.js';
 import { Problem, problems } from '../wording/problems.js';
+import type { Zip } from '../zip.js';
 import { renumberRow, type FileRow, type Renumbering } from './renumber.js';
 import { FROM_COPY } from './saveCopy.js';
 import { FILE_TABLES, type FileTable, type Kind } from './tables.js';
-import type { ZipReader } from './zipReader.js';
 
 /** Longer lines are made to fill the memory. */
 const LONGEST_LINE = 32 * 1024 * 1024;
@@ -45,7 +44,7 @@ const RECORDS: Readonly<Record<string, z.ZodType>> = {
  */
 export async function openCopy(
   em: EntityManager,
-  zip: ZipReader,
+  zip: Zip,
   opener: { accountId: number; name: string },
 ): Promise<number> {
   const manifest = await readManifest(zip);
@@ -64,9 +63,9 @@ export async function openCopy(
 const isOfData = (error: unknown): boolean =>
   error instanceof Error && /^22/u.test(String(Reflect.get(error, 'code') ?? ''));
 
-async function readManifest(zip: ZipReader): Promise<StudyFileManifest> {
+async function readManifest(zip: Zip): Promise<StudyFileManifest> {
   if (!zip.names.includes('manifest.json')) throw problems.badStudyFile(texts.noStudy);
-  const content = await text(await zip.open('manifest.json'));
+  const content = await zip.text('manifest.json');
   const read = parsed(content);
   const version: unknown = read && Reflect.get(read, 'version');
   if (typeof version === 'number' && version > STUDY_FILE_VERSION)
@@ -91,7 +90,7 @@ function parsed(line: string): FileRow | null {
 }
 
 /** Holds every table to its checksum, its count and what its records must be. */
-async function checkTables(zip: ZipReader, manifest: StudyFileManifest): Promise<void> {
+async function checkTables(zip: Zip, manifest: StudyFileManifest): Promise<void> {
   for (const { name, rows: count, bytes, sha256 } of manifest.tables) {
     const hash = createHash('sha256');
     let [lines, size] = [0, 0];
@@ -118,7 +117,7 @@ function isRecord(line: string, schema: z.ZodType | undefined): boolean {
   }
 }
 
-async function* linesOf(zip: ZipReader, name: string): AsyncGenerator<string> {
+async function* linesOf(zip: Zip, name: string): AsyncGenerator<string> {
   const input = await zip.open(`${name}.jsonl`);
   const slice = startTimeSlice();
   for await (const line of createInterface({ input, crlfDelay: Infinity })) {
@@ -130,7 +129,7 @@ async function* linesOf(zip: ZipReader, name: string): AsyncGenerator<string> {
 
 async function writeTables(
   tx: EntityManager,
-  zip: ZipReader,
+  zip: Zip,
   { tables, people }: StudyFileManifest,
   opener: { accountId: number; name: string },
 ): Promise<number> {
@@ -180,19 +179,17 @@ async function newNumbers(
   tables: StudyFileManifest['tables'],
   accounts: readonly number[],
 ): Promise<{ by: Renumbering; copied: Map<string, string> }> {
-  const numbers = new Map<Kind, readonly number[]>([['account', accounts]]);
+  const numbers = new Map<Kind, Int32Array>([['account', Int32Array.from(accounts)]]);
   for (const { name, numbers: kind } of FILE_TABLES) {
     if (!kind) continue;
     const count = tables.find((table) => table.name === name)!.rows;
-    const ids = await rows<{ id: number }>(
+    const { ids } = await row<{ ids: Buffer | null }>(
       tx,
-      `select nextval(pg_get_serial_sequence('${name}', 'id'))::int as id from generate_series(1, :count)`,
+      `select string_agg(int4send(nextval(pg_get_serial_sequence('${name}', 'id'))::int), '') as ids
+       from generate_series(1, :count)`,
       { count },
     );
-    numbers.set(
-      kind,
-      ids.map(({ id }) => id),
-    );
+    numbers.set(kind, unpackInts(ids));
   }
   const copied = new Map<string, string>();
   return {

@@ -5,18 +5,22 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { api, FILE_TYPES, type StudySummary } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { open as openZipFile } from 'yauzl';
 import type { App } from '../app.types.js';
 import { row, StudyEntity } from '../database/index.js';
-import { nameFile } from '../exchange/index.js';
+import { nameFile, sendWritten } from '../exchange/index.js';
 import { requireAccount } from '../people/index.js';
 import { route } from '../route.js';
 import { enqueueEncoding } from '../sentences/index.js';
 import { problems } from '../wording/problems.js';
+import { studyFileTexts as texts } from '../wording/studyFile.js';
+import { openZip } from '../zip.js';
 import { openCopy } from './openCopy.js';
 import { saveCopy } from './saveCopy.js';
-import { readZip } from './zipReader.js';
 
 const LARGEST_FILE = 2 * 1024 ** 3;
+/** What a copy may unpack to: more is taken for a file made to fill the memory. */
+const LARGEST_UNPACKED = 8 * 1024 ** 3;
 
 /** Copies of a study that leave it. */
 export function saveCopyRoute(app: App): void {
@@ -25,7 +29,9 @@ export function saveCopyRoute(app: App): void {
     await refuseReaders(em, params.study, requireAccount(request).id);
     const { name } = await em.findOneOrFail(StudyEntity, params.study);
     nameFile(reply.type(FILE_TYPES.zip), [name, 'study'], 'zip');
-    return reply.send(saveCopy(em, params.study, request.query.without));
+    return sendWritten(reply, (to, gone) =>
+      saveCopy(em.fork(), { studyId: params.study, leftOut: request.query.without, to, gone }),
+    );
   });
 }
 
@@ -39,6 +45,15 @@ async function refuseReaders(em: EntityManager, studyId: number, accountId: numb
     { studyId, accountId },
   );
   if (left > 0) throw problems.copyBeforeReading(left);
+}
+
+/** @throws Problem bad_study_file for what is no zip, damaged, or made to fill the memory */
+function openCopyZip(path: string) {
+  const refused = () => problems.badStudyFile(texts.noZip);
+  return openZip((done) => openZipFile(path, { lazyEntries: false, autoClose: false }, done), {
+    largestUnpacked: LARGEST_UNPACKED,
+    ...{ damaged: refused, tooLarge: refused, locked: refused },
+  });
 }
 
 /** Copies that become studies here. */
@@ -58,7 +73,7 @@ export function openCopyRoute(app: App): void {
           throw problems.uploadCutOff();
         });
         if (file.file.truncated) throw problems.tooLarge('2 GB');
-        const zip = await readZip(path);
+        const zip = await openCopyZip(path);
         try {
           const id = await openCopy(em, zip, { accountId: account.id, name: account.name });
           await enqueueEncoding(em, { studyId: id, accountId: account.id });

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
-import { PassThrough, type Readable } from 'node:stream';
+import type { Writable } from 'node:stream';
 import {
   STUDY_FILE_FORM,
   STUDY_FILE_VERSION,
@@ -11,7 +11,7 @@ import { maskDetails } from '@yellow-thread/core/text';
 import { IsolationLevel } from '@mikro-orm/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
-import { row, rows } from '../database/index.js';
+import { indexIds, row, rows, unpackInts, type SqlValues } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { renumberRow, type FileRow, type Renumbering } from './renumber.js';
 import { FILE_TABLES, type FileTable, type Kind } from './tables.js';
@@ -20,36 +20,33 @@ const ROWS_AT_ONCE = 1000;
 /** What people are called whose account was made for a copy: in a file they have their own name again. */
 export const FROM_COPY = ' (from a copy)';
 
-/**
- * Writes a study as a file, as it is at one moment of the database, while it is being sent. Numbers of rows begin with 1,
- * and ids are those of the study that it was copied from first: a copy of a copy is the same file.
- */
-export function saveCopy(
-  em: EntityManager,
-  studyId: number,
-  leftOut: readonly LeftOutOfCopy[] = [],
-): Readable {
-  const out = new PassThrough();
-  const zip = new Zip((error, chunk, isLast) => {
-    if (error) out.destroy(error);
-    else out.write(chunk);
-    if (isLast) out.end();
-  });
-  void em
-    .fork()
-    .transactional(async (tx) => writeStudy(tx, { studyId, leftOut, zip, out }), {
-      isolationLevel: IsolationLevel.REPEATABLE_READ,
-      readOnly: true,
-    })
-    .catch((error: unknown) => out.destroy(error instanceof Error ? error : new Error('copy')));
-  return out;
-}
-
-interface Writing {
+interface Copying {
   studyId: number;
   leftOut: readonly LeftOutOfCopy[];
+  to: Writable;
+  /** Whoever takes the file has gone. */
+  gone: AbortSignal;
+}
+
+/**
+ * Writes a study as a file, as it is at one moment of the database, no faster than it is taken. Numbers of rows begin with
+ * 1, and ids are those of the study that it was copied from first: a copy of a copy is the same file.
+ */
+export async function saveCopy(em: EntityManager, copying: Copying): Promise<void> {
+  const { to } = copying;
+  const zip = new Zip((error, chunk) => {
+    if (error) to.destroy(error);
+    else to.write(chunk);
+  });
+  await em.transactional((tx) => writeStudy(tx, { ...copying, zip }), {
+    isolationLevel: IsolationLevel.REPEATABLE_READ,
+    readOnly: true,
+  });
+  to.end();
+}
+
+interface Writing extends Copying {
   zip: Zip;
-  out: PassThrough;
 }
 
 async function writeStudy(tx: EntityManager, writing: Writing): Promise<void> {
@@ -76,39 +73,61 @@ async function numberRows(
   tx: EntityManager,
   studyId: number,
 ): Promise<{ by: Renumbering; accounts: () => number[] }> {
-  const origins = new Map(
-    (
-      await rows<{ id: string; origin: string }>(
-        tx,
-        'select id, origin from copied_id where study_id = :studyId',
-        { studyId },
-      )
-    ).map(({ id, origin }) => [id, origin]),
-  );
-  const numbers = new Map<Kind, Map<number, number>>();
+  const origins = await readOrigins(tx, studyId);
+  const placeOf = new Map<Kind, (id: number) => number>();
   for (const { name, of, numbers: kind } of FILE_TABLES) {
     if (!kind) continue;
-    const ids = await rows<{ id: number }>(
+    const { ids } = await row<{ ids: Buffer | null }>(
       tx,
-      `select t.id from ${name} t where ${of} order by t.id`,
+      `select string_agg(int4send(t.id), '' order by t.id) as ids from ${name} t where ${of}`,
       { studyId },
     );
-    numbers.set(kind, new Map(ids.map(({ id }, i) => [id, i + 1])));
+    placeOf.set(kind, indexIds(unpackInts(ids)));
   }
   const accounts = new Map<number, number>();
-  numbers.set('account', accounts);
   return {
     by: {
       int: (kind, value) => {
-        const known = numbers.get(kind)!;
-        // people are numbered as they are met; what was deleted since is 0
-        if (kind === 'account' && !known.has(value)) known.set(value, known.size + 1);
-        return known.get(value) ?? 0;
+        // what was deleted since is 0
+        if (kind !== 'account') return placeOf.get(kind)!(value) + 1;
+        // people are numbered as they are met
+        if (!accounts.has(value)) accounts.set(value, accounts.size + 1);
+        return accounts.get(value)!;
       },
       uuid: (id) => origins.get(id) ?? id,
     },
     accounts: () => [...accounts.keys()],
   };
+}
+
+/** What each id was in the study that was copied first, for those that are a copy's. */
+async function readOrigins(tx: EntityManager, studyId: number): Promise<Map<string, string>> {
+  const origins = new Map<string, string>();
+  await eachPage<{ id: string; origin: string }>(
+    tx,
+    'select id, origin from copied_id where study_id = :studyId',
+    { studyId },
+    (page) => {
+      for (const { id, origin } of page) origins.set(id, origin);
+    },
+  );
+  return origins;
+}
+
+/** Reads what a query gives page by page: not more at a time than others can wait for. */
+async function eachPage<Row>(
+  tx: EntityManager,
+  query: string,
+  values: SqlValues,
+  use: (page: Row[]) => void | Promise<void>,
+): Promise<void> {
+  await rows(tx, `declare paged cursor for ${query}`, values);
+  for (;;) {
+    const page = await rows<Row>(tx, `fetch ${ROWS_AT_ONCE} from paged`);
+    if (page.length === 0) break;
+    await use(page);
+  }
+  await rows(tx, 'close paged');
 }
 
 async function writeTable(
@@ -119,7 +138,8 @@ async function writeTable(
     table,
     by,
     zip,
-    out,
+    to,
+    gone,
   }: Writing & { table: FileTable; by: Renumbering },
 ): Promise<StudyFileManifest['tables'][number]> {
   const { name, of, order, leftOut = [] } = table;
@@ -129,29 +149,27 @@ async function writeTable(
   let [count, bytes] = [0, 0];
   const slice = startTimeSlice();
   const without = leftOut.map((column) => ` - '${column}'`).join('');
-  await rows(
+  await eachPage<{ row: FileRow }>(
     tx,
-    `declare copied cursor for
-     select to_jsonb(t)${without} as row from ${name} t where ${of} and ${isLeftOut(name, notAsked) ? 'false' : 'true'} order by ${order}`,
+    `select to_jsonb(t)${without} as row from ${name} t
+     where ${of} and ${isLeftOut(name, notAsked) ? 'false' : 'true'} order by ${order}`,
     { studyId },
+    async (page) => {
+      for (const { row: one } of page) {
+        const line = strToU8(
+          `${JSON.stringify(leaveOut(name, renumberRow(table, one, by), notAsked))}\n`,
+        );
+        hash.update(line);
+        bytes += line.length;
+        count += 1;
+        entry.push(line);
+        if (slice.isOver()) await slice.next();
+      }
+      gone.throwIfAborted();
+      // no more is read than is taken
+      if (to.writableNeedDrain) await once(to, 'drain', { signal: gone });
+    },
   );
-  for (;;) {
-    const page = await rows<{ row: FileRow }>(tx, `fetch ${ROWS_AT_ONCE} from copied`);
-    if (page.length === 0) break;
-    for (const { row: one } of page) {
-      const line = strToU8(
-        `${JSON.stringify(leaveOut(name, renumberRow(table, one, by), notAsked))}\n`,
-      );
-      hash.update(line);
-      bytes += line.length;
-      count += 1;
-      entry.push(line);
-      if (slice.isOver()) await slice.next();
-    }
-    // no more is read than is taken
-    if (out.writableNeedDrain) await once(out, 'drain');
-  }
-  await rows(tx, 'close copied');
   entry.push(new Uint8Array(0), true);
   return { name, rows: count, bytes, sha256: hash.digest('hex') };
 }

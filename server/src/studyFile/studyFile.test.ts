@@ -1,10 +1,13 @@
 import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
+import { PassThrough } from 'node:stream';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { Job, Report, StudySummary } from '@yellow-thread/contract';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { makePlaces } from '../../test/places.js';
 import { importStudy } from '../../test/study.js';
+import { saveCopy } from './saveCopy.js';
 
 let server: TestServer;
 let rowan: Client;
@@ -119,6 +122,24 @@ test('a copy does without background, names in notes and history where that is a
   expect(all).toContain('more quay');
   const opened = await open(files);
   expect([opened.status, opened.body.respondents]).toEqual([200, 5]);
+});
+
+test('a copy that nobody takes any more is given up, and its transaction ends', async () => {
+  const study = await fullStudy();
+  const to = new PassThrough({ highWaterMark: 1 });
+  const away = new AbortController();
+  const em = server.orm.em.fork();
+  const saved = saveCopy(em, { studyId: study.id, leftOut: [], to, gone: away.signal });
+  // the first bytes are written and wait for a reader who does not come
+  await once(to, 'readable');
+  away.abort();
+  await expect(saved).rejects.toMatchObject({ name: 'AbortError' });
+  expect(em.isInTransaction()).toBe(false);
+  const open = await server.sql<{ n: number }>(
+    `select count(*)::int as n from pg_stat_activity
+     where datname = current_database() and state like 'idle in transaction%'`,
+  );
+  expect(open).toEqual([{ n: 0 }]);
 });
 
 test('somebody else opens it: people keep their names and cannot sign in by them; others see nothing', async () => {

@@ -1,4 +1,4 @@
-/** studyFile/openCopy.ts, studyFile/zipReader.ts */
+/** studyFile/openCopy.ts, studyFile/routes.ts */
 export const studyFileTexts = {
   noZip: 'it is no file that a study was saved in, or it is damaged.',
   noStudy: 'it does not say which study it holds.',

@@ -2,7 +2,7 @@ import type { FastifyRequest } from 'fastify';
 import { api, FILE_TYPES, type WriteUp } from '@yellow-thread/contract';
 import { IsolationLevel } from '@mikro-orm/postgresql';
 import { StudyEntity } from '../database/index.js';
-import { nameFile } from '../exchange/index.js';
+import { nameFile, sendWritten } from '../exchange/index.js';
 import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import type { App } from '../app.types.js';
@@ -10,7 +10,6 @@ import {
   gridsAsCsv,
   readAnswerRows,
   reportGrid,
-  sendWritten,
   writeDocx,
   writeHtml,
   writeWorkbook,

@@ -11,4 +11,4 @@ export { testGrid } from './testGrid.js';
 export { togetherGrid } from './togetherGrid.js';
 export { writeWorkbook, type AnswerRow } from './workbook.js';
 export type { RespondentField, RespondentValue } from './respondentTypes.js';
-export { sendByThread, sendWritten } from './sending.js';
+export { sendByThread } from './sending.js';

@@ -1,21 +1,9 @@
 import { once } from 'node:events';
-import { PassThrough } from 'node:stream';
 import type { FastifyReply } from 'fastify';
+import { sendWritten } from '../../exchange/index.js';
 import type { Threads } from '../../jobs/index.js';
 import { asPart, type RespondentFile } from './respondentFile.js';
 import type { RespondentValue } from './respondentTypes.js';
-
-/** Sends a file that is written bit by bit; what goes wrong on the way breaks it off. */
-export function sendWritten(reply: FastifyReply, write: (to: PassThrough) => Promise<void>) {
-  const stream = new PassThrough();
-  write(stream).catch((error: unknown) => {
-    // whoever took it has gone: nobody is to be reported
-    if (stream.destroyed) return;
-    reply.request.log.error({ err: error }, 'a file could not be written');
-    stream.destroy(error instanceof Error ? error : new Error('The file could not be written.'));
-  });
-  return reply.send(stream);
-}
 
 /** Sends a respondent-level file while a thread writes it; it ends when the client goes away. */
 export const sendByThread = (
@@ -24,9 +12,7 @@ export const sendByThread = (
   file: RespondentFile,
   pages: AsyncGenerator<RespondentValue[][]>,
 ) =>
-  sendWritten(reply, async (to) => {
-    const gone = new AbortController();
-    to.once('close', () => gone.abort());
+  sendWritten(reply, async (to, gone) => {
     try {
       await threads.run('writeRespondents', file, {
         part: async () => {
@@ -34,9 +20,9 @@ export const sendByThread = (
           return asPart(page.done ? [] : page.value);
         },
         write: async (_, bytes) => {
-          if (!to.write(bytes)) await once(to, 'drain', { signal: gone.signal });
+          if (!to.write(bytes)) await once(to, 'drain', { signal: gone });
         },
-        signal: gone.signal,
+        signal: gone,
       });
       to.end();
     } finally {

@@ -9,7 +9,7 @@ import {
   type Worksheets,
 } from './worksheets.js';
 import { attributesOf, xmlSteps, type XmlHandler } from './xml.js';
-import type { Zip } from './zip.js';
+import type { Zip } from '../../zip.js';
 import { openDocumentTexts } from '../../wording/sheet.js';
 
 const BATCH = 500;

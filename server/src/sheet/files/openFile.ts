@@ -6,7 +6,7 @@ import { bytesOf, firstBytes, type FileSource } from './source.js';
 import { compareEncodings, guessEncoding } from './encodings.js';
 import { guessSeparator, readRows, textOf, type RowBatch } from './text.js';
 import { openWorkbook } from './workbook.js';
-import { openZip } from './zip.js';
+import { openWorkbookZip } from './zip.js';
 import { openFileTexts } from '../../wording/sheet.js';
 
 /** A file of a known kind whose rows can be read. */
@@ -85,7 +85,7 @@ async function openZipped(
   source: FileSource,
   wanted: string | undefined,
 ): Promise<OpenedFile> {
-  const zip = await openZip(source, fileName);
+  const zip = await openWorkbookZip(source, fileName);
   const opened = zip.names.includes('xl/workbook.xml')
     ? { format: 'xlsx' as const, book: await openWorkbook(zip, fileName) }
     : zip.names.includes('content.xml')

@@ -11,7 +11,7 @@ import {
   type Worksheets,
 } from './worksheets.js';
 import { attributesOf, localName, readXml, xmlSteps } from './xml.js';
-import type { Zip } from './zip.js';
+import type { Zip } from '../../zip.js';
 import { workbookTexts } from '../../wording/sheet.js';
 
 const BATCH = 500;
