@@ -1,5 +1,5 @@
 export { readToneLexicon, type ToneLexicon } from './lexicon.js';
-export { scoreTone, TONES, type ScoredTone, type Tone } from './scoreTone.js';
+export { scoreTone, type ScoredTone } from './scoreTone.js';
 export {
   FEWEST_SPOKEN,
   toneShares,
@@ -7,3 +7,4 @@ export {
   type ToneMaterial,
   type ToneShares,
 } from './toneShares.js';
+export { isNegative, isPositive, likelyTone, TONES, type Tone } from './tones.js';

@@ -9,9 +9,7 @@ import {
   WEAKER_PAIRS,
   type ToneLexicon,
 } from './lexicon.js';
-
-export const TONES = ['positive', 'negative', 'mixed', 'none'] as const;
-export type Tone = (typeof TONES)[number];
+import type { Tone } from './tones.js';
 
 /** The tone of a line by its words. */
 export interface ScoredTone {

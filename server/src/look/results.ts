@@ -2,8 +2,9 @@ import { createHash } from 'node:crypto';
 import { byDatabase, VersionedCache } from '../versionedCache.js';
 import type { LookMaterial } from './material.js';
 
-const MOST_BYTES = 2 ** 24;
-/** Of a result, roughly: hundreds of words and figures. */
+/** Room for the lines of some questions of 100,000 answers, and hundreds of other results. */
+const MOST_BYTES = 2 ** 26;
+/** Of most results, roughly: hundreds of words and figures. */
 const BYTES_EACH = 2 ** 16;
 
 /** What was computed of answers: kept until they change. */
@@ -13,17 +14,19 @@ class LookResults {
   /**
    * @param name of what is computed
    * @param asked all that it depends on besides the answers
+   * @param bytesOf what a result takes, of those that grow with the answers
    */
   get<Result>(
     name: string,
     { version, ids }: LookMaterial,
     asked: object,
     compute: () => Promise<Result>,
+    bytesOf: (result: Result) => number = () => BYTES_EACH,
   ): Promise<Result> {
     const key = digestOf([name, ids[0] ?? 0, asked]);
     return this.#cache.get(key, version, () => {
       const value = compute();
-      return { value, bytes: value.then(() => BYTES_EACH) };
+      return { value, bytes: value.then(bytesOf) };
       // a result of one name and question is what this name computes
     }) as Promise<Result>;
   }

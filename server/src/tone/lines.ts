@@ -45,11 +45,21 @@ export async function readLines(
     const place = indexOf(responseId);
     if (place >= 0) cuts.set(place, [...(cuts.get(place) ?? []), { at, joined }]);
   }
-  const lines = await resultsOf(em).get('toneLines', material, { cuts: [...cuts] }, () =>
-    threads.run('toneLines', { texts: material.written, asides, cuts }),
+  const lines = await resultsOf(em).get(
+    'toneLines',
+    material,
+    { cuts: [...cuts] },
+    () => threads.run('toneLines', { texts: material.written, asides, cuts }),
+    bytesOf,
   );
   return { ...lines, material, ...(await readChecked(em, of, material, lines)) };
 }
+
+const bytesOf = (lines: ToneLines): number =>
+  [lines.first, lines.starts, lines.ends, lines.tones, lines.strengths].reduce(
+    (sum, { byteLength }) => sum + byteLength,
+    0,
+  );
 
 async function readChecked(
   em: EntityManager,

@@ -1,15 +1,12 @@
 import type { ProposedTone, ToneOverview } from '@yellow-thread/contract';
-import { scoreTone, TONES, type Tone } from '@yellow-thread/core/tone';
+import { likelyTone, scoreTone, TONES, type Tone } from '@yellow-thread/core/tone';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { row } from '../database/index.js';
 import { newestJob, type Threads } from '../jobs/index.js';
 import { answersOf } from '../look/index.js';
+import { toneLexicon } from './lexicon.js';
 import { lineAt, linesToRead, readLines, readOfSample, type ReadLines } from './lines.js';
 import { readLikely, readToneModel, type ToneLikely } from './runs.js';
-import { toneLexicon } from './toneWork.js';
-
-/** From here on the models hold a line to be positive or negative. */
-const LIKELY = 0.5;
 
 /** How the tone of a question's lines stands, with the next few to be checked. */
 export async function readTone(
@@ -87,18 +84,9 @@ function proposedByModels({
   const tones = new Uint8Array(count);
   const strengths = new Float32Array(count);
   for (let line = 0; line < count; line++) {
-    const [isPositive, isNegative] = [positive?.[line] ?? 0, negative?.[line] ?? 0];
-    const tone: Tone =
-      isPositive >= LIKELY && isNegative >= LIKELY
-        ? 'mixed'
-        : isPositive >= LIKELY
-          ? 'positive'
-          : isNegative >= LIKELY
-            ? 'negative'
-            : 'none';
+    const { tone, strength } = likelyTone(positive?.[line] ?? 0, negative?.[line] ?? 0);
     tones[line] = TONES.indexOf(tone);
-    strengths[line] =
-      tone === 'mixed' ? Math.min(isPositive, isNegative) : Math.max(isPositive, isNegative);
+    strengths[line] = strength;
   }
   return { tones, strengths };
 }

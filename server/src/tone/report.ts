@@ -1,7 +1,15 @@
 import type { ToneReport } from '@yellow-thread/contract';
 import { linesOfPassage } from '@yellow-thread/core/coding';
-import { countOf, fullBitset, has, intersect, type Bitset } from '@yellow-thread/core/groups';
-import { FEWEST_SPOKEN, TONES, toneShares, type SpokenOf } from '@yellow-thread/core/tone';
+import { countOf, fullBitset, has, intersect } from '@yellow-thread/core/groups';
+import {
+  FEWEST_SPOKEN,
+  isNegative,
+  isPositive,
+  TONES,
+  toneShares,
+  type SpokenOf,
+  type Tone,
+} from '@yellow-thread/core/tone';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { codesOf, themesOf } from '../codebook/index.js';
 import { rows } from '../database/index.js';
@@ -20,12 +28,14 @@ import { toneFileTexts } from '../wording/tone.js';
 import { linesToRead, readLines, readOfSample, type ReadLines } from './lines.js';
 import { readLikely, readToneModel } from './runs.js';
 
-interface Column {
-  label: string;
-  members: Bitset;
-}
 /** Who speaks of something, and in which of their lines. */
 type Spoken = Map<number, number[]>;
+interface SpokenRow {
+  themeId: string | null;
+  codeId: string | null;
+  name: string;
+  spoken: Spoken;
+}
 
 /** How people speak of each theme and code, in all and by a background variable. */
 export async function readToneReport(
@@ -39,14 +49,13 @@ export async function readToneReport(
   const people = await readPeople(em, studyId);
   const material = await readMaterial(em, people, questionId);
   const restriction = within ? setOf(people, within) : fullBitset(people.ids.length);
-  const columns: Column[] = [{ label: toneFileTexts.everybody, members: restriction }];
-  if (by !== null)
-    for (const { key, label, members } of await readColumns(em, {
-      people,
-      studyId,
-      variableId: by,
-    }))
-      if (key !== MISSING) columns.push({ label, members: intersect(members, restriction) });
+  const groups = by === null ? [] : await readColumns(em, { people, studyId, variableId: by });
+  const columns = [
+    { label: toneFileTexts.everybody, members: restriction },
+    ...groups
+      .filter(({ key }) => key !== MISSING)
+      .map(({ label, members }) => ({ label, members: intersect(members, restriction) })),
+  ];
   const sample = readOfSample(lines);
   // the sample speaks for everybody only when it is read to its end
   const isWhole = sample.answers > 0 && linesToRead(lines).length === 0;
@@ -65,22 +74,7 @@ export async function readToneReport(
           });
       return toneShares(its, tones);
     });
-  const spokenOf = await readSpoken(em, { lines, people, material, questionId });
-  const codes = await codesOf(em, studyId);
-  const themes = await themesOf(em, studyId);
-  const inUse = codes.filter(({ id, archived }) => !archived && spokenOf.byCode.has(id));
-  const asked: { themeId: string | null; codeId: string | null; name: string; spoken: Spoken }[] = [
-    { themeId: null, codeId: null, name: toneFileTexts.all, spoken: spokenOf.all },
-  ];
-  for (const theme of [...themes, null]) {
-    const its = inUse.filter(({ themeId }) => themeId === (theme?.id ?? null));
-    if (theme && its.length > 0) {
-      const spoken = merged(its.map(({ id }) => spokenOf.byCode.get(id)!));
-      asked.push({ themeId: theme.id, codeId: null, name: theme.name, spoken });
-    }
-    for (const { id, themeId, name } of its)
-      asked.push({ themeId, codeId: id, name, spoken: spokenOf.byCode.get(id)! });
-  }
+  const asked = await readRows(em, { studyId, lines, people, material, questionId });
   const found: ToneReport['rows'] = [];
   const slice = startTimeSlice();
   for (const { spoken, ...row } of asked) {
@@ -99,17 +93,41 @@ export async function readToneReport(
   };
 }
 
+/** A row for all answers, and one for each theme and code that is in use. */
+async function readRows(
+  em: EntityManager,
+  { studyId, ...of }: Parameters<typeof readSpoken>[1] & { studyId: number },
+): Promise<SpokenRow[]> {
+  const { all, byCode } = await readSpoken(em, of);
+  const codes = (await codesOf(em, studyId)).filter(
+    ({ id, archived }) => !archived && byCode.has(id),
+  );
+  const found: SpokenRow[] = [
+    { themeId: null, codeId: null, name: toneFileTexts.all, spoken: all },
+  ];
+  for (const theme of [...(await themesOf(em, studyId)), null]) {
+    const its = codes.filter(({ themeId }) => themeId === (theme?.id ?? null));
+    if (theme && its.length > 0) {
+      const spoken = merged(its.map(({ id }) => byCode.get(id)!));
+      found.push({ themeId: theme.id, codeId: null, name: theme.name, spoken });
+    }
+    for (const { id, themeId, name } of its)
+      found.push({ themeId, codeId: id, name, spoken: byCode.get(id)! });
+  }
+  return found;
+}
+
 function toneMaterial(
   { checked, atRandom }: ReadLines,
   likely: Awaited<ReturnType<typeof readLikely>> | null,
 ) {
-  const isOf = (...tones: string[]) =>
+  const isOf = (is: (tone: Tone) => boolean) =>
     Uint8Array.from(checked, (found, line) =>
-      Number(atRandom[line] === 1 && found >= 0 && tones.includes(TONES[found]!)),
+      Number(atRandom[line] === 1 && found >= 0 && is(TONES[found]!)),
     );
   return {
-    isPositive: isOf('positive', 'mixed'),
-    isNegative: isOf('negative', 'mixed'),
+    isPositive: isOf(isPositive),
+    isNegative: isOf(isNegative),
     positive: likely?.unseenPositive ?? null,
     negative: likely?.unseenNegative ?? null,
   };

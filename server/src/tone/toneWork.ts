@@ -1,11 +1,10 @@
-import { readFile } from 'node:fs/promises';
-import { createRequire } from 'node:module';
 import type { Quality } from '@yellow-thread/contract';
 import { linesOf, type Cut } from '@yellow-thread/core/coding';
 import { trainQuestion, type TrainingInput, type WordTable } from '@yellow-thread/core/learning';
 import type { SentenceVectors } from '@yellow-thread/core/sentences';
 import { isFunctionWord, splitWords, type AsideMarks } from '@yellow-thread/core/text';
-import { readToneLexicon, scoreTone, TONES, type ToneLexicon } from '@yellow-thread/core/tone';
+import { scoreTone, TONES, type Tone } from '@yellow-thread/core/tone';
+import { toneLexicon } from './lexicon.js';
 
 /** The lines of some answers with the tone that a lexicon gives them. */
 export interface ToneLines {
@@ -18,14 +17,6 @@ export interface ToneLines {
   tones: Uint8Array;
   strengths: Float32Array;
 }
-
-let lexicon: Promise<ToneLexicon> | null = null;
-/** The published lexicon, from its package; read once a thread. */
-export const toneLexicon = (): Promise<ToneLexicon> =>
-  (lexicon ??= readFile(
-    createRequire(import.meta.url).resolve('vader-sentiment/vader_lexicon.txt'),
-    'utf8',
-  ).then(readToneLexicon));
 
 const NONE = TONES.indexOf('none');
 
@@ -96,7 +87,7 @@ export interface ToneExample {
   /** Of a random sample that was read to its end. */
   random: boolean;
   /** What the lexicon says. */
-  lexicon: 'positive' | 'negative' | 'mixed' | 'none';
+  lexicon: Tone;
 }
 
 /** What was measured of the models of one tone, and what they say by line. */
@@ -108,7 +99,7 @@ export interface ToneOutcome {
 }
 
 /** Stand behind a line for what the lexicon says of it: a word like any other to the models. */
-const SAID = {
+const SAID: Readonly<Record<Tone, string>> = {
   positive: ' lexiconpositive',
   negative: ' lexiconnegative',
   mixed: ' lexiconpositive lexiconnegative',

@@ -1,4 +1,4 @@
-import { TONES } from '@yellow-thread/core/tone';
+import { isNegative, isPositive, TONES } from '@yellow-thread/core/tone';
 import { blankAsides } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { raw } from '@mikro-orm/postgresql';
@@ -101,8 +101,8 @@ async function readStudyLines(em: EntityManager, threads: Threads, studyId: numb
       const found = checked[line]! < 0 ? null : TONES[checked[line]!]!;
       examples.push({
         text: said[a]!.slice(starts[line], ends[line]),
-        isPositive: found === null ? null : found === 'positive' || found === 'mixed',
-        isNegative: found === 'negative' || found === 'mixed',
+        isPositive: found && isPositive(found),
+        isNegative: found !== null && isNegative(found),
         random: isWhole && sampled[a] === 1,
         lexicon: TONES[tones[line]!]!,
       });
