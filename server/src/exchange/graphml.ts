@@ -10,8 +10,6 @@ export interface Graph {
   edges: { from: string; to: string; directed: boolean; data: Data }[];
 }
 
-const TYPES = { string: 'string', number: 'double', boolean: 'boolean' } as const;
-
 /** @see Brandes et al. (2002) GraphML Progress Report, and graphml.graphdrawing.org for the schema */
 export function writeGraphml({ id, nodes, edges }: Graph): string {
   const keys = [...keysOf('node', nodes), ...keysOf('edge', edges)];
@@ -40,10 +38,14 @@ export function writeGraphml({ id, nodes, edges }: Graph): string {
 }
 
 function keysOf(of: 'node' | 'edge', all: readonly { data: Data }[]) {
-  const types = new Map<string, string>();
-  for (const { data } of all)
-    for (const [name, value] of Object.entries(data))
-      if (value !== null && !types.has(name))
-        types.set(name, TYPES[typeof value as keyof typeof TYPES]);
-  return [...types].map(([name, type]) => ({ of, name, type }));
+  const names = new Set(all.flatMap(({ data }) => Object.keys(data)));
+  return [...names].flatMap((name) => {
+    const values = all.flatMap(({ data }) => data[name] ?? []);
+    return values.length === 0 ? [] : [{ of, name, type: typeOf(values) }];
+  });
+}
+
+function typeOf(values: readonly Value[]): string {
+  if (!values.every((value) => typeof value === 'number')) return typeof values[0];
+  return values.every(Number.isInteger) ? 'int' : 'double';
 }
