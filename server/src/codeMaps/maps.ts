@@ -1,6 +1,12 @@
-import type { CodeMaps, DrawnMap } from '@yellow-thread/contract';
+import type {
+  CodeMap,
+  CodeMaps,
+  DrawnMap,
+  MapNode,
+  MapPin,
+  MapRelation,
+} from '@yellow-thread/contract';
 import type { MapContent } from '@yellow-thread/core/codebook';
-import type { CodeMap, MapNode, MapPin, MapRelation } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   asRecord,
