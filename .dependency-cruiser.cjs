@@ -62,10 +62,10 @@ module.exports = {
       comment: 'On the web a stop stands on frame, parts and data, never on another stop.',
       severity: 'error',
       from: {
-        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|agreement|people|study|respondents|groups|writeUps)/',
+        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|agreement|people|study|respondents|groups|writeUps|codeMaps|tone)/',
       },
       to: {
-        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|agreement|people|study|respondents|groups|writeUps)/',
+        path: '^web/src/(sheet|look|codebook|coding|learning|review|report|agreement|people|study|respondents|groups|writeUps|codeMaps|tone)/',
         pathNot: '^web/src/$1/',
       },
     },

@@ -41,7 +41,7 @@ const filesIn = (folder: string): string[] =>
   readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })
     .filter((path) => /(?<!\.test|\.d)\.tsx?$/u.test(path) && !path.includes('migrations'))
     .map((path) => join(folder, path));
-const isTexts = (path: string) => /\/(?:texts|\w*[cC]ommands)\.ts$|\/wording\//u.test(path);
+const isTexts = (path: string) => /\/\w*(?:[tT]exts|[cC]ommands)\.ts$|\/wording\//u.test(path);
 
 const parsed = (path: string) =>
   ts.createSourceFile(

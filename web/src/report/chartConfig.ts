@@ -31,7 +31,7 @@ import {
 import { columnLook, PAPER, printedLook, stitchPattern } from './chartLook.js';
 import { correspondenceMap } from './correspondenceMap.js';
 import { heat } from './heatGrid.js';
-import { chartConfigTexts } from './texts.js';
+import { chartConfigTexts } from './chartTexts.js';
 
 Chart.register(
   BarController,

@@ -1,7 +1,7 @@
 import type { Picture, Report } from '@yellow-thread/contract';
 import { columnName } from '@yellow-thread/core/report';
 import type { ChartKind } from './chartConfig.js';
-import { chartFiguresTexts } from './texts.js';
+import { chartFiguresTexts } from './chartTexts.js';
 
 /** The figures that a chart draws, to stand in files where a picture cannot. */
 export function chartFigures(

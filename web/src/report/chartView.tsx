@@ -21,7 +21,7 @@ import { PutInWriteUp } from './putInWriteUp.js';
 import { useTableChoice } from './tableChoice.js';
 import { TableChoices } from './tableChoices.js';
 import { isEmptyTable } from './tableView.js';
-import { chartViewTexts } from './texts.js';
+import { chartViewTexts } from './chartTexts.js';
 
 const sizes = ['10', '20', 'all'] as const;
 

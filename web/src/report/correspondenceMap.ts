@@ -13,7 +13,7 @@ import {
   type ChartTable,
 } from './chartFrame.js';
 import { PAPER, printedLook } from './chartLook.js';
-import { correspondenceMapTexts as texts } from './texts.js';
+import { correspondenceMapTexts as texts } from './chartTexts.js';
 
 /** A map of fewer columns has no second axis. */
 export const FEWEST_COLUMNS = 3;

@@ -15,7 +15,7 @@ import {
   type ChartTable,
 } from './chartFrame.js';
 import { PAPER, printedLook } from './chartLook.js';
-import { heatGridTexts } from './texts.js';
+import { heatGridTexts } from './chartTexts.js';
 
 Chart.register(CategoryScale, MatrixController, MatrixElement);
 

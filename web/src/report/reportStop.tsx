@@ -5,9 +5,9 @@ import { Waiting } from '../parts/notices.js';
 import { FilesMenu } from './filesMenu.js';
 import { PutTableIn } from './putInWriteUp.js';
 import { TableView } from './tableView.js';
-import { ToneView } from '../tone/toneView.js';
 import { TogetherView } from './togetherView.js';
 import { reportStopTexts } from './texts.js';
+import { ToneView } from './toneView.js';
 
 /** Charts bring a library of their own: fetched once a table is there, so that nobody waits for them. */
 const fetchCharts = () => import('./chartView.js');

@@ -316,122 +316,6 @@ export const tableViewTexts = {
     `Estimated columns are not counts: ${trainedAt ? `the models of ${asDate(trainedAt)} read all ${counted(answers, 'answer')}, and what they say is corrected by ${asCount(sampled)} that were drawn at random and read (difference estimator)` : `they rest on ${asCount(sampled)} answers that were drawn at random and read`}; a column needs ${fewestSampled} of these. `,
 };
 
-/** report/togetherView.tsx */
-export const togetherViewTexts = {
-  as: 'As',
-  list: 'list of pairs',
-  grid: 'grid',
-  listAbout:
-    '. The strongest pairs stand first, by phi; p is of the unweighted numbers, corrected for all pairs (Benjamini–Hochberg).',
-  howManyBoth: 'how many have both',
-  jaccardBothAmongEither: 'Jaccard: both among either',
-  phiCorrelation11: 'phi: correlation, −1 to 1',
-  liftTimesOftenChance: 'lift: times as often as by chance',
-  codes: 'the codes',
-  one: 'In one',
-  answer: 'answer',
-  lineSettledAnswer: 'line of a settled answer',
-  shown: 'Shown',
-  allCodes: (codes: number) => `all ${codes} codes`,
-  files: 'Files',
-  everyTwoCodesOccur: 'Every two codes that occur together',
-  workbookXlsx: 'Workbook (XLSX)',
-  csv: 'CSV',
-  noTwoCodesYet: 'No two codes yet',
-  whenSettledAnswersMention:
-    'When settled answers mention at least two codes, this shows which go together.',
-  oneLine: ', in one line',
-  counts: (ruleNames: string) => `Counts ${ruleNames}`,
-  line: ', by line',
-  weighted: ', weighted',
-  unweightedNumberShows: '; point at a cell for the unweighted number',
-  darkerCellMoreStands:
-    '. The darker a cell, the more it stands out among the others; the diagonal shows how many mention the code at all.',
-  jaccard: 'Jaccard',
-  n1901PhiYule1912: '(1901), phi (Yule 1912) and ',
-  lift: 'lift',
-  descriptionsTests: 'say how strongly, p how surely.',
-  mentionCounted: (found: number) => counted(found, 'mention'),
-  with: (code: string, other: string, text: string) => `${code} with ${other}: ${text}`,
-  with2: (name: string, other: string, inOne: string, oneLine: string) =>
-    `${name} with ${other}${inOne === 'line' ? oneLine : ''}`,
-  of: (mentionCounted: string, n: number, weighted: boolean) =>
-    `${mentionCounted} of ${asCount(n)}${weighted ? ', unweighted' : ''}`,
-};
-
-/** report/togetherList.tsx */
-export const togetherListTexts = {
-  pairs: 'Pairs of codes',
-  pair: 'Codes',
-  both: 'Both',
-  bothTitle: 'How many have both, of those for whom both codes are decided',
-  first: 'The first',
-  second: 'The second',
-  jaccard: 'Jaccard',
-  phi: 'Phi',
-  lift: 'Lift',
-  p: 'p, corrected',
-  none: 'No two codes occur together yet.',
-  all: (pairs: number) => `All ${asCount(pairs)} pairs`,
-};
-
-/** report/correspondenceMap.ts */
-export const correspondenceMapTexts = {
-  points: 'points',
-  column: (name: string, people: string) => `${name} (${people})`,
-  axis: (axis: number, share: string) => `Axis ${axis}: ${share} of what differs (inertia)`,
-  about:
-    'Correspondence analysis (Greenacre 1984): points that stand out in the same direction go together. ° badly shown by these two axes.',
-};
-
-/** report/heatGrid.ts */
-export const heatGridTexts = {
-  share: 'share',
-};
-
-/** report/chartConfig.ts */
-export const chartConfigTexts = {
-  barsIntervals: 'bars with intervals',
-  sharesAllMentionsStacked: 'shares of all mentions, stacked',
-  slopeBetweenTwoColumns: 'slope between two columns',
-  differencesTwoColumns: 'differences of two columns',
-  map: 'map of rows and columns',
-  heatGrid: 'heat grid',
-  difference: 'difference',
-  percentagePoints: 'percentage points',
-};
-
-/** report/chartView.tsx */
-export const chartViewTexts = {
-  chart: 'Chart',
-  ofThe: 'of the',
-  n10MostMentioned: '10 most mentioned',
-  n20MostMentioned: '20 most mentioned',
-  wholeTable: 'whole table',
-  figures: 'the figures',
-  nothingDrawYet: 'Nothing to draw yet',
-  codeSettleSomeAnswers: 'Code and settle some answers, then their figures can be drawn here.',
-  takesThreeColumns: 'A map takes three columns',
-  mapNeedsColumns: 'Choose a variable of three values or more under “Across”.',
-  takesTwoColumns: 'This needs two columns',
-  putGroupsWavesBackground:
-    'Put groups, waves or a background variable across, and choose two columns at “Difference: … minus …” under “More choices”.',
-  rowsLeastMany: '* at least this many',
-  intervals: (round: number) => `${round}% intervals`,
-  rows: (chartKinds: string, rows: number, columns: string) =>
-    `${chartKinds}: ${rows} rows, ${columns}`,
-  png: 'PNG',
-  svg: 'SVG',
-  copy: 'Copy',
-  chart2: 'This chart',
-  shareAllWhoAnswered: (answered: number, value: number) =>
-    `share of all ${answered} who answered, from ${value} read`,
-  percent: (baseWords: string) => `percent of ${baseWords}`,
-  of: (value: string, value2: number, answered: number) => `${value}, ${value2} of ${answered}`,
-  copiedPicture: 'Copied the picture.',
-  browserLetPageCopy: 'The browser does not let this page copy pictures: save it as PNG.',
-};
-
 /** report/reportStop.tsx */
 export const reportStopTexts = {
   table: 'Table',
@@ -446,16 +330,6 @@ export const reportStopTexts = {
 /** report/cell.ts */
 export const cellTexts = {
   mentions: (what: string) => `Mentions ${what}`,
-};
-
-/** report/chartFigures.ts */
-export const chartFiguresTexts = {
-  row: 'Theme or code',
-  difference: 'Difference',
-  low: 'from',
-  high: 'to',
-  from: (column: string) => `${column}: from`,
-  to: (column: string) => `${column}: to`,
 };
 
 /** report/cellTests.tsx */

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { asCount, asShare } from '../lib/numbers.js';
 import { StitchMark } from '../parts/stitch.js';
-import { togetherViewTexts } from './texts.js';
+import { togetherViewTexts } from './togetherTexts.js';
 
 type Code = CodesTogether['codes'][number];
 export const measures = {

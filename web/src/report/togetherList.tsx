@@ -6,7 +6,7 @@ import { asCount, asP, asShare } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { SortedTable } from '../parts/sortedTable.js';
 import { StitchMark } from '../parts/stitch.js';
-import { togetherListTexts } from './texts.js';
+import { togetherListTexts } from './togetherTexts.js';
 
 type Code = CodesTogether['codes'][number];
 interface Pair {

@@ -13,7 +13,7 @@ import { useAddressChoice } from '../frame/address.js';
 import { AnswersBehind } from './answersBehind.js';
 import { measures, TogetherGrid, type Measure } from './togetherGrid.js';
 import { TogetherList } from './togetherList.js';
-import { togetherViewTexts } from './texts.js';
+import { togetherViewTexts } from './togetherTexts.js';
 
 const forms = ['list', 'grid'] as const;
 const MOST = 24;

@@ -35,7 +35,6 @@ export const tonePageTexts = {
   report: 'Tone by theme and group',
   train: 'Train on what was checked',
   training: 'Training the models of tone',
-  cancel: 'Cancel',
   trained: (at: string, checked: number, since: number) =>
     `Trained ${asDate(at)} on ${counted(checked, 'checked line')}${since > 0 ? `, ${asCount(since)} since` : ''}.`,
   notTrained: 'Not trained yet: check some lines, then train models that read as this study does.',
@@ -48,13 +47,11 @@ export const tonePageTexts = {
 export const toneLinesTexts = {
   howMany: 'At a time',
   next: (left: number) => `Next ${asCount(left)}`,
-  done: 'These are checked.',
   noneProposed: 'Nothing is proposed any more',
   noneProposedWhy: 'Every line that words or models take to have a tone is checked.',
   list: 'Lines to be checked',
   checkKeys: 'Enter right · x the other way · p positive · n negative · m mixed · 0 neither',
   readKeys: 'p positive · n negative · m mixed · 0 neither',
-  right: 'Right',
   sofar: (done: number, of: number) => `${asCount(done)} of ${asCount(of)}`,
   strength: (tone: string, strength: number) => `${tone}, ${asShare(strength)}`,
   draw: (size: number) => `Draw ${asCount(size)} answers`,
@@ -77,29 +74,4 @@ export const toneCommandTexts = {
   negative: 'negative',
   mixed: 'mixed: both in one line',
   none: 'neither',
-};
-
-/** tone/toneView.tsx */
-export const toneViewTexts = {
-  theTone: 'the tone by theme',
-  by: 'By',
-  nothing: 'all together',
-  check: 'Check lines',
-  csv: 'Table (CSV)',
-  theme: 'Theme or code',
-  positive: 'positive',
-  negative: 'negative',
-  all: 'All answers',
-  people: (people: number, sampled: number) =>
-    `${counted(people, 'person', 'people')}, ${asCount(sampled)} read`,
-  tooFew: 'too few read',
-  interval: (low: number, high: number, base: number) =>
-    `${asPercent(low, base)}–${asPercent(high, base)}`,
-  notYet: 'Nothing can be said of tone yet',
-  notYetWhy: (read: number, answers: number) =>
-    answers === 0
-      ? 'Draw a random sample of answers and read their lines for tone: the table rests on it.'
-      : `${asCount(read)} of ${counted(answers, 'answer')} of the random sample are read. The table is made when all are.`,
-  about: (sample: number, fewest: number, withModels: boolean) =>
-    `Shares of the people who mention a theme in at least one line of that tone; a person may be both. Estimated from ${counted(sample, 'answer')} drawn at random and read by people${withModels ? ', put right by the study’s models of tone (a difference estimate)' : ''}, with 95% intervals. A cell needs ${fewest} of them.`,
 };

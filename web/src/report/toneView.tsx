@@ -7,8 +7,9 @@ import { useAddressPart } from '../frame/address.js';
 import { asPercent } from '../lib/numbers.js';
 import { Choice } from '../parts/field.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
+import { RangeMark } from '../parts/range.js';
 import { StitchMark } from '../parts/stitch.js';
-import { toneViewTexts as texts } from './texts.js';
+import { toneViewTexts as texts } from './toneTexts.js';
 
 /** What has more values than this makes no columns. */
 const MOST_COLUMNS = 12;
@@ -145,19 +146,10 @@ function ToneShare({
     value: share.sampleShare,
     interval: share.sampleInterval,
   };
-  const x = (one: number) => 2 + 56 * one;
   return (
     <span className="flex items-center gap-2">
       <span className="w-14">{name}</span>
-      <svg aria-hidden width="60" height="12" viewBox="0 0 60 12" className="shrink-0">
-        <path d="M2 6h56" className="stroke-rule" />
-        <path
-          d={`M${x(interval[0])} 6H${x(interval[1])}`}
-          className="stroke-soft"
-          strokeWidth="3"
-        />
-        <circle cx={x(value)} cy="6" r="3.5" className="fill-ink stroke-card" />
-      </svg>
+      <RangeMark value={value} interval={interval} width={60} />
       <span className="w-9 text-right">{asPercent(value, base)}</span>
       <span className="whitespace-nowrap text-soft">{texts.interval(...interval, base)}</span>
     </span>
