@@ -16,8 +16,8 @@ import { Term } from '../help/term.js';
 import { asShare } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
+import { JobProblem, JobProgress } from '../parts/jobProgress.js';
 import { EmptyState, ProblemNote, Waiting } from '../parts/notices.js';
-import { ProgressLine } from '../parts/progressLine.js';
 import { AnswerList } from './answerList.js';
 import { clusterListTexts as texts } from './texts.js';
 
@@ -100,24 +100,14 @@ function Gather({ data, k }: { data: AnswerClusters; k: number | null }) {
     <div className="mt-3 flex max-w-lg flex-col items-start gap-3">
       <p>{texts.many(data.answers)}</p>
       {underWay ? (
-        <span className="flex w-full items-center gap-3">
-          <ProgressLine
-            label={texts.underWay}
-            share={job?.progress ? job.progress.done / job.progress.of : null}
-          />
-          <Button onClick={cancel}>{texts.cancel}</Button>
-        </span>
+        <JobProgress label={texts.underWay} job={job} onCancel={cancel} />
       ) : (
         <Button look="main" disabled={gather.isPending} onClick={() => gather.mutate(k)}>
           {texts.gather}
         </Button>
       )}
       {gather.isError && <ProblemNote error={gather.error} />}
-      {job?.state === 'failed' && job.problem && (
-        <p role="alert" className="text-brick">
-          {job.problem.sentence}
-        </p>
-      )}
+      <JobProblem job={job} />
     </div>
   );
 }

@@ -36,13 +36,6 @@ export const termListsTexts = {
   setAside: 'Set aside',
 };
 
-/** look/useHitsOf.tsx */
-export const useHitsOfTexts = {
-  oneLine: (words: string) => `In one line: ${words}`,
-  any: (words: string) => `Any of: ${words}`,
-  both: 'Both topics',
-};
-
 /** look/struckWords.tsx */
 export const struckWordsTexts = {
   bringBack: (word: string) => `Bring back ${word}`,
@@ -139,7 +132,6 @@ export const topicTablesTexts = {
     `A question to ask next (made by a fixed form of words): “When you think of ${one}, what has it to do with ${other}?”`,
   links: 'Links',
   linksAbout: 'Strongest first, by normalised pointwise mutual information (NPMI).',
-  with: 'with',
   lines: 'Lines',
   npmi: 'NPMI',
   out: (answers: number) => `out of ${asCount(answers)}`,

@@ -40,6 +40,11 @@ export const rangeTexts = {
   nothingMeasure: (label: string) => `${label}: nothing to measure`,
 };
 
+/** parts/jobProgress.tsx */
+export const jobProgressTexts = {
+  cancel: 'Cancel',
+};
+
 /** parts/verdictWords.ts */
 export const verdictWordsTexts = {
   usableAbove: (line: number) => `usable above ${asShare(line)}`,

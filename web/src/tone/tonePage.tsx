@@ -7,8 +7,8 @@ import { stopPath, useStudyLocation } from '../frame/studyLocation.js';
 import { useView, ViewTabs } from '../frame/viewTabs.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
+import { JobProblem, JobProgress } from '../parts/jobProgress.js';
 import { EmptyState, PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { ProgressLine } from '../parts/progressLine.js';
 import { ShareRange } from '../parts/range.js';
 import { toneLinesTexts, toneNames, tonePageTexts as texts } from './texts.js';
 import { ToneLines } from './toneLines.js';
@@ -84,13 +84,7 @@ function ToneHead({ tone }: { tone: ToneOverview }) {
           <p className="max-w-[40ch] text-[13px] text-soft">{texts.notTrained}</p>
         )}
         {underWay ? (
-          <span className="flex items-center gap-3">
-            <ProgressLine
-              label={texts.training}
-              share={job?.progress ? job.progress.done / job.progress.of : null}
-            />
-            <Button onClick={cancel}>{texts.cancel}</Button>
-          </span>
+          <JobProgress label={texts.training} job={job} onCancel={cancel} />
         ) : (
           <Button
             className="self-start"
@@ -101,11 +95,7 @@ function ToneHead({ tone }: { tone: ToneOverview }) {
           </Button>
         )}
         {train.isError && <ProblemNote error={train.error} />}
-        {job?.state === 'failed' && job.problem && (
-          <p role="alert" className="text-brick">
-            {job.problem.sentence}
-          </p>
-        )}
+        <JobProblem job={job} />
       </section>
     </header>
   );
