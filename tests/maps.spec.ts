@@ -32,7 +32,7 @@ test('codes are laid out and joined by hand, by mouse and by keys; it is undone,
   await openNewMap(page, 'Mapped');
   // what goes together more than by chance is offered, and becomes a relation when it is taken
   await panel(page).getByRole('button', { name: 'Relate Fares and Steps' }).click();
-  await panel(page).getByLabel('Relation').fill('makes worse');
+  await panel(page).getByLabel('Relation', { exact: true }).fill('makes worse');
   await panel(page).getByLabel('Direction').selectOption('Steps → Fares');
   await panel(page).getByLabel('Note').fill('they say so');
   await panel(page).getByText('Pin what people said').click();
@@ -54,7 +54,7 @@ test('codes are laid out and joined by hand, by mouse and by keys; it is undone,
   await page.mouse.down();
   await page.mouse.move(crew.x + crew.width - 2, crew.y + crew.height / 2, { steps: 8 });
   await page.mouse.up();
-  await expect(panel(page).getByLabel('Relation')).toHaveValue('leads to');
+  await expect(panel(page).getByLabel('Relation', { exact: true })).toHaveValue('leads to');
   await saved(page);
   await panel(page).getByRole('button', { name: 'All relations' }).click();
   await node(page, 'Crew').focus();

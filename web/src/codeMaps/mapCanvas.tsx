@@ -1,6 +1,5 @@
 import '@xyflow/react/dist/base.css';
 import {
-  applyNodeChanges,
   ConnectionMode,
   Controls,
   MarkerType,
@@ -19,8 +18,19 @@ import { mapCanvasTexts } from './texts.js';
 
 const nodeTypes = { code: MapNodeBox };
 const edgeTypes = { relation: RelationLine, proposed: ProposedLine };
+const labels = {
+  'controls.ariaLabel': mapCanvasTexts.view,
+  'controls.zoomIn.ariaLabel': mapCanvasTexts.closer,
+  'controls.zoomOut.ariaLabel': mapCanvasTexts.further,
+  'controls.fitView.ariaLabel': mapCanvasTexts.whole,
+  'node.a11yDescription.default': mapCanvasTexts.toChoose,
+  'edge.a11yDescription.default': mapCanvasTexts.toChoose,
+};
 /** Steps by arrow keys come one after the other: they are saved as one when they rest. */
 const REST_MS = 600;
+
+/** By the id of a node. */
+type Places = ReadonlyMap<string, { x: number; y: number }>;
 
 export interface CanvasProps {
   nodes: DrawnNode[];
@@ -29,77 +39,54 @@ export interface CanvasProps {
   /** The id of the node, relation or proposal that is chosen. */
   chosen: string | null;
   onChoose: (id: string | null) => void;
-  onMove: (places: ReadonlyMap<string, { x: number; y: number }>) => void;
+  onMove: (places: Places) => void;
   onConnect: (from: string, to: string) => void;
-  onRemove: (ids: string[]) => void;
 }
 
-/** Where nodes are while they are moved, before that is saved; and how large they were measured. */
-function useMoving(
-  drawn: readonly DrawnNode[],
-  chosen: string | null,
-  onMove: CanvasProps['onMove'],
-) {
-  const [local, setLocal] = useState<ReadonlyMap<string, FlowNode>>(new Map());
-  const moved = useRef(new Map<string, { x: number; y: number }>());
+/** Where nodes are while they are moved, until that is saved. */
+function useMoving(onMove: CanvasProps['onMove']) {
+  const [places, setPlaces] = useState<Places>(new Map());
+  const moved = useRef<Places>(new Map());
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const nodes = useMemo(
-    () =>
-      drawn.map((one): FlowNode => {
-        const known = local.get(one.id);
-        const { x, y, width, height } = one;
-        return {
-          ...{ id: one.id, type: 'code', ariaLabel: `${one.name}, ${one.about}` },
-          data: { drawn: one },
-          ...{ width, height, selected: one.id === chosen },
-          position: known?.dragging === undefined ? { x, y } : known.position,
-          ...(known?.measured && { measured: known.measured }),
-        };
-      }),
-    [drawn, local, chosen],
-  );
+  const put = (next: Places) => {
+    moved.current = next;
+    setPlaces(next);
+  };
   const save = () => {
     clearTimeout(timer.current);
     if (moved.current.size === 0) return;
     onMove(moved.current);
-    moved.current = new Map();
-    setLocal((before) => new Map([...before].map(([id, node]) => [id, settled(node)])));
+    put(new Map());
   };
   const latest = useRef(save);
   useEffect(() => {
     latest.current = save;
   });
   useEffect(() => () => latest.current(), []);
-  const onNodesChange = (changes: NodeChange<FlowNode>[]) => {
-    const wanted = changes.filter(({ type }) => type === 'position' || type === 'dimensions');
-    if (wanted.length === 0) return;
-    const next = applyNodeChanges(wanted, nodes).map((node) => {
-      const change = wanted.find((one) => 'id' in one && one.id === node.id);
-      return change?.type === 'position' ? { ...node, dragging: change.dragging ?? false } : node;
-    });
-    setLocal((before) => {
-      const all = new Map(before);
-      for (const node of next) {
-        const isMoving = node.dragging !== undefined || before.get(node.id)?.dragging !== undefined;
-        all.set(node.id, isMoving ? { ...node, dragging: true } : node);
-      }
-      return all;
-    });
-    for (const change of wanted)
+  const move = (changes: readonly NodeChange<FlowNode>[]) => {
+    const next = new Map(moved.current);
+    for (const change of changes)
       if (change.type === 'position' && change.position)
-        moved.current.set(change.id, {
+        next.set(change.id, {
           x: Math.round(change.position.x),
           y: Math.round(change.position.y),
         });
+    if (next.size === 0) return;
+    put(next);
     clearTimeout(timer.current);
-    if (moved.current.size > 0) timer.current = setTimeout(() => latest.current(), REST_MS);
+    timer.current = setTimeout(() => latest.current(), REST_MS);
   };
-  return { nodes, onNodesChange, save };
+  return { places, move, save };
 }
-function settled(node: FlowNode): FlowNode {
-  const at = { ...node };
-  delete at.dragging;
-  return at;
+
+function flowNode(drawn: DrawnNode, selected: boolean): FlowNode {
+  const { id, name, about, x, y, width, height } = drawn;
+  return {
+    ...{ id, type: 'code', ariaLabel: `${name}, ${about}`, data: { drawn }, selected },
+    ...{ position: { x, y }, width, height },
+    // as large as it is drawn: there is nothing to be measured
+    measured: { width, height },
+  };
 }
 
 /** The map itself: codes to be dragged about, with the relations between them. */
@@ -111,19 +98,16 @@ export function MapCanvas({
   onChoose,
   onMove,
   onConnect,
-  onRemove,
 }: CanvasProps) {
-  const { nodes, onNodesChange, save } = useMoving(drawn, chosen, onMove);
+  const { places, move, save } = useMoving(onMove);
   // lines follow what is being moved
   const placed = useMemo(
-    () =>
-      new Map(
-        nodes.map(({ id, position, data }) => [
-          id,
-          { ...data.drawn, x: position.x, y: position.y },
-        ]),
-      ),
-    [nodes],
+    () => new Map(drawn.map((one) => [one.id, { ...one, ...places.get(one.id) }])),
+    [drawn, places],
+  );
+  const nodes = useMemo(
+    () => [...placed.values()].map((one) => flowNode(one, one.id === chosen)),
+    [placed, chosen],
   );
   const edges = [
     ...proposals.flatMap((proposal): ProposedEdge[] => {
@@ -133,7 +117,7 @@ export function MapCanvas({
       return [
         {
           ...{ id, type: 'proposed', source: one.id, target: other.id, selected: id === chosen },
-          ...{ focusable: false, deletable: false },
+          focusable: false,
           data: { one, other, proposal, onChoose: () => onChoose(id) },
         },
       ];
@@ -170,21 +154,17 @@ export function MapCanvas({
         edgeTypes={edgeTypes}
         connectionMode={ConnectionMode.Loose}
         onNodesChange={(changes) => {
-          onNodesChange(changes);
+          move(changes);
           follow(changes);
         }}
         onEdgesChange={follow}
         onNodeDragStop={save}
         onPaneClick={() => onChoose(null)}
         onConnect={({ source, target }: Connection) => onConnect(source, target)}
-        onBeforeDelete={({ nodes: gone, edges: lines }) => {
-          onRemove([...gone, ...lines].map(({ id }) => id));
-          // what is drawn follows from what is saved
-          return Promise.resolve(false);
-        }}
-        deleteKeyCode={['Delete', 'Backspace']}
+        deleteKeyCode={null}
         multiSelectionKeyCode={null}
         selectionKeyCode={null}
+        ariaLabelConfig={labels}
         fitView
         fitViewOptions={{ maxZoom: 1, padding: 0.12 }}
         minZoom={0.1}

@@ -4,10 +4,11 @@ import { asShare } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { Choice } from '../parts/field.js';
 import type { DrawnNode } from './drawnNodes.js';
-import { NodePanel, newRelation } from './nodePanel.js';
+import { NodePanel } from './nodePanel.js';
 import type { Proposal } from './proposals.js';
 import { RelationList } from './relationList.js';
 import { RelationPanel } from './relationPanel.js';
+import { newRelation } from './relations.js';
 import { mapPanelTexts as texts, meets } from './texts.js';
 
 interface MapPanelProps {
@@ -20,6 +21,7 @@ interface MapPanelProps {
   chosen: string | null;
   onChoose: (id: string | null) => void;
   onEdit: (edit: MapEdit) => void;
+  onRemove: (id: string) => void;
 }
 
 /** Beside the map: what is chosen, or all relations and what might be one. */
@@ -45,9 +47,10 @@ export function MapPanel(props: MapPanelProps) {
 }
 
 function Chosen(props: MapPanelProps) {
-  const { study, map, nodes, proposals, chosen, onChoose, onEdit } = props;
+  const { study, map, nodes, proposals, chosen, onChoose, onEdit, onRemove } = props;
   const node = nodes.find(({ id }) => id === chosen);
-  if (node) return <NodePanel key={node.id} {...{ study, map, node, nodes, onEdit, onChoose }} />;
+  if (node)
+    return <NodePanel key={node.id} {...{ study, map, node, nodes, onEdit, onChoose, onRemove }} />;
   const relation = map.relations.find(({ id }) => id === chosen);
   const one = nodes.find(({ id }) => id === relation?.fromNode);
   const other = nodes.find(({ id }) => id === relation?.toNode);
@@ -55,7 +58,7 @@ function Chosen(props: MapPanelProps) {
     return (
       <RelationPanel
         key={relation.id}
-        {...{ study, map, relation, ends: [one, other], onEdit, onChoose }}
+        {...{ study, map, relation, ends: [one, other], onEdit, onRemove }}
       />
     );
   const proposal = proposals.find(({ id }) => id === chosen);

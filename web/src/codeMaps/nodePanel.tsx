@@ -1,13 +1,15 @@
-import type { DrawnMap, MapRelation, StudyDetail } from '@yellow-thread/contract';
+import type { DrawnMap, StudyDetail } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { MapEdit } from '../data/codeMaps.js';
 import { Button } from '../parts/button.js';
-import { Choice, Field } from '../parts/field.js';
+import { Choice } from '../parts/field.js';
 import { StitchMark } from '../parts/stitch.js';
 import type { DrawnNode } from './drawnNodes.js';
 import { Pins } from './pins.js';
 import { RelationList } from './relationList.js';
+import { RelationName } from './relationName.js';
+import { newRelation } from './relations.js';
 import { nodePanelTexts as texts, OFFERED_RELATIONS } from './texts.js';
 
 interface NodePanelProps {
@@ -17,10 +19,11 @@ interface NodePanelProps {
   nodes: readonly DrawnNode[];
   onEdit: (edit: MapEdit) => void;
   onChoose: (id: string | null) => void;
+  onRemove: (id: string) => void;
 }
 
 /** One code or theme of the map: how it is related, and what is pinned to it. */
-export function NodePanel({ study, map, node, nodes, onEdit, onChoose }: NodePanelProps) {
+export function NodePanel({ study, map, node, nodes, onEdit, onChoose, onRemove }: NodePanelProps) {
   const its = map.relations.filter(
     ({ fromNode, toNode }) => fromNode === node.id || toNode === node.id,
   );
@@ -38,14 +41,7 @@ export function NodePanel({ study, map, node, nodes, onEdit, onChoose }: NodePan
           >
             {texts.toCodebook}
           </Link>
-          <button
-            type="button"
-            className="min-h-6 underline"
-            onClick={() => {
-              onEdit({ removed: [node.id] });
-              onChoose(null);
-            }}
-          >
+          <button type="button" className="min-h-6 underline" onClick={() => onRemove(node.id)}>
             {texts.takeOff}
           </button>
         </p>
@@ -104,46 +100,5 @@ function Relate({
         {texts.add}
       </Button>
     </form>
-  );
-}
-
-export const newRelation = (
-  mapId: string,
-  fromNode: string,
-  toNode: string,
-  label: string,
-  directed = true,
-): MapRelation => ({ id: crypto.randomUUID(), mapId, fromNode, toNode, label, directed, note: '' });
-
-const LONGEST = 60;
-/** The name of a relation: one of those offered, or any other words. */
-export function RelationName({
-  label,
-  value,
-  onChange,
-  onBlur,
-}: {
-  label: string;
-  value: string;
-  onChange: (value: string) => void;
-  onBlur?: () => void;
-}) {
-  return (
-    <>
-      <Field
-        label={label}
-        value={value}
-        maxLength={LONGEST}
-        list="offered-relations"
-        className="w-40"
-        onChange={({ target }) => onChange(target.value)}
-        onBlur={onBlur}
-      />
-      <datalist id="offered-relations">
-        {OFFERED_RELATIONS.map((one) => (
-          <option key={one} value={one} />
-        ))}
-      </datalist>
-    </>
   );
 }

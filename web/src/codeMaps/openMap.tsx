@@ -15,7 +15,7 @@ import {
 } from '../data/codeMaps.js';
 import { useTogether } from '../data/report.js';
 import { useAddressPart } from '../frame/address.js';
-import { useKeyHelp } from '../frame/keys.js';
+import { useCommands } from '../frame/commands.js';
 import { SaveStatus } from '../frame/saveStatus.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
 import { download } from '../lib/download.js';
@@ -24,14 +24,14 @@ import { Choice } from '../parts/field.js';
 import { Menu, MenuFile, MenuItem, MenuRule } from '../parts/menu.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { wholeCodebook } from './arrange.js';
-import { mapHelp } from './commands.js';
+import { mapCommands, mapHelp } from './commands.js';
 import { drawnNodes, sizeOf, type DrawnNode } from './drawnNodes.js';
 import { freePlace } from './geometry.js';
 import { MapCanvas } from './mapCanvas.js';
 import { mapAsPng, mapAsSvg } from './mapDrawing.js';
 import { MapPanel } from './mapPanel.js';
-import { newRelation } from './nodePanel.js';
 import { proposalsOf } from './proposals.js';
+import { newRelation } from './relations.js';
 import { OFFERED_RELATIONS, openMapTexts as texts } from './texts.js';
 
 /** A map with what stands on it, and what is chosen of it at the right. */
@@ -39,7 +39,6 @@ export function OpenMap({ id }: { id: string }) {
   const study = useStudyDetail();
   const map = useCodeMap(study.id, id);
   const codebook = useDrawnCodebook(study.id);
-  useKeyHelp(mapHelp);
   if (map.isError) return <PageProblem error={map.error} />;
   if (!map.data || !codebook) return <Waiting what={texts.map} />;
   return <MapEditor study={study} map={map.data} codebook={codebook} />;
@@ -67,6 +66,12 @@ function MapEditor({ study, map, codebook }: EditorProps) {
     edit({ relations: [relation] });
     choose(relation.id);
   };
+  const remove = (id: string) => {
+    edit({ removed: [id] });
+    if (id === chosen) choose(null);
+  };
+  const has = (id: string) => [...map.nodes, ...map.relations].some((one) => one.id === id);
+  useCommands(mapCommands, { has, chosen, remove }, mapHelp);
   return (
     <main className="work-list grid grid-rows-[auto_minmax(0,1fr)]">
       <MapHead study={study} map={map} codebook={codebook} nodes={nodes} onEdit={edit} />
@@ -96,10 +101,6 @@ function MapEditor({ study, map, codebook }: EditorProps) {
               })
             }
             onConnect={connect}
-            onRemove={(removed) => {
-              edit({ removed });
-              choose(null);
-            }}
           />
         )}
         <MapPanel
@@ -107,6 +108,7 @@ function MapEditor({ study, map, codebook }: EditorProps) {
           onQuestion={setQuestion}
           onChoose={choose}
           onEdit={edit}
+          onRemove={remove}
         />
       </div>
     </main>

@@ -96,7 +96,7 @@ export function Pins({
         </ul>
         {offered.length > shown && (
           <Button look="bare" onClick={() => setShown(shown + 20)}>
-            …
+            {pinsTexts.more}
           </Button>
         )}
       </details>

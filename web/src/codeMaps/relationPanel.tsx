@@ -4,8 +4,8 @@ import type { MapEdit } from '../data/codeMaps.js';
 import { Button } from '../parts/button.js';
 import { Choice, TextField } from '../parts/field.js';
 import type { DrawnNode } from './drawnNodes.js';
-import { RelationName } from './nodePanel.js';
 import { Pins } from './pins.js';
+import { RelationName } from './relationName.js';
 import { relationPanelTexts as texts } from './texts.js';
 
 /** One relation: what it is called, which way it goes, why, and what people said of it. */
@@ -15,14 +15,14 @@ export function RelationPanel({
   relation,
   ends: [one, other],
   onEdit,
-  onChoose,
+  onRemove,
 }: {
   study: StudyDetail;
   map: DrawnMap;
   relation: MapRelation;
   ends: [DrawnNode, DrawnNode];
   onEdit: (edit: MapEdit) => void;
-  onChoose: (id: string | null) => void;
+  onRemove: (id: string) => void;
 }) {
   // what is being written; null while one does not write, and what is stored is shown
   const [label, setLabel] = useState<string | null>(null);
@@ -75,13 +75,7 @@ export function RelationPanel({
           setNote(null);
         }}
       />
-      <Button
-        className="self-start"
-        onClick={() => {
-          onEdit({ removed: [relation.id] });
-          onChoose(null);
-        }}
-      >
+      <Button className="self-start" onClick={() => onRemove(relation.id)}>
         {texts.remove}
       </Button>
       <Pins

@@ -21,7 +21,6 @@ export const openMapTexts = {
   name: 'Name of the map',
   codes: 'Add a code',
   addCode: 'add a code or theme …',
-  more: 'More',
   files: 'Save as',
   png: 'Picture (PNG)',
   svg: 'Drawing (SVG)',
@@ -45,6 +44,8 @@ export const openMapTexts = {
 export const mapCanvasTexts = {
   map: 'Map of codes',
   together: (both: number) => `${asCount(both)} together`,
+  view: 'Part of the map that is shown',
+  toChoose: 'Enter chooses it, the arrow keys move it, Delete removes it from the map.',
   closer: 'Closer',
   further: 'Further away',
   whole: 'Whole map',
@@ -63,7 +64,6 @@ export const mapPanelTexts = {
   relations: 'Relations',
   noRelations:
     'None yet. Drag from the edge of one code to another, or choose a code and relate it here.',
-  open: (from: string, label: string, to: string) => `${from} ${label} ${to}`,
   back: 'All relations',
   proposals: 'Often mentioned together',
   proposalsFrom: 'In answers to',
@@ -108,6 +108,7 @@ export const pinsTexts = {
   ofRelation: 'From answers that mention both',
   noneToPin: 'Nobody said anything to be pinned here.',
   pin: 'Pin',
+  more: 'Show more',
   pinQuote: (text: string) => `Pin “${text.slice(0, 40)}”`,
 };
 
@@ -119,6 +120,6 @@ export const meets = 'goes with';
 export const mapCommandTexts = {
   node: 'another code, in the direction of the arrow (with Tab), or move the chosen one',
   choose: 'choose a code or relation',
-  remove: 'remove the chosen one from the map',
+  remove: 'remove the one in focus, or the chosen one, from the map',
   none: 'choose nothing',
 };

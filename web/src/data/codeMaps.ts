@@ -1,9 +1,9 @@
 import {
   api,
+  mapPinSchema,
   type DrawnMap,
   type MapChange,
   type MapFormat,
-  mapPinSchema,
   type MapPin,
 } from '@yellow-thread/contract';
 import { changeCodeMap } from '@yellow-thread/core/codebook';
