@@ -49,7 +49,6 @@ export const joinedRuleTexts = {
   respondentsWhom: 'Respondents who meet',
   whom: 'who meet',
   conditions: 'these conditions',
-  rules: 'rules',
   whatConditionAbout: 'What the condition is about',
   condition: 'this condition',
   addCondition: 'Add a condition',

@@ -40,7 +40,6 @@ export const variableDrawerTexts = {
   yesNo: 'yes or no',
   variable: 'the variable',
   name: 'Name',
-  bands: 'bands',
   removeVariable: 'Remove this variable',
   bands2: 'Bands',
   everythingBelow: ' everything below',
