@@ -22,7 +22,7 @@ const common = {
 };
 
 export default {
-  testTimeout: 60_000,
+  testTimeout: 240_000,
   projects: [
     {
       ...common,

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Access } from './people/roles.js';
 import type { ProblemCode } from './problem.js';
 
 /** One operation of the API: server and page derive from it what they take and give. */
@@ -6,6 +7,8 @@ export interface EndpointDeclaration {
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   /** With parameters as `:name`. */
   path: `/api/${string}`;
+  /** Whose role lets them ask for it in a study: left out, owners and researchers. */
+  access?: Access;
   params?: z.ZodType;
   query?: z.ZodType;
   /** Of JSON; nothing where a form with a file is sent. */

@@ -1,6 +1,7 @@
 /** Media types of the files that are given out. */
 export const FILE_TYPES = {
   csv: 'text/csv; charset=utf-8',
+  json: 'application/json; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   html: 'text/html; charset=utf-8',
   docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',

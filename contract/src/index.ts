@@ -18,6 +18,7 @@ export * from './learning/records.js';
 export * from './look/records.js';
 export * from './notes/records.js';
 export * from './people/records.js';
+export * from './people/roles.js';
 export * from './report/records.js';
 export * from './respondents/records.js';
 export * from './sampling/records.js';

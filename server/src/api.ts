@@ -25,6 +25,7 @@ import {
   memberRoutes,
   noteExports,
   peopleRoutes,
+  requireAssigned,
   requireStudy,
   SESSION_DAYS,
   sessionSecret,
@@ -67,6 +68,7 @@ export async function serveApi(
   await api.register(multipart, { limits: { fileSize: largestSheet, files: 1, fields: 0 } });
   api.decorateRequest('em');
   api.decorateRequest('account', null);
+  api.decorateRequest('role', null);
   api.decorateRequest('within', readWithin);
   api.addHook('onRequest', async (request) => {
     request.em = orm.em.fork();
@@ -105,6 +107,7 @@ export async function serveApi(
   await api.register(async (scope) => {
     const inStudy = scope.withTypeProvider<ZodTypeProvider>();
     inStudy.addHook('onRequest', requireStudy);
+    inStudy.addHook('preHandler', requireAssigned);
     memberRoutes(inStudy);
     respondentRoutes(inStudy);
     studyContentRoutes(inStudy);

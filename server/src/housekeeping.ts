@@ -2,7 +2,7 @@ import type { EntityManager, MikroORM } from '@mikro-orm/postgresql';
 import { emptyBin, compactDataVersions } from './database/index.js';
 import { dropLoosePictures } from './writeUps/index.js';
 import { dropAbandoned } from './sheet/index.js';
-import { forgetAttempts, removeExpiredSessions } from './people/index.js';
+import { forgetAttempts, removeExpiredInvitations, removeExpiredSessions } from './people/index.js';
 import { dropEmptied } from './study/index.js';
 
 const EVERY_MS = 3_600_000;
@@ -15,6 +15,7 @@ const EVERY_MS = 3_600_000;
 export function keepHouse(orm: MikroORM, onError: (error: unknown) => void): () => void {
   const chores = [
     removeExpiredSessions,
+    removeExpiredInvitations,
     forgetAttempts,
     compactDataVersions,
     emptyBin,

@@ -47,7 +47,7 @@ export async function makePlaces(
   );
   const guest = await server.enter(`Guest of ${study.id}`);
   await server.sql(
-    'insert into membership (study_id, account_id) values (:studyId, :guestAccountId)',
+    `insert into membership (study_id, account_id, role) values (:studyId, :guestAccountId, 'owner')`,
     { studyId: study.id, guestAccountId: guest.accountId },
   );
   const [{ respondent } = { respondent: 0 }] = await server.sql<{ respondent: number }>(

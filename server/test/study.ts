@@ -2,8 +2,10 @@ import { randomUUID } from 'node:crypto';
 import type {
   Job,
   Ledger,
+  InvitationLink,
   LedgerAnswer,
   ReadySheet,
+  Role,
   Sheet,
   SheetSettings,
 } from '@yellow-thread/contract';
@@ -41,6 +43,16 @@ export async function bringIn(
     body: change(sheet.ready.settings, sheet.ready),
   });
   return client.jobEnd(study, job.id);
+}
+
+/** Lets somebody into a study, by a link that its owner makes and they open while they are signed in. */
+export async function letIn(owner: Client, study: number, person: Client, role: Role = 'owner') {
+  const { body } = await owner.send<InvitationLink>('POST', `/studies/${study}/invitations`, {
+    body: { name: `Account ${person.accountId}`, role },
+  });
+  const { token } = body;
+  const { status } = await person.session('POST', '/session/invitation/accepted', { token });
+  if (status !== 200) throw new Error(`${status}`);
 }
 
 /** A new study with a sheet of one question and one background variable imported. */

@@ -6,6 +6,7 @@ import { findOpeningPath } from './data/membership.js';
 import { QuestionFrame } from './frame/questionFrame.js';
 import { StudyFrame } from './frame/studyFrame.js';
 import { ChangePassword } from './people/choosePassword.js';
+import { JoinPage } from './people/joinPage.js';
 import { SignedIn } from './people/signedIn.js';
 import { NoPage } from './frame/noPage.js';
 import { StudyList } from './study/studyList.js';
@@ -13,6 +14,7 @@ import { StudyOpened } from './study/studyOpened.js';
 
 /** Each stop is fetched when it is first gone to. */
 export const router = createBrowserRouter([
+  { path: 'join', element: <JoinPage /> },
   {
     element: <SignedIn />,
     children: [

@@ -14,6 +14,7 @@ export const agreementEndpoints = defineEndpoints({
   listReadings: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/readings',
+    access: 'coding',
     params: questionParams,
     reply: readingListSchema,
     problems: [],
@@ -29,6 +30,7 @@ export const agreementEndpoints = defineEndpoints({
   getReadingAnswers: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/readings/:reading/answers',
+    access: 'coding',
     params: readingParams,
     reply: readingAnswersSchema,
     problems: ['not_your_reading'],
@@ -36,6 +38,7 @@ export const agreementEndpoints = defineEndpoints({
   codeSecondReading: {
     method: 'PUT',
     path: '/api/studies/:study/questions/:question/readings/:reading/answers',
+    access: 'coding',
     params: readingParams,
     body: secondCodingSchema,
     reply: doneSchema,

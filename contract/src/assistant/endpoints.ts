@@ -19,6 +19,7 @@ export const assistantEndpoints = defineEndpoints({
   getGlossary: {
     method: 'GET',
     path: '/api/studies/:study/glossary',
+    access: 'coding',
     params: studyParams,
     reply: glossarySchema,
     problems: [],

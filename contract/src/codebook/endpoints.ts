@@ -29,6 +29,7 @@ export const codebookEndpoints = defineEndpoints({
   getCodebook: {
     method: 'GET',
     path: '/api/studies/:study/codebook',
+    access: 'membership',
     params: studyParams,
     query: withinQuery,
     reply: codebookSchema,
@@ -75,6 +76,7 @@ export const codebookEndpoints = defineEndpoints({
   orderMentions: {
     method: 'POST',
     path: '/api/studies/:study/mentions/order',
+    access: 'coding',
     params: studyParams,
     body: mentionOrderQuerySchema,
     reply: mentionOrderSchema,
@@ -167,6 +169,7 @@ export const codebookEndpoints = defineEndpoints({
   getPins: {
     method: 'GET',
     path: '/api/studies/:study/pins',
+    access: 'coding',
     params: studyParams,
     reply: pinsSchema,
     problems: [],
@@ -174,6 +177,7 @@ export const codebookEndpoints = defineEndpoints({
   setPin: {
     method: 'PUT',
     path: '/api/studies/:study/pins/:key',
+    access: 'coding',
     params: pinParams,
     body: pinSchema,
     reply: pinsSchema,

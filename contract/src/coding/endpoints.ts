@@ -26,6 +26,7 @@ export const codingEndpoints = defineEndpoints({
   getLedger: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/ledger',
+    access: 'coding',
     params: questionParams,
     query: ledgerQuery,
     reply: ledgerSchema,
@@ -34,6 +35,7 @@ export const codingEndpoints = defineEndpoints({
   getAnswers: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/answers',
+    access: 'coding',
     params: questionParams,
     query: answersQuery,
     reply: answersSchema,
@@ -58,6 +60,7 @@ export const codingEndpoints = defineEndpoints({
   getNearCodes: {
     method: 'GET',
     path: '/api/studies/:study/responses/:response/near',
+    access: 'coding',
     params: responseParams,
     reply: nearCodesSchema,
     problems: [],
@@ -72,6 +75,7 @@ export const codingEndpoints = defineEndpoints({
   addMention: {
     method: 'POST',
     path: '/api/studies/:study/mentions',
+    access: 'coding',
     params: studyParams,
     body: mentionCreateSchema,
     reply: doneSchema,
@@ -86,6 +90,7 @@ export const codingEndpoints = defineEndpoints({
   editMention: {
     method: 'PATCH',
     path: '/api/studies/:study/mentions/:mention',
+    access: 'coding',
     params: mentionParams,
     body: mentionEditSchema,
     reply: doneSchema,
@@ -94,6 +99,7 @@ export const codingEndpoints = defineEndpoints({
   removeMention: {
     method: 'DELETE',
     path: '/api/studies/:study/mentions/:mention',
+    access: 'coding',
     params: mentionParams,
     query: z.object({ toSame: flagSchema.default(false) }),
     reply: doneSchema,
@@ -102,6 +108,7 @@ export const codingEndpoints = defineEndpoints({
   settleResponse: {
     method: 'PUT',
     path: '/api/studies/:study/responses/:response/settlement',
+    access: 'coding',
     params: responseParams,
     body: settleSchema,
     reply: doneSchema,
@@ -110,6 +117,7 @@ export const codingEndpoints = defineEndpoints({
   editLine: {
     method: 'PUT',
     path: '/api/studies/:study/responses/:response/lines',
+    access: 'coding',
     params: responseParams,
     body: lineEditSchema,
     reply: doneSchema,

@@ -77,6 +77,8 @@ export const ledgerQuery = withinQuery.extend({
   of: ruleTextSchema.optional(),
   /** Only what this person coded or settled. */
   coder: idSchema.optional(),
+  /** Only what is assigned to this person. */
+  assigned: idSchema.optional(),
   where: z.union([whereSchema.transform((one) => [one]), z.array(whereSchema).max(20)]).default([]),
   /** Only open answers that the current run thinks are likely about this theme. */
   about: uuidSchema.optional(),

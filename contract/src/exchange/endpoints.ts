@@ -13,6 +13,7 @@ export const exchangeEndpoints = defineEndpoints({
   downloadCodebook: {
     method: 'GET',
     path: '/api/studies/:study/codebook/files/:format',
+    access: 'membership',
     params: codebookFileParams,
     reply: z.unknown(),
     produces: Object.values(CODEBOOK_FILE_TYPES),

@@ -12,6 +12,7 @@ export const groupsEndpoints = defineEndpoints({
   listGroups: {
     method: 'GET',
     path: '/api/studies/:study/groups',
+    access: 'membership',
     params: studyParams,
     reply: groupListSchema,
     problems: [],

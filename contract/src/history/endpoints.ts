@@ -15,6 +15,7 @@ export const historyEndpoints = defineEndpoints({
   undo: {
     method: 'POST',
     path: '/api/studies/:study/undo',
+    access: 'coding',
     params: studyParams,
     reply: undoneSchema,
     problems: ['nothing_to_undo', 'undo_crosses'],
@@ -22,6 +23,7 @@ export const historyEndpoints = defineEndpoints({
   redo: {
     method: 'POST',
     path: '/api/studies/:study/redo',
+    access: 'coding',
     params: studyParams,
     reply: undoneSchema,
     problems: ['nothing_to_redo', 'undo_crosses'],

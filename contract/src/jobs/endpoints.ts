@@ -5,6 +5,7 @@ export const jobsEndpoints = defineEndpoints({
   getJob: {
     method: 'GET',
     path: '/api/studies/:study/jobs/:job',
+    access: 'membership',
     params: jobParams,
     reply: jobSchema,
     problems: [],

@@ -13,6 +13,7 @@ export const notesEndpoints = defineEndpoints({
   addNote: {
     method: 'POST',
     path: '/api/studies/:study/notes',
+    access: 'coding',
     params: studyParams,
     body: noteCreateSchema,
     reply: doneSchema,
@@ -21,6 +22,7 @@ export const notesEndpoints = defineEndpoints({
   editNote: {
     method: 'PATCH',
     path: '/api/studies/:study/notes/:note',
+    access: 'coding',
     params: noteParams,
     body: noteEditSchema,
     reply: doneSchema,
@@ -29,6 +31,7 @@ export const notesEndpoints = defineEndpoints({
   removeNote: {
     method: 'DELETE',
     path: '/api/studies/:study/notes/:note',
+    access: 'coding',
     params: noteParams,
     reply: doneSchema,
     problems: ['changed_meanwhile'],

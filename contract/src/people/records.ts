@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { idSchema, nameSchema, studyParams } from '../ids.js';
+import { idSchema, nameSchema, studyParams, uuidSchema } from '../ids.js';
+import { roleSchema } from './roles.js';
 
 export const signInSchema = z.object({
   name: nameSchema,
@@ -41,21 +42,83 @@ export const memberSchema = z
   .object({
     id: idSchema,
     name: z.string(),
-    /** False while the one-time password has not been replaced yet. */
-    hasEntered: z.boolean(),
-    /** Whether whoever asks may give this person another one-time password. */
-    mayBeGivenPassword: z.boolean(),
+    role: roleSchema,
+    /** Whether whoever asks may make a link by which this person chooses a new password. */
+    mayBeReset: z.boolean(),
   })
   .meta({ id: 'Member' });
 export type Member = z.infer<typeof memberSchema>;
-export const membersSchema = z.object({ members: z.array(memberSchema) });
 
-export const memberCreateSchema = z.object({ name: nameSchema });
-export type MemberCreate = z.infer<typeof memberCreateSchema>;
-/** The one-time password of a new person, shown once; null for a person who has an account here already. */
-export const oneTimePasswordSchema = z.object({ password: z.string().nullable() });
-export type OneTimePassword = z.infer<typeof oneTimePasswordSchema>;
+/** A link that was given out and not used yet. */
+export const invitationSchema = z
+  .object({
+    id: uuidSchema,
+    /** Whom it is for. */
+    name: z.string(),
+    /** Null where it resets a password. */
+    role: roleSchema.nullable(),
+    madeBy: z.string(),
+    expiresAt: z.iso.datetime(),
+  })
+  .meta({ id: 'Invitation' });
+export type Invitation = z.infer<typeof invitationSchema>;
+/** To those who are no owners, links are not shown. */
+export const membersSchema = z.object({
+  members: z.array(memberSchema),
+  invitations: z.array(invitationSchema),
+});
+
+export const invitationCreateSchema = z.object({ name: nameSchema, role: roleSchema });
+export type InvitationCreate = z.infer<typeof invitationCreateSchema>;
+/** The secret part of a link, told once, and until when it can be used. */
+export const invitationLinkSchema = z
+  .object({ token: z.string(), expiresAt: z.iso.datetime() })
+  .meta({ id: 'InvitationLink' });
+export type InvitationLink = z.infer<typeof invitationLinkSchema>;
 export const memberParams = studyParams.extend({ member: idSchema });
+export const memberChangeSchema = z.object({ role: roleSchema });
+export const invitationParams = studyParams.extend({ invitation: uuidSchema });
+
+const tokenSchema = z.string().regex(/^[\w-]{43}$/u);
+export const invitationTokenSchema = z.object({ token: tokenSchema });
+/** What a link is for, to whoever has it. */
+export const openedInvitationSchema = z
+  .object({
+    name: z.string(),
+    /** Null where it resets a password. */
+    role: roleSchema.nullable(),
+    study: z.string(),
+    madeBy: z.string(),
+    expiresAt: z.iso.datetime(),
+  })
+  .meta({ id: 'OpenedInvitation' });
+export type OpenedInvitation = z.infer<typeof openedInvitationSchema>;
+/** Without a name and a password, whoever is signed in joins the study. */
+export const invitationAcceptSchema = z.object({
+  token: tokenSchema,
+  /** What a new account is called; not looked at where a password is reset. */
+  name: nameSchema.optional(),
+  password: z.string().min(10).max(200).optional(),
+});
+export type InvitationAccept = z.infer<typeof invitationAcceptSchema>;
+
+/** Where a person is signed in. */
+export const openSessionSchema = z
+  .object({
+    /** Not the secret of its cookie. */
+    id: z.string(),
+    startedAt: z.iso.datetime(),
+    /** To the hour. */
+    usedAt: z.iso.datetime(),
+    /** What the browser said of itself, and the address it came from; null for sessions older than that is kept. */
+    browser: z.string().nullable(),
+    address: z.string().nullable(),
+    isThis: z.boolean(),
+  })
+  .meta({ id: 'OpenSession' });
+export type OpenSession = z.infer<typeof openSessionSchema>;
+export const openSessionsSchema = z.object({ sessions: z.array(openSessionSchema) });
+export const openSessionParams = z.object({ session: z.string().regex(/^[0-9a-f]{64}$/u) });
 
 /** What somebody did, as far as access and files go: never what was written. */
 export const auditEntrySchema = z

@@ -20,6 +20,7 @@ export const reportEndpoints = defineEndpoints({
   getReport: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/report',
+    access: 'reading',
     params: questionParams,
     query: reportQuery,
     reply: reportSchema,
@@ -28,6 +29,7 @@ export const reportEndpoints = defineEndpoints({
   getAnswersBehind: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/report/answers',
+    access: 'reading',
     params: questionParams,
     query: behindQuery,
     reply: behindSchema,
@@ -36,6 +38,7 @@ export const reportEndpoints = defineEndpoints({
   getCodesTogether: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/together',
+    access: 'reading',
     params: questionParams,
     query: togetherQuery,
     reply: togetherSchema,
@@ -44,6 +47,7 @@ export const reportEndpoints = defineEndpoints({
   downloadTogether: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/together/files/:format',
+    access: 'reading',
     params: togetherFileParams,
     query: togetherQuery,
     reply: z.unknown(),
@@ -53,6 +57,7 @@ export const reportEndpoints = defineEndpoints({
   downloadReport: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/report/files/:format',
+    access: 'reading',
     params: reportFileParams,
     query: reportQuery,
     reply: z.unknown(),

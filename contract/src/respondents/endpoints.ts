@@ -52,6 +52,7 @@ export const respondentsEndpoints = defineEndpoints({
   getVariable: {
     method: 'GET',
     path: '/api/studies/:study/variables/:variable',
+    access: 'membership',
     params: variableParams,
     reply: variableDetailSchema,
     problems: [],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../ids.js';
+import { idSchema, longIdsSchema, studyParams, uuidSchema } from '../ids.js';
 
 /**
  * `first_examples`: nearest in meaning to codes that have too few examples for a model. `check`: at random among the
@@ -47,3 +47,40 @@ export const saturationSchema = z
   })
   .meta({ id: 'Saturation' });
 export type Saturation = z.infer<typeof saturationSchema>;
+
+/** Answers that a person was asked to code. */
+export const assignmentSchema = z
+  .object({
+    id: uuidSchema,
+    studyId: idSchema,
+    questionId: idSchema,
+    coderId: idSchema,
+    responseIds: z.array(idSchema),
+    assignedBy: idSchema,
+    assignedAt: z.iso.datetime(),
+  })
+  .meta({ id: 'Assignment' });
+export type Assignment = z.infer<typeof assignmentSchema>;
+
+/** Asks for some answers, and all of the same words, to be coded by a member of the team. */
+export const assignmentCreateSchema = z.object({
+  id: uuidSchema,
+  coderId: idSchema,
+  responseIds: longIdsSchema,
+});
+export type AssignmentCreate = z.infer<typeof assignmentCreateSchema>;
+export const assignmentParams = studyParams.extend({ assignment: uuidSchema });
+
+export const listedAssignmentSchema = assignmentSchema
+  .pick({ id: true, questionId: true, coderId: true, assignedAt: true })
+  .extend({
+    coder: z.string(),
+    assignedBy: z.string(),
+    size: z.number().int(),
+    /** How many of its answers are settled by hand, by whomever. */
+    settled: z.number().int(),
+  })
+  .meta({ id: 'ListedAssignment' });
+export type ListedAssignment = z.infer<typeof listedAssignmentSchema>;
+/** The newest first; to a coder, their own. */
+export const assignmentsSchema = z.object({ assignments: z.array(listedAssignmentSchema) });

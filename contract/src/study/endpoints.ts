@@ -68,6 +68,7 @@ export const studyEndpoints = defineEndpoints({
   getStudy: {
     method: 'GET',
     path: '/api/studies/:study',
+    access: 'membership',
     params: studyParams,
     query: withinQuery,
     reply: studyDetailSchema,
@@ -76,6 +77,7 @@ export const studyEndpoints = defineEndpoints({
   archiveStudy: {
     method: 'PUT',
     path: '/api/studies/:study/archived',
+    access: 'ownership',
     params: studyParams,
     body: studyArchiveSchema,
     reply: doneSchema,
@@ -84,6 +86,7 @@ export const studyEndpoints = defineEndpoints({
   deleteStudy: {
     method: 'POST',
     path: '/api/studies/:study/deletion',
+    access: 'ownership',
     params: studyParams,
     body: studyDeleteSchema,
     reply: doneSchema,
@@ -92,6 +95,7 @@ export const studyEndpoints = defineEndpoints({
   getMembership: {
     method: 'GET',
     path: '/api/studies/:study/membership',
+    access: 'membership',
     params: studyParams,
     reply: membershipSchema,
     problems: [],
@@ -99,6 +103,7 @@ export const studyEndpoints = defineEndpoints({
   changeMembership: {
     method: 'PATCH',
     path: '/api/studies/:study/membership',
+    access: 'membership',
     params: studyParams,
     body: membershipChangeSchema,
     reply: doneSchema,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { backgroundKindSchema, idSchema, nameSchema, proseSchema, uuidSchema } from '../ids.js';
+import { roleSchema } from '../people/roles.js';
 import { derivedSchema } from '../respondents/records.js';
 import { asideMarksSchema } from '../sheet/records.js';
 
@@ -22,6 +23,7 @@ export const listedStudySchema = studySummarySchema
   .omit({ questions: true })
   .extend({
     isArchived: z.boolean(),
+    role: roleSchema,
     /** When this person last had it open; null for never. */
     openedAt: z.iso.datetime().nullable(),
     /** Names of the others who work on it. */
@@ -51,6 +53,10 @@ export const membershipSchema = z
     hidesNextSteps: z.boolean(),
     /** Second readings that they were asked for and have not finished, oldest first. */
     readings: z.array(z.object({ id: uuidSchema, questionId: idSchema, left: z.number().int() })),
+    /** Questions with answers that were assigned to them, in the order of the study. */
+    assigned: z.array(
+      z.object({ questionId: idSchema, size: z.number().int(), left: z.number().int() }),
+    ),
   })
   .meta({ id: 'Membership' });
 export type Membership = z.infer<typeof membershipSchema>;
@@ -121,6 +127,10 @@ export const studyDetailSchema = z
     respondents: z.number().int(),
     allRespondents: z.number().int(),
     weighted: z.boolean(),
+    /** What whoever asks does in it. */
+    role: roleSchema,
+    /** Whether readers see contact details and names masked, and no respondent's id. */
+    masksForReaders: z.boolean(),
     /** How the interviewer's words are marked inside answers. */
     asides: asideMarksSchema,
     /** Words that a first look leaves out. */

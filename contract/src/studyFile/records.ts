@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { nameSchema } from '../ids.js';
 
 /** The form of a study file; a newer one is refused by an older program. */
-export const STUDY_FILE_VERSION = 1;
+export const STUDY_FILE_VERSION = 2;
 export const STUDY_FILE_FORM = 'yellow-thread-study';
 
 /** What a copy may do without: what is known of people, names and addresses in notes, who changed what. */

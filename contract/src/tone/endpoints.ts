@@ -49,6 +49,7 @@ export const toneEndpoints = defineEndpoints({
   getToneReport: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/tone/report',
+    access: 'reading',
     params: questionParams,
     query: toneReportQuery,
     reply: toneReportSchema,
@@ -57,6 +58,7 @@ export const toneEndpoints = defineEndpoints({
   downloadToneReport: {
     method: 'GET',
     path: '/api/studies/:study/questions/:question/tone/report/files/csv',
+    access: 'reading',
     params: questionParams,
     query: toneReportQuery,
     reply: z.unknown(),

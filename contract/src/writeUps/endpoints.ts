@@ -18,6 +18,7 @@ export const writeUpsEndpoints = defineEndpoints({
   listWriteUps: {
     method: 'GET',
     path: '/api/studies/:study/write-ups',
+    access: 'reading',
     params: studyParams,
     reply: writeUpListSchema,
     problems: [],
@@ -25,6 +26,7 @@ export const writeUpsEndpoints = defineEndpoints({
   getWriteUp: {
     method: 'GET',
     path: '/api/studies/:study/write-ups/:writeUp',
+    access: 'reading',
     params: writeUpParams,
     reply: writeUpSchema,
     problems: ['no_such_difference', 'too_many_columns', 'wrong_table'],
@@ -70,6 +72,7 @@ export const writeUpsEndpoints = defineEndpoints({
   readPicture: {
     method: 'GET',
     path: '/api/studies/:study/pictures/:picture',
+    access: 'reading',
     params: pictureParams,
     reply: z.unknown(),
     produces: ['image/png'],
@@ -78,6 +81,7 @@ export const writeUpsEndpoints = defineEndpoints({
   downloadWriteUp: {
     method: 'GET',
     path: '/api/studies/:study/write-ups/:writeUp/files/:format',
+    access: 'reading',
     params: writeUpFileParams,
     reply: z.unknown(),
     produces: Object.values(TABLE_FILE_TYPES),

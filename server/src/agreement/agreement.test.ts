@@ -10,6 +10,7 @@ import type {
 } from '@yellow-thread/contract';
 import Excel from 'exceljs';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
+import { letIn } from '../../test/study.js';
 import { importFares } from '../../test/fares.js';
 
 // one story: Rowan codes, Wren codes the same answers without seeing how, they compare and settle where they differ
@@ -35,11 +36,7 @@ beforeAll(async () => {
   const { answers } = await study.ledger('words=crew');
   crew = (await study.code(answers[0]!.id, { newCode: 'Crew' })).codeId;
   for (const { id } of answers.slice(1)) await study.code(id, { codeId: crew });
-  const added = await rowan.send<{ password: string | null }>('POST', `${study.base}/members`, {
-    body: { name: 'Wren' },
-  });
-  // Wren has an account already
-  expect(added.body).toEqual({ password: null });
+  await letIn(rowan, study.id, wren, 'researcher');
 });
 afterAll(() => server.stop());
 

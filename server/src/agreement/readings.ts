@@ -86,7 +86,7 @@ export async function drawReading(
     const [reader] = await rows<{ name: string }>(
       tx,
       `select a.name from account a join membership m on m.account_id = a.id
-       where a.id = :readerId and m.study_id = :studyId`,
+       where a.id = :readerId and m.study_id = :studyId and m.role <> 'reader'`,
       { readerId, studyId: maker.studyId },
     );
     if (!reader) throw problems.notFound('person');

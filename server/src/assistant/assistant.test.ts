@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { AnswerHelp, Glossary } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import { importStudy, letIn } from '../../test/study.js';
 
 let server: TestServer;
 let rowan: Client;
@@ -61,7 +61,7 @@ test('what is read blind gets no help: a sample, and what waits for a second rea
   );
   expect((await help(empty)).body.code).toBe('no_answer_to_code');
   const tansy = await server.enter('Tansy');
-  await rowan.send('POST', `${study.base}/members`, { body: { name: 'Tansy' } });
+  await letIn(rowan, study.id, tansy, 'researcher');
   await study.settle(ids[1]!);
   const reading = await rowan.send('POST', `${study.base}/questions/${study.question}/readings`, {
     body: { id: randomUUID(), readerId: tansy.accountId, size: 1, like: null },

@@ -4,7 +4,7 @@ import type { CodeMaps, DrawnMap, MapChange } from '@yellow-thread/contract';
 import fc from 'fast-check';
 import { SaxesParser } from 'saxes';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import { importStudy, letIn } from '../../test/study.js';
 
 let server: TestServer;
 let client: Client;
@@ -132,7 +132,7 @@ test('whatever was done to a map is undone and done again, step by step', async 
 
 test('two people on one map keep what both do; what would hang on nothing is refused', async () => {
   const other = await server.enter('Tansy');
-  await client.send('POST', `${study.base}/members`, { body: { name: 'Tansy' } });
+  await letIn(client, study.id, other, 'researcher');
   const [one, two] = [node(fares), node(steps)];
   await change({ nodes: [one, two] });
   const joined = relation(one.id, two.id);

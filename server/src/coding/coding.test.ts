@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import { randomUUID } from 'node:crypto';
 import type { Codebook, Hits, ListedNote, NearCodes, StudyDetail } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import { importStudy, letIn } from '../../test/study.js';
 
 let server: TestServer;
 let client: Client;
@@ -324,10 +324,7 @@ describe('undo', () => {
   test('does not pull a new code from under somebody who uses it since', async () => {
     const { codeId } = await study.code(first, { newCode: 'Fares' });
     const colleague = await server.enter(`Colleague ${study.id}`);
-    await server.sql(
-      'insert into membership (study_id, account_id) values (:studyId, :colleagueAccountId)',
-      { studyId: study.id, colleagueAccountId: colleague.accountId },
-    );
+    await letIn(client, study.id, colleague);
     const last = (await study.ledger()).answers.at(-1)!.id;
     await colleague.send('POST', `${study.base}/mentions`, {
       body: { id: randomUUID(), responseId: last, codeId, start: null, end: null },

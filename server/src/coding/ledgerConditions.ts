@@ -10,6 +10,7 @@ import {
   respondentsOf,
   respondentsOfRule,
 } from '../groups/index.js';
+import { isAssigned } from '../people/index.js';
 import { isWithheld, currentThresholds } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
@@ -66,18 +67,21 @@ export interface LedgerReader {
   studyId: number;
   questionId: number;
   accountId: number | null;
+  /** Sees what is assigned to them alone. */
+  isCoder?: boolean;
 }
 
 /** Which answers a filter chooses, but for their words; null for all that say something. */
 export async function conditionOf(
   em: EntityManager,
-  { studyId, questionId, accountId }: LedgerReader,
+  { studyId, questionId, accountId, isCoder = false }: LedgerReader,
   {
     show,
     all,
     any,
     none,
     coder,
+    assigned,
     where,
     like,
     about,
@@ -106,6 +110,12 @@ export async function conditionOf(
         and not exists (select 1 from settlement t where t.response_id = r.id)`,
       values: { about },
     });
+  for (const coderId of new Set([isCoder ? accountId : null, assigned ?? null]))
+    if (coderId !== null)
+      parts.push({
+        sql: isAssigned('r.id', `:assigned${coderId}`),
+        values: { studyId, [`assigned${coderId}`]: coderId },
+      });
   const with_ = 'select 1 from mention m where m.response_id = r.id and m.code_id';
   const byCoder = coder === undefined ? '' : ' and m.coder_id = :coder';
   const its: SqlValues = coder === undefined ? {} : { coder };

@@ -32,7 +32,8 @@ export function codingRoutes(app: App, threads: Threads): void {
       const { em, params, query } = request;
       const question = await findQuestion(em, params.study, params.question);
       const { id: accountId } = requireAccount(request);
-      const reader = { studyId: params.study, questionId: question.id, accountId };
+      const isCoder = request.role === 'coder';
+      const reader = { studyId: params.study, questionId: question.id, accountId, isCoder };
       return readLedger(em, threads, reader, query);
     },
     { serializerCompiler: () => JSON.stringify },
@@ -46,12 +47,15 @@ export function codingRoutes(app: App, threads: Threads): void {
       { fields: ['id'] },
     );
     const ids = new Set(known.map(({ id }) => id));
+    const answers = await readAnswersFor(
+      em,
+      requireAccount(request).id,
+      query.ids.filter((id) => ids.has(id)),
+    );
+    if (request.role !== 'coder') return { answers };
+    // coders code without the models' word
     return {
-      answers: await readAnswersFor(
-        em,
-        requireAccount(request).id,
-        query.ids.filter((id) => ids.has(id)),
-      ),
+      answers: answers.map((answer) => ({ ...answer, suggestions: [], nothingLikely: false })),
     };
   });
   route(app, api.getHits, async (request) => {

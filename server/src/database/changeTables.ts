@@ -1,6 +1,7 @@
 import type {
   AnswerCluster,
   AsideMarks,
+  Assignment,
   BackgroundValue,
   Derived,
   Bundle,
@@ -54,6 +55,7 @@ export interface ChangeTables {
   spot_check_answer: SpotCheckAnswer;
   second_reading: SecondReading;
   second_reading_answer: SecondReadingAnswer;
+  assignment: Assignment;
   code_closing: CodeClosing;
   model_decision: ModelDecision;
   answer_cluster: AnswerCluster;
@@ -176,6 +178,7 @@ export const shapes: Readonly<Record<keyof ChangeTables, TableShape>> = {
   spot_check_answer: shapeOf(entities.SpotCheckAnswerEntity),
   second_reading: shapeOf(entities.SecondReadingEntity),
   second_reading_answer: shapeOf(entities.SecondReadingAnswerEntity),
+  assignment: shapeOf(entities.AssignmentEntity),
   code_closing: shapeOf(entities.CodeClosingEntity),
   model_decision: shapeOf(entities.ModelDecisionEntity),
   answer_cluster: shapeOf(entities.AnswerClusterEntity),

@@ -171,7 +171,7 @@ test('many changes at once from several people are all kept', async () => {
   for (const name of ['Ash', 'Hazel', 'Elm']) {
     const person = await server.enter(name);
     await server.sql(
-      'insert into membership (study_id, account_id) values (:studyId, :personAccountId)',
+      `insert into membership (study_id, account_id, role) values (:studyId, :personAccountId, 'owner')`,
       { studyId: study.id, personAccountId: person.accountId },
     );
     people.push(person);

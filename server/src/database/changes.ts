@@ -51,24 +51,47 @@ export async function makeChange(
   await notifyOfChange(em, change, change.diff);
 }
 
+/** Notes in the history what was done otherwise than by changing records, and is not undone from there. */
+export const noteInHistory = (
+  em: EntityManager,
+  { studyId, accountId }: ChangeMaker,
+  summary: string,
+): Promise<unknown> =>
+  rows(
+    em,
+    `insert into change (study_id, account_id, summary, codes, touched, diff, undoable)
+     values (:studyId, :accountId, :summary, '{}', '{}', '{}', false)`,
+    { studyId, accountId, summary },
+  );
+
 interface RecordedChange {
   id: number;
   summary: string;
   diff: ChangeDiff;
 }
 
-/** Undoes this person's last change of the study, and says what it was. */
-export async function undoChange(em: EntityManager, maker: ChangeMaker) {
+/**
+ * Undoes this person's last change of the study, and says what it was.
+ *
+ * @param only the tables whose changes the person may reverse; left out, all
+ * @throws Problem nothing_to_undo, undo_crosses
+ */
+export async function undoChange(
+  em: EntityManager,
+  maker: ChangeMaker,
+  only: readonly (keyof ChangeTables)[] = tables,
+) {
   const { studyId, accountId } = maker;
   return em.transactional(async (tx) => {
     await lockHistory(tx, studyId, accountId);
     const [last] = await rows<RecordedChange>(
       tx,
       `select id, summary, diff from change
-       where study_id = :studyId and account_id = :accountId and undone_at is null order by id desc limit 1`,
+       where study_id = :studyId and account_id = :accountId and undone_at is null and undoable
+       order by id desc limit 1`,
       { studyId, accountId },
     );
-    if (!last) throw problems.nothingToUndo();
+    if (!last || isBeyond(last.diff, only)) throw problems.nothingToUndo();
     await applyOrThrow(tx, reverseRecordsDiff(last.diff), problems.undoCrosses(last.summary));
     await tx.nativeUpdate(ChangeEntity, { id: last.id }, { undoneAt: new Date() });
     await notifyOfChange(tx, maker, last.diff);
@@ -76,8 +99,12 @@ export async function undoChange(em: EntityManager, maker: ChangeMaker) {
   });
 }
 
-/** Makes again what this person undid last, unless they changed something else since. */
-export async function redoChange(em: EntityManager, maker: ChangeMaker) {
+/** Makes again what this person undid last, unless they changed something else since. @param only as for undoing */
+export async function redoChange(
+  em: EntityManager,
+  maker: ChangeMaker,
+  only: readonly (keyof ChangeTables)[] = tables,
+) {
   const { studyId, accountId } = maker;
   return em.transactional(async (tx) => {
     await lockHistory(tx, studyId, accountId);
@@ -88,13 +115,17 @@ export async function redoChange(em: EntityManager, maker: ChangeMaker) {
        order by id limit 1`,
       { studyId, accountId },
     );
-    if (!next) throw problems.nothingToRedo();
+    if (!next || isBeyond(next.diff, only)) throw problems.nothingToRedo();
     await applyOrThrow(tx, next.diff, problems.undoCrosses(next.summary));
     await tx.nativeUpdate(ChangeEntity, { id: next.id }, { undoneAt: null });
     await notifyOfChange(tx, maker, next.diff);
     return { summary: next.summary };
   });
 }
+
+/** Whether a change is of more than some tables: of what the person did when they had another role. */
+const isBeyond = (diff: ChangeDiff, only: readonly (keyof ChangeTables)[]): boolean =>
+  tables.some((table) => diff[table] && !only.includes(table));
 
 type AnyRecord = ChangeTables[keyof ChangeTables];
 
@@ -168,6 +199,10 @@ export const notifyOfAccess = (em: EntityManager, studyId: number | null): Promi
     tables: [studyId === null ? 'session' : 'membership'],
     responses: [],
   });
+
+/** Tells that anything of a study may be other now. */
+export const notifyOfAnything = (em: EntityManager, studyId: number): Promise<void> =>
+  notify(em, { studyId, accountId: 0, tab: null, tables: [], responses: null });
 
 /** Tells that other models are in force for some question: nobody's change, but what they suggest is other now. */
 export const notifyOfRun = (em: EntityManager, studyId: number): Promise<void> =>

@@ -2,8 +2,10 @@ export {
   CHANGE_CHANNEL,
   inChange,
   makeChange,
+  noteInHistory,
   redoChange,
   notifyOfAccess,
+  notifyOfAnything,
   notifyOfRun,
   undoChange,
   type ChangeMaker,
@@ -38,6 +40,7 @@ export {
 } from './query.js';
 export {
   codesInUse,
+  findAssignments,
   findClosings,
   findMentions,
   findNotes,

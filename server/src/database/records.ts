@@ -80,6 +80,13 @@ export const findSettlements = finder('settlement', {
   order: 's.response_id, s.coder_id',
 });
 
+/** By a condition on `assignment g`. */
+export const findAssignments = finder('assignment', {
+  alias: 'g',
+  from: 'assignment g',
+  order: 'g.assigned_at desc, g.id',
+});
+
 /** By a condition on `code_closing k`. */
 export const findClosings = finder('code_closing', {
   alias: 'k',

@@ -83,7 +83,8 @@ export async function loadDemoStudy(em: EntityManager, folder: string, members: 
       purpose: study.purpose,
       noAnswers: [...NO_ANSWERS],
     });
-    for (const accountId of members) await tx.insert(MembershipEntity, { studyId, accountId });
+    for (const accountId of members)
+      await tx.insert(MembershipEntity, { studyId, accountId, role: 'owner' });
 
     const written = await importFile(tx, {
       studyId,

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { AddressInfo } from 'node:net';
 import type { StudyEvent } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import { importStudy, letIn } from '../../test/study.js';
 
 let server: TestServer;
 let client: Client;
@@ -63,7 +63,7 @@ test('whoever was added hears, nobody else does, and whoever is removed or signe
   const [first] = (await study.ledger()).ids;
   await study.settle(first!);
   const members = `${study.base}/members`;
-  await client.send('POST', members, { body: { name: 'Guest' } });
+  await letIn(client, study.id, guest);
   // nothing of what came before
   expect((await events.next()).value).toMatchObject({ study: study.id, tables: ['membership'] });
   await study.settle(first!, false);

@@ -1,8 +1,18 @@
 export { ensureDemoResearcher, ensureOwner } from './accounts.js';
 export { noteInAudit, type AuditAction } from './audit.js';
 export { auditRoutes, noteExports } from './auditRoutes.js';
-export { loadAccount, makerOf, requireAccount, requireStudy, type Maker } from './guard.js';
+export {
+  isAssigned,
+  loadAccount,
+  makerOf,
+  requireAccount,
+  requireAssigned,
+  requireStudy,
+  type Maker,
+} from './guard.js';
+export { removeExpiredInvitations } from './invitations.js';
 export { memberRoutes } from './memberRoutes.js';
+export { maskWriteUp, readerMask, type ReaderMask } from './readerMask.js';
 export { peopleRoutes } from './routes.js';
 export {
   createSessionStore,

@@ -1,9 +1,10 @@
 import { api } from '@yellow-thread/contract';
 import type { FastifyRequest } from 'fastify';
 import type { App } from '../app.types.js';
-import { noteInAudit, type AuditAction } from './audit.js';
-import { requireAccount } from './guard.js';
-import { addMember, givePassword, listMembers, removeMember } from './members.js';
+import { noteInAudit, type AuditAction, type AuditNote } from './audit.js';
+import { makerOf, requireAccount } from './guard.js';
+import { invite, inviteToReset, listInvitations, withdrawInvitation } from './invitations.js';
+import { changeRole, listMembers, removeMember } from './members.js';
 import { DONE, route } from '../route.js';
 
 const notMany = { rateLimit: { max: 30, timeWindow: '1 minute' } };
@@ -11,46 +12,65 @@ const notMany = { rateLimit: { max: 30, timeWindow: '1 minute' } };
 const note = (
   request: FastifyRequest<{ Params: { study: number } }>,
   action: AuditAction,
-  member: number,
+  details: AuditNote['details'] = {},
 ) =>
   noteInAudit(request.em, {
     action,
     accountId: requireAccount(request).id,
     studyId: request.params.study,
-    details: { member },
+    details,
   });
 
-/** Who works in a study. */
+/** Who works in a study, in which role, and who is let in. */
 export function memberRoutes(app: App): void {
-  route(app, api.listMembers, async (request) => ({
-    members: await listMembers(request.em, requireAccount(request), request.params.study),
-  }));
+  route(app, api.listMembers, async (request) => {
+    const { em, params, role } = request;
+    const actor = requireAccount(request);
+    return {
+      members: await listMembers(em, { actor, studyId: params.study, role: role! }),
+      invitations: role === 'owner' ? await listInvitations(em, params.study) : [],
+    };
+  });
+  route(app, api.changeMember, async (request) => {
+    const { em, params, body } = request;
+    await changeRole(em, makerOf(request, params.study), params.member, body.role);
+    await note(request, 'role_changed', { member: params.member, role: body.role });
+    return DONE;
+  });
   route(
     app,
-    api.addMember,
+    api.invite,
     async (request) => {
       const { em, params, body } = request;
-      const { member, ...given } = await addMember(em, params.study, body.name);
-      await note(request, 'member_added', member);
-      return given;
+      const link = await invite(em, makerOf(request, params.study), body);
+      await note(request, 'invited', { role: body.role });
+      return link;
     },
     { config: notMany },
   );
+  route(app, api.withdrawInvitation, async (request) => {
+    const { study, invitation } = request.params;
+    await withdrawInvitation(request.em, study, invitation);
+    await note(request, 'invitation_withdrawn');
+    return DONE;
+  });
   route(
     app,
-    api.givePassword,
+    api.resetPassword,
     async (request) => {
       const { study, member } = request.params;
-      const given = await givePassword(request.em, requireAccount(request), study, member);
-      await note(request, 'password_given', member);
-      return given;
+      const actor = requireAccount(request);
+      const link = await inviteToReset(request.em, actor, makerOf(request, study), member);
+      await note(request, 'password_reset_offered', { member });
+      return link;
     },
     { config: notMany },
   );
   route(app, api.removeMember, async (request) => {
-    const { em, params } = request;
-    await removeMember(em, requireAccount(request), params.study, params.member);
-    await note(request, 'member_removed', params.member);
+    const { em, params, role } = request;
+    const maker = makerOf(request, params.study);
+    await removeMember(em, { maker, role: role!, memberId: params.member });
+    await note(request, 'member_removed', { member: params.member });
     return DONE;
   });
 }

@@ -1,149 +1,134 @@
-import type { Member, OneTimePassword } from '@yellow-thread/contract';
+import type { Member, Role } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
-  AccountEntity,
   MembershipEntity,
-  row,
-  rows,
+  noteInHistory,
   notifyOfAccess,
+  rows,
   type AccountRow,
 } from '../database/index.js';
 import { problems } from '../wording/problems.js';
-import { oneTimePassword, OWNER } from './accounts.js';
-import { endSessions } from './sessionStore.js';
+import { memberTexts as texts } from '../wording/people.js';
+import { OWNER } from './accounts.js';
+import type { Maker } from './guard.js';
 
-/**
- * Whether `actor` may replace a person's password: the owner may; others one that was never used, as long as it opens
- * no study that they do not share.
- *
- * @param studies how many studies the person is in
- */
-const mayGivePassword = (actor: AccountRow, target: AccountRow, studies: number): boolean =>
-  target.passwordHash !== null &&
-  target.name !== OWNER &&
-  (actor.name === OWNER ? actor.id !== target.id : target.choosesPassword && studies === 1);
-
-/** How many studies some people are in, by id. */
-async function countStudies(em: EntityManager, ids: readonly number[]) {
-  const counted = await rows<{ id: number; studies: number }>(
-    em,
-    `select account_id as id, count(*)::int as studies from membership
-     where account_id = any(:ids::int[]) group by 1`,
-    { ids },
-  );
-  return new Map(counted.map(({ id, studies }) => [id, studies]));
+interface StoredMember {
+  id: number;
+  name: string;
+  role: Role;
+  hasPassword: boolean;
+  /** Whether every study of theirs is one that the person asking owns. */
+  isOursAlone: boolean;
 }
 
-/** Who may open a study, by name. */
+/** Who may open a study, by name. @param actorId who asks */
+const findMembers = (
+  em: EntityManager,
+  actorId: number,
+  studyId: number,
+): Promise<StoredMember[]> =>
+  rows(
+    em,
+    `select a.id, a.name, m.role, a.password_hash is not null as "hasPassword",
+       not exists (select 1 from membership o where o.account_id = a.id and not exists (
+         select 1 from membership own where own.study_id = o.study_id
+           and own.account_id = :actorId and own.role = 'owner')) as "isOursAlone"
+     from membership m join account a on a.id = m.account_id
+     where m.study_id = :studyId order by a.name`,
+    { actorId, studyId },
+  );
+
+/** Whether `actor` may let a member choose a new password: the owner of the installation, or who owns all they work in. */
+const mayReset = (actor: AccountRow, { id, name, hasPassword, isOursAlone }: StoredMember) =>
+  hasPassword && id !== actor.id && name !== OWNER && (actor.name === OWNER || isOursAlone);
+
+/** Who works in a study, by name. */
 export async function listMembers(
   em: EntityManager,
-  actor: AccountRow,
-  studyId: number,
+  { actor, studyId, role }: { actor: AccountRow; studyId: number; role: Role },
 ): Promise<Member[]> {
-  const memberships = await em.find(MembershipEntity, { studyId });
-  const ids = memberships.map(({ accountId }) => accountId);
-  const studies = await countStudies(em, ids);
-  const accounts = await em.find(AccountEntity, { id: { $in: ids } }, { orderBy: { name: 'asc' } });
-  return accounts.map((account) => ({
-    id: account.id,
-    name: account.name,
-    hasEntered: !account.choosesPassword,
-    mayBeGivenPassword: mayGivePassword(actor, account, studies.get(account.id) ?? 0),
+  const members = await findMembers(em, actor.id, studyId);
+  return members.map((member) => ({
+    id: member.id,
+    name: member.name,
+    role: member.role,
+    mayBeReset: role === 'owner' && mayReset(actor, member),
   }));
 }
 
-/**
- * Lets a person into a study, by the name of their account; one that is not there yet is made.
- *
- * Nobody is added by an account that never signed in: whoever made it knows its one-time password.
- *
- * @returns the one-time password of a new account
- * @throws Problem already_member, not_entered_yet
- */
-export async function addMember(
-  em: EntityManager,
-  studyId: number,
-  name: string,
-): Promise<OneTimePassword & { member: number }> {
-  const { password, account } = await oneTimePassword();
-  return em.transactional(async (tx) => {
-    const made = await rows(
-      tx,
-      `insert into account (name, password_hash, chooses_password) values (:name, :passwordHash, :choosesPassword)
-       on conflict (name) do nothing returning 1`,
-      { name, passwordHash: account.passwordHash, choosesPassword: account.choosesPassword },
-    );
-    const known = await row<{ id: number; waits: boolean; studies: number; here: boolean }>(
-      tx,
-      `select a.id, a.chooses_password and a.name <> :owner as waits,
-         (select count(*)::int from membership where account_id = a.id) as studies,
-         exists (select 1 from membership where account_id = a.id and study_id = :studyId) as here
-       from account a where a.name = :name for no key update`,
-      { owner: OWNER, studyId, name },
-    );
-    if (known.here) throw problems.alreadyMember(name);
-    if (known.waits && known.studies > 0) throw problems.notEnteredYet(name);
-    await tx.insert(MembershipEntity, { studyId, accountId: known.id });
-    // an account whose person was removed before they signed in starts over
-    if (known.waits && made.length === 0)
-      await tx.nativeUpdate(
-        AccountEntity,
-        { id: known.id },
-        { passwordHash: account.passwordHash },
-      );
-    await notifyOfAccess(tx, studyId);
-    return { password: known.waits ? password : null, member: known.id };
-  });
-}
-
-/** Another one-time password for a member; who is signed in with the old one no longer is. @throws Problem password_of_their_own */
-export async function givePassword(
+/** @throws Problem not_found, password_of_their_own */
+export async function requireResettable(
   em: EntityManager,
   actor: AccountRow,
   studyId: number,
   memberId: number,
-): Promise<OneTimePassword> {
-  const member = await findMember(em, studyId, memberId);
-  const studies = await countStudies(em, [memberId]);
-  if (!mayGivePassword(actor, member, studies.get(memberId) ?? 0))
-    throw problems.passwordOfTheirOwn(member.name);
-  const { password, account } = await oneTimePassword();
-  Object.assign(member, account);
-  await em.flush();
-  await endSessions(em, 'account_id = :accountId', { accountId: member.id });
-  return { password };
+): Promise<{ name: string }> {
+  const member = (await findMembers(em, actor.id, studyId)).find(({ id }) => id === memberId);
+  if (!member) throw problems.notFound('person');
+  if (!mayReset(actor, member)) throw problems.passwordOfTheirOwn(member.name);
+  return member;
+}
+
+/** Gives a member another role. @throws Problem not_found, last_owner */
+export async function changeRole(
+  em: EntityManager,
+  maker: Maker,
+  memberId: number,
+  role: Role,
+): Promise<void> {
+  const { studyId } = maker;
+  await em.transactional(async (tx) => {
+    const { name, role: before } = await takeMember(tx, studyId, memberId, role);
+    if (before === role) return;
+    await tx.nativeUpdate(MembershipEntity, { studyId, accountId: memberId }, { role });
+    await noteInHistory(tx, maker, texts.makingThem(name, role));
+    await notifyOfAccess(tx, studyId);
+  });
 }
 
 /**
- * Removes a person from a study; what they coded stays. The owner of the installation is removed by nobody else.
+ * Removes a person from a study; what they coded stays. Whoever is no owner removes only themselves, and the owner of the
+ * installation is removed by nobody else.
  *
- * @throws Problem last_member, not_the_owner
+ * @throws Problem not_found, not_your_role, last_owner, not_the_owner
  */
 export async function removeMember(
   em: EntityManager,
-  actor: AccountRow,
-  studyId: number,
-  memberId: number,
+  { maker, role, memberId }: { maker: Maker; role: Role; memberId: number },
 ): Promise<void> {
+  const { studyId, accountId } = maker;
+  if (role !== 'owner' && accountId !== memberId) throw problems.notYourRole(role);
   await em.transactional(async (tx) => {
-    // two who shut each other out at once do so one after the other
-    const members = await rows<{ id: number }>(
-      tx,
-      'select account_id as id from membership where study_id = :studyId for update',
-      { studyId },
-    );
-    if (!members.some(({ id }) => id === memberId)) throw problems.notFound('person');
-    if (members.length === 1) throw problems.lastMember();
-    const { name } = await tx.findOneOrFail(AccountEntity, memberId);
-    if (name === OWNER && actor.id !== memberId) throw problems.notTheOwner();
+    const { name } = await takeMember(tx, studyId, memberId, null);
+    if (name === OWNER && accountId !== memberId) throw problems.notTheOwner();
     await tx.nativeDelete(MembershipEntity, { studyId, accountId: memberId });
+    await noteInHistory(tx, maker, texts.removing(name));
     await notifyOfAccess(tx, studyId);
   });
 }
 
-async function findMember(em: EntityManager, studyId: number, id: number): Promise<AccountRow> {
-  const isMember = (await em.count(MembershipEntity, { studyId, accountId: id })) > 0;
-  const account = isMember ? await em.findOne(AccountEntity, id) : null;
-  if (!account) throw problems.notFound('person');
-  return account;
+/**
+ * A member whose role is about to change, held so that two owners who shut each other out at once do so one after the
+ * other.
+ *
+ * @param becomes the role that they get; null for none
+ */
+async function takeMember(
+  tx: EntityManager,
+  studyId: number,
+  memberId: number,
+  becomes: Role | null,
+): Promise<{ name: string; role: Role }> {
+  const members = await rows<{ id: number; name: string; role: Role }>(
+    tx,
+    `select a.id, a.name, m.role from membership m join account a on a.id = m.account_id
+     where m.study_id = :studyId order by a.id for update of m`,
+    { studyId },
+  );
+  const member = members.find(({ id }) => id === memberId);
+  if (!member) throw problems.notFound('person');
+  const owners = members.filter(({ id, role }) => role === 'owner' && id !== memberId);
+  if (member.role === 'owner' && becomes !== 'owner' && owners.length === 0)
+    throw problems.lastOwner();
+  return member;
 }

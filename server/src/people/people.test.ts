@@ -1,7 +1,15 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { PASSWORD, startServer, type TestServer } from '../../test/app.js';
-import { importStudy } from '../../test/study.js';
+import type {
+  Invitation,
+  InvitationLink,
+  Member,
+  OpenSession,
+  Role,
+} from '@yellow-thread/contract';
+import { PASSWORD, startServer, type Client, type TestServer } from '../../test/app.js';
+import { importStudy, letIn } from '../../test/study.js';
 import { ensureOwner } from './accounts.js';
+import { removeExpiredInvitations } from './invitations.js';
 import { createSessionStore, removeExpiredSessions } from './sessionStore.js';
 
 let server: TestServer;
@@ -177,101 +185,165 @@ test('logs say what was asked and never what was written', async () => {
 });
 
 describe('who works in a study', () => {
-  interface Members {
-    members: { id: number; name: string; hasEntered: boolean; mayBeGivenPassword: boolean }[];
-  }
-  type Given = { password: string; code: string };
+  const path = (study: number) => `/studies/${study}`;
+  const newStudy = async (client: Client, name = 'Ferries') =>
+    (await client.send<{ id: number }>('POST', '/studies', { body: { name, purpose: '' } })).body
+      .id;
+  const invite = (client: Client, study: number, name: string, role: Role = 'coder') =>
+    client.send<InvitationLink & { code: string }>('POST', `${path(study)}/invitations`, {
+      body: { name, role },
+    });
+  const team = async (client: Client, study: number) =>
+    (await client.get<{ members: Member[]; invitations: Invitation[] }>(`${path(study)}/members`))
+      .body;
+  const use = (client: Client, body: object) =>
+    client.session('POST', '/session/invitation/accepted', body) as Promise<{
+      status: number;
+      body: { code?: string; account?: { name: string } };
+    }>;
+  const OWN = 'seven quiet herons';
 
-  test('a new person signs in with a one-time password; strangers stay out', async () => {
-    const maker = await server.enter('Sorrel');
-    const { body: study } = await maker.send<{ id: number }>('POST', '/studies', {
-      body: { name: 'Ferries', purpose: '' },
+  test('a link lets one person in, once, with a password of their own; it can be withdrawn and ends after three days', async () => {
+    const sorrel = await server.enter('Sorrel');
+    const study = await newStudy(sorrel);
+    const { body: link } = await invite(sorrel, study, ' Tansy ');
+    expect(Date.parse(link.expiresAt) - Date.now()).toBeGreaterThan(2.99 * 86_400_000);
+    expect(Date.parse(link.expiresAt) - Date.now()).toBeLessThanOrEqual(3 * 86_400_000);
+    expect(await team(sorrel, study)).toMatchObject({
+      members: [{ name: 'Sorrel', role: 'owner', mayBeReset: false }],
+      invitations: [{ name: 'Tansy', role: 'coder', madeBy: 'Sorrel' }],
     });
-    const path = `/studies/${study.id}/members`;
-    const members = async () => (await maker.get<Members>(path)).body.members;
-    const added = await maker.send<Given>('POST', path, { body: { name: ' Tansy ' } });
-    expect(added.body.password).toMatch(/^[\w-]{12}$/);
-    expect((await maker.send<Given>('POST', path, { body: { name: 'Tansy' } })).body.code).toBe(
-      'already_member',
-    );
-    expect(await members()).toMatchObject([
-      { name: 'Sorrel', hasEntered: true, mayBeGivenPassword: false },
-      { name: 'Tansy', hasEntered: false, mayBeGivenPassword: true },
-    ]);
-    const [, { id }] = (await members()) as [unknown, { id: number }];
-    // whoever knows a one-time password must not come by it into a study of somebody else
-    const elsewhere = await server.enter('Teasel');
-    const { body: other } = await elsewhere.send<{ id: number }>('POST', '/studies', {
-      body: { name: 'Piers', purpose: '' },
-    });
-    const letIn = () =>
-      elsewhere.send<Given>('POST', `/studies/${other.id}/members`, { body: { name: 'Tansy' } });
-    expect((await letIn()).body.code).toBe('not_entered_yet');
-    // removed before they signed in and added again, they get another password
-    await maker.send('DELETE', `${path}/${id}`);
-    const anew = await maker.send<Given>('POST', path, { body: { name: 'Tansy' } });
-    expect(anew.body.password).not.toBe(added.body.password);
-    const again = await maker.send<Given>('POST', `${path}/${id}/password`);
+    // the link itself is kept nowhere
+    const kept = await server.sql('select to_jsonb(i)::text as row from invitation i');
+    expect(JSON.stringify(kept)).not.toContain(link.token);
+
     const tansy = server.visitor();
-    expect((await tansy.signIn('Tansy', added.body.password)).status).toBe(401);
-    await tansy.signIn('Tansy', again.body.password);
-    expect((await tansy.get(path)).body).toMatchObject({ code: 'password_to_choose' });
-    await tansy.session('PUT', '/password', { password: 'one of my own' });
-    expect((await tansy.get(path)).status).toBe(200);
-    expect((await maker.send<Given>('POST', `${path}/${id}/password`)).body.code).toBe(
-      'password_of_their_own',
+    const opened = await tansy.send('POST', '/session/invitation', { body: { token: link.token } });
+    expect(opened.body).toMatchObject({ study: 'Ferries', name: 'Tansy', role: 'coder' });
+    const { token } = link;
+    const bad = await use(tansy, { token, name: 'Tansy', password: 'password1234' });
+    expect(bad.body.code).toBe('weak_password');
+    const taken = await use(tansy, { token, name: 'Sorrel', password: OWN });
+    expect(taken.body.code).toBe('account_name_taken');
+    // of several who come by it at once, one gets in
+    const tries = await Promise.all(
+      ['Tansy', 'Tansy 2', 'Tansy 3'].map((name) =>
+        use(server.visitor(), { token, name, password: OWN }),
+      ),
     );
-    const stranger = await server.enter('Yarrow');
-    for (const reply of [
-      await stranger.send('POST', path, { body: { name: 'Yarrow' } }),
-      await stranger.send('POST', `${path}/${id}/password`),
-      await stranger.send('DELETE', `${path}/${id}`),
-    ])
-      expect(reply.status).toBe(404);
-    // nobody outside the study is given a password through it
-    expect((await maker.send('POST', `${path}/${stranger.accountId}/password`)).status).toBe(404);
-    expect((await letIn()).body).toEqual({ password: null });
-    await maker.send('DELETE', `${path}/${id}`);
-    expect((await tansy.get(path)).status).toBe(404);
-    expect((await maker.send('DELETE', `${path}/${maker.accountId}`)).body.code).toBe(
-      'last_member',
+    expect(tries.map(({ status }) => status).sort()).toEqual([200, 410, 410]);
+    const [entered] = tries.flatMap(({ body }) => body.account?.name ?? []);
+    expect((await team(sorrel, study)).members.map(({ name }) => name)).toEqual([
+      'Sorrel',
+      entered,
+    ]);
+    expect((await use(tansy, { token, name: 'Late', password: OWN })).body.code).toBe(
+      'link_not_valid',
+    );
+
+    const withdrawn = (await invite(sorrel, study, 'Rue')).body.token;
+    const [{ id } = { id: '' }] = (await team(sorrel, study)).invitations;
+    expect((await sorrel.send('DELETE', `${path(study)}/invitations/${id}`)).status).toBe(200);
+    const old = (await invite(sorrel, study, 'Old')).body.token;
+    await server.sql(`update invitation set expires_at = now() - interval '1 second'`);
+    for (const gone of [withdrawn, old])
+      expect((await use(server.visitor(), { token: gone, name: 'X', password: OWN })).status).toBe(
+        410,
+      );
+    await removeExpiredInvitations(server.orm.em.fork());
+    expect(await server.sql('select 1 from invitation')).toEqual([]);
+    expect(logged.join('')).not.toContain(token);
+  });
+
+  test('whoever has an account joins with it; roles change, stand in the history, and one owner stays', async () => {
+    const fern = await server.enter('Fern');
+    const rue = await server.enter('Rue');
+    const study = await newStudy(fern, 'Boats');
+    const members = `${path(study)}/members`;
+    const { token } = (await invite(fern, study, 'Rue')).body;
+    expect((await use(server.visitor(), { token })).status).toBe(401);
+    expect((await use(rue, { token })).body.account?.name).toBe('Rue');
+    expect((await invite(fern, study, 'Rue')).body.code).toBe('already_member');
+    const change = (client: Client, who: Client, role: Role) =>
+      client.send('PATCH', `${members}/${who.accountId}`, { body: { role } });
+    expect((await change(rue, rue, 'owner')).body.code).toBe('not_your_role');
+    expect((await change(fern, fern, 'reader')).body.code).toBe('last_owner');
+    expect((await fern.send('DELETE', `${members}/${fern.accountId}`)).body.code).toBe(
+      'last_owner',
+    );
+    expect((await change(fern, rue, 'owner')).status).toBe(200);
+    // two owners who shut each other out at once: one stays
+    const both = await Promise.all([change(fern, rue, 'reader'), change(rue, fern, 'reader')]);
+    expect(both.filter(({ status }) => status === 200)).toHaveLength(1);
+    const { members: now } = await team(fern, study);
+    const owner = now.find(({ role }) => role === 'owner')?.name === 'Rue' ? rue : fern;
+    const other = owner === rue ? fern : rue;
+    const { changes } = (
+      await owner.get<{ changes: { summary: string }[] }>(`${path(study)}/history`)
+    ).body;
+    expect(changes.map(({ summary }) => summary)).toEqual([
+      `making ${owner === rue ? 'Fern' : 'Rue'} a reader`,
+      'making Rue an owner',
+      'letting Rue in as a coder',
+      'inviting Rue as a coder',
+    ]);
+    // who is in the team is not undone from there
+    expect((await owner.send('POST', `${path(study)}/undo`)).body.code).toBe('nothing_to_undo');
+    // a reader removes nobody, but leaves
+    expect((await other.send('DELETE', `${members}/${owner.accountId}`)).body.code).toBe(
+      'not_your_role',
+    );
+    expect((await other.send('DELETE', `${members}/${other.accountId}`)).status).toBe(200);
+    expect((await other.get(path(study))).status).toBe(404);
+  });
+
+  test('a password is reset by a link of who owns all the person works in, and that ends their sessions', async () => {
+    const fern = await server.enter('Fennel');
+    const sage = await server.enter('Sage');
+    const study = await newStudy(fern, 'Quays');
+    await letIn(fern, study, sage, 'coder');
+    const reset = (client: Client, who: Client) =>
+      client.send<InvitationLink & { code: string }>(
+        'POST',
+        `${path(study)}/members/${who.accountId}/password`,
+      );
+    expect((await reset(sage, fern)).body.code).toBe('not_your_role');
+    const first = (await reset(fern, sage)).body.token;
+    const { token } = (await reset(fern, sage)).body;
+    expect((await use(server.visitor(), { token: first, password: OWN })).status).toBe(410);
+    const anew = server.visitor();
+    expect((await use(anew, { token, password: OWN })).body.account?.name).toBe('Sage');
+    expect((await sage.get('/studies')).status).toBe(401);
+    expect((await anew.get(path(study))).status).toBe(200);
+    // into a study of their own the owner of this one must not come
+    await newStudy(anew, 'Mine');
+    expect((await reset(fern, sage)).body.code).toBe('password_of_their_own');
+    const owner = server.visitor();
+    await owner.signIn('owner', 'long enough now');
+    await use(owner, { token: (await invite(fern, study, 'owner', 'owner')).body.token });
+    expect((await reset(owner, sage)).status).toBe(200);
+    const { members } = await team(owner, study);
+    const ownerId = members.find(({ name }) => name === 'owner')!.id;
+    expect((await fern.send('DELETE', `${path(study)}/members/${ownerId}`)).body.code).toBe(
+      'not_the_owner',
     );
   });
 
-  test('the owner alone replaces a password that somebody chose, which ends their sessions', async () => {
-    const fern = await server.enter('Fern');
-    const { body: study } = await fern.send<{ id: number }>('POST', '/studies', {
-      body: { name: 'Boats', purpose: '' },
-    });
-    const path = `/studies/${study.id}/members`;
-    await fern.send('POST', path, { body: { name: 'owner' } });
-    const owner = server.visitor();
-    await owner.signIn('owner', 'long enough now');
-    const { members } = (await owner.get<Members>(path)).body;
-    expect(members.map(({ name, mayBeGivenPassword }) => [name, mayBeGivenPassword])).toEqual([
-      ['Fern', true],
-      ['owner', false],
-    ]);
-    const [, { id: ownerId }] = members as [unknown, { id: number }];
-    expect((await fern.send<Given>('DELETE', `${path}/${ownerId}`)).body.code).toBe(
-      'not_the_owner',
-    );
-    const { body } = await owner.send<Given>('POST', `${path}/${fern.accountId}/password`);
-    expect((await fern.get('/studies')).status).toBe(401);
-    // the new one may open other studies too: who shares but this one may not replace it
-    const { body: more } = await owner.send<{ id: number }>('POST', '/studies', {
-      body: { name: 'More', purpose: '' },
-    });
-    await server.sql(
-      'insert into membership (study_id, account_id) values (:moreId, :fernAccountId)',
-      { moreId: more.id, fernAccountId: fern.accountId },
-    );
-    const rue = await server.enter('Rue');
-    await owner.send('POST', path, { body: { name: 'Rue' } });
-    expect((await rue.send<Given>('POST', `${path}/${fern.accountId}/password`)).status).toBe(403);
-    expect((await fern.signIn('Fern', body.password)).status).toBe(200);
-    expect((await fern.get('/studies')).body).toMatchObject({ code: 'password_to_choose' });
-    expect(logged.join('')).not.toContain(body.password);
+  test('people see where they are signed in and end that, theirs alone', async () => {
+    const moss = await server.enter('Moss', { 'user-agent': 'Skiff 1.0' });
+    const phone = server.visitor();
+    await phone.signIn('Moss', PASSWORD);
+    const open = async () =>
+      (await moss.get<{ sessions: OpenSession[] }>('/sessions')).body.sessions;
+    const [here, there] = await open();
+    expect(here).toMatchObject({ isThis: true, browser: 'Skiff 1.0' });
+    expect(there).toMatchObject({ isThis: false });
+    expect(moss.cookie()).not.toContain(here!.id);
+    const thief = await server.enter('Thief');
+    expect((await thief.send('DELETE', `/sessions/${there!.id}`)).status).toBe(404);
+    expect((await moss.send('DELETE', `/sessions/${there!.id}`)).status).toBe(200);
+    expect((await phone.get('/studies')).status).toBe(401);
+    expect(await open()).toHaveLength(1);
   });
 });
 
@@ -280,18 +352,16 @@ test('the owner reads who did what, without a word of any answer or name of a st
   const study = await importStudy(sedge, 'id,Why?\n1,whispered words\n');
   await sedge.get(`${study.base}/codebook/files/csv`);
   await server.visitor().signIn('Sedge', 'whispered');
-  const { id } = (
-    await sedge.send<{ id: number }>('POST', `${study.base}/members`, { body: { name: 'owner' } })
-  ).body;
-  expect(id).toBeUndefined();
   const owner = server.visitor();
   await owner.signIn('owner', 'long enough now');
+  await letIn(sedge, study.id, owner, 'reader');
   const { entries } = (
     await owner.get<{ entries: { action: string; account: string; studyId: number }[] }>('/audit')
   ).body;
   const ofStudy = entries.filter(({ studyId }) => studyId === study.id);
   expect(ofStudy.map(({ action, account }) => [action, account])).toEqual([
-    ['member_added', 'Sedge'],
+    ['invitation_used', 'owner'],
+    ['invited', 'Sedge'],
     ['exported', 'Sedge'],
   ]);
   const actions = entries.map(({ action }) => action);

@@ -7,6 +7,9 @@ import { problems } from '../wording/problems.js';
 import type { App } from '../app.types.js';
 import { choosePassword, ensureDemoResearcher, isPasswordOf, signIn } from './accounts.js';
 import { noteInAudit } from './audit.js';
+import { requireAccount } from './guard.js';
+import { acceptInvitation, openInvitation } from './invitations.js';
+import { endOpenSession, listSessions } from './openSessions.js';
 import { beginAttempt } from './signInAttempts.js';
 import { DONE, route } from '../route.js';
 
@@ -28,13 +31,24 @@ export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
   const enter = async (
     request: FastifyRequest,
     account: AccountRow,
-    action: 'signed_in' | 'entered_demo',
+    action: 'signed_in' | 'entered_demo' | 'invitation_used' | 'password_reset',
   ) => {
     await request.session.regenerate();
-    request.session.accountId = account.id;
+    Object.assign(request.session, {
+      accountId: account.id,
+      browser: (request.headers['user-agent'] ?? '').slice(0, 300),
+      address: request.ip,
+    });
     request.account = account;
     const details = { address: request.ip };
     await noteInAudit(request.em, { action, accountId: account.id, details });
+  };
+
+  /** @throws Problem weak_password */
+  const refuseWeak = async (name: string, password: string) => {
+    const about = [...name.split(/\s+/u), name, 'yellow', 'thread', 'yellowthread'];
+    const weakness = await threads.run('weaknessOf', { password, about });
+    if (weakness !== null) throw problems.weakPassword(weakness);
   };
 
   route(app, api.getSession, (request, reply) => Promise.resolve(sessionOf(request, reply)));
@@ -81,19 +95,55 @@ export function peopleRoutes(app: App, threads: Threads, demo: boolean): void {
         if (!(await isPasswordOf(account, body.old ?? ''))) throw problems.wrongOldPassword();
         await wasRight();
       }
-      const about = [
-        ...account.name.split(/\s+/u),
-        account.name,
-        'yellow',
-        'thread',
-        'yellowthread',
-      ];
-      const weakness = await threads.run('weaknessOf', { password: body.password, about });
-      if (weakness !== null) throw problems.weakPassword(weakness);
+      await refuseWeak(account.name, body.password);
       await choosePassword(em, account, body.password, request.session.sessionId);
       await noteInAudit(em, { action: 'password_chosen', accountId: account.id });
       return sessionOf(request, reply);
     },
     { config: fewTries },
   );
+
+  route(
+    app,
+    api.openInvitation,
+    async ({ em, body }) => {
+      const { name, role, study, madeBy, expiresAt } = await openInvitation(em, body.token);
+      return { name, role, study, madeBy, expiresAt };
+    },
+    { config: fewTries },
+  );
+
+  route(
+    app,
+    api.acceptInvitation,
+    async (request, reply) => {
+      const { em, body } = request;
+      const { token, password } = body;
+      const invitation = await openInvitation(em, token);
+      const isReset = invitation.accountId !== null;
+      if (password === undefined) {
+        const account = requireAccount(request);
+        const { studyId } = await acceptInvitation(em, token, { accountId: account.id });
+        await noteInAudit(em, { action: 'invitation_used', accountId: account.id, studyId });
+        return sessionOf(request, reply);
+      }
+      const name = isReset ? invitation.name : (body.name ?? invitation.name);
+      await refuseWeak(name, password);
+      const { account } = await acceptInvitation(em, token, { name, password });
+      await enter(request, account, isReset ? 'password_reset' : 'invitation_used');
+      return sessionOf(request, reply);
+    },
+    { config: fewTries },
+  );
+
+  route(app, api.listSessions, async (request) => {
+    const { id } = requireAccount(request);
+    return { sessions: await listSessions(request.em, id, request.session.sessionId) };
+  });
+  route(app, api.endSession, async (request) => {
+    const { id } = requireAccount(request);
+    await endOpenSession(request.em, id, request.params.session);
+    await noteInAudit(request.em, { action: 'session_ended', accountId: id });
+    return DONE;
+  });
 }

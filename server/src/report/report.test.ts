@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import { randomUUID } from 'node:crypto';
 import type { Report } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
-import { bringIn, importStudy } from '../../test/study.js';
+import { bringIn, importStudy, letIn } from '../../test/study.js';
 
 let server: TestServer;
 let client: Client;
@@ -118,10 +118,7 @@ describe('themes', () => {
   test('a second coder’s settling does not count a person twice', async () => {
     const { fares } = await codeAll();
     const colleague = await server.enter(`Colleague ${study.id}`);
-    await server.sql(
-      'insert into membership (study_id, account_id) values (:studyId, :colleagueAccountId)',
-      { studyId: study.id, colleagueAccountId: colleague.accountId },
-    );
+    await letIn(client, study.id, colleague);
     await colleague.send('PUT', `${study.base}/responses/${ids[0]!}/settlement`, {
       body: { settled: true },
     });

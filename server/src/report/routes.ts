@@ -1,11 +1,11 @@
-import { api, FILE_TYPES } from '@yellow-thread/contract';
+import { api, FILE_TYPES, type AnswersBehind } from '@yellow-thread/contract';
 import type { FastifyReply } from 'fastify';
 import { readAgreement } from '../agreement/index.js';
 import { CodeEntity, StudyEntity, ThemeEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
 import { nameFile, sendWritten } from '../exchange/index.js';
 import type { Threads } from '../jobs/index.js';
-import { requireAccount } from '../people/index.js';
+import { readerMask, requireAccount, type ReaderMask } from '../people/index.js';
 import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
@@ -38,6 +38,21 @@ const sendGrid = (reply: FastifyReply, format: 'csv' | 'xlsx', grid: Grid) =>
     ? reply.send(gridsAsCsv([grid]))
     : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
 
+/** Answers behind a number as readers see them: without what coders note for each other, masked where that is asked for. */
+const forReader = (behind: AnswersBehind, mask: ReaderMask | null): AnswersBehind => ({
+  ...behind,
+  answers: behind.answers.map((answer) => ({
+    ...answer,
+    notes: [],
+    ...(mask && {
+      text: mask(answer.text),
+      externalId: '',
+      // their places are those of the text before it was masked
+      mentions: answer.mentions.map((mention) => ({ ...mention, start: null, end: null })),
+    }),
+  })),
+});
+
 export function reportRoutes(app: App, threads: Threads): void {
   route(app, api.getReport, async (request) => {
     const { em, params: place, query } = request;
@@ -53,13 +68,15 @@ export function reportRoutes(app: App, threads: Threads): void {
     const { em, params: place, query } = request;
     const question = await findQuestion(em, place.study, place.question);
     const { id: accountId } = requireAccount(request);
-    return readBehind(em, {
+    const behind = await readBehind(em, {
       studyId: place.study,
       question,
       query,
       within: await request.within(),
       accountId,
     });
+    if (request.role !== 'reader') return behind;
+    return forReader(behind, await readerMask(em, place.study, request.role));
   });
   route(app, api.getCodesTogether, async (request) => {
     const { em, params: place, query } = request;
@@ -108,6 +125,10 @@ export function reportRoutes(app: App, threads: Threads): void {
     const [, across = ''] = facts.find(([fact]) => fact === 'Columns') ?? [];
     const about = [name, 'table', question.label, query.by === 'none' ? '' : `by ${across}`];
     nameFile(reply.type(FILE_TYPES[format]), about, format);
+    // they name their respondents
+    const answers = (await readerMask(em, study, request.role))
+      ? []
+      : readAnswerRows(em, [question.id], within);
     const title = `${question.label} – ${name}`;
     const blocks = [
       { kind: 'heading' as const, level: 1 as const, text: question.label },
@@ -123,11 +144,7 @@ export function reportRoutes(app: App, threads: Threads): void {
         return reply.send(await writeDocx(title, blocks, requireAccount(request).name));
       case 'xlsx':
         return sendWritten(reply, (to) =>
-          writeWorkbook(
-            to,
-            tests ? [grid, tests] : [grid],
-            readAnswerRows(em, [question.id], within),
-          ),
+          writeWorkbook(to, tests ? [grid, tests] : [grid], answers),
         );
       case 'zip':
         return reply.send(writeTidy(report, facts, tests));

@@ -213,7 +213,7 @@ describe('review', () => {
   test('of two people who decide the same suggestion at once, one decides it, with one mention', async () => {
     const colleague = await server.enter('Hazel');
     await server.sql(
-      'insert into membership (study_id, account_id) values (:studyId, :accountId)',
+      `insert into membership (study_id, account_id, role) values (:studyId, :accountId, 'owner')`,
       { studyId: Number(studyBase().split('/')[2]), accountId: colleague.accountId },
     );
     const [first] = await allSuggestions();

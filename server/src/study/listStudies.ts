@@ -7,7 +7,7 @@ import { readStates } from './studies.js';
 export async function listStudies(em: EntityManager, accountId: number): Promise<ListedStudy[]> {
   const studies = await rows<ListedStudy>(
     em,
-    `select s.id, s.name, s.purpose, s.archived_at is not null as "isArchived",
+    `select s.id, s.name, s.purpose, s.archived_at is not null as "isArchived", m.role,
        ${isoTime('m.opened_at')} as "openedAt",
        (select count(*)::int from respondent r where r.study_id = s.id) as respondents,
        (select coalesce(jsonb_agg(a.name order by a.name), '[]')

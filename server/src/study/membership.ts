@@ -20,7 +20,19 @@ export async function readMembership(
      group by d.id order by d.drawn_at, d.id`,
     { studyId, accountId },
   );
-  return { place: place ?? null, hidesNextSteps, readings };
+  const assigned = await rows<Membership['assigned'][number]>(
+    em,
+    `select q.id as "questionId", count(r.id)::int as size,
+       (count(r.id) filter (where not exists (
+         select 1 from settlement t where t.response_id = r.id)))::int as left
+     from question q join (
+       select distinct question_id, jsonb_array_elements(response_ids)::int as id from assignment
+       where study_id = :studyId and coder_id = :accountId) one on one.question_id = q.id
+     join response r on r.id = one.id and not r.no_answer
+     group by q.id order by q.position`,
+    { studyId, accountId },
+  );
+  return { place: place ?? null, hidesNextSteps, readings, assigned };
 }
 
 export const changeMembership = (

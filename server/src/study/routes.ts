@@ -17,7 +17,16 @@ export function studyRoutes(app: App): void {
   route(
     app,
     api.getStudy,
-    async (request) => describeStudy(request.em, request.params.study, await request.within()),
+    async (request) => {
+      const { em, params } = request;
+      const role = request.role!;
+      const study = await describeStudy(em, params.study, await request.within());
+      // coders code without the models' word
+      const questions = study.questions.map((question) =>
+        role === 'coder' ? { ...question, suggestions: null } : question,
+      );
+      return { ...study, role, questions };
+    },
     { onRequest: requireStudy },
   );
   route(

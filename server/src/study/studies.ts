@@ -37,7 +37,7 @@ export async function createStudy(
       asides: { brackets: [], leading: [] },
     });
     await tx.flush();
-    await tx.insert(MembershipEntity, { studyId: study.id, accountId });
+    await tx.insert(MembershipEntity, { studyId: study.id, accountId, role: 'owner' });
     await notifyOfAccess(tx, study.id);
     return row<StudySummary>(tx, `${summary} where s.id = :id`, { id: study.id });
   });
@@ -56,7 +56,7 @@ export async function describeStudy(
   em: EntityManager,
   id: number,
   within: number[] | null,
-): Promise<StudyDetail> {
+): Promise<Omit<StudyDetail, 'role'>> {
   const { head, holds, gave, values } = withinGroup(within);
   const isOfGroup = holds('r.respondent_id');
   const count = (where: string) =>
@@ -73,11 +73,12 @@ export async function describeStudy(
       | 'asides'
       | 'setAside'
       | 'noAnswers'
+      | 'masksForReaders'
     >
   >(
     em,
     `${head} select id, name, purpose, asides, coalesce(set_aside, '[]') as "setAside",
-       no_answers as "noAnswers",
+       no_answers as "noAnswers", masks_for_readers as "masksForReaders",
        p.respondents, p."allRespondents", p.weighted
      from study cross join lateral (
        select (count(*) filter (where ${holds('id')}))::int as respondents,

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { ListedStudy, Membership } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { makePlaces } from '../../test/places.js';
-import { importStudy } from '../../test/study.js';
+import { importStudy, letIn } from '../../test/study.js';
 
 let server: TestServer;
 let rowan: Client;
@@ -24,7 +24,7 @@ test('the list says how far each question is, who else is in it, and where each 
   const first = await importStudy(rowan, 'id,Why?\n1,too late\n2,too dear\n3,n/a\n');
   const second = await importStudy(rowan, 'id,Why?\n1,wet\n');
   const hazel = await server.enter('Hazel');
-  await rowan.send('POST', `/studies/${first.id}/members`, { body: { name: 'Hazel' } });
+  await letIn(rowan, first.id, hazel);
   await first.settle((await first.ledger()).ids[0]!);
   expect((await list(rowan)).map(({ id }) => id)).toEqual([second.id, first.id]);
   const place = `questions/${first.question}/report?by=3&cells=%7B%7D`;
@@ -51,7 +51,7 @@ test('who is asked for a second reading is told of it until they are through', a
   const { ids } = await study.ledger();
   await study.settle(ids[0]!);
   const sorrel = await server.enter('Sorrel');
-  await rowan.send('POST', `${study.base}/members`, { body: { name: 'Sorrel' } });
+  await letIn(rowan, study.id, sorrel, 'researcher');
   const reading = randomUUID();
   const readings = `${study.base}/questions/${study.question}/readings`;
   const body = { id: reading, readerId: sorrel.accountId, size: 5, like: null };

@@ -20,7 +20,7 @@ import { Problem, problems } from '../wording/problems.js';
 import type { Zip } from '../zip.js';
 import { renumberRow, type FileRow, type Renumbering } from './renumber.js';
 import { FROM_COPY } from './saveCopy.js';
-import { FILE_TABLES, type FileTable, type Kind } from './tables.js';
+import { FILE_TABLES, tablesOfVersion, type FileTable, type Kind } from './tables.js';
 
 /** Longer lines are made to fill the memory. */
 const LONGEST_LINE = 32 * 1024 * 1024;
@@ -73,7 +73,10 @@ async function readManifest(zip: Zip): Promise<StudyFileManifest> {
   const manifest = studyFileManifest.safeParse(read);
   if (!manifest.success) throw problems.badStudyFile(texts.noStudy);
   const named = manifest.data.tables.map(({ name }) => name);
-  if (JSON.stringify(named) !== JSON.stringify(FILE_TABLES.map(({ name }) => name)))
+  if (
+    JSON.stringify(named) !==
+    JSON.stringify(tablesOfVersion(manifest.data.version).map(({ name }) => name))
+  )
     throw problems.badStudyFile(texts.otherTables);
   return manifest.data;
 }
@@ -130,11 +133,12 @@ async function* linesOf(zip: Zip, name: string): AsyncGenerator<string> {
 async function writeTables(
   tx: EntityManager,
   zip: Zip,
-  { tables, people }: StudyFileManifest,
+  { version, tables, people }: StudyFileManifest,
   opener: { accountId: number; name: string },
 ): Promise<number> {
   const { by, copied } = await newNumbers(tx, tables, await accountsFor(tx, people, opener));
-  for (const table of FILE_TABLES) {
+  // what came with a later version is empty, and columns that did are as they begin
+  for (const table of tablesOfVersion(version)) {
     let page: FileRow[] = [];
     const write = async () => {
       if (page.length > 0) await insertRows(tx, table, page);
@@ -147,10 +151,14 @@ async function writeTables(
     await write();
   }
   const studyId = by.int('study', 1);
-  await rows(tx, `insert into membership (study_id, account_id) values (:studyId, :accountId)`, {
-    studyId,
-    accountId: opener.accountId,
-  });
+  await rows(
+    tx,
+    `insert into membership (study_id, account_id, role) values (:studyId, :accountId, 'owner')`,
+    {
+      studyId,
+      accountId: opener.accountId,
+    },
+  );
   const pairs = [...copied];
   for (let from = 0; from < pairs.length; from += IDS_AT_ONCE) {
     const page = pairs.slice(from, from + IDS_AT_ONCE);
@@ -182,7 +190,7 @@ async function newNumbers(
   const numbers = new Map<Kind, Int32Array>([['account', Int32Array.from(accounts)]]);
   for (const { name, numbers: kind } of FILE_TABLES) {
     if (!kind) continue;
-    const count = tables.find((table) => table.name === name)!.rows;
+    const count = tables.find((table) => table.name === name)?.rows ?? 0;
     const { ids } = await row<{ ids: Buffer | null }>(
       tx,
       `select string_agg(int4send(nextval(pg_get_serial_sequence('${name}', 'id'))::int), '') as ids

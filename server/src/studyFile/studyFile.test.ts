@@ -1,8 +1,8 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { PassThrough } from 'node:stream';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { Job, Report, StudySummary } from '@yellow-thread/contract';
+import type { Job, Report, StudyFileManifest, StudySummary } from '@yellow-thread/contract';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { makePlaces } from '../../test/places.js';
@@ -124,6 +124,30 @@ test('a copy does without background, names in notes and history where that is a
   expect([opened.status, opened.body.respondents]).toEqual([200, 5]);
 });
 
+test('a copy of the first form is opened: what came later is empty, or as it begins', async () => {
+  const study = await fullStudy();
+  const files = await save(study.id);
+  delete files['assignment.jsonl'];
+  const drop = (name: string, member: RegExp) => {
+    files[name] = strToU8(strFromU8(files[name]!).replaceAll(member, ''));
+  };
+  drop('study.jsonl', /,"masks_for_readers":false/gu);
+  drop('change.jsonl', /,"undoable":true/gu);
+  const manifest = JSON.parse(strFromU8(files['manifest.json']!)) as StudyFileManifest;
+  const tables = manifest.tables
+    .filter(({ name }) => name !== 'assignment')
+    .map((table) => ({
+      ...table,
+      bytes: files[`${table.name}.jsonl`]!.length,
+      sha256: createHash('sha256').update(files[`${table.name}.jsonl`]!).digest('hex'),
+    }));
+  files['manifest.json'] = strToU8(JSON.stringify({ ...manifest, version: 1, tables }));
+  expect(strFromU8(files['change.jsonl']!)).not.toContain('undoable');
+  const opened = await open(files);
+  expect([opened.status, opened.body.respondents]).toEqual([200, 5]);
+  expect((await rowan.send('POST', `/studies/${opened.body.id}/undo`)).status).toBe(200);
+});
+
 test('a copy that nobody takes any more is given up, and its transaction ends', async () => {
   const study = await fullStudy();
   const to = new PassThrough({ highWaterMark: 1 });
@@ -203,14 +227,13 @@ test('what is no copy, damaged, newer or made up is refused in a sentence, and l
   const asJson = (value: unknown) => strToU8(JSON.stringify(value));
   const bad = [422, 'bad_study_file', true];
   expect(await refused({ ...files, 'manifest.json': asJson({}) })).toEqual(bad);
-  expect(await refused({ ...files, 'manifest.json': asJson({ ...manifest, version: 2 }) })).toEqual(
+  expect(await refused({ ...files, 'manifest.json': asJson({ ...manifest, version: 3 }) })).toEqual(
     [422, 'newer_study_file', true],
   );
   // a word of an answer, changed
   const other = strToU8(strFromU8(files['response.jsonl']!).replace('boats', 'goats'));
   expect(await refused({ ...files, 'response.jsonl': other })).toEqual(bad);
   /** The same with its checksum put right, as somebody would who makes a file up. */
-  const { createHash } = await import('node:crypto');
   const forged = (name: string, change: (line: string) => string): Files => {
     const content = strToU8(change(strFromU8(files[`${name}.jsonl`]!)));
     const tables = manifest.tables.map((table) =>

@@ -27,6 +27,8 @@ export interface FileTable {
   /** Columns that hold numbers of rows, single or as a list. */
   ints?: Readonly<Record<string, Kind>>;
   bytes?: Readonly<Record<string, Packed>>;
+  /** The version of the form that it came with; left out where it was always there. */
+  since?: number;
   /** Columns that are not taken along. */
   leftOut?: readonly string[];
 }
@@ -45,7 +47,7 @@ export const originOf = (column: string): string =>
 const byId = 't.id';
 const byOrigin = originOf('id');
 
-/** Every table of a study file, each behind all that its rows refer to. */
+/** Every table of a study file of the present form, each behind all that its rows refer to. */
 export const FILE_TABLES: readonly FileTable[] = [
   {
     ...{ name: 'study', of: 't.id = :studyId', order: byId, numbers: 'study' },
@@ -189,6 +191,13 @@ export const FILE_TABLES: readonly FileTable[] = [
     ...{ order: `${originOf('reading_id')}, t.response_id`, ints: { response_id: 'response' } },
   },
   {
+    ...{ name: 'assignment', of: ofStudy, order: byOrigin, since: 2 },
+    ints: {
+      ...{ study_id: 'study', question_id: 'question', response_ids: 'response' },
+      ...{ coder_id: 'account', assigned_by: 'account' },
+    },
+  },
+  {
     ...{ name: 'answer_cluster', of: ofStudy, order: byOrigin },
     ints: { study_id: 'study', question_id: 'question', response_ids: 'response' },
   },
@@ -232,3 +241,7 @@ export const FILE_TABLES: readonly FileTable[] = [
     ints: { study_id: 'study', account_id: 'account' },
   },
 ];
+
+/** The tables of a study file of some version of the form. */
+export const tablesOfVersion = (version: number): readonly FileTable[] =>
+  FILE_TABLES.filter(({ since = 1 }) => since <= version);

@@ -31,3 +31,11 @@ export const notesTexts = {
   removal: 'the removal of ',
   unsure: 'an “unsure”',
 };
+
+/** sampling/assignments.ts */
+export const assignmentTexts = {
+  assigning: (answers: number, coder: string) =>
+    `assigning ${counted(answers, 'answer')} to ${coder}`,
+  removing: (answers: number, coder: string) =>
+    `taking back ${counted(answers, 'answer')} assigned to ${coder}`,
+};

@@ -1,4 +1,4 @@
-import type { ProblemCode } from '@yellow-thread/contract';
+import type { ProblemCode, Role } from '@yellow-thread/contract';
 import { plural } from '@yellow-thread/core/text';
 
 /** An error that people see: a code, a sentence, and its HTTP status. */
@@ -85,29 +85,47 @@ export const problems = {
     ),
   alreadyMember: (name: string) =>
     new Problem(409, 'already_member', `${name} works in this study already.`),
-  notEnteredYet: (name: string) =>
-    new Problem(
-      409,
-      'not_entered_yet',
-      `${name} has an account here that was not entered yet: let them sign in once, then invite them.`,
-    ),
   notTheOwner: () =>
     new Problem(
       403,
       'not_the_owner',
       'The owner of this installation can be removed by nobody else: nothing was changed.',
     ),
-  lastMember: () =>
+  lastOwner: () =>
     new Problem(
       409,
-      'last_member',
-      'You are the only one who can open this study: add somebody else before you leave it.',
+      'last_owner',
+      'A study has at least one owner, so nothing was changed: make somebody else an owner first.',
+    ),
+  notYourRole: (role: Role) =>
+    new Problem(
+      403,
+      'not_your_role',
+      `You are a ${role} in this study, and this is for others: nothing was changed. Ask one of its owners.`,
+    ),
+  nothingToAssign: (name: string) =>
+    new Problem(
+      409,
+      'nothing_to_assign',
+      `None of these answers can be assigned to ${name}: they were assigned to them before, or are no longer here.`,
+    ),
+  linkNotValid: () =>
+    new Problem(
+      410,
+      'link_not_valid',
+      'This link is not valid: it was used, withdrawn or is older than three days. Ask for another one.',
+    ),
+  accountNameTaken: (name: string) =>
+    new Problem(
+      409,
+      'account_name_taken',
+      `There is an account called ${name} here: sign in to it and open the link again, or choose another name.`,
     ),
   passwordOfTheirOwn: (name: string) =>
     new Problem(
       403,
       'password_of_their_own',
-      `${name} has a password of their own: only the owner of this installation can replace it.`,
+      `${name} works in studies that you do not own, too: only the owner of this installation can reset their password.`,
     ),
   notFound: (what: string) =>
     new Problem(404, 'not_found', `There is no such ${what} here, or you have no access to it.`),

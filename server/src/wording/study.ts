@@ -19,3 +19,14 @@ export const variableChangesTexts = {
   banding: (source: string) => `banding “${source}”`,
   removing: (variable: string) => `removing “${variable}”`,
 };
+
+/** personalData/ */
+export const personalDataTexts = {
+  deleting: 'deleting a respondent for good',
+  ofDeleted: 'changing what is known of a respondent who was deleted',
+  deleted: 'deleted',
+  wordsRemoved: '[words of a respondent who was deleted]',
+  masking: 'masking names for readers',
+  unmasking: 'showing readers names as they are',
+  fileName: 'personal data',
+};

@@ -3,7 +3,14 @@ import { api, FILE_TYPES, type WriteUp } from '@yellow-thread/contract';
 import { IsolationLevel } from '@mikro-orm/postgresql';
 import { StudyEntity } from '../database/index.js';
 import { nameFile, sendWritten } from '../exchange/index.js';
-import { makerOf, noteInAudit, requireAccount, type AuditAction } from '../people/index.js';
+import {
+  makerOf,
+  maskWriteUp,
+  noteInAudit,
+  readerMask,
+  requireAccount,
+  type AuditAction,
+} from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import type { App } from '../app.types.js';
 import {
@@ -49,9 +56,11 @@ export function writeUpRoutes(app: App): void {
     writeUps: await listWriteUps(em, params.study),
     binned: await listBinned(em, params.study),
   }));
-  route(app, api.getWriteUp, async ({ em, params: { study, writeUp } }) =>
-    countWriteUp(em, study, await findWriteUp(em, study, writeUp)),
-  );
+  route(app, api.getWriteUp, async ({ em, params: { study, writeUp }, role }) => {
+    const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
+    const mask = await readerMask(em, study, role);
+    return mask ? maskWriteUp(counted, mask) : counted;
+  });
   route(
     app,
     api.saveWriteUp,
@@ -114,7 +123,9 @@ export function writeUpRoutes(app: App): void {
   route(app, api.downloadWriteUp, async (request, reply) => {
     const { em } = request;
     const { study, writeUp, format } = request.params;
-    const counted = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
+    const mask = await readerMask(em, study, request.role);
+    const asIs = await countWriteUp(em, study, await findWriteUp(em, study, writeUp));
+    const counted = mask ? maskWriteUp(asIs, mask) : asIs;
     const { name } = await em.findOneOrFail(StudyEntity, study);
     nameFile(reply.type(FILE_TYPES[format]), [name, 'write-up', counted.name], format);
     const grids = [
@@ -134,6 +145,8 @@ export function writeUpRoutes(app: App): void {
       case 'csv':
         return reply.send(gridsAsCsv(grids));
       case 'xlsx': {
+        // the answers name their respondents
+        if (mask) return sendWritten(reply, (to) => writeWorkbook(to, grids));
         return sendWritten(reply, (to) =>
           writeWorkbook(
             to,

@@ -106,6 +106,7 @@ export function CodeField(props: AnswerPlace & { typedAheadRef: RefObject<string
       setPin({ key: digit, codeId: combobox.highlighted!.id });
       type('');
     },
+    seesAll: study.role !== 'coder',
     writeNote: () => setNoting(true),
     showRespondent: () =>
       openDrawer({

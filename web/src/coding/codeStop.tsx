@@ -3,6 +3,7 @@ import { Link, useLocation, type Location } from 'react-router';
 import { useToReadAgain } from '../data/agreement.js';
 import { useSeenCodebook } from '../data/codebook.js';
 import { useLedger } from '../data/coding.js';
+import { useMay } from '../frame/access.js';
 import { useAddressPart } from '../frame/address.js';
 import { useKeyHelp } from '../frame/keys.js';
 import { useDrawer } from '../frame/drawer.js';
@@ -17,6 +18,7 @@ import { useLedgerFilter } from './ledgerFilter.js';
 import { ledgerHelp, readingHelp } from './commands.js';
 import { PinBar } from './pinBar.js';
 import { ReadingBar } from './readingBar.js';
+import { AssignDrawer } from '../sampling/assignDrawer.js';
 import { SampleDrawer } from '../sampling/sampleDrawer.js';
 import { codeStopTexts } from './texts.js';
 
@@ -28,6 +30,7 @@ export function CodeStop() {
   const ledger = useLedger(study.id, question.id, query);
   const codebook = useSeenCodebook(study.id);
   const openDrawer = useDrawer();
+  const isResearch = useMay('research');
   const isReading = useAddressPart('reading')[0] === 'on';
   useKeyHelp(isReading ? readingHelp : ledgerHelp);
   const toReadAgain = useToReadAgain(study.id, question.id);
@@ -47,7 +50,7 @@ export function CodeStop() {
     <main className="work-list flex flex-col">
       <div className="flex flex-wrap items-center gap-x-2 gap-y-2 border-b border-rule px-6 py-2 max-sm:px-3">
         <FilterBar key={question.id} filter={filter} onFilter={setFilter} />
-        {filter.words !== '' && data && data.total > 0 && (
+        {isResearch && filter.words !== '' && data && data.total > 0 && (
           <Button
             look="bare"
             className="!px-2"
@@ -61,7 +64,7 @@ export function CodeStop() {
             {codeStopTexts.codeEveryOne}
           </Button>
         )}
-        {filter.query !== '' && data && data.total > 1 && (
+        {isResearch && filter.query !== '' && data && data.total > 1 && (
           <Link
             to={`${stopPath(study.id, 'look', question.id)}?view=answers&filter=${encodeURIComponent(filter.query)}`}
             className="rounded px-2 py-1.5 font-medium hover:bg-wash"
@@ -77,9 +80,25 @@ export function CodeStop() {
               toReadAgain === 0 &&
               codeStopTexts.sampleSettled(question.sample.settled, question.sample.size)}
           </span>
-          <Button look="bare" className="!px-2" onClick={openSample}>
-            {codeStopTexts.sample}
-          </Button>
+          {isResearch && (
+            <Button look="bare" className="!px-2" onClick={openSample}>
+              {codeStopTexts.sample}
+            </Button>
+          )}
+          {isResearch && data && data.ids.length > 0 && (
+            <Button
+              look="bare"
+              className="!px-2"
+              onClick={() =>
+                openDrawer({
+                  title: codeStopTexts.assignAnswers,
+                  body: <AssignDrawer study={study} question={question} ids={data.ids} />,
+                })
+              }
+            >
+              {codeStopTexts.assign}
+            </Button>
+          )}
           {toReadAgain > 0 && (
             <Link
               to="../second-reading"
@@ -110,7 +129,7 @@ export function CodeStop() {
       )}
       {data && codebook && data.ids.length === 0 && (
         <EmptyState title={codeStopTexts.noAnswerLike}>
-          <p>{codeStopTexts.nothingFitsWhatChosen}</p>
+          <p>{isResearch ? codeStopTexts.nothingFitsWhatChosen : codeStopTexts.nothingAssigned}</p>
         </EmptyState>
       )}
       {data && data.ids.length > 0 && codebook && (

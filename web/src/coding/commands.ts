@@ -15,6 +15,8 @@ export interface AtAnswer extends Pick<AnswerPlace, 'place' | 'position'> {
   writeNote: () => void;
   showRespondent: () => void;
   showHelp: () => void;
+  /** Whether the person sees other answers than those that are assigned to them. */
+  seesAll: boolean;
 }
 
 type LedgerCommand = Command<AtAnswer>;
@@ -229,12 +231,14 @@ const atPlace: readonly LedgerCommand[] = [
     id: 'respondent',
     keys: ['Alt+KeyR'],
     label: 'the respondent: background, other answers, notes',
+    when: ({ seesAll }) => seesAll,
     run: ({ showRespondent }) => showRespondent(),
   },
   {
     id: 'help',
     keys: ['Alt+KeyH'],
     label: 'help with a hard answer: its gist, its words, codes that may fit',
+    when: ({ seesAll }) => seesAll,
     run: ({ showHelp }) => showHelp(),
   },
 ];

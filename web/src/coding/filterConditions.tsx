@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useDrawnCodebook, type DrawnCodebook } from '../data/codebook.js';
 import { useGroups } from '../data/groups.js';
 import { useMembers } from '../data/people.js';
+import { useAssignments } from '../data/sampling.js';
 import { useVariable } from '../data/respondents.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 
@@ -33,6 +34,7 @@ export function FilterConditions(props: FilterProps) {
       {study.variables.length > 0 && <BackgroundCondition {...props} />}
       {groups.length > 0 && <GroupCondition {...props} groups={groups} />}
       <CoderCondition {...props} />
+      <AssignedCondition {...props} />
       <label className="inline-flex items-center gap-2 text-soft">
         <input
           type="checkbox"
@@ -206,6 +208,27 @@ function CoderCondition({ filter, onFilter }: FilterProps) {
       {members.map((member) => (
         <option key={member.id} value={member.id}>
           {member.name}
+        </option>
+      ))}
+    </Choice>
+  );
+}
+
+function AssignedCondition({ filter, onFilter }: FilterProps) {
+  const { study } = useStudyLocation();
+  const assignments = useAssignments(study.id).data?.assignments ?? [];
+  const coders = new Map(assignments.map(({ coderId, coder }) => [coderId, coder]));
+  if (coders.size === 0 || study.role === 'coder') return null;
+  return (
+    <Choice
+      label={filterBarTexts.assignedTo}
+      value={filter.assigned ?? 0}
+      onChange={(event) => onFilter({ assigned: Number(event.target.value) || undefined })}
+    >
+      <option value={0}>{filterBarTexts.anybody}</option>
+      {[...coders].map(([id, name]) => (
+        <option key={id} value={id}>
+          {name}
         </option>
       ))}
     </Choice>

@@ -13,6 +13,7 @@ const parts = [
   'together',
   'among',
   'coder',
+  'assigned',
   'where',
   'like',
   'about',
@@ -66,7 +67,7 @@ export function readFilter(query: string): LedgerFilter {
   const single = Object.fromEntries([...search].filter(([part]) => part !== 'where'));
   const parsed = ledgerQuery.safeParse({ ...single, ...(where.length > 0 && { where }) });
   const chosen = parsed.success ? parsed.data : nothingChosen;
-  const { all, any, none, coder, like, about, cluster, same } = chosen;
+  const { all, any, none, coder, assigned, like, about, cluster, same } = chosen;
   const narrowed =
     all.length +
     any.length +
@@ -74,6 +75,7 @@ export function readFilter(query: string): LedgerFilter {
     chosen.where.length +
     chosen.among.length +
     (coder === undefined ? 0 : 1) +
+    (assigned === undefined ? 0 : 1) +
     (like === undefined ? 0 : 1) +
     (about === undefined ? 0 : 1) +
     (cluster === undefined ? 0 : 1) +

@@ -64,6 +64,7 @@ export const filterBarTexts = {
   group: 'Group',
   group2: 'in a group',
   coded3: 'coded by',
+  assignedTo: 'assigned to',
   anybody: 'anybody',
   sameWordsOne: 'same words as one',
   value: 'Value',
@@ -226,6 +227,10 @@ export const codeStopTexts = {
   sampleSettled: (settled: number, sample: number) =>
     ` · sample: ${asCount(settled)} of ${asCount(sample)} settled`,
   sample: 'Sample …',
+  assign: 'Assign …',
+  assignAnswers: 'Assign these answers',
+  nothingAssigned:
+    'No answer assigned to you matches the filters above. Whoever leads the study assigns answers.',
   whatTheySay: 'What they say',
   secondReadingCode: (toReadAgain: number) => `Second reading: ${asCount(toReadAgain)} to code`,
   codebook: 'Codebook',

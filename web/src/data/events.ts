@@ -28,6 +28,8 @@ const follows: Record<string, readonly Resource[]> = {
   saved_group: ['groups', 'group-size', 'report', 'behind', 'variable', 'respondent-rows'],
   mention: ['answers', ...FROM_MENTIONS],
   settlement: [
+    'assignments',
+    'membership',
     'answers',
     'nearest',
     'study',
@@ -61,7 +63,8 @@ const follows: Record<string, readonly Resource[]> = {
   variable: ['variable', 'study', 'report', 'groups'],
   question: ['study', 'report'],
   study: ['study', 'look'],
-  membership: ['members'],
+  membership: ['members', 'membership', 'study'],
+  assignment: ['assignments', 'membership', 'ledger'],
   answer_cluster: ['look'],
   tone_check: ['tone', 'tone-report'],
   glossary_term: ['glossary', 'answer-help'],

@@ -1,4 +1,11 @@
-import { api, type ChoosePassword, type SignIn } from '@yellow-thread/contract';
+import {
+  api,
+  type ChoosePassword,
+  type InvitationAccept,
+  type InvitationCreate,
+  type Role,
+  type SignIn,
+} from '@yellow-thread/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, callSession } from './client.js';
 import { asChange } from './queryClient.js';
@@ -44,20 +51,60 @@ export const useMembers = (study: number) =>
     staleTime: 60_000,
   });
 
-export const useAddMember = (study: number) =>
+export const useChangeRole = (study: number) =>
   useMutation({
-    ...asChange('members'),
-    mutationFn: (name: string) => call(api.addMember, { params: { study }, body: { name } }),
-  });
-
-export const useGivePassword = (study: number) =>
-  useMutation({
-    ...asChange('members'),
-    mutationFn: (member: number) => call(api.givePassword, { params: { study, member } }),
+    ...asChange('members', 'history', 'study'),
+    mutationFn: ({ member, role }: { member: number; role: Role }) =>
+      call(api.changeMember, { params: { study, member }, body: { role } }),
   });
 
 export const useRemoveMember = (study: number) =>
   useMutation({
-    ...asChange('members'),
+    ...asChange('members', 'history'),
     mutationFn: (member: number) => call(api.removeMember, { params: { study, member } }),
   });
+
+export const useInvite = (study: number) =>
+  useMutation({
+    ...asChange('members', 'history'),
+    mutationFn: (body: InvitationCreate) => call(api.invite, { params: { study }, body }),
+  });
+
+export const useWithdrawInvitation = (study: number) =>
+  useMutation({
+    ...asChange('members'),
+    mutationFn: (invitation: string) =>
+      call(api.withdrawInvitation, { params: { study, invitation } }),
+  });
+
+export const useResetPassword = (study: number) =>
+  useMutation({
+    ...asChange('members'),
+    mutationFn: (member: number) => call(api.resetPassword, { params: { study, member } }),
+  });
+
+/** What a link is for; asked once. */
+export const useInvitation = (token: string) =>
+  useQuery({
+    queryKey: ['invitation', token],
+    queryFn: () => call(api.openInvitation, { body: { token } }),
+    staleTime: Infinity,
+    retry: false,
+    // who is signed in sends a token with it
+    enabled: useSession().isSuccess,
+  });
+
+export const useAcceptInvitation = () =>
+  useSessionChange((body: InvitationAccept) => callSession(api.acceptInvitation, { body }));
+
+/** Where whoever is signed in is signed in. */
+export const useOpenSessions = () =>
+  useQuery({ queryKey: ['sessions'], queryFn: () => call(api.listSessions) });
+
+export function useEndSession() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (session: string) => call(api.endSession, { params: { session } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['sessions'] }),
+  });
+}

@@ -38,6 +38,8 @@ export type Resource =
   | 'suggestions'
   | 'checks'
   | 'members'
+  | 'membership'
+  | 'assignments'
   | 'readings'
   | 'reading'
   | 'agreement'

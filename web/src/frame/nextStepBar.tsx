@@ -1,8 +1,9 @@
-import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { hasAccess, type Question, type StudyDetail } from '@yellow-thread/contract';
 import { nextStep } from '@yellow-thread/core/study';
 import { X } from 'lucide-react';
 import { Link, useLocation } from 'react-router';
 import { useChangeMembership, useMembership } from '../data/membership.js';
+import { useSession } from '../data/people.js';
 import { stopIn, stopPath } from './studyLocation.js';
 import { frameTexts, nextStepWords } from './texts.js';
 
@@ -22,6 +23,7 @@ export function NextStepBar({
   const { pathname } = useLocation();
   const membership = useMembership(study.id).data;
   const change = useChangeMembership(study.id);
+  const me = useSession().data?.account?.id;
   if (!membership) return null;
   const [reading] = membership.readings;
   if (reading) {
@@ -38,6 +40,21 @@ export function NextStepBar({
       </p>
     );
   }
+  const assigned = membership.assigned.find(({ left }) => left > 0);
+  const isThere = assigned && pathname.endsWith(`/questions/${assigned.questionId}/code`);
+  if (assigned && me !== undefined && !isThere)
+    return (
+      <p className={bar}>
+        <span>{frameTexts.assigned(assigned.left)}</span>
+        <Link
+          className={go}
+          to={`${stopPath(study.id, 'code', assigned.questionId)}?assigned=${me}&show=open`}
+        >
+          {frameTexts.openAssigned}
+        </Link>
+      </p>
+    );
+  if (!hasAccess(study.role, 'research')) return null;
   const stop = stopIn(pathname);
   const progress = { respondents: study.allRespondents, question };
   const step = membership.hidesNextSteps || !stop ? null : nextStep(progress, stop);

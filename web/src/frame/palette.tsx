@@ -1,4 +1,4 @@
-import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { hasAccess, type Access, type Question, type StudyDetail } from '@yellow-thread/contract';
 import { foldForSearch } from '@yellow-thread/core/text';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
@@ -7,6 +7,7 @@ import { useNavigate } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { restrictTo, useGroups } from '../data/groups.js';
 import { StitchMark } from '../parts/stitch.js';
+import { accessOfPage, STOP_ACCESS } from './access.js';
 import { menuLabel, menuOf } from './commands.js';
 import { frameCommands, type FrameActions } from './frameCommands.js';
 import { useScreenActionsNow, type ScreenAction } from './keys.js';
@@ -87,24 +88,30 @@ function Places({ study, question, onDone }: ChoicesProps) {
     void navigate(path);
   };
   const base = `/studies/${study.id}`;
+  const may = (access: Access) => hasAccess(study.role, access);
+  const [firstStop = 'import'] = STOPS.filter(({ key }) => key !== 'import' && key !== 'look')
+    .map(({ key }) => key)
+    .filter((key) => may(STOP_ACCESS[key]));
   return (
     <>
       <Command.Group heading={paletteTexts.stops} className={group}>
-        {STOPS.filter(({ key }) => key === 'import' || question).map(({ key, name }) => (
-          <Command.Item
-            key={key}
-            className={item}
-            onSelect={go(stopPath(study.id, key, question?.id))}
-          >
-            {name}
-          </Command.Item>
-        ))}
-        {PAGES.map(([path, name]) => (
+        {STOPS.filter(({ key }) => may(STOP_ACCESS[key]) && (key === 'import' || question)).map(
+          ({ key, name }) => (
+            <Command.Item
+              key={key}
+              className={item}
+              onSelect={go(stopPath(study.id, key, question?.id))}
+            >
+              {name}
+            </Command.Item>
+          ),
+        )}
+        {PAGES.filter(([path]) => may(accessOfPage(path))).map(([path, name]) => (
           <Command.Item key={path} className={item} onSelect={go(`${base}/${path}`)}>
             {name}
           </Command.Item>
         ))}
-        {question && (
+        {question && may('coding') && (
           <Command.Item
             className={item}
             onSelect={go(`${base}/questions/${question.id}/second-reading`)}
@@ -122,7 +129,7 @@ function Places({ study, question, onDone }: ChoicesProps) {
             key={one.id}
             value={`${one.label} ${one.wording}`}
             className={item}
-            onSelect={go(stopPath(study.id, 'code', one.id))}
+            onSelect={go(stopPath(study.id, firstStop, one.id))}
           >
             <span className="font-serif">{one.wording}</span>
           </Command.Item>

@@ -1,4 +1,4 @@
-import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { hasAccess, type Question, type StudyDetail } from '@yellow-thread/contract';
 import { Link, NavLink, useLocation, useNavigation } from 'react-router';
 import { SaveStatus } from './saveStatus.js';
 import { questionBarTexts } from './texts.js';
@@ -8,7 +8,13 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
   const here = useLocation();
   // a stop that is still being fetched is where one is already
   const { pathname } = useNavigation().location ?? here;
+  const showsLeft = hasAccess(study.role, 'research');
   const stop = /\/questions\/\d+\/([\w-]+)/.exec(pathname)?.[1] ?? 'code';
+  const settled = questionBarTexts.settledAnswered(
+    question.settled,
+    question.decided,
+    question.answered,
+  );
   return (
     <header className="border-b border-rule bg-card px-6 pb-3 pt-3.5 max-sm:px-3">
       <div className="flex items-baseline justify-between gap-x-6 gap-y-1 max-[760px]:flex-wrap">
@@ -25,17 +31,17 @@ export function QuestionBar({ study, question }: { study: StudyDetail; question:
         </nav>
         <span className="flex shrink-0 items-baseline gap-4 max-sm:shrink max-sm:flex-wrap">
           <span className="figures text-soft">
-            <Link
-              to={`/studies/${study.id}/questions/${question.id}/left`}
-              className="underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-soft"
-              title={questionBarTexts.whatLeftQuestion}
-            >
-              {questionBarTexts.settledAnswered(
-                question.settled,
-                question.decided,
-                question.answered,
-              )}
-            </Link>
+            {showsLeft ? (
+              <Link
+                to={`/studies/${study.id}/questions/${question.id}/left`}
+                className="underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-soft"
+                title={questionBarTexts.whatLeftQuestion}
+              >
+                {settled}
+              </Link>
+            ) : (
+              settled
+            )}
             {question.byModel > 0 && questionBarTexts.leftModels(question.byModel)}{' '}
             {questionBarTexts.asked(question.asked)}
           </span>

@@ -1,11 +1,14 @@
+import { hasAccess } from '@yellow-thread/contract';
 import { Outlet, useLocation, useMatch } from 'react-router';
 import { useStudyEvents } from '../data/events.js';
 import { useSendLeft } from '../data/outbox.js';
 import { useStudy } from '../data/studies.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
+import { accessOfPage, pathInStudy } from './access.js';
 import { Drawer, DrawerProvider } from './drawer.js';
 import { FrameKeys } from './frameKeys.js';
 import { KeysProvider } from './keys.js';
+import { NotForRole } from './notForRole.js';
 import { NextStepBar } from './nextStepBar.js';
 import { STOPS, stopIn, useStudyId } from './studyLocation.js';
 import { asidePages, studyFrameTexts } from './texts.js';
@@ -27,6 +30,7 @@ export function StudyFrame() {
   const asked = Number(match?.params.question);
   const question =
     study.data.questions.find((one) => one.id === asked) ?? study.data.questions[0] ?? null;
+  const isAllowed = hasAccess(study.data.role, accessOfPage(pathInStudy(pathname)));
   const at = stopIn(pathname);
   const stop =
     STOPS.find(({ key }) => key === at)?.name ??
@@ -42,7 +46,7 @@ export function StudyFrame() {
           <div className="frame-page">
             <WithinBar study={study.data} />
             <NextStepBar study={study.data} question={question} />
-            <Outlet context={study.data} />
+            {isAllowed ? <Outlet context={study.data} /> : <NotForRole study={study.data} />}
           </div>
         </div>
         <Drawer />

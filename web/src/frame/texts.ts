@@ -59,6 +59,9 @@ export const frameTexts = {
   secondReading: (left: number) =>
     `You are asked to code ${counted(left, 'answer')} a second time, without seeing how ${plural(left, 'it was', 'they were')} coded.`,
   openReading: 'Code them',
+  assigned: (left: number) =>
+    `${counted(left, 'answer')} assigned to you ${plural(left, 'is', 'are')} still to be coded.`,
+  openAssigned: 'Code them',
   noQuestion: 'This question is not in the study',
   noQuestionWhy: 'It was removed, or the address is wrong. The other questions are listed in Code.',
   noPage: 'There is no page at this address',
@@ -161,6 +164,14 @@ export const studyFrameTexts = {
   codebook: 'Codebook',
   yellowThread: (stop: string, data: string) => `${stop} – ${data} – Yellow Thread`,
   secondReadings: 'Second readings',
+};
+
+/** frame/notForRole.tsx */
+export const notForRoleTexts = {
+  notForYou: (role: string) => `You are a ${role} in this study, and this page is for others`,
+  askAnOwner: 'What you can do here depends on your role. An owner of the study can change it.',
+  nothingYet: 'No answers were imported yet: there is nothing for you to do so far.',
+  toYourWork: 'Go to your work',
 };
 
 /** frame/noPage.tsx */

@@ -1,4 +1,4 @@
-import type { Question, StudyDetail } from '@yellow-thread/contract';
+import { hasAccess, type Question, type StudyDetail } from '@yellow-thread/contract';
 import {
   BookText,
   ChevronLeft,
@@ -12,6 +12,7 @@ import {
 import { Link, NavLink, useLocation } from 'react-router';
 import { helpPath } from '../help/helpPath.js';
 import { ProgressKnot } from '../parts/knot.js';
+import { accessOfPage, STOP_ACCESS } from './access.js';
 import { STOPS, stopPath, type StopKey } from './studyLocation.js';
 import { asidePages, frameTexts, threadRailTexts } from './texts.js';
 
@@ -51,6 +52,7 @@ const pages = [
 export function ThreadRail({ study, question }: { study: StudyDetail; question: Question | null }) {
   const done = sharesDone(study, question);
   const { pathname } = useLocation();
+  const shown = pages.filter(({ to }) => hasAccess(study.role, accessOfPage(to)));
   const aside =
     'flex shrink-0 items-center gap-2 rounded px-2 py-1.5 text-soft hover:text-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink';
   return (
@@ -58,7 +60,11 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
       <div className="rail-head">
         <span className="text-[12px] text-soft">{frameTexts.product}</span>
         <NavLink
-          to={`/studies/${study.id}/about`}
+          to={
+            hasAccess(study.role, 'research')
+              ? `/studies/${study.id}/about`
+              : `/studies/${study.id}`
+          }
           className="line-clamp-3 min-h-6 break-words py-0.5 font-semibold leading-tight hover:underline"
           title={study.name}
         >
@@ -73,7 +79,7 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
       </div>
       <ol className="rail-stops">
         <span aria-hidden className="rail-thread" />
-        {STOPS.map(({ key, name }) => (
+        {STOPS.filter(({ key }) => hasAccess(study.role, STOP_ACCESS[key])).map(({ key, name }) => (
           <li key={key}>
             {key === 'import' || question ? (
               <NavLink
@@ -101,7 +107,7 @@ export function ThreadRail({ study, question }: { study: StudyDetail; question: 
         ))}
       </ol>
       <div className="rail-aside">
-        {pages.map(({ to, name, icon: Icon }) => (
+        {shown.map(({ to, name, icon: Icon }) => (
           <NavLink key={to} to={`/studies/${study.id}/${to}`} className={aside}>
             <Icon size={15} aria-hidden className="shrink-0" /> {name}
           </NavLink>

@@ -4,6 +4,7 @@ import { useChoosePassword } from '../data/people.js';
 import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { ProblemNote } from '../parts/notices.js';
+import { OpenSessions } from './openSessions.js';
 import { SignInLayout } from './signInLayout.js';
 import { choosePasswordTexts } from './texts.js';
 
@@ -33,6 +34,7 @@ export function ChangePassword() {
           onKept={() => setKept(true)}
         />
       )}
+      <OpenSessions />
       <Link to="/studies" className="self-start underline">
         {choosePasswordTexts.backStudies}
       </Link>

@@ -1,160 +1,165 @@
-import type { Member } from '@yellow-thread/contract';
-import { Copy } from 'lucide-react';
+import { ROLES, type Member, type Role } from '@yellow-thread/contract';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import {
-  useAddMember,
-  useGivePassword,
+  useChangeRole,
   useMembers,
   useRemoveMember,
+  useResetPassword,
   useSession,
 } from '../data/people.js';
+import { useAssignments } from '../data/sampling.js';
+import { useMay } from '../frame/access.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
-import { Field } from '../parts/field.js';
+import { Choice } from '../parts/field.js';
 import { PageProblem, ProblemNote, Waiting } from '../parts/notices.js';
-import { teamPageTexts } from './texts.js';
+import { Assignments } from '../studyParts/assignments.js';
+import { InviteForm, LinkToPassOn, PendingInvitations, type MadeLink } from './invitations.js';
+import { roleTexts, teamPageTexts } from './texts.js';
 
-/** A one-time password that was just made, and whose it is. */
-interface Made {
-  name: string;
-  password: string;
-}
-
-/** Who works on a study: inviting people, and removing them. */
+/** Who works on a study, in which role, and how far what was assigned is. */
 export function TeamPage() {
   const study = useStudyDetail();
   const members = useMembers(study.id);
-  const add = useAddMember(study.id);
-  const give = useGivePassword(study.id);
+  const isOwner = useMay('ownership');
+  const showsAssigned = useMay('coding');
   const me = useSession().data?.account?.id;
-  const [name, setName] = useState('');
-  const [made, setMade] = useState<Made | null>(null);
+  const [made, setMade] = useState<MadeLink | null>(null);
   if (members.isError) return <PageProblem error={members.error} />;
   if (!members.data) return <Waiting what={teamPageTexts.team} />;
   return (
     <main className="work px-8 py-6 max-sm:px-4">
-      <header className="mb-4 max-w-3xl">
-        <h1>{teamPageTexts.team2}</h1>
-        <p className="mt-1 max-w-prose text-soft">{teamPageTexts.everybodyTeamSeesAll}</p>
-      </header>
-      <ul className="max-w-3xl border-t border-rule">
-        {members.data.members.map((member) => (
-          <MemberRow
-            key={member.id}
-            study={study.id}
-            member={member}
-            isMe={member.id === me}
-            isAlone={members.data.members.length === 1}
-            onPassword={() =>
-              give.mutate(member.id, {
-                onSuccess: ({ password }) =>
-                  setMade(password === null ? null : { name: member.name, password }),
-              })
-            }
-          />
-        ))}
-      </ul>
-      {give.error && <ProblemNote error={give.error} />}
-      <form
-        className="mt-6 flex max-w-3xl items-start gap-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          add.mutate(name, {
-            onSuccess: ({ password }) => {
-              setMade(password === null ? null : { name: name.trim(), password });
-              if (password === null) toast(teamPageTexts.accountHereCanOpen(name.trim()));
-              setName('');
-            },
-          });
-        }}
-      >
-        <Field
-          label={teamPageTexts.inviteSomebody}
-          hint={teamPageTexts.nameSignWhoeverNo}
-          className="w-[28rem]"
-          maxLength={120}
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <Button type="submit" look="main" className="mt-[25px]" disabled={name.trim() === ''}>
-          {teamPageTexts.invite}
-        </Button>
-      </form>
-      {add.error && <ProblemNote error={add.error} />}
-      {made && <OneTimePassword made={made} />}
+      <div className="flex max-w-4xl flex-col gap-8">
+        <header>
+          <h1>{teamPageTexts.heading}</h1>
+          <p className="mt-1 max-w-prose text-soft">
+            {isOwner ? teamPageTexts.whatOwnersDo : teamPageTexts.yourRole(study.role)}
+          </p>
+        </header>
+        <section aria-labelledby="members">
+          <h2 id="members" className="sr-only">
+            {teamPageTexts.members}
+          </h2>
+          <ul className="border-t border-rule">
+            {members.data.members.map((member) => (
+              <MemberRow
+                key={member.id}
+                study={study.id}
+                member={member}
+                isMe={member.id === me}
+                isOwner={isOwner}
+                onLink={setMade}
+              />
+            ))}
+          </ul>
+        </section>
+        {isOwner && (
+          <section aria-labelledby="invite">
+            <h2 id="invite">{teamPageTexts.inviteSomebody}</h2>
+            <InviteForm study={study.id} onLink={setMade} />
+            {made && <LinkToPassOn made={made} />}
+            <PendingInvitations study={study.id} invitations={members.data.invitations} />
+          </section>
+        )}
+        {showsAssigned && <AssignedWork />}
+        <Roles />
+      </div>
     </main>
   );
+}
+
+function AssignedWork() {
+  const study = useStudyDetail();
+  const assignments = useAssignments(study.id).data?.assignments ?? [];
+  return <Assignments study={study} assignments={assignments} showsQuestion />;
 }
 
 function MemberRow({
   study,
   member,
   isMe,
-  isAlone,
-  onPassword,
+  isOwner,
+  onLink,
 }: {
   study: number;
   member: Member;
   isMe: boolean;
-  isAlone: boolean;
-  onPassword: () => void;
+  isOwner: boolean;
+  onLink: (made: MadeLink) => void;
 }) {
+  const change = useChangeRole(study);
   const remove = useRemoveMember(study);
+  const reset = useResetPassword(study);
   const [asks, setAsks] = useState(false);
+  const { id, name, role } = member;
+  const problem = change.error ?? remove.error ?? reset.error;
   return (
-    <li className="flex min-h-12 flex-wrap items-center gap-x-4 border-b border-rule py-1">
-      <span className="font-medium">{member.name}</span>
-      <span className="text-soft">
-        {isMe ? teamPageTexts.you : member.hasEntered ? '' : teamPageTexts.chosenPasswordYet}
-      </span>
-      <span className="ml-auto flex items-center gap-2">
-        {asks ? (
-          <>
-            <span>{teamPageTexts.whatCodedStays(isMe, member.name)}</span>
-            <Button look="grave" onClick={() => remove.mutate(member.id)}>
-              {isMe ? teamPageTexts.leave : teamPageTexts.remove}
+    <li className="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5">
+      <span className="font-medium">{name}</span>
+      {isMe && <span className="text-soft">{teamPageTexts.you}</span>}
+      {asks ? (
+        <span className="ml-auto flex flex-wrap items-center gap-2">
+          <span>{teamPageTexts.whatCodedStays(isMe, name)}</span>
+          <Button look="grave" disabled={remove.isPending} onClick={() => remove.mutate(id)}>
+            {isMe ? teamPageTexts.leave : teamPageTexts.remove}
+          </Button>
+          <Button onClick={() => setAsks(false)}>{teamPageTexts.cancel}</Button>
+        </span>
+      ) : (
+        <span className="ml-auto flex flex-wrap items-center gap-2">
+          {isOwner ? (
+            <Choice
+              label={teamPageTexts.roleOf(name)}
+              hideLabel
+              value={role}
+              disabled={change.isPending}
+              onChange={(event) => change.mutate({ member: id, role: event.target.value as Role })}
+            >
+              {ROLES.map((one) => (
+                <option key={one} value={one}>
+                  {roleTexts[one].name}
+                </option>
+              ))}
+            </Choice>
+          ) : (
+            <span>{roleTexts[role].name}</span>
+          )}
+          {member.mayBeReset && (
+            <Button
+              look="bare"
+              disabled={reset.isPending}
+              onClick={() =>
+                reset.mutate(id, { onSuccess: (link) => onLink({ ...link, name, role: null }) })
+              }
+            >
+              {teamPageTexts.resetPassword}
             </Button>
-            <Button onClick={() => setAsks(false)}>{teamPageTexts.cancel}</Button>
-          </>
-        ) : (
-          <>
-            {member.mayBeGivenPassword && (
-              <Button look="bare" onClick={onPassword}>
-                {teamPageTexts.newOneTimePassword}
-              </Button>
-            )}
-            {!isAlone && (
-              <Button look="bare" onClick={() => setAsks(true)}>
-                {isMe ? teamPageTexts.leave2 : teamPageTexts.remove2}
-              </Button>
-            )}
-          </>
-        )}
-      </span>
-      {remove.error && <ProblemNote error={remove.error} />}
+          )}
+          {(isOwner || isMe) && (
+            <Button look="bare" onClick={() => setAsks(true)}>
+              {isMe ? teamPageTexts.leaveAsk : teamPageTexts.removeAsk}
+            </Button>
+          )}
+        </span>
+      )}
+      {problem && <ProblemNote error={problem} />}
     </li>
   );
 }
 
-/** Told once: it is kept nowhere in words. */
-function OneTimePassword({ made: { name, password } }: { made: Made }) {
+/** What each role may do. */
+function Roles() {
   return (
-    <div role="status" className="mt-2 max-w-3xl border-l-[3px] border-thread bg-card px-4 py-3">
-      <p>{teamPageTexts.tellOneTimePassword(name)}</p>
-      <p className="mt-2 flex items-center gap-3">
-        <code className="text-[18px] font-semibold tracking-wide">{password}</code>
-        <Button
-          onClick={() =>
-            void navigator.clipboard.writeText(password).then(
-              () => toast('Copied.'),
-              () => toast(teamPageTexts.couldCopiedMarkCopy),
-            )
-          }
-        >
-          <Copy size={14} aria-hidden /> {teamPageTexts.copy}
-        </Button>
-      </p>
-    </div>
+    <section aria-labelledby="roles">
+      <h2 id="roles">{teamPageTexts.roles}</h2>
+      <dl className="mt-2 grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1 max-sm:grid-cols-1">
+        {ROLES.map((role) => (
+          <div key={role} className="contents">
+            <dt className="font-medium">{roleTexts[role].name}</dt>
+            <dd className="max-w-prose text-soft">{roleTexts[role].may}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
   );
 }

@@ -1,3 +1,5 @@
+import type { Role } from '@yellow-thread/contract';
+
 /** people/signInLayout.tsx */
 export const signInLayoutTexts = {
   yellowThread: 'Yellow Thread',
@@ -37,28 +39,99 @@ export const signedInTexts = {
   yourSession: 'your session',
 };
 
+/** What each role is called, and may do. */
+export const roleTexts: Record<Role, { name: string; may: string }> = {
+  owner: {
+    name: 'Owner',
+    may: 'Does everything, and alone invites people, changes roles, removes respondents and deletes the study.',
+  },
+  researcher: {
+    name: 'Researcher',
+    may: 'Does all the work: imports, codes, trains, reviews, reports, and assigns answers to coders.',
+  },
+  coder: {
+    name: 'Coder',
+    may: 'Codes the answers that are assigned to them, and codes answers a second time. Sees no other answers.',
+  },
+  reader: {
+    name: 'Reader',
+    may: 'Reads the report and the write-ups. Changes nothing.',
+  },
+};
+
 /** people/teamPage.tsx */
 export const teamPageTexts = {
   team: 'the team',
-  team2: 'Team',
-  everybodyTeamSeesAll:
-    'Everybody in the team sees all of this study, codes in it and undoes their own changes. What somebody coded stays when they are removed.',
-  accountHereCanOpen: (name: string) => `${name} has an account here and can open the study now.`,
-  inviteSomebody: 'Invite somebody',
-  nameSignWhoeverNo: 'The name they sign in with; whoever has no account here gets one.',
-  invite: 'Invite',
+  heading: 'Team',
+  members: 'Members',
+  whatOwnersDo:
+    'Whoever is here can open the study, and does in it what their role allows. What somebody coded stays when they are removed.',
+  yourRole: (role: Role) =>
+    `You are a ${role} in this study. Owners invite people and change roles.`,
   you: 'you',
-  chosenPasswordYet: 'has not chosen a password yet',
+  roleOf: (name: string) => `Role of ${name}`,
   whatCodedStays: (isMe: boolean, member: string) =>
     `${isMe ? 'Leave this study?' : `Remove ${member} from the team?`} What ${isMe ? 'you' : 'they'} coded stays.`,
   leave: 'Leave',
   remove: 'Remove',
   cancel: 'Cancel',
-  newOneTimePassword: 'New one-time password',
-  leave2: 'Leave …',
-  remove2: 'Remove …',
-  tellOneTimePassword: (name: string) =>
-    `Tell ${name} this one-time password. It is shown only now; on signing in with it they choose a password of their own.`,
-  couldCopiedMarkCopy: 'It could not be copied: select it and copy it by hand.',
-  copy: 'Copy',
+  resetPassword: 'Reset password',
+  leaveAsk: 'Leave …',
+  removeAsk: 'Remove …',
+  inviteSomebody: 'Invite somebody',
+  roles: 'What each role may do',
+};
+
+/** people/invitations.tsx */
+export const invitationTexts = {
+  name: 'Name',
+  role: 'Role',
+  makeLink: 'Make a link',
+  passOn: (name: string) =>
+    `Send this link to ${name}. Whoever opens it first joins the study; it is shown only now.`,
+  passOnReset: (name: string) =>
+    `Send this link to ${name}. Whoever opens it first chooses the password of that account, and is signed out everywhere else; it is shown only now.`,
+  validUntil: (moment: string) => `It can be used once, until ${moment}.`,
+  copy: 'Copy the link',
+  copied: 'Copied.',
+  notCopied: 'It could not be copied: select it and copy it by hand.',
+  notUsedYet: 'Links that were not used yet',
+  newPassword: 'new password',
+  madeBy: (name: string, moment: string) => `made by ${name}, valid until ${moment}`,
+  withdraw: 'Withdraw',
+};
+
+/** people/joinPage.tsx */
+export const joinTexts = {
+  pageTitle: 'Invitation – Yellow Thread',
+  welcome: 'Choose a new password',
+  join: (study: string) => `Join “${study}”`,
+  link: 'the link',
+  toStudies: 'Go to your studies',
+  invited: (by: string, role: string) =>
+    `${by} invites you to work on this study. Your role: ${role}.`,
+  chooseNew: (name: string) =>
+    `This is the new password of ${name}. You are then signed out everywhere else.`,
+  joinAs: (name: string) => `Join as ${name}`,
+  notMe: (name: string) => `I am not ${name}: sign out`,
+  yourName: 'Your name',
+  signInWithIt: 'You sign in with it, and others see it beside what you coded.',
+  password: 'Password',
+  atLeast: (shortest: number) =>
+    `At least ${shortest} characters: several unrelated words are best.`,
+  makeAccount: 'Make an account and join',
+  keepPassword: 'Keep this password',
+  haveAccount: 'You have an account here?',
+  signInFirst: 'Sign in, then open the link again.',
+};
+
+/** people/openSessions.tsx */
+export const openSessionsTexts = {
+  whereSignedIn: 'Where you are signed in',
+  thisOne: 'This browser,',
+  used: (moment: string) => `last used ${moment},`,
+  since: (moment: string) => `since ${moment}`,
+  end: 'Sign out there',
+  unknownBrowser: 'A browser',
+  browserOn: (browser: string, system: string) => `${browser} on ${system}`,
 };

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useGroups, usePutGroup } from '../data/groups.js';
 import { useAnswersBehind, type Cell } from '../data/report.js';
+import { useMay } from '../frame/access.js';
 import { AnswerText } from '../parts/answerText.js';
 import { Button } from '../parts/button.js';
 import { inputBox } from '../parts/field.js';
@@ -37,6 +38,7 @@ export function AnswersBehind({
   /** The column that the number stands in; left out where it is everybody. */
   column?: Report['columns'][number];
 }) {
+  const isResearch = useMay('research');
   const [words, setWords] = useState('');
   const behind = useAnswersBehind({
     study: study.id,
@@ -73,21 +75,25 @@ export function AnswersBehind({
         >
           <Copy size={14} aria-hidden /> {answersBehindTexts.copy}
         </Button>
-        <GroupOf
-          study={study}
-          cell={cell}
-          codebook={codebook}
-          counts={counts}
-          column={column}
-          question={question}
-          query={query}
-        />
-        <Link
-          to={`/studies/${study.id}/questions/${question}/code?${ledgerOf(cell, codebook, counts)}`}
-          className="underline"
-        >
-          {answersBehindTexts.code}
-        </Link>
+        {isResearch && (
+          <>
+            <GroupOf
+              study={study}
+              cell={cell}
+              codebook={codebook}
+              counts={counts}
+              column={column}
+              question={question}
+              query={query}
+            />
+            <Link
+              to={`/studies/${study.id}/questions/${question}/code?${ledgerOf(cell, codebook, counts)}`}
+              className="underline"
+            >
+              {answersBehindTexts.code}
+            </Link>
+          </>
+        )}
       </div>
       {cell.with === undefined && (
         <CellTests study={study.id} question={question} query={query} cell={cell} />
@@ -113,10 +119,12 @@ export function AnswersBehind({
                   )
                 );
               })}
-              <QuoteToggle
-                study={study.id}
-                mentions={answer.mentions.filter(({ codeId }) => meant.has(codeId))}
-              />
+              {isResearch && (
+                <QuoteToggle
+                  study={study.id}
+                  mentions={answer.mentions.filter(({ codeId }) => meant.has(codeId))}
+                />
+              )}
             </p>
           </li>
         ))}

@@ -1,6 +1,7 @@
 import type { StudyDetail } from '@yellow-thread/contract';
 import { Download } from 'lucide-react';
 import { reportFileAddress, respondentFileAddress } from '../data/report.js';
+import { useMay } from '../frame/access.js';
 import { Menu, MenuFile, MenuTitle } from '../parts/menu.js';
 import { useTableChoice } from './tableChoice.js';
 import { filesMenuTexts } from './texts.js';
@@ -14,6 +15,7 @@ export function FilesMenu({
   question: number;
 }) {
   const [{ query }] = useTableChoice(variables);
+  const isResearch = useMay('research');
   const table = [
     ['xlsx', filesMenuTexts.workbookXlsx, filesMenuTexts.allAnswersCodes],
     ['docx', filesMenuTexts.documentDocx, filesMenuTexts.wordProcessor],
@@ -43,16 +45,17 @@ export function FilesMenu({
           isPage={format === 'html'}
         />
       ))}
-      <MenuTitle>{filesMenuTexts.oneRowRespondent0}</MenuTitle>
-      {people.map(([format, name, about]) => (
-        <MenuFile
-          key={format}
-          name={name}
-          about={about}
-          address={respondentFileAddress(study, format)}
-          isPage={false}
-        />
-      ))}
+      {isResearch && <MenuTitle>{filesMenuTexts.oneRowRespondent0}</MenuTitle>}
+      {isResearch &&
+        people.map(([format, name, about]) => (
+          <MenuFile
+            key={format}
+            name={name}
+            about={about}
+            address={respondentFileAddress(study, format)}
+            isPage={false}
+          />
+        ))}
     </Menu>
   );
 }

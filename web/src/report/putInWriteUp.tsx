@@ -3,6 +3,7 @@ import { FileText } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { asProblem } from '../lib/problem.js';
+import { useMay } from '../frame/access.js';
 import { useReport } from '../data/report.js';
 import { useRestriction } from '../data/restriction.js';
 import { usePutIn, useWriteUps, type PutIn } from '../data/writeUps.js';
@@ -40,6 +41,7 @@ export function PutInWriteUp({
   name: string;
   what: () => Promise<PutIn>;
 }) {
+  const mayWrite = useMay('research');
   const writeUps = useWriteUps(study.id).data?.writeUps ?? [];
   const put = usePutIn(study.id);
   const navigate = useNavigate();
@@ -60,6 +62,7 @@ export function PutInWriteUp({
       toast.error(asProblem(error).sentence);
     }
   };
+  if (!mayWrite) return null;
   return (
     <Menu
       name={

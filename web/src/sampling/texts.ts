@@ -74,3 +74,17 @@ export const saturationChartTexts = {
   lastAnswersBroughtNewCodes: ({ unit, run, value, share, unseen }: LastRun) =>
     `The last ${unit * run} answers brought ${counted(value, 'new code')} (${share}): new codes are still appearing, keep adding them.${unseen}`,
 };
+
+/** sampling/assignDrawer.tsx */
+export const assignDrawerTexts = {
+  whatTheyWillSee:
+    'The answers that are listed now are assigned in their order, with all others of the same words. A coder sees those alone; everybody else sees all answers as before.',
+  whoCodesThem: 'Who codes them',
+  nameAndRole: (name: string, role: string) => `${name} (${role})`,
+  nobodyElse: 'Nobody else codes in this study. ',
+  inviteSomebody: 'Invite somebody',
+  howMany: 'How many',
+  ofThoseListed: (listed: number) => `of ${counted(listed, 'answer')} listed`,
+  assign: (size: number) => `Assign ${counted(size, 'answer')}`,
+  assigned: (size: number, name: string) => `${counted(size, 'answer')} assigned to ${name}.`,
+};

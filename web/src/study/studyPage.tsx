@@ -61,7 +61,7 @@ export function StudyPage() {
         </section>
         <GlossaryList study={study.id} />
         <SaveCopy study={study.id} />
-        <EndStudy study={study} />
+        {study.role === 'owner' && <EndStudy study={study} />}
       </div>
     </main>
   );

@@ -101,3 +101,12 @@ export const quoteToggleTexts = {
   quoted: 'quoted',
   quote: 'quote',
 };
+
+/** studyParts/assignments.tsx */
+export const assignmentsTexts = {
+  assignedWork: 'Assigned answers',
+  settledOf: (settled: number, size: number) => `${asCount(settled)} of ${asCount(size)} settled`,
+  ofQuestion: (label = '') => `${label} · `,
+  assignedBy: (name: string, day: string) => `assigned by ${name}, ${day}`,
+  takeBack: 'Remove',
+};

@@ -4,6 +4,7 @@ import { EditorContent, useEditor, type Editor, type JSONContent } from '@tiptap
 import StarterKit from '@tiptap/starter-kit';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { useMay } from '../frame/access.js';
 import { SaveStatus } from '../frame/saveStatus.js';
 import { Button } from '../parts/button.js';
 import { inputBox } from '../parts/field.js';
@@ -30,6 +31,8 @@ import { writeUpEditorTexts } from './texts.js';
 /** A write-up as it is written: the text, its tables and figures, and the quotes to choose from beside it. */
 export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp: WriteUp }) {
   const isFrozen = writeUp.frozenAt !== null;
+  const mayWrite = useMay('research');
+  const isReadOnly = isFrozen || !mayWrite;
   const [name, setName] = useState(writeUp.name);
   const [settings, setSettings] = useState<Omit<WriteUpContent, 'body'>>(writeUp.content);
   const { keep, flush, isWaiting, error } = useAutosave(study.id, writeUp);
@@ -47,7 +50,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
       PictureSlot,
     ],
     content: writeUp.content.body ?? '',
-    editable: !isFrozen,
+    editable: !isReadOnly,
     editorProps: {
       attributes: { 'aria-label': writeUpEditorTexts.textWriteUp, class: 'outline-none' },
     },
@@ -71,7 +74,9 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
   return (
     <Pictures.Provider value={pictures}>
       <CountedTables.Provider value={writeUp.counted}>
-        <main className="work-list grid grid-cols-[minmax(0,1fr)_320px] grid-rows-[auto_minmax(var(--list),1fr)] max-[760px]:block">
+        <main
+          className={`work-list grid grid-rows-[auto_minmax(var(--list),1fr)] max-[760px]:block ${mayWrite ? 'grid-cols-[minmax(0,1fr)_320px]' : 'grid-cols-[minmax(0,1fr)_0]'}`}
+        >
           <header className="col-span-2 flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule bg-card px-6 py-3">
             <Link to=".." relative="path" className="text-soft underline">
               {writeUpEditorTexts.writeUps}
@@ -81,7 +86,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
               className={`${inputBox} min-w-0 flex-1 !text-[16px] font-semibold`}
               value={name}
               maxLength={120}
-              disabled={isFrozen}
+              disabled={isReadOnly}
               onChange={(event) => {
                 setName(event.target.value);
                 if (event.target.value.trim() !== '')
@@ -100,7 +105,7 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
             <WriteUpFiles study={study.id} writeUp={writeUp} beforeFile={flush} />
           </header>
           <div className="flex min-h-0 flex-col border-r border-rule">
-            {!isFrozen && (
+            {!isReadOnly && (
               <Toolbar editor={editor}>
                 <Button
                   look={isEmpty ? 'main' : 'plain'}
@@ -136,19 +141,21 @@ export function WriteUpEditor({ study, writeUp }: { study: StudyDetail; writeUp:
               </p>
             ))}
             <div ref={sheet} className="list px-8 py-6 max-sm:px-3">
-              {writeUp.counted.length === 0 && !isFrozen && (
+              {writeUp.counted.length === 0 && !isReadOnly && (
                 <p className="mb-4 text-soft">{writeUpEditorTexts.noTableYetReport}</p>
               )}
               <EditorContent editor={editor} className="written mx-auto max-w-[760px]" />
             </div>
           </div>
-          <Tray
-            study={study}
-            writeUp={writeUp}
-            settings={settings}
-            onChange={change}
-            editor={isFrozen ? null : editor}
-          />
+          {mayWrite && (
+            <Tray
+              study={study}
+              writeUp={writeUp}
+              settings={settings}
+              onChange={change}
+              editor={isFrozen ? null : editor}
+            />
+          )}
         </main>
       </CountedTables.Provider>
     </Pictures.Provider>

@@ -8,6 +8,7 @@ import {
   useSaveWriteUp,
   useWriteUps,
 } from '../data/writeUps.js';
+import { useMay } from '../frame/access.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
 import { SaveStatus } from '../frame/saveStatus.js';
 import { Button } from '../parts/button.js';
@@ -18,6 +19,7 @@ import { writeUpListTexts } from './texts.js';
 /** The write-ups of a study, those that are written on and the frozen copies. */
 export function WriteUpList() {
   const study = useStudyDetail();
+  const mayWrite = useMay('research');
   const list = useWriteUps(study.id);
   const save = useSaveWriteUp(study.id);
   const remove = useRemoveWriteUp(study.id);
@@ -39,12 +41,14 @@ export function WriteUpList() {
           <h1>{writeUpListTexts.writeUps2}</h1>
           <p className="max-w-prose text-soft">{writeUpListTexts.tablesWhatSaidThem}</p>
         </div>
-        <span className="flex items-center gap-4">
-          <SaveStatus />
-          <Button look="main" disabled={save.isPending} onClick={begin}>
-            {writeUpListTexts.newWriteUp}
-          </Button>
-        </span>
+        {mayWrite && (
+          <span className="flex items-center gap-4">
+            <SaveStatus />
+            <Button look="main" disabled={save.isPending} onClick={begin}>
+              {writeUpListTexts.newWriteUp}
+            </Button>
+          </span>
+        )}
       </header>
       {save.error && <ProblemNote error={save.error} />}
       {remove.error && <ProblemNote error={remove.error} />}
@@ -63,7 +67,7 @@ export function WriteUpList() {
                 {writeUpListTexts.tableCounted(tables)} ·{' '}
                 {frozenAt ? writeUpListTexts.frozen2(frozenAt) : `${savedBy}, ${asDate(savedAt)}`}
               </span>
-              {asked === id ? (
+              {!mayWrite ? null : asked === id ? (
                 <span className="flex gap-1">
                   <Button look="grave" className="!py-1" onClick={() => remove.mutate(id)}>
                     {writeUpListTexts.remove}
@@ -86,7 +90,7 @@ export function WriteUpList() {
           ))}
         </ul>
       )}
-      <Bin study={study.id} binned={list.data.binned} />
+      {mayWrite && <Bin study={study.id} binned={list.data.binned} />}
     </main>
   );
 }

@@ -13,6 +13,8 @@ export const ChangeEntity = defineEntity({
     madeAt: p.datetime().defaultRaw('now()'),
     undoneAt: p.datetime().nullable(),
     abandoned: p.boolean().default(false),
+    /** Whether it is reversed by undoing it from the history. */
+    undoable: p.boolean().default(true),
     codes: p.array<string>().columnType('uuid[]').defaultRaw(`'{}'`),
     /** How many records of each table it changed. */
     touched: p.json<Record<string, number>>(),

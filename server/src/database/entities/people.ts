@@ -1,3 +1,4 @@
+import type { Role } from '@yellow-thread/contract';
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 
 export const AccountEntity = defineEntity({
@@ -18,10 +19,30 @@ export const MembershipEntity = defineEntity({
   properties: {
     studyId: p.integer().primary(),
     accountId: p.integer().primary(),
+    role: p.text().$type<Role>(),
     openedAt: p.datetime().nullable(),
     /** Where the person stopped: the address within the study. */
     place: p.text().nullable(),
     hidesNextSteps: p.boolean().default(false),
+  },
+});
+
+export const InvitationEntity = defineEntity({
+  name: 'Invitation',
+  tableName: 'invitation',
+  properties: {
+    id: p.uuid().primary(),
+    studyId: p.integer(),
+    tokenHash: p.text(),
+    /** Whom it is for. */
+    name: p.text(),
+    /** Null where a password is reset. */
+    role: p.text().$type<Role>().nullable(),
+    /** Whose password is reset. */
+    accountId: p.integer().nullable(),
+    madeBy: p.integer(),
+    madeAt: p.datetime().defaultRaw('now()'),
+    expiresAt: p.datetime(),
   },
 });
 

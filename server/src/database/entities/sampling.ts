@@ -13,6 +13,20 @@ export const SampleEntity = defineEntity({
   },
 });
 
+export const AssignmentEntity = defineEntity({
+  name: 'Assignment',
+  tableName: 'assignment',
+  properties: {
+    id: p.uuid().primary(),
+    studyId: p.integer(),
+    questionId: p.integer(),
+    coderId: p.integer(),
+    responseIds: p.json<number[]>(),
+    assignedBy: p.integer(),
+    assignedAt: p.datetime(),
+  },
+});
+
 export const SampleMemberEntity = defineEntity({
   name: 'SampleMember',
   tableName: 'sample_member',

@@ -16,6 +16,8 @@ export const StudyEntity = defineEntity({
     deletedAt: p.datetime().nullable(),
     /** Words that a first look leaves out. */
     setAside: p.json<string[]>().nullable(),
+    /** Whether readers see contact details and names masked, and no respondent's id. */
+    masksForReaders: p.boolean().default(false),
   },
 });
 
