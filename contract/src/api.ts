@@ -12,6 +12,7 @@ import { learningEndpoints } from './learning/endpoints.js';
 import { lookEndpoints } from './look/endpoints.js';
 import { notesEndpoints } from './notes/endpoints.js';
 import { peopleEndpoints } from './people/endpoints.js';
+import { personalDataEndpoints } from './personalData/endpoints.js';
 import { reportEndpoints } from './report/endpoints.js';
 import { respondentsEndpoints } from './respondents/endpoints.js';
 import { reviewEndpoints } from './review/endpoints.js';
@@ -39,6 +40,7 @@ export const api = {
   ...lookEndpoints,
   ...notesEndpoints,
   ...peopleEndpoints,
+  ...personalDataEndpoints,
   ...reportEndpoints,
   ...respondentsEndpoints,
   ...reviewEndpoints,

@@ -19,6 +19,7 @@ export * from './look/records.js';
 export * from './notes/records.js';
 export * from './people/records.js';
 export * from './people/roles.js';
+export * from './personalData/records.js';
 export * from './report/records.js';
 export * from './respondents/records.js';
 export * from './sampling/records.js';

@@ -30,6 +30,7 @@ import {
   SESSION_DAYS,
   sessionSecret,
 } from './people/index.js';
+import { personalDataRoutes } from './personalData/index.js';
 import { problems } from './wording/problems.js';
 import { reportRoutes } from './report/index.js';
 import { finishRoutes, reviewRoutes } from './review/index.js';
@@ -110,6 +111,7 @@ export async function serveApi(
     inStudy.addHook('preHandler', requireAssigned);
     memberRoutes(inStudy);
     respondentRoutes(inStudy);
+    personalDataRoutes(inStudy);
     studyContentRoutes(inStudy);
     noteRoutes(inStudy);
     sheetRoutes(inStudy, threads, largestSheet);

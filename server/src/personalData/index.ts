@@ -1,0 +1,1 @@
+export { personalDataRoutes } from './routes.js';
