@@ -1,5 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
-import { bringIn, codeField, csvFile, enterDemo, expectAccessible, saved } from './steps.js';
+import {
+  bringIn,
+  codeField,
+  csvFile,
+  enterDemo,
+  expectAccessible,
+  inviteSomebody,
+  joinAnew,
+  saved,
+} from './steps.js';
 
 const sheet = csvFile(
   'twice.csv',
@@ -30,11 +39,11 @@ test('a second person is invited, codes the same answers unseen, and the two set
   await saved(page);
 
   await page.getByRole('link', { name: 'Team' }).click();
-  await page.getByLabel('Invite somebody').fill('Linnet');
-  await page.getByRole('button', { name: 'Invite' }).click();
-  await expect(page.getByText('Tell Linnet this one-time password.')).toBeVisible();
-  const oneTime = (await page.getByRole('main').locator('code').textContent())!;
+  const link = await inviteSomebody(page, 'Linnet', 'Researcher');
   await expectAccessible(page);
+  const context = await browser.newContext();
+  const linnet = await context.newPage();
+  await joinAnew(linnet, link, 'seven quiet herons');
   await page.keyboard.press('Control+K');
   await page.keyboard.type('second readings');
   await page.keyboard.press('Enter');
@@ -44,14 +53,6 @@ test('a second person is invited, codes the same answers unseen, and the two set
   await expect(listed).toContainText('0 of 4 coded');
   await expectAccessible(page);
 
-  const context = await browser.newContext();
-  const linnet = await context.newPage();
-  await linnet.goto('/');
-  await linnet.getByLabel('Name').fill('Linnet');
-  await linnet.getByLabel('Password').fill(oneTime);
-  await linnet.getByRole('button', { name: 'Sign in' }).click();
-  await linnet.getByLabel('New password').fill('a password of my own');
-  await linnet.keyboard.press('Enter');
   await linnet.getByRole('link', { name: /^Read twice/ }).click();
   // she is led to what she was asked for; how it was coded she sees nowhere
   const answers = linnet.getByRole('feed').getByRole('article');

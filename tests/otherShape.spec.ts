@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { beginWith, codeField, enterDemo, saved } from './steps.js';
+import { beginWith, codeField, enterDemo, saved, inviteSomebody, joinAnew } from './steps.js';
 
 const COST = 'die Fahrt ist mir viel zu teuer';
 const PLACES = 'im Café gibt es zu wenig Plätze';
@@ -78,9 +78,10 @@ for (const [width, height] of [
 
       // a second coder sees none of it, and agrees
       await page.getByRole('link', { name: 'Team' }).click();
-      await page.getByLabel('Invite somebody').fill(`Jonas ${width}`);
-      await page.getByRole('button', { name: 'Invite' }).click();
-      const oneTime = (await page.getByRole('main').locator('code').textContent())!;
+      const link = await inviteSomebody(page, `Jonas ${width}`, 'Researcher');
+      const context = await browser.newContext({ viewport: { width, height } });
+      const jonas = await context.newPage();
+      await joinAnew(jonas, link, 'drei lange Wörter am Fluss');
       await page.keyboard.press('Control+K');
       await page.keyboard.type('second readings');
       await page.keyboard.press('Enter');
@@ -89,14 +90,7 @@ for (const [width, height] of [
       await page.getByRole('button', { name: 'Draw 4 answers' }).click();
       const listed = page.getByRole('listitem').filter({ hasText: 'Jonas' });
       await expect(listed).toContainText('0 of 4 coded');
-      const context = await browser.newContext({ viewport: { width, height } });
-      const jonas = await context.newPage();
-      await jonas.goto('/');
-      await jonas.getByLabel('Name').fill(`Jonas ${width}`);
-      await jonas.getByLabel('Password').fill(oneTime);
-      await jonas.getByRole('button', { name: 'Sign in' }).click();
-      await jonas.getByLabel('New password').fill('drei lange Wörter am Fluss');
-      await jonas.keyboard.press('Enter');
+      await jonas.reload();
       await jonas.getByRole('link', { name }).click();
       const feed = jonas.getByRole('feed');
       await expect(feed.getByRole('article')).toHaveCount(4);

@@ -141,3 +141,20 @@ export async function expectReflow(page: Page): Promise<void> {
     if (width === 640) await expectAccessible(page);
   }
 }
+
+/** Invites somebody on the team page. @returns the link that they open */
+export async function inviteSomebody(page: Page, name: string, role: string): Promise<string> {
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Role', { exact: true }).selectOption(role);
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  await expect(page.getByText(`Send this link to ${name}.`)).toBeVisible();
+  return (await page.getByRole('main').locator('code').textContent())!;
+}
+
+/** Opens an invitation as somebody new, by keyboard from the name on. */
+export async function joinAnew(page: Page, link: string, password: string): Promise<void> {
+  await page.goto(link);
+  await page.getByLabel('Password').fill(password);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Studies' })).toBeVisible();
+}

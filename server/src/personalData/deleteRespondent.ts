@@ -2,6 +2,7 @@ import type { RespondentDeleted } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { noteInHistory, notifyOfAnything, row, rows } from '../database/index.js';
 import { noteInAudit, type Maker } from '../people/index.js';
+import { enqueueEncoding } from '../sentences/index.js';
 import { countAnswers } from '../study/index.js';
 import { problems } from '../wording/problems.js';
 import { personalDataTexts as texts } from '../wording/study.js';
@@ -13,7 +14,7 @@ import { BIN_OF_STUDY, findTraces, type Traces } from './traces.js';
  * Deletes a respondent for good: their row, answers and all that hangs on these, what of it could be restored, their
  * records in the history, and their words in write-ups and frozen copies, whose figures stay.
  *
- * @throws Problem not_found, job_under_way while an import or a training reads the study
+ * @throws Problem not_found, job_under_way while a job reads the answers
  */
 export async function deleteRespondent(
   em: EntityManager,
@@ -27,7 +28,7 @@ export async function deleteRespondent(
       `select exists (select 1 from job where study_id = :studyId and state in ('waiting', 'running')) as running`,
       { studyId },
     );
-    if (running) throw problems.jobUnderWay();
+    if (running) throw problems.answersInUse();
     const traces = await findTraces(tx, studyId, externalId);
     const changes = await scrubHistory(tx, studyId, traces);
     const writeUps = await scrubWriteUps(tx, studyId, traces);
@@ -38,6 +39,7 @@ export async function deleteRespondent(
     await noteInAudit(tx, { action: 'respondent_deleted', accountId, studyId });
     // everything that is shown of the study may have held them
     await notifyOfAnything(tx, studyId);
+    await enqueueEncoding(tx, { studyId, accountId });
     return { answers: traces.responseIds.length, changes, writeUps };
   });
 }

@@ -435,6 +435,12 @@ export const problems = {
     ),
   jobUnderWay: () =>
     new Problem(409, 'job_under_way', 'This is being done already: wait for it or cancel it.'),
+  answersInUse: () =>
+    new Problem(
+      409,
+      'job_under_way',
+      'A job is reading the answers of this study, so nothing was deleted: wait until it is done, or cancel it, and try again.',
+    ),
   runReplaced: () =>
     new Problem(
       409,

@@ -18,11 +18,16 @@ export const session = queryOptions({
 
 export const useSession = () => useQuery(session);
 
-function useSessionChange<Input>(change: (input: Input) => ReturnType<typeof callSession>) {
+/** @param onDone called whatever page is shown by then */
+function useSessionChange<Input>(
+  change: (input: Input) => ReturnType<typeof callSession>,
+  onDone?: () => void,
+) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
     onSuccess: (now) => {
+      onDone?.();
       client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== session.queryKey[0] });
       client.setQueryData(session.queryKey, now);
     },
@@ -94,8 +99,8 @@ export const useInvitation = (token: string) =>
     enabled: useSession().isSuccess,
   });
 
-export const useAcceptInvitation = () =>
-  useSessionChange((body: InvitationAccept) => callSession(api.acceptInvitation, { body }));
+export const useAcceptInvitation = (onDone: () => void) =>
+  useSessionChange((body: InvitationAccept) => callSession(api.acceptInvitation, { body }), onDone);
 
 /** Where whoever is signed in is signed in. */
 export const useOpenSessions = () =>

@@ -1,4 +1,4 @@
-import { type OpenedInvitation } from '@yellow-thread/contract';
+import type { OpenedInvitation, Role } from '@yellow-thread/contract';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { useAcceptInvitation, useInvitation, useSession, useSignOut } from '../data/people.js';
@@ -18,7 +18,7 @@ export function JoinPage() {
   const account = session.data?.account ?? null;
   const { data } = invitation;
   return (
-    <SignInLayout title={data?.role ? texts.join(data.study) : texts.welcome}>
+    <SignInLayout title={titleOf(data)}>
       <title>{texts.pageTitle}</title>
       {invitation.error && (
         <>
@@ -37,6 +37,11 @@ export function JoinPage() {
   );
 }
 
+const titleOf = (invitation: OpenedInvitation | undefined): string => {
+  if (!invitation) return texts.invitation;
+  return invitation.role ? texts.join(invitation.study) : texts.newPassword;
+};
+
 /** For whoever is signed in. */
 function JoinAsMe({
   token,
@@ -47,21 +52,15 @@ function JoinAsMe({
   invitation: OpenedInvitation;
   name: string;
 }) {
-  const accept = useAcceptInvitation();
-  const signOut = useSignOut();
   const navigate = useNavigate();
+  const accept = useAcceptInvitation(() => void navigate('/studies'));
+  const signOut = useSignOut();
   return (
     <>
-      <p>
-        {texts.invited(madeBy, roleTexts[role!].name)} {roleTexts[role!].may}
-      </p>
+      <YourRole by={madeBy} role={role!} />
       {accept.error && <ProblemNote error={accept.error} />}
       <div className="flex flex-wrap gap-3">
-        <Button
-          look="main"
-          disabled={accept.isPending}
-          onClick={() => accept.mutate({ token }, { onSuccess: () => void navigate('/studies') })}
-        >
+        <Button look="main" disabled={accept.isPending} onClick={() => accept.mutate({ token })}>
           {texts.joinAs(name)}
         </Button>
         <Button disabled={signOut.isPending} onClick={() => signOut.mutate(undefined)}>
@@ -72,10 +71,22 @@ function JoinAsMe({
   );
 }
 
+function YourRole({ by, role }: { by: string; role: Role }) {
+  return (
+    <div className="flex flex-col gap-1">
+      <p>{texts.invited(by)}</p>
+      <p>
+        {texts.yourRole} <span className="font-semibold">{roleTexts[role].name}</span>
+      </p>
+      <p className="text-soft">{roleTexts[role].may}</p>
+    </div>
+  );
+}
+
 /** For a new person, and for whoever forgot their password. */
 function JoinAnew({ token, invitation }: { token: string; invitation: OpenedInvitation }) {
-  const accept = useAcceptInvitation();
   const navigate = useNavigate();
+  const accept = useAcceptInvitation(() => void navigate('/studies'));
   const { madeBy, role } = invitation;
   const [name, setName] = useState(invitation.name);
   const [password, setPassword] = useState('');
@@ -84,17 +95,10 @@ function JoinAnew({ token, invitation }: { token: string; invitation: OpenedInvi
       className="flex flex-col gap-4"
       onSubmit={(event) => {
         event.preventDefault();
-        accept.mutate(
-          { token, password, ...(role && { name }) },
-          { onSuccess: () => void navigate('/studies') },
-        );
+        accept.mutate({ token, password, ...(role && { name }) });
       }}
     >
-      <p>
-        {role
-          ? `${texts.invited(madeBy, roleTexts[role].name)} ${roleTexts[role].may}`
-          : texts.chooseNew(invitation.name)}
-      </p>
+      {role ? <YourRole by={madeBy} role={role} /> : <p>{texts.chooseNew(invitation.name)}</p>}
       {role && (
         <Field
           label={texts.yourName}

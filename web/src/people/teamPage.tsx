@@ -7,6 +7,7 @@ import {
   useResetPassword,
   useSession,
 } from '../data/people.js';
+import { useChangePrivacy } from '../data/personalData.js';
 import { useAssignments } from '../data/sampling.js';
 import { useMay } from '../frame/access.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
@@ -61,10 +62,35 @@ export function TeamPage() {
             <PendingInvitations study={study.id} invitations={members.data.invitations} />
           </section>
         )}
+        {isOwner && <WhatReadersSee />}
         {showsAssigned && <AssignedWork />}
         <Roles />
       </div>
     </main>
+  );
+}
+
+/** Whether readers see people's names. */
+function WhatReadersSee() {
+  const study = useStudyDetail();
+  const change = useChangePrivacy(study.id);
+  return (
+    <section aria-labelledby="readers">
+      <h2 id="readers">{teamPageTexts.whatReadersSee}</h2>
+      <label className="mt-2 flex items-baseline gap-2">
+        <input
+          type="checkbox"
+          checked={study.masksForReaders}
+          disabled={change.isPending}
+          onChange={(event) => change.mutate(event.target.checked)}
+        />
+        <span className="max-w-prose">
+          {teamPageTexts.maskNames}
+          <span className="block text-[13px] text-soft">{teamPageTexts.maskNamesHow}</span>
+        </span>
+      </label>
+      {change.error && <ProblemNote error={change.error} />}
+    </section>
   );
 }
 
@@ -95,8 +121,10 @@ function MemberRow({
   const problem = change.error ?? remove.error ?? reset.error;
   return (
     <li className="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5">
-      <span className="font-medium">{name}</span>
-      {isMe && <span className="text-soft">{teamPageTexts.you}</span>}
+      <span className="min-w-0 break-words">
+        <span className="font-medium">{name}</span>{' '}
+        {isMe && <span className="text-soft">{teamPageTexts.you}</span>}
+      </span>
       {asks ? (
         <span className="ml-auto flex flex-wrap items-center gap-2">
           <span>{teamPageTexts.whatCodedStays(isMe, name)}</span>
@@ -106,12 +134,12 @@ function MemberRow({
           <Button onClick={() => setAsks(false)}>{teamPageTexts.cancel}</Button>
         </span>
       ) : (
-        <span className="ml-auto flex flex-wrap items-center gap-2">
+        <span className="ml-auto grid grid-cols-[8rem_minmax(7rem,15rem)] items-center gap-2">
           {isOwner ? (
             <Choice
               label={teamPageTexts.roleOf(name)}
               hideLabel
-              value={role}
+              value={change.isPending ? change.variables.role : role}
               disabled={change.isPending}
               onChange={(event) => change.mutate({ member: id, role: event.target.value as Role })}
             >
@@ -124,22 +152,24 @@ function MemberRow({
           ) : (
             <span>{roleTexts[role].name}</span>
           )}
-          {member.mayBeReset && (
-            <Button
-              look="bare"
-              disabled={reset.isPending}
-              onClick={() =>
-                reset.mutate(id, { onSuccess: (link) => onLink({ ...link, name, role: null }) })
-              }
-            >
-              {teamPageTexts.resetPassword}
-            </Button>
-          )}
-          {(isOwner || isMe) && (
-            <Button look="bare" onClick={() => setAsks(true)}>
-              {isMe ? teamPageTexts.leaveAsk : teamPageTexts.removeAsk}
-            </Button>
-          )}
+          <span className="flex flex-wrap justify-end gap-2">
+            {member.mayBeReset && (
+              <Button
+                look="bare"
+                disabled={reset.isPending}
+                onClick={() =>
+                  reset.mutate(id, { onSuccess: (link) => onLink({ ...link, name, role: null }) })
+                }
+              >
+                {teamPageTexts.resetPassword}
+              </Button>
+            )}
+            {(isOwner || isMe) && (
+              <Button look="bare" onClick={() => setAsks(true)}>
+                {isMe ? teamPageTexts.leaveAsk : teamPageTexts.removeAsk}
+              </Button>
+            )}
+          </span>
         </span>
       )}
       {problem && <ProblemNote error={problem} />}

@@ -79,6 +79,10 @@ export const teamPageTexts = {
   leaveAsk: 'Leave …',
   removeAsk: 'Remove …',
   inviteSomebody: 'Invite somebody',
+  whatReadersSee: 'What readers see',
+  maskNames: 'Mask names and contact details for readers',
+  maskNamesHow:
+    'Readers then see no id of a respondent; in answers and write-ups, e-mail addresses, numbers, names after a form of address, and the names that write-ups list are masked.',
   roles: 'What each role may do',
 };
 
@@ -104,12 +108,13 @@ export const invitationTexts = {
 /** people/joinPage.tsx */
 export const joinTexts = {
   pageTitle: 'Invitation – Yellow Thread',
-  welcome: 'Choose a new password',
+  invitation: 'Invitation',
+  newPassword: 'Choose a new password',
   join: (study: string) => `Join “${study}”`,
   link: 'the link',
   toStudies: 'Go to your studies',
-  invited: (by: string, role: string) =>
-    `${by} invites you to work on this study. Your role: ${role}.`,
+  invited: (by: string) => `${by} invites you to work on this study.`,
+  yourRole: 'Your role:',
   chooseNew: (name: string) =>
     `This is the new password of ${name}. You are then signed out everywhere else.`,
   joinAs: (name: string) => `Join as ${name}`,

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReport } from '../data/report.js';
+import { useMay } from '../frame/access.js';
 import { useDrawer } from '../frame/drawer.js';
 import { Term } from '../help/term.js';
 import { EmptyState, PageProblem, Waiting } from '../parts/notices.js';
@@ -20,10 +21,11 @@ export const isEmptyTable = ({ rows, columns }: Report): boolean =>
 
 /** What the table counts, in a sentence, and the way to the end where there is one left. */
 function WhatCounts({ report }: { report: Report }) {
+  const mayFinish = useMay('research');
   return (
     <p className="sticky left-0 max-w-prose py-2.5 text-[14px]" data-testid="what-counts">
       {countsSentence(report, asCount)}{' '}
-      {!report.isFinished && (
+      {!report.isFinished && mayFinish && (
         <Link to="../left" className="underline">
           {tableViewTexts.whatLeft}
         </Link>
@@ -34,6 +36,7 @@ function WhatCounts({ report }: { report: Report }) {
 
 /** The cloth: themes and codes down, groups across, every number with its base. */
 export function TableView({ study, question }: { study: StudyDetail; question: Question }) {
+  const mayCode = useMay('coding');
   const [choice, change] = useTableChoice(study.variables);
   const report = useReport(study.id, question.id, choice.query);
   const codebook = useDrawnCodebook(study.id);
@@ -51,9 +54,11 @@ export function TableView({ study, question }: { study: StudyDetail; question: Q
       ) : isEmptyTable(report.data) ? (
         <EmptyState title={tableViewTexts.nothingCountYet}>
           <p>{tableViewTexts.noAnswerSettledYet}</p>
-          <Link to="../code" className="underline">
-            {tableViewTexts.codeSomeAnswers}
-          </Link>
+          {mayCode && (
+            <Link to="../code" className="underline">
+              {tableViewTexts.codeSomeAnswers}
+            </Link>
+          )}
         </EmptyState>
       ) : (
         <div ref={setScroller} className="list overflow-x-auto px-6 pb-8 max-sm:px-3">

@@ -14,6 +14,7 @@ import { useAddressPart } from '../frame/address.js';
 import { useDrawer } from '../frame/drawer.js';
 import { useStudyDetail } from '../frame/studyLocation.js';
 import { SaveStatus } from '../frame/saveStatus.js';
+import { Button } from '../parts/button.js';
 import { Field } from '../parts/field.js';
 import { EmptyState, PageProblem } from '../parts/notices.js';
 import { asNumber } from '../lib/numbers.js';
@@ -22,7 +23,8 @@ import { NarrowBy, RespondentFilter, useConditions } from './respondentFilter.js
 import { ValueEditor } from './valueEditor.js';
 import { nameIn } from '../data/background.js';
 import { VariableDrawer } from './variableDrawer.js';
-import { respondentsPageTexts } from './texts.js';
+import { PersonalDataDrawer } from './personalDataDrawer.js';
+import { personalDataTexts, respondentsPageTexts } from './texts.js';
 
 const ROW = 36;
 
@@ -39,6 +41,7 @@ export function RespondentsPage() {
   const words = useDeferredValue(order.words);
   const ids = useRespondentIds(study.id, { ...order, words });
   const within = useRestriction(study.id);
+  const openDrawer = useDrawer();
   if (study.respondents === 0 && within === null)
     return (
       <EmptyState title={respondentsPageTexts.nobodyHereYet}>
@@ -64,6 +67,18 @@ export function RespondentsPage() {
         </div>
         <span className="flex flex-wrap items-end gap-x-4 gap-y-2">
           <SaveStatus />
+          {study.role === 'owner' && (
+            <Button
+              onClick={() =>
+                openDrawer({
+                  title: personalDataTexts.title,
+                  body: <PersonalDataDrawer study={study.id} />,
+                })
+              }
+            >
+              {personalDataTexts.open}
+            </Button>
+          )}
           {study.variables.length > 0 && <NarrowBy study={study} onChange={changeConditions} />}
           <Field
             label={respondentsPageTexts.find}

@@ -78,3 +78,24 @@ export const respondentsPageTexts = {
   of: (data: number, respondentCounted: string) => `${asCount(data)} of ${respondentCounted}`,
   about: (name: string) => `About ${name}`,
 };
+
+/** respondents/personalDataDrawer.tsx */
+export const personalDataTexts = {
+  title: 'Personal data of one respondent',
+  open: 'Personal data …',
+  whoAsks: 'For a person who asks what is kept of them, or wants to be deleted.',
+  idOfRespondent: 'Id of the respondent',
+  asInSheet: 'As in the sheet; also of somebody whose import was undone.',
+  whatIsKept: 'What is kept',
+  whatFileHolds:
+    'A file (JSON) with their background, answers, codes and notes, what was changed of them, and every row of the database that is theirs.',
+  download: 'Download',
+  deleteForGood: 'Delete for good',
+  whatGoes:
+    'Their answers and all that hangs on them, their records in the history, and their words in write-ups and frozen copies; figures of frozen copies stay. It cannot be undone. Backups keep them until they are replaced, models that were trained before until they are trained again, and a sheet that is imported again brings them back.',
+  deleteAsk: 'Delete …',
+  sure: (id: string) => `Delete ${id} from everywhere?`,
+  cancel: 'Cancel',
+  deleted: (answers: number, changes: number, writeUps: number) =>
+    `Deleted, with ${counted(answers, 'answer')}. Removed from ${counted(changes, 'change')} of the history and from ${counted(writeUps, 'write-up')}.`,
+};
