@@ -56,6 +56,7 @@ export const problemCodeSchema = z.enum([
   'nothing_telling',
   'nothing_to_assign',
   'nothing_to_draw',
+  'nothing_to_merge',
   'nothing_to_read_again',
   'nothing_to_redo',
   'nothing_to_undo',

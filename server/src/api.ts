@@ -40,7 +40,7 @@ import { sentenceRoutes } from './sentences/index.js';
 import { importRoutes, LARGEST_SHEET, sheetRoutes } from './sheet/index.js';
 import { respondentRoutes } from './respondents/index.js';
 import { studyContentRoutes, studyRoutes } from './study/index.js';
-import { openCopyRoute, saveCopyRoute } from './studyFile/index.js';
+import { mergeRoutes, openCopyRoute, saveCopyRoute } from './studyFile/index.js';
 import { toneRoutes } from './tone/index.js';
 import { writeUpRoutes } from './writeUps/index.js';
 
@@ -120,6 +120,7 @@ export async function serveApi(
     lookRoutes(inStudy, threads);
     toneRoutes(inStudy, threads);
     saveCopyRoute(inStudy);
+    mergeRoutes(inStudy);
     sentenceRoutes(inStudy, threads);
     assistantRoutes(inStudy, threads);
     codebookRoutes(inStudy, threads);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineEndpoints } from '../endpoint.js';
 import { studyParams } from '../ids.js';
-import { studyFileQuery } from './records.js';
+import { mergeSummarySchema, studyFileQuery } from './records.js';
 import { studySummarySchema } from '../study/records.js';
 
 export const studyFileEndpoints = defineEndpoints({
@@ -13,6 +13,36 @@ export const studyFileEndpoints = defineEndpoints({
     reply: z.unknown(),
     produces: ['application/zip'],
     problems: ['reading_under_way'],
+  },
+  previewMerge: {
+    method: 'POST',
+    path: '/api/studies/:study/merges/preview',
+    params: studyParams,
+    reply: mergeSummarySchema,
+    consumes: ['multipart/form-data'],
+    problems: [
+      'bad_study_file',
+      'newer_study_file',
+      'reading_under_way',
+      'too_large',
+      'upload_cut_off',
+    ],
+  },
+  mergeStudyFile: {
+    method: 'POST',
+    path: '/api/studies/:study/merges',
+    params: studyParams,
+    reply: mergeSummarySchema,
+    consumes: ['multipart/form-data'],
+    problems: [
+      'bad_study_file',
+      'changed_meanwhile',
+      'newer_study_file',
+      'nothing_to_merge',
+      'reading_under_way',
+      'too_large',
+      'upload_cut_off',
+    ],
   },
   openStudyFile: {
     method: 'POST',

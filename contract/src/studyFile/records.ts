@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { nameSchema } from '../ids.js';
+import { idSchema, nameSchema } from '../ids.js';
 
 /** The form of a study file; a newer one is refused by an older program. */
 export const STUDY_FILE_VERSION = 2;
@@ -38,3 +38,63 @@ export const studyFileManifest = z.object({
     .max(200),
 });
 export type StudyFileManifest = z.infer<typeof studyFileManifest>;
+
+const codeNames = z.object({ here: z.string(), there: z.string() });
+/** What differs of a code that both sides have. */
+export const codeDifferenceSchema = codeNames.extend({
+  what: z.array(z.enum(['name', 'theme', 'meaning', 'archived'])),
+});
+export type CodeDifference = z.infer<typeof codeDifferenceSchema>;
+
+/** What bringing a copy's coding into a study does, in numbers. */
+export const mergeSummarySchema = z
+  .object({
+    /** What the copy's study is called, and when it was saved. */
+    name: z.string(),
+    savedAt: z.iso.datetime(),
+    /** Without its history it is not known what was changed or removed there: then nothing is. */
+    hasHistory: z.boolean(),
+    answers: z.object({
+      matched: z.number().int(),
+      /** Answers of the copy that are not in this study, and those whose words are others here. */
+      notHere: z.number().int(),
+      otherText: z.number().int(),
+    }),
+    codes: z.object({
+      added: z.array(z.string()),
+      /** Changed there alone: they become as they are there. */
+      updated: z.array(codeDifferenceSchema),
+      /** Changed on both sides: they stay as they are here. */
+      conflicts: z.array(codeDifferenceSchema),
+      /** Made on both sides, of the same name: taken for the same. */
+      sameName: z.array(z.string()),
+      mergedHere: z.array(z.object({ code: z.string(), into: z.string() })),
+      mergedThere: z.array(z.object({ code: z.string(), into: z.string() })),
+    }),
+    mentions: z.object({
+      ...{ added: z.number().int(), updated: z.number().int(), removed: z.number().int() },
+      /** Given to the same place on both sides. */
+      same: z.number().int(),
+      conflicts: z.number().int(),
+      /** Of answers that were settled here and not there. */
+      leftOut: z.number().int(),
+    }),
+    settled: z.number().int(),
+    notes: z.object({
+      ...{ added: z.number().int(), updated: z.number().int(), removed: z.number().int() },
+    }),
+    /** Second readings that come of answers that both sides settled apart. */
+    readings: z.array(
+      z.object({
+        questionId: idSchema,
+        coder: z.string(),
+        answers: z.number().int(),
+        /** Coded exactly alike. */
+        agreed: z.number().int(),
+      }),
+    ),
+    /** Whether there is anything to be brought in. */
+    isNothing: z.boolean(),
+  })
+  .meta({ id: 'MergeSummary' });
+export type MergeSummary = z.infer<typeof mergeSummarySchema>;

@@ -1,1 +1,1 @@
-export { openCopyRoute, saveCopyRoute } from './routes.js';
+export { mergeRoutes, openCopyRoute, saveCopyRoute } from './routes.js';

@@ -1,39 +1,17 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { createInterface } from 'node:readline';
-import {
-  codeSchema,
-  nameSchema,
-  proseSchema,
-  ruleSchema,
-  STUDY_FILE_VERSION,
-  studyFileManifest,
-  themeSchema,
-  type StudyFileManifest,
-} from '@yellow-thread/contract';
-import { INKS, STITCHES } from '@yellow-thread/core/codebook';
+import { randomUUID } from 'node:crypto';
+import type { StudyFileManifest } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { z } from 'zod';
 import { isConstraintError, row, rows, unpackInts } from '../database/index.js';
-import { startTimeSlice } from '../timeSlice.js';
 import { studyFileTexts as texts } from '../wording/studyFile.js';
 import { Problem, problems } from '../wording/problems.js';
 import type { Zip } from '../zip.js';
+import { accountFor } from './accounts.js';
+import { linesOf, parsed, readChecked } from './readCopy.js';
 import { renumberRow, type FileRow, type Renumbering } from './renumber.js';
-import { FROM_COPY } from './saveCopy.js';
 import { FILE_TABLES, tablesOfVersion, type FileTable, type Kind } from './tables.js';
 
-/** Longer lines are made to fill the memory. */
-const LONGEST_LINE = 32 * 1024 * 1024;
 const ROWS_AT_ONCE = 500;
 const IDS_AT_ONCE = 5000;
-
-/** What records must be beside what the database checks: they are drawn and computed with. */
-const RECORDS: Readonly<Record<string, z.ZodType>> = {
-  study: z.object({ name: nameSchema, purpose: proseSchema }),
-  theme: themeSchema.pick({ name: true }).extend({ ink: z.enum(INKS), stitch: z.enum(STITCHES) }),
-  code: codeSchema.pick({ name: true, definition: true, include: true, exclude: true }),
-  saved_group: z.object({ name: nameSchema, rule: ruleSchema }),
-};
 
 /**
  * Opens a copy as a new study of whoever opens it. All of it is checked before anything is written, and it is written in
@@ -47,8 +25,7 @@ export async function openCopy(
   zip: Zip,
   opener: { accountId: number; name: string },
 ): Promise<number> {
-  const manifest = await readManifest(zip);
-  await checkTables(zip, manifest);
+  const manifest = await readChecked(zip);
   try {
     return await em.transactional((tx) => writeTables(tx, zip, manifest, opener));
   } catch (error) {
@@ -62,73 +39,6 @@ export async function openCopy(
 /** Class 22 of PostgreSQL's errors: data that a column does not take. */
 const isOfData = (error: unknown): boolean =>
   error instanceof Error && /^22/u.test(String(Reflect.get(error, 'code') ?? ''));
-
-async function readManifest(zip: Zip): Promise<StudyFileManifest> {
-  if (!zip.names.includes('manifest.json')) throw problems.badStudyFile(texts.noStudy);
-  const content = await zip.text('manifest.json');
-  const read = parsed(content);
-  const version: unknown = read && Reflect.get(read, 'version');
-  if (typeof version === 'number' && version > STUDY_FILE_VERSION)
-    throw problems.newerStudyFile(version);
-  const manifest = studyFileManifest.safeParse(read);
-  if (!manifest.success) throw problems.badStudyFile(texts.noStudy);
-  const named = manifest.data.tables.map(({ name }) => name);
-  if (
-    JSON.stringify(named) !==
-    JSON.stringify(tablesOfVersion(manifest.data.version).map(({ name }) => name))
-  )
-    throw problems.badStudyFile(texts.otherTables);
-  return manifest.data;
-}
-
-function parsed(line: string): FileRow | null {
-  try {
-    const value: unknown = JSON.parse(line);
-    return typeof value === 'object' && value !== null && !Array.isArray(value)
-      ? (value as FileRow)
-      : null;
-  } catch {
-    return null;
-  }
-}
-
-/** Holds every table to its checksum, its count and what its records must be. */
-async function checkTables(zip: Zip, manifest: StudyFileManifest): Promise<void> {
-  for (const { name, rows: count, bytes, sha256 } of manifest.tables) {
-    const hash = createHash('sha256');
-    let [lines, size] = [0, 0];
-    const schema = RECORDS[name];
-    for await (const line of linesOf(zip, name)) {
-      hash.update(`${line}\n`);
-      lines += 1;
-      size += Buffer.byteLength(line) + 1;
-      if (!isRecord(line, schema)) throw problems.badStudyFile(texts.badRow(name, lines));
-    }
-    if (lines !== count || size !== bytes || hash.digest('hex') !== sha256)
-      throw problems.badStudyFile(texts.changed(name));
-    if (name === 'study' && lines !== 1) throw problems.badStudyFile(texts.noStudy);
-  }
-}
-
-function isRecord(line: string, schema: z.ZodType | undefined): boolean {
-  try {
-    const record = parsed(line);
-    return record !== null && (schema?.safeParse(record).success ?? true);
-  } catch {
-    // nested deeper than can be read
-    return false;
-  }
-}
-
-async function* linesOf(zip: Zip, name: string): AsyncGenerator<string> {
-  const input = await zip.open(`${name}.jsonl`);
-  const slice = startTimeSlice();
-  for await (const line of createInterface({ input, crlfDelay: Infinity })) {
-    if (line.length > LONGEST_LINE) throw problems.badStudyFile(texts.badRow(name, 0));
-    yield line;
-    if (slice.isOver()) await slice.next();
-  }
-}
 
 async function writeTables(
   tx: EntityManager,
@@ -233,14 +143,7 @@ async function accountsFor(
       accounts.push(opener.accountId);
       continue;
     }
-    const { id } = await row<{ id: number }>(
-      tx,
-      `with made as (
-         insert into account (name, password_hash) values (:name, '') on conflict do nothing returning id)
-       select id from made union all select id from account where name = :name limit 1`,
-      { name: `${name}${FROM_COPY}` },
-    );
-    accounts.push(id);
+    accounts.push(await accountFor(tx, name));
   }
   return accounts;
 }

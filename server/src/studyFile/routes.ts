@@ -6,15 +6,17 @@ import { pipeline } from 'node:stream/promises';
 import { api, FILE_TYPES, type StudySummary } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { open as openZipFile } from 'yauzl';
+import type { FastifyRequest } from 'fastify';
 import type { App } from '../app.types.js';
 import { row, StudyEntity } from '../database/index.js';
 import { nameFile, sendWritten } from '../exchange/index.js';
-import { requireAccount } from '../people/index.js';
+import { makerOf, requireAccount } from '../people/index.js';
 import { route } from '../route.js';
 import { enqueueEncoding } from '../sentences/index.js';
 import { problems } from '../wording/problems.js';
 import { studyFileTexts as texts } from '../wording/studyFile.js';
-import { openZip } from '../zip.js';
+import { openZip, type Zip } from '../zip.js';
+import { mergeCopy, previewMerge } from './mergeCopy.js';
 import { openCopy } from './openCopy.js';
 import { saveCopy } from './saveCopy.js';
 
@@ -56,6 +58,31 @@ function openCopyZip(path: string) {
   });
 }
 
+/** Takes a study file in and works with it. @throws Problem invalid_request, too_large, upload_cut_off, bad_study_file */
+async function withStudyFile<Result>(
+  request: FastifyRequest,
+  work: (zip: Zip) => Promise<Result>,
+): Promise<Result> {
+  const file = await request.file({ limits: { fileSize: LARGEST_FILE } });
+  if (!file) throw problems.invalidRequest({ reason: 'no file' });
+  const folder = await mkdtemp(join(tmpdir(), 'yellow-thread-copy-'));
+  try {
+    const path = join(folder, 'copy.zip');
+    await pipeline(file.file, createWriteStream(path)).catch(() => {
+      throw problems.uploadCutOff();
+    });
+    if (file.file.truncated) throw problems.tooLarge('2 GB');
+    const zip = await openCopyZip(path);
+    try {
+      return await work(zip);
+    } finally {
+      zip.close();
+    }
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
 /** Copies that become studies here. */
 export function openCopyRoute(app: App): void {
   route(
@@ -64,34 +91,45 @@ export function openCopyRoute(app: App): void {
     async (request): Promise<StudySummary> => {
       const { em } = request;
       const account = requireAccount(request);
-      const file = await request.file({ limits: { fileSize: LARGEST_FILE } });
-      if (!file) throw problems.invalidRequest({ reason: 'no file' });
-      const folder = await mkdtemp(join(tmpdir(), 'yellow-thread-copy-'));
-      try {
-        const path = join(folder, 'copy.zip');
-        await pipeline(file.file, createWriteStream(path)).catch(() => {
-          throw problems.uploadCutOff();
-        });
-        if (file.file.truncated) throw problems.tooLarge('2 GB');
-        const zip = await openCopyZip(path);
-        try {
-          const id = await openCopy(em, zip, { accountId: account.id, name: account.name });
-          await enqueueEncoding(em, { studyId: id, accountId: account.id });
-          return await row<StudySummary>(
-            em,
-            `select s.id, s.name, s.purpose,
-               (select count(*)::int from respondent r where r.study_id = s.id) as respondents,
-               (select count(*)::int from question q where q.study_id = s.id) as questions
-             from study s where s.id = :id`,
-            { id },
-          );
-        } finally {
-          zip.close();
-        }
-      } finally {
-        await rm(folder, { recursive: true, force: true });
-      }
+      const id = await withStudyFile(request, (zip) =>
+        openCopy(em, zip, { accountId: account.id, name: account.name }),
+      );
+      await enqueueEncoding(em, { studyId: id, accountId: account.id });
+      return row<StudySummary>(
+        em,
+        `select s.id, s.name, s.purpose,
+           (select count(*)::int from respondent r where r.study_id = s.id) as respondents,
+           (select count(*)::int from question q where q.study_id = s.id) as questions
+         from study s where s.id = :id`,
+        { id },
+      );
     },
     { bodyLimit: LARGEST_FILE },
+  );
+}
+
+/** Copies whose coding is brought into a study. */
+export function mergeRoutes(app: App): void {
+  const large = { bodyLimit: LARGEST_FILE };
+  const prepare = (request: FastifyRequest<{ Params: { study: number } }>) =>
+    refuseReaders(request.em, request.params.study, requireAccount(request).id);
+  route(
+    app,
+    api.previewMerge,
+    async (request) => {
+      await prepare(request);
+      return withStudyFile(request, (zip) => previewMerge(request.em, zip, request.params.study));
+    },
+    large,
+  );
+  route(
+    app,
+    api.mergeStudyFile,
+    async (request) => {
+      await prepare(request);
+      const maker = makerOf(request, request.params.study);
+      return withStudyFile(request, (zip) => mergeCopy(request.em, zip, maker));
+    },
+    large,
   );
 }

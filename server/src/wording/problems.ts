@@ -103,6 +103,12 @@ export const problems = {
       'not_your_role',
       `You are a ${role} in this study, and this is for others: nothing was changed. Ask one of its owners.`,
     ),
+  nothingToMerge: (name: string) =>
+    new Problem(
+      409,
+      'nothing_to_merge',
+      `The copy of “${name}” brings nothing that is not here already: nothing was changed.`,
+    ),
   nothingToAssign: (name: string) =>
     new Problem(
       409,

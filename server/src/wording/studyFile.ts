@@ -7,3 +7,9 @@ export const studyFileTexts = {
   badRow: (table: string, line: number) => `row ${line} of “${table}” cannot be read.`,
   doesNotFit: 'something in it refers to nothing, or is not what it should be.',
 };
+
+/** studyFile/mergeCopy.ts */
+export const mergeTexts = {
+  merging: (savedAt: string, people: readonly string[]) =>
+    `bringing in the copy saved on ${savedAt.slice(0, 10)}${people.length > 0 ? ` (${people.join(', ')})` : ''}`,
+};

@@ -1,0 +1,225 @@
+import type { Code, Mention, Note, Theme } from '@yellow-thread/contract';
+import type { CodingSide, GivenCode } from '@yellow-thread/core/merge';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import {
+  CodeEntity,
+  asRecord,
+  findMentions,
+  findNotes,
+  rows,
+  ThemeEntity,
+} from '../database/index.js';
+import { keyOfChange, SincePartedBuilder, type KeptChange } from './sinceParted.js';
+import { FROM_COPY } from './saveCopy.js';
+
+const CHANGES_AT_ONCE = 500;
+
+/** The coding of the study that another's is brought into, with the records that it consists of. */
+export interface OurSide {
+  side: CodingSide;
+  /** The records, by the ids that they had when the copies parted. */
+  records: {
+    themes: Map<string, Theme>;
+    codes: Map<string, Code>;
+    mentions: Map<string, Mention>;
+    notes: Map<string, Note>;
+  };
+  /** Which id a record has here, by the one that it had when the copies parted. */
+  idHere: (origin: string) => string;
+  /** Accounts by the name under which their work is known on both sides. */
+  accounts: Map<string, number>;
+  nameOf: (accountId: number) => string;
+  /** Questions by number, in their order. */
+  questions: { id: number; label: string; wording: string }[];
+  /** Answers by their question's number and their respondent's id. */
+  answers: Map<string, { id: number; respondentId: number; hash: string }>;
+  /** Second readings that were done, as "answer coder". */
+  read: Set<string>;
+}
+
+export const keyOfAnswer = (questionId: number, externalId: string): string =>
+  `${questionId} ${externalId}`;
+
+/** A person's name without what marks an account that was made for a copy. */
+export const ownName = (name: string): string => name.replace(FROM_COPY, '');
+
+/**
+ * Reads the coding of a study.
+ *
+ * @param theirs the keys of the other side's changes, and whether each was undone there
+ */
+export async function readOurSide(
+  em: EntityManager,
+  studyId: number,
+  theirs: ReadonlyMap<string, boolean>,
+): Promise<OurSide> {
+  const origins = new Map(
+    (
+      await rows<{ id: string; origin: string }>(
+        em,
+        'select id, origin from copied_id where study_id = :studyId',
+        { studyId },
+      )
+    ).map(({ id, origin }) => [id, origin]),
+  );
+  const here = new Map([...origins].map(([id, origin]) => [origin, id]));
+  const originOf = (id: string): string => origins.get(id) ?? id;
+  const byOrigin = <R extends { id: string }>(records: readonly R[]): Map<string, R> =>
+    new Map(records.map((record) => [originOf(record.id), record]));
+  const { accounts, nameOf } = await readPeopleOf(em, studyId);
+  const themes = byOrigin(
+    (await em.find(ThemeEntity, { studyId })).map((theme) => asRecord('theme', theme)),
+  );
+  const codes = byOrigin(
+    (await em.find(CodeEntity, { studyId })).map((code) => asRecord('code', code)),
+  );
+  const mentions = byOrigin(await findMentions(em, 'c.study_id = :studyId', { studyId }));
+  const notes = byOrigin(await findNotes(em, 'n.study_id = :studyId', { studyId }));
+  const settlements = await rows<{ answer: number; coderId: number }>(
+    em,
+    `select t.response_id as answer, t.coder_id as "coderId" from settlement t
+     join response r on r.id = t.response_id join question q on q.id = r.question_id
+     where q.study_id = :studyId`,
+    { studyId },
+  );
+  const given = ({ responseId, codeId, coderId, start, end, typical }: Mention): GivenCode => ({
+    ...{ answer: responseId, codeId: originOf(codeId), coder: nameOf(coderId) },
+    ...{ start, end, typical },
+  });
+  const side: CodingSide = {
+    themes,
+    codes: new Map(
+      [...codes].map(([id, code]) => [
+        id,
+        { ...fieldsOf(code), themeId: code.themeId && originOf(code.themeId) },
+      ]),
+    ),
+    mentions: new Map([...mentions].map(([id, mention]) => [id, given(mention)])),
+    settlements: settlements.map(({ answer, coderId }) => ({ answer, coder: nameOf(coderId) })),
+    notes: new Map([...notes].map(([id, note]) => [id, { ...note }])),
+    ...(await readSinceParted(em, { studyId, theirs, originOf })),
+  };
+  return {
+    ...{ side, accounts, nameOf },
+    records: { themes, codes, mentions, notes },
+    idHere: (origin) => here.get(origin) ?? origin,
+    ...(await readAnswersOf(em, studyId, nameOf)),
+  };
+}
+
+export const fieldsOf = ({ name, themeId, definition, include, exclude, archived }: Code) => ({
+  ...{ name, themeId, definition, include, exclude, archived },
+});
+
+/** Who worked on the study or may, by the name under which others know them. */
+async function readPeopleOf(em: EntityManager, studyId: number) {
+  const found = await rows<{ id: number; name: string; isHere: boolean }>(
+    em,
+    `select a.id, a.name, exists (
+         select 1 from membership m where m.study_id = :studyId and m.account_id = a.id) as "isHere"
+     from account a where a.id in (
+       select account_id from membership where study_id = :studyId
+       union select account_id from change where study_id = :studyId
+       union select reader_id from second_reading where study_id = :studyId
+       union select author_id from note where study_id = :studyId
+       union select m.coder_id from mention m join code c on c.id = m.code_id where c.study_id = :studyId
+       union select t.coder_id from settlement t join response r on r.id = t.response_id
+         join question q on q.id = r.question_id where q.study_id = :studyId)
+     order by "isHere", a.id`,
+    { studyId },
+  );
+  const names = new Map(found.map(({ id, name }) => [id, ownName(name)]));
+  return {
+    // whoever is in the team stands for themselves, where a copy brought the same name
+    accounts: new Map(found.map(({ id, name }) => [ownName(name), id])),
+    nameOf: (id: number): string => names.get(id) ?? '',
+  };
+}
+
+async function readAnswersOf(
+  em: EntityManager,
+  studyId: number,
+  nameOf: (accountId: number) => string,
+): Promise<Pick<OurSide, 'questions' | 'answers' | 'read'>> {
+  const questions = await rows<OurSide['questions'][number]>(
+    em,
+    'select id, label, wording from question where study_id = :studyId order by position, id',
+    { studyId },
+  );
+  const answers = await rows<{
+    id: number;
+    questionId: number;
+    respondentId: number;
+    externalId: string;
+    hash: string;
+  }>(
+    em,
+    `select r.id, r.question_id as "questionId", r.respondent_id as "respondentId",
+       p.external_id as "externalId", md5(r.text) as hash
+     from response r join respondent p on p.id = r.respondent_id where p.study_id = :studyId`,
+    { studyId },
+  );
+  const read = await rows<{ responseId: number; readerId: number }>(
+    em,
+    `select a.response_id as "responseId", d.reader_id as "readerId"
+     from second_reading_answer a join second_reading d on d.id = a.reading_id
+     where d.study_id = :studyId and a.second_codes is not null`,
+    { studyId },
+  );
+  return {
+    questions,
+    answers: new Map(
+      answers.map(({ questionId, externalId, ...answer }) => [
+        keyOfAnswer(questionId, externalId),
+        answer,
+      ]),
+    ),
+    read: new Set(read.map(({ responseId, readerId }) => `${responseId} ${nameOf(readerId)}`)),
+  };
+}
+
+/** What was done here since the copies parted: all that is not in both histories, or undone in one of them. */
+async function readSinceParted(
+  em: EntityManager,
+  {
+    studyId,
+    theirs,
+    originOf,
+  }: { studyId: number; theirs: ReadonlyMap<string, boolean>; originOf: (id: string) => string },
+) {
+  const builder = new SincePartedBuilder();
+  const own = await readChangeKeys(em, studyId);
+  const wanted = own.filter(({ key, isUndone }) => {
+    const undoneThere = theirs.get(key);
+    return undoneThere === undefined ? !isUndone : isUndone && !undoneThere;
+  });
+  const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/giu;
+  for (let from = 0; from < wanted.length; from += CHANGES_AT_ONCE) {
+    const page = wanted.slice(from, from + CHANGES_AT_ONCE);
+    const diffs = await rows<{ id: number; diff: string }>(
+      em,
+      'select id, diff::text as diff from change where id = any(:ids::int[]) order by id',
+      { ids: page.map(({ id }) => id) },
+    );
+    const undone = new Set(page.filter(({ isUndone }) => isUndone).map(({ id }) => id));
+    for (const { id, diff } of diffs)
+      builder.add(JSON.parse(diff.replaceAll(UUID, originOf)), undone.has(id));
+  }
+  return builder.build();
+}
+
+/** The changes of a study, told apart as those of a file are. */
+export async function readChangeKeys(
+  em: EntityManager,
+  studyId: number,
+): Promise<{ id: number; key: string; isUndone: boolean }[]> {
+  const changes = await rows<Omit<KeptChange, 'diff'> & { id: number }>(
+    em,
+    `select id, to_jsonb(made_at)#>>'{}' as "madeAt", summary, undone_at is not null as "isUndone"
+     from change where study_id = :studyId order by id`,
+    { studyId },
+  );
+  return changes.map((change) => ({
+    ...{ id: change.id, isUndone: change.isUndone, key: keyOfChange(change) },
+  }));
+}
