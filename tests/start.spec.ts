@@ -1,37 +1,12 @@
-import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
+import { ended, ownersPassword, project, startMachine } from './machine.js';
 
-const project = fileURLToPath(new URL('..', import.meta.url));
 const dataFolder = `${project}.test/start`;
 const port = Number(process.env['TEST_PORT'] ?? 4319) + 1;
 const baseURL = `http://127.0.0.1:${port}`;
 const postmasterFile = `${dataFolder}/postgres/cluster/postmaster.pid`;
-
-/** Runs `npm start`, in a process group of its own, and waits until the product answers. */
-async function start(): Promise<{ product: ChildProcess; output: () => string }> {
-  const product = spawn('npm', ['start', '--silent'], {
-    cwd: project,
-    detached: true,
-    env: {
-      ...process.env,
-      ...{ PORT: String(port), DATA_FOLDER: dataFolder, LOG: 'off', BACKUP_CHECK_SECONDS: '1' },
-    },
-  });
-  let output = '';
-  product.stdout.on('data', (chunk) => (output += String(chunk)));
-  // it makes a database and tables on a disk that may be slow, and waits until each is written for good
-  await expect
-    .poll(() => output, { timeout: 180_000 })
-    .toContain(`Yellow Thread is ready: ${baseURL}`);
-  return { product, output: () => output };
-}
-
-const ended = (product: ChildProcess) =>
-  product.exitCode === null && product.signalCode === null
-    ? new Promise((resolve) => product.once('exit', resolve))
-    : Promise.resolve();
 
 async function enter(
   api: APIRequestContext,
@@ -93,10 +68,11 @@ test('starts with the demo, survives a kill -9 with nothing lost or half done, a
 }) => {
   test.setTimeout(420_000);
   rmSync(dataFolder, { recursive: true, force: true });
-  const { product, output } = await start();
+  const first = await startMachine(dataFolder, port);
+  const { product, output } = first;
 
   // the owner comes in by the printed password, which lets them choose one and nothing else
-  const oneTime = /one-time password ([\w-]{12}) /.exec(output())![1]!;
+  const oneTime = ownersPassword(first);
   await page.goto(baseURL);
   await page.getByLabel('Name').fill('owner');
   await page.getByLabel('Password').fill('not this one');
@@ -140,7 +116,7 @@ test('starts with the demo, survives a kill -9 with nothing lost or half done, a
   await ended(product);
   expect(await bulk.outcome).toBe('cut off');
 
-  const again = await start();
+  const again = await startMachine(dataFolder, port);
   expect(again.output()).not.toContain('one-time password');
   // the session is still good, and what was acknowledged is there
   const after = await openOnes();
@@ -174,8 +150,7 @@ test('starts with the demo, survives a kill -9 with nothing lost or half done, a
   await expect.poll(health, { timeout: 60_000 }).toBe('reachable');
   await expect.poll(async () => (await unsettle()).status(), { timeout: 60_000 }).toBe(200);
 
-  again.product.kill('SIGTERM');
-  await ended(again.product);
+  await again.stop();
   await expect(api.get('/api/session')).rejects.toThrow(/ECONNREFUSED/);
   expect(existsSync(postmasterFile)).toBe(false);
 });

@@ -15,6 +15,7 @@ import { EditedText } from '../parts/editedText.js';
 import { TextField } from '../parts/field.js';
 import { moved, MoveButtons } from '../parts/moveButtons.js';
 import { GlossaryList } from '../assistant/glossaryList.js';
+import { BringIn } from '../studyFile/bringIn.js';
 import { SaveCopy } from '../studyFile/saveCopy.js';
 import { EndStudy } from './endStudy.js';
 import { studyPageTexts } from './texts.js';
@@ -61,6 +62,7 @@ export function StudyPage() {
         </section>
         <GlossaryList study={study.id} />
         <SaveCopy study={study.id} />
+        <BringIn study={study} />
         {study.role === 'owner' && <EndStudy study={study} />}
       </div>
     </main>
