@@ -1,6 +1,15 @@
+import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { expect, test, type Page } from '@playwright/test';
-import { acceptAbove, beginGroup, codeField, enterDemo, openDemo, saved } from './steps.js';
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import {
+  acceptAbove,
+  beginGroup,
+  codeField,
+  enterDemo,
+  inviteSomebody,
+  joinAnew,
+  saved,
+} from './steps.js';
 import { demoFile } from './product.js';
 
 const shoot = async (page: Page, name: string) => {
@@ -19,8 +28,8 @@ const relations = [
   ['Seats and shelter', 'matters to', 'Lifeline'],
 ] as const;
 
-test('the main views, from the demo study', async ({ page }) => {
-  test.setTimeout(180_000);
+test('the main views, from the demo study', async ({ page, browser }) => {
+  test.setTimeout(240_000);
   await page.goto('/');
   await enterDemo(page);
 
@@ -43,7 +52,6 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('link', { name: 'What people say' }).click();
   await expect(page.getByText(/^These 6 stand for/)).toBeVisible();
   await expect(page.getByRole('heading', { level: 3 }).first()).toBeVisible();
-  await shoot(page, 'look-answers');
   await go('Code');
   await page.getByLabel('Which answers').selectOption('settled');
   await expect(page.getByText(/^88 answers/)).toBeVisible();
@@ -131,7 +139,7 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.getByRole('button', { name: 'Put all themes and codes on it' }).click();
   for (const [from, how, to] of relations) {
     await page.getByRole('group', { name: new RegExp(`^${from},`) }).click();
-    await page.getByLabel('How').fill(how);
+    await page.getByLabel('How', { exact: true }).fill(how);
     await page.getByLabel('Relate to').selectOption(to);
     await page.getByRole('button', { name: 'Add relation' }).click();
   }
@@ -152,7 +160,78 @@ test('the main views, from the demo study', async ({ page }) => {
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Code by code' })).toBeVisible();
   await shoot(page, 'agreement');
+  await workTogether(page, browser);
 });
+
+/** Invites a team, gives one of it answers to code, and brings in what another one coded in a copy. */
+async function workTogether(page: Page, browser: Browser): Promise<void> {
+  await page.getByRole('link', { name: /^Code\b/ }).click();
+  await page.getByLabel('Which answers').selectOption('open');
+  await page.getByLabel('Order').selectOption('imported');
+  await page.getByRole('link', { name: 'Team' }).click();
+  const joined: Page[] = [];
+  for (const [name, role] of [
+    ['Linnet Moor', 'Researcher'],
+    ['Tern Arden', 'Coder'],
+  ] as const) {
+    const person = await (await browser.newContext()).newPage();
+    await joinAnew(person, await inviteSomebody(page, name, role), 'seven quiet herons');
+    joined.push(person);
+  }
+  const [linnet, tern] = [joined[0]!, joined[1]!];
+
+  // Linnet takes a copy along, and codes the first open answers of it
+  const studyFile = await saveStudyFile(page);
+  const answers = async (at: Page, count: number, name: string) => {
+    const rail = at.getByRole('navigation', { name: 'Stops of the study' });
+    await rail.getByRole('link', { name: /^Code\b/ }).click();
+    await at.getByLabel('Which answers').selectOption('open');
+    await expect(codeField(at)).toBeFocused();
+    for (let n = 0; n < count; n++) {
+      await at.keyboard.type(n % 5 === 2 ? 'Price for vehicles' : name);
+      await at.keyboard.press('Enter');
+      await at.keyboard.press('Enter');
+    }
+    await saved(at);
+  };
+  await linnet.getByRole('button', { name: 'Open a copy of a study …' }).click();
+  await linnet.getByLabel('File of a saved study').setInputFiles(studyFile);
+  await linnet.waitForURL(/studies\/\d+\//);
+  await answers(linnet, 12, 'Reliability');
+  const theirs = await saveStudyFile(linnet);
+
+  await answers(page, 5, 'Reliability');
+  await page.getByRole('button', { name: 'Assign …' }).click();
+  await page.getByLabel('How many').fill('40');
+  await page.getByRole('button', { name: 'Assign 40 answers' }).click();
+  await expect(page.getByText(/^\d of 4\d settled/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await tern.getByRole('link', { name: /^Brindle Sound ferry/ }).click();
+  await answers(tern, 9, 'Booking');
+  await page.getByRole('link', { name: 'Team' }).click();
+  await inviteSomebody(page, 'Wren Oakes', 'Reader');
+  await expect(page.getByText(/^1\d of 4\d settled/)).toBeVisible();
+  await shoot(page, 'team');
+
+  await page.getByRole('link', { name: 'Study', exact: true }).click();
+  await page.getByLabel('Saved copy to bring in').setInputFiles(theirs);
+  await expect(page.getByText(/settled in both, by Linnet Moor there/)).toBeVisible();
+  await page.getByRole('heading', { name: 'Save a copy' }).evaluate((heading) => {
+    heading.scrollIntoView({ block: 'start' });
+  });
+  await shoot(page, 'merge');
+  for (const person of joined) await person.context().close();
+}
+
+async function saveStudyFile(page: Page) {
+  await page.getByRole('link', { name: 'Study', exact: true }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Save a copy (ZIP)' }).click(),
+  ]);
+  const buffer = await readFile(await file.path());
+  return { name: 'copy.zip', mimeType: 'application/zip', buffer };
+}
 
 /** Codes the answers of a second reading as they were coded, but for some. */
 async function codeAgain(
@@ -195,15 +274,3 @@ async function firstCodes(page: Page, question: string): Promise<Map<number, str
 
 const fetchAs = async <Body>(page: Page, path: string): Promise<Body> =>
   (await (await page.request.get(path)).json()) as Body;
-
-test.describe(() => {
-  test.use({ colorScheme: 'dark' });
-  test('the ledger in the dark', async ({ page }) => {
-    await openDemo(page, 'Code');
-    await page.getByLabel('Which answers').selectOption('settled');
-    await expect(page.getByText(/^88 answers/)).toBeVisible();
-    await expect(page.getByRole('article').first()).toBeVisible();
-    await expect(codeField(page)).toBeFocused();
-    await shoot(page, 'code-dark');
-  });
-});
