@@ -1,5 +1,6 @@
 import { defineEndpoints } from '../endpoint.js';
 import {
+  agreementQuery,
   agreementSchema,
   disagreementResolutionSchema,
   readingAnswersSchema,
@@ -62,6 +63,7 @@ export const agreementEndpoints = defineEndpoints({
     method: 'GET',
     path: '/api/studies/:study/questions/:question/readings/:reading/agreement',
     params: readingParams,
+    query: agreementQuery,
     reply: agreementSchema,
     problems: ['reading_under_way'],
   },

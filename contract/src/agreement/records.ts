@@ -63,6 +63,9 @@ export const readingCreateSchema = z.object({
 export type ReadingCreate = z.infer<typeof readingCreateSchema>;
 export const readingParams = questionParams.extend({ reading: uuidSchema });
 
+/** Left out, a reading is compared with who settled its answers first; else with another reading of the same answers. */
+export const agreementQuery = z.object({ against: uuidSchema.optional() });
+
 export const agreementFileParams = readingParams.extend({ format: z.enum(['csv', 'xlsx']) });
 
 /** The answers of a reading as its reader sees them: not how they were coded. */
@@ -147,6 +150,10 @@ export const agreementSchema = z
       })
       .nullable(),
     differing: z.array(differingAnswerSchema),
+    /** Other readings that are done and have some of the same answers: it can be compared with each. */
+    others: z.array(
+      listedReadingSchema.pick({ id: true, reader: true }).extend({ answers: z.number().int() }),
+    ),
   })
   .meta({ id: 'Agreement' });
 export type Agreement = z.infer<typeof agreementSchema>;

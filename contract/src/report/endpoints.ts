@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineEndpoints } from '../endpoint.js';
 import { FILE_TYPES, TABLE_FILE_TYPES } from '../fileTypes.js';
-import { agreementFileParams } from '../agreement/records.js';
+import { agreementFileParams, agreementQuery } from '../agreement/records.js';
 import { withinQuery } from '../groups/records.js';
 import { questionParams } from '../ids.js';
 import {
@@ -68,6 +68,7 @@ export const reportEndpoints = defineEndpoints({
     method: 'GET',
     path: '/api/studies/:study/questions/:question/readings/:reading/files/:format',
     params: agreementFileParams,
+    query: agreementQuery,
     reply: z.unknown(),
     produces: [FILE_TYPES.csv, FILE_TYPES.xlsx],
     problems: ['reading_under_way'],

@@ -231,6 +231,20 @@ test('a third coder of the same answers is compared with both; ending early leav
   expect(found.overall.n).toBe(8 * found.codes.length);
   expect(found.everybody).toMatchObject({ coders: 3 });
   expect(Object.keys(found.everybody!.codes).sort()).toEqual([fares, crew].sort());
+  // any two are compared: here without who settled them first
+  expect(found.others).toEqual([{ id: reading, reader: 'Wren', answers: 8 }]);
+  const two = await rowan.get<Agreement>(`${path}/readings/${id}/agreement?against=${reading}`);
+  expect(two.body.reading).toMatchObject({ firstCoders: ['Wren'], reader: 'Rowan' });
+  // of the eight, Wren gave a code to each with “crew” but the lovely one, and to the fares
+  const wrens = crewFirst.slice(0, 8).map(({ text }) => asWren(text));
+  const same = crewFirst.slice(0, 8).filter(({ text }, i) => {
+    const rowans = text.includes('fare') ? [fares] : [];
+    return JSON.stringify(wrens[i]) === JSON.stringify(rowans);
+  });
+  expect(two.body.sameSets).toMatchObject({ count: same.length, n: 8 });
+  expect(same.length).toBeLessThan(8);
+  const [mine] = two.body.codes.filter(({ codeId }) => codeId === crew);
+  expect(mine!.cells.first).toBe(wrens.filter((codes) => codes.includes(crew)).length);
   await rowan.send('DELETE', `${path}/readings/${id}`);
   expect((await list()).readings.map((one) => one.id)).toEqual([reading]);
   await study.undo();

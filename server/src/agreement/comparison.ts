@@ -53,18 +53,23 @@ function labelSetsOf(
   return [known(firstCodes), known(secondCodes ?? [])];
 }
 
-/** How far a second reading agrees with the first. @throws Problem reading_under_way */
+/**
+ * How far a second reading agrees with the first, or with another reading of the same answers.
+ *
+ * @param against the other reading
+ * @throws Problem not_found, reading_under_way
+ */
 export async function readAgreement(
   em: EntityManager,
-  studyId: number,
-  questionId: number,
-  id: string,
+  { studyId, questionId, id }: { studyId: number; questionId: number; id: string },
+  against?: string,
 ): Promise<Agreement> {
-  const reading = await findReading(em, questionId, id);
-  if (reading.read < reading.size)
-    throw problems.readingUnderWay(reading.size - reading.read, reading.reader);
+  const done = await findDone(em, questionId, id);
   const names = await readNames(em, studyId);
-  const answers = await findReadingAnswers(em, 'd.id = :id', { id });
+  const own = await findReadingAnswers(em, 'd.id = :id', { id });
+  const other = against === undefined ? null : await findDone(em, questionId, against);
+  const answers = other ? await betweenReadings(em, own, other.id) : own;
+  const reading = other ? { ...done, firstCoders: [other.reader] } : done;
   const { codes, overall, ...rest } = compare(answers, names, questionId);
   return {
     reading,
@@ -78,8 +83,50 @@ export async function readAgreement(
     overall: { ...overall, state: stateOfAgreement(overall) },
     everybody: await readEverybody(em, questionId, reading, names),
     differing: await readDiffering(em, answers, names),
+    others: await findOthers(em, questionId, id),
   };
 }
+
+/** @throws Problem not_found, reading_under_way */
+async function findDone(em: EntityManager, questionId: number, id: string): Promise<ListedReading> {
+  const reading = await findReading(em, questionId, id);
+  const { read, size, reader } = reading;
+  if (read < size) throw problems.readingUnderWay(size - read, reader);
+  return reading;
+}
+
+/** The answers that two readings have in common, how the other one coded them in place of the first coding. */
+async function betweenReadings(
+  em: EntityManager,
+  own: readonly SecondReadingAnswer[],
+  otherId: string,
+): Promise<SecondReadingAnswer[]> {
+  const other = await findReadingAnswers(em, 'd.id = :otherId', { otherId });
+  const codesOf = new Map(other.map(({ responseId, secondCodes }) => [responseId, secondCodes]));
+  return own.flatMap((answer) => {
+    const firstCodes = codesOf.get(answer.responseId);
+    return firstCodes ? [{ ...answer, firstCodes, verdicts: {} }] : [];
+  });
+}
+
+/** Other readings that are done and have some of the answers of one. */
+const findOthers = (
+  em: EntityManager,
+  questionId: number,
+  id: string,
+): Promise<Agreement['others']> =>
+  rows(
+    em,
+    `select d.id, b.name as reader, count(*)::int as answers
+     from second_reading d join account b on b.id = d.reader_id
+     join second_reading_answer a on a.reading_id = d.id
+     where d.question_id = :questionId and d.id <> :id
+       and a.response_id in (select response_id from second_reading_answer where reading_id = :id)
+       and not exists (select 1 from second_reading_answer u
+         where u.reading_id = d.id and u.second_codes is null)
+     group by d.id, b.name order by b.name, d.id`,
+    { questionId, id },
+  );
 
 /** Over the codes that could be given to answers of the question, and those that were. */
 function compare(answers: SecondReadingAnswer[], names: Names, questionId: number) {

@@ -52,9 +52,10 @@ export function agreementRoutes(app: App): void {
     await removeReading(em, makerOf(request, params.study), question.id, params.reading);
     return DONE;
   });
-  route(app, api.getAgreement, async ({ em, params }) => {
+  route(app, api.getAgreement, async ({ em, params, query }) => {
     const question = await findQuestion(em, params.study, params.question);
-    return readAgreement(em, params.study, question.id, params.reading);
+    const place = { studyId: params.study, questionId: question.id, id: params.reading };
+    return readAgreement(em, place, query.against);
   });
   route(app, api.settleDisagreement, async (request) => {
     const { em, params, body } = request;

@@ -150,10 +150,11 @@ export function reportRoutes(app: App, threads: Threads): void {
         return reply.send(writeTidy(report, facts, tests));
     }
   });
-  route(app, api.downloadAgreement, async ({ em, params }, reply) => {
+  route(app, api.downloadAgreement, async ({ em, params, query }, reply) => {
     const { study, reading, format } = params;
     const question = await findQuestion(em, study, params.question);
-    const agreement = await readAgreement(em, study, question.id, reading);
+    const place = { studyId: study, questionId: question.id, id: reading };
+    const agreement = await readAgreement(em, place, query.against);
     const named = [
       ...(await em.find(CodeEntity, { studyId: study })),
       ...(await em.find(ThemeEntity, { studyId: study })),

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { agreementFileAddress, useAgreement } from '../data/agreement.js';
 import type { DrawnCodebook } from '../data/codebook.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
+import { Choice } from '../parts/field.js';
 import { Menu, MenuFile } from '../parts/menu.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
 import { asPercent } from '../lib/numbers.js';
@@ -28,23 +29,47 @@ export function Compared({
   codebook: DrawnCodebook;
 }) {
   const { study, question } = useStudyLocation();
-  const agreement = useAgreement(study.id, question.id, reading.id);
+  const [against, setAgainst] = useState<string | null>(null);
+  const agreement = useAgreement(study.id, question.id, reading.id, against);
   const [chosen, choose] = useState<ChosenRow | null>(null);
   if (agreement.isError) return <PageProblem error={agreement.error} />;
   if (!agreement.data) return <Waiting what={comparedTexts.comparison} />;
-  const names = coderNames(reading);
+  // with another reading in the place of the first coding
+  const compared = agreement.data.reading;
+  const names = coderNames(compared);
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-5 flex max-w-5xl items-baseline justify-between gap-x-6">
         <div>
           <h1>
-            {isOwnReading(reading)
-              ? comparedTexts.twice(reading.reader)
-              : comparedTexts.and(listNames(reading.firstCoders), reading.reader)}
+            {isOwnReading(compared)
+              ? comparedTexts.twice(compared.reader)
+              : comparedTexts.and(listNames(compared.firstCoders), compared.reader)}
           </h1>
           <p className="figures text-soft">{comparedTexts.whichAnswers(reading)}</p>
-          {isOwnReading(reading) && (
+          {isOwnReading(compared) && (
             <p className="text-soft">{comparedTexts.onePersonTwiceShows}</p>
+          )}
+          {agreement.data.others.length > 0 && (
+            <p className="mt-2">
+              <Choice
+                label={comparedTexts.comparedWith}
+                value={against ?? ''}
+                onChange={(event) => {
+                  setAgainst(event.target.value || null);
+                  choose(null);
+                }}
+              >
+                <option value="">
+                  {comparedTexts.whoSettledFirst(listNames(reading.firstCoders))}
+                </option>
+                {agreement.data.others.map((other) => (
+                  <option key={other.id} value={other.id}>
+                    {comparedTexts.otherReading(other.reader, other.answers)}
+                  </option>
+                ))}
+              </Choice>
+            </p>
           )}
         </div>
         <span className="flex shrink-0 items-center gap-4">
@@ -63,7 +88,10 @@ export function Compared({
                 key={format}
                 name={name}
                 about={about}
-                address={agreementFileAddress(study.id, question.id, reading.id, format)}
+                address={agreementFileAddress(study.id, question.id, reading.id, {
+                  format,
+                  against,
+                })}
                 isPage={false}
               />
             ))}
@@ -80,6 +108,7 @@ export function Compared({
       />
       <Differing
         reading={reading.id}
+        isOfFirst={against === null}
         answers={agreement.data.differing}
         names={names}
         only={chosen?.codeIds ?? null}

@@ -18,6 +18,7 @@ const decisions = [
 /** The answers that the two coded differently, to be discussed: what is decided stands in the coding. */
 export function Differing({
   reading,
+  isOfFirst,
   answers,
   names,
   only,
@@ -25,6 +26,8 @@ export function Differing({
   onAll,
 }: {
   reading: string;
+  /** Compared with the first coding, which is the one that counts: what is decided then stands in it. */
+  isOfFirst: boolean;
   answers: DifferingAnswer[];
   names: CoderNames;
   /** Only where they differ on one of these; null for all. */
@@ -44,16 +47,20 @@ export function Differing({
     <section className="max-w-5xl" aria-labelledby="differing">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 id="differing">{differingTexts.whereDiffer}</h2>
-        <span className="figures text-soft" role="status">
-          {differingTexts.discussed(decided, all.length)}
-        </span>
+        {isOfFirst && (
+          <span className="figures text-soft" role="status">
+            {differingTexts.discussed(decided, all.length)}
+          </span>
+        )}
         {only !== null && (
           <Button look="bare" className="ml-auto" onClick={onAll}>
             {differingTexts.showOtherCodesToo}
           </Button>
         )}
       </div>
-      <p className="max-w-prose text-[13px] text-soft">{differingTexts.whatYouDecideHere}</p>
+      {isOfFirst && (
+        <p className="max-w-prose text-[13px] text-soft">{differingTexts.whatYouDecideHere}</p>
+      )}
       <ul className="mt-2 border-t border-rule">
         {shown.map((answer) => (
           <li
@@ -93,24 +100,25 @@ export function Differing({
                         {differingTexts.only(names[by])}
                       </span>
                     </span>
-                    {decisions.map((one) => (
-                      <button
-                        key={one.name}
-                        type="button"
-                        aria-label={`${drawn.name} ${one.name}`}
-                        aria-pressed={applies === one.applies}
-                        className="shrink-0 rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-                        onClick={() =>
-                          talkOver.mutate({
-                            responseId: answer.responseId,
-                            codeId,
-                            applies: one.applies,
-                          })
-                        }
-                      >
-                        {one.name}
-                      </button>
-                    ))}
+                    {isOfFirst &&
+                      decisions.map((one) => (
+                        <button
+                          key={one.name}
+                          type="button"
+                          aria-label={`${drawn.name} ${one.name}`}
+                          aria-pressed={applies === one.applies}
+                          className="shrink-0 rounded border border-rule bg-card px-2 py-0.5 text-[13px] hover:border-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+                          onClick={() =>
+                            talkOver.mutate({
+                              responseId: answer.responseId,
+                              codeId,
+                              applies: one.applies,
+                            })
+                          }
+                        >
+                          {one.name}
+                        </button>
+                      ))}
                   </div>
                 ) : null;
               })}

@@ -74,6 +74,10 @@ export const comparedTexts = {
       : `${counted(size, 'answer')}, drawn at random from ${asCount(drawnFrom)} settled ones, ${asDate(drawnAt)}`,
   onePersonTwiceShows:
     'The same person coded twice: this shows how consistent they are, not how far two people agree.',
+  comparedWith: 'Compared with',
+  whoSettledFirst: (names: string) => `${names}, who settled them first`,
+  otherReading: (reader: string, answers: number) =>
+    `the second reading by ${reader} (${counted(answers, 'answer')} in both)`,
   allSecondReadings: 'all second readings',
   files: 'Files',
   exactlySameCodes: 'exactly the same codes',

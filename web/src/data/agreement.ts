@@ -95,11 +95,20 @@ const agreementKey = (study: number, question: number, reading: string) => [
   reading,
 ];
 
-/** How far a second reading agrees with the first. */
-export const useAgreement = (study: number, question: number, reading: string) =>
+/** How far a second reading agrees with the first, or with another reading of the same answers. */
+export const useAgreement = (
+  study: number,
+  question: number,
+  reading: string,
+  against: string | null,
+) =>
   useQuery({
-    queryKey: agreementKey(study, question, reading),
-    queryFn: () => call(api.getAgreement, { params: { study, question, reading } }),
+    queryKey: [...agreementKey(study, question, reading), ...(against ? [against] : [])],
+    queryFn: () =>
+      call(api.getAgreement, {
+        params: { study, question, reading },
+        ...(against && { query: { against } }),
+      }),
   });
 
 /** Settles where the two differ; drawn at once, saved behind. */
@@ -138,5 +147,6 @@ export const agreementFileAddress = (
   study: number,
   question: number,
   reading: string,
-  format: 'csv' | 'xlsx',
-): string => `${pathOf(study, question, reading)}/files/${format}`;
+  { format, against }: { format: 'csv' | 'xlsx'; against: string | null },
+): string =>
+  `${pathOf(study, question, reading)}/files/${format}${against ? `?against=${against}` : ''}`;
