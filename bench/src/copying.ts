@@ -8,7 +8,7 @@ import { address, bringIn, enter, FOLDER, timedAsync, withProduct } from './prod
 
 const ANSWERS = 100_000;
 
-/** A study of 100,000 answers, each with a code, saved as a file and opened again: how long, and with how much memory. */
+/** A study of 100,000 answers, each with a code, saved as a file, opened again, and compared: how long, and with how much memory. */
 export async function copying(args: string[]) {
   const count = Number(args.find((one) => /^\d+$/u.test(one)) ?? ANSWERS);
   const texts = answersOf13(count);
@@ -24,7 +24,7 @@ export async function copying(args: string[]) {
     const { call, cookie } = await enter();
     const { study } = await bringIn(call, file);
     const path = `${FOLDER}/copy.zip`;
-    await product.restart();
+    await product.restart({ watch: args.includes('--watch') });
     product.peak();
     const saved = await timedAsync(async () => {
       const reply = await fetch(`${address}/api/studies/${study}/copy`, {
@@ -40,12 +40,25 @@ export async function copying(args: string[]) {
       form.append('file', copy, 'copy.zip');
       return call('POST', '/study-copies', form);
     });
+    const opening = product.peak();
+    // what it brings back to the study that it was copied from: nothing, since nobody worked on it
+    const compared = await timedAsync(() => {
+      const form = new FormData();
+      form.append('file', copy, 'copy.zip');
+      return call('POST', `/studies/${study}/merges/preview`, form);
+    });
     const size = rounded(copy.size / 1024 ** 2, 1);
     return [
       { step: 'saved', seconds: rounded(saved / 1000, 1), 'peak, MB': saving, 'file, MB': size },
       {
         step: 'opened',
         seconds: rounded(opened / 1000, 1),
+        'peak, MB': opening,
+        'file, MB': size,
+      },
+      {
+        step: 'compared',
+        seconds: rounded(compared / 1000, 1),
         'peak, MB': product.peak(),
         'file, MB': size,
       },

@@ -8,6 +8,7 @@ import type {
   Settlement,
   Theme,
 } from '@yellow-thread/contract';
+import { keyOfSettled } from '@yellow-thread/core/merge';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type ChangeDiff } from '../database/index.js';
 import type { Maker } from '../people/index.js';
@@ -83,7 +84,9 @@ export async function changeOfMerge(
   });
   const settlements: Settlement[] = [];
   for (const { answer, coder } of merged.settlements) {
-    const { settled_at, assisted } = their.records.settlements.get(`${answer} ${coder}`)!;
+    const { settled_at, assisted } = their.records.settlements.get(
+      keyOfSettled({ answer, coder }),
+    )!;
     settlements.push({
       ...{ responseId: answer, coderId: await accountOf(coder), assisted },
       settledAt: new Date(settled_at).toISOString(),

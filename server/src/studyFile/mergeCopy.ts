@@ -1,5 +1,6 @@
 import type { CodeDifference, MergeSummary } from '@yellow-thread/contract';
 import type { MergedCodes } from '@yellow-thread/core/merge';
+import { IsolationLevel } from '@mikro-orm/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { inChange, makeChange, rows } from '../database/index.js';
 import type { Maker } from '../people/index.js';
@@ -16,7 +17,11 @@ export async function previewMerge(
   zip: Zip,
   studyId: number,
 ): Promise<MergeSummary> {
-  return summaryOf(await readMerge(em, zip, await readChecked(zip), studyId));
+  const manifest = await readChecked(zip);
+  return em.transactional(async (tx) => summaryOf(await readMerge(tx, zip, manifest, studyId)), {
+    isolationLevel: IsolationLevel.REPEATABLE_READ,
+    readOnly: true,
+  });
 }
 
 /**

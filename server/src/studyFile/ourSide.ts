@@ -1,14 +1,15 @@
 import type { Code, Mention, Note, Theme } from '@yellow-thread/contract';
-import type { CodingSide, GivenCode } from '@yellow-thread/core/merge';
+import type { CodingSide, GivenCode, SettledAnswer } from '@yellow-thread/core/merge';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
-  CodeEntity,
   asRecord,
-  findMentions,
+  CodeEntity,
   findNotes,
   rows,
+  selectFields,
   ThemeEntity,
 } from '../database/index.js';
+import { eachPage } from './eachPage.js';
 import { keyOfChange, SincePartedBuilder, type KeptChange } from './sinceParted.js';
 import { FROM_COPY } from './saveCopy.js';
 
@@ -53,16 +54,19 @@ export async function readOurSide(
   studyId: number,
   theirs: ReadonlyMap<string, boolean>,
 ): Promise<OurSide> {
-  const origins = new Map(
-    (
-      await rows<{ id: string; origin: string }>(
-        em,
-        'select id, origin from copied_id where study_id = :studyId',
-        { studyId },
-      )
-    ).map(({ id, origin }) => [id, origin]),
+  const origins = new Map<string, string>();
+  const here = new Map<string, string>();
+  await eachPage<{ id: string; origin: string }>(
+    em,
+    'select id, origin from copied_id where study_id = :studyId',
+    { studyId },
+    (page) => {
+      for (const { id, origin } of page) {
+        origins.set(id, origin);
+        here.set(origin, id);
+      }
+    },
   );
-  const here = new Map([...origins].map(([id, origin]) => [origin, id]));
   const originOf = (id: string): string => origins.get(id) ?? id;
   const byOrigin = <R extends { id: string }>(records: readonly R[]): Map<string, R> =>
     new Map(records.map((record) => [originOf(record.id), record]));
@@ -73,19 +77,37 @@ export async function readOurSide(
   const codes = byOrigin(
     (await em.find(CodeEntity, { studyId })).map((code) => asRecord('code', code)),
   );
-  const mentions = byOrigin(await findMentions(em, 'c.study_id = :studyId', { studyId }));
+  const mentions = new Map<string, Mention>();
+  const given = new Map<string, GivenCode>();
+  await eachPage<object>(
+    em,
+    `select ${selectFields('mention', 'm')} from mention m join code c on c.id = m.code_id
+     where c.study_id = :studyId order by m.id`,
+    { studyId },
+    (page) => {
+      for (const one of page) {
+        const mention = asRecord('mention', one);
+        const { id, responseId, codeId, coderId, start, end, typical } = mention;
+        mentions.set(originOf(id), mention);
+        given.set(originOf(id), {
+          ...{ answer: responseId, codeId: originOf(codeId), coder: nameOf(coderId) },
+          ...{ start, end, typical },
+        });
+      }
+    },
+  );
   const notes = byOrigin(await findNotes(em, 'n.study_id = :studyId', { studyId }));
-  const settlements = await rows<{ answer: number; coderId: number }>(
+  const settlements: SettledAnswer[] = [];
+  await eachPage<{ answer: number; coderId: number }>(
     em,
     `select t.response_id as answer, t.coder_id as "coderId" from settlement t
      join response r on r.id = t.response_id join question q on q.id = r.question_id
-     where q.study_id = :studyId`,
+     where q.study_id = :studyId order by t.response_id, t.coder_id`,
     { studyId },
+    (page) => {
+      for (const { answer, coderId } of page) settlements.push({ answer, coder: nameOf(coderId) });
+    },
   );
-  const given = ({ responseId, codeId, coderId, start, end, typical }: Mention): GivenCode => ({
-    ...{ answer: responseId, codeId: originOf(codeId), coder: nameOf(coderId) },
-    ...{ start, end, typical },
-  });
   const side: CodingSide = {
     themes,
     codes: new Map(
@@ -94,8 +116,8 @@ export async function readOurSide(
         { ...fieldsOf(code), themeId: code.themeId && originOf(code.themeId) },
       ]),
     ),
-    mentions: new Map([...mentions].map(([id, mention]) => [id, given(mention)])),
-    settlements: settlements.map(({ answer, coderId }) => ({ answer, coder: nameOf(coderId) })),
+    mentions: given,
+    settlements,
     notes: new Map([...notes].map(([id, note]) => [id, { ...note }])),
     ...(await readSinceParted(em, { studyId, theirs, originOf })),
   };
@@ -146,7 +168,8 @@ async function readAnswersOf(
     'select id, label, wording from question where study_id = :studyId order by position, id',
     { studyId },
   );
-  const answers = await rows<{
+  const answers: OurSide['answers'] = new Map();
+  await eachPage<{
     id: number;
     questionId: number;
     respondentId: number;
@@ -156,8 +179,13 @@ async function readAnswersOf(
     em,
     `select r.id, r.question_id as "questionId", r.respondent_id as "respondentId",
        p.external_id as "externalId", md5(r.text) as hash
-     from response r join respondent p on p.id = r.respondent_id where p.study_id = :studyId`,
+     from response r join respondent p on p.id = r.respondent_id
+     where p.study_id = :studyId order by r.id`,
     { studyId },
+    (page) => {
+      for (const { questionId, externalId, ...answer } of page)
+        answers.set(keyOfAnswer(questionId, externalId), answer);
+    },
   );
   const read = await rows<{ responseId: number; readerId: number }>(
     em,
@@ -168,12 +196,7 @@ async function readAnswersOf(
   );
   return {
     questions,
-    answers: new Map(
-      answers.map(({ questionId, externalId, ...answer }) => [
-        keyOfAnswer(questionId, externalId),
-        answer,
-      ]),
-    ),
+    answers,
     read: new Set(read.map(({ responseId, readerId }) => `${responseId} ${nameOf(readerId)}`)),
   };
 }
@@ -213,13 +236,16 @@ export async function readChangeKeys(
   em: EntityManager,
   studyId: number,
 ): Promise<{ id: number; key: string; isUndone: boolean }[]> {
-  const changes = await rows<Omit<KeptChange, 'diff'> & { id: number }>(
+  const keys: { id: number; key: string; isUndone: boolean }[] = [];
+  await eachPage<Omit<KeptChange, 'diff'> & { id: number }>(
     em,
     `select id, to_jsonb(made_at)#>>'{}' as "madeAt", summary, undone_at is not null as "isUndone"
      from change where study_id = :studyId order by id`,
     { studyId },
+    (page) => {
+      for (const change of page)
+        keys.push({ id: change.id, isUndone: change.isUndone, key: keyOfChange(change) });
+    },
   );
-  return changes.map((change) => ({
-    ...{ id: change.id, isUndone: change.isUndone, key: keyOfChange(change) },
-  }));
+  return keys;
 }

@@ -1,6 +1,14 @@
 import type { StudyFileManifest } from '@yellow-thread/contract';
-import { mergeCoding, type MergedCoding } from '@yellow-thread/core/merge';
+import {
+  keyOfSettled,
+  mergeCoding,
+  type CodingSide,
+  type GivenCode,
+  type MergedCoding,
+  type SettledAnswer,
+} from '@yellow-thread/core/merge';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { startTimeSlice } from '../timeSlice.js';
 import type { Zip } from '../zip.js';
 import { readChangeKeys, readOurSide, type OurSide } from './ourSide.js';
 import { readTheirChanges, readTheirSide, type TheirSide } from './theirSide.js';
@@ -26,10 +34,60 @@ export async function readMerge(
   );
   const our = await readOurSide(em, studyId, theirs);
   const their = await readTheirSide(zip, manifest.people, our, ours);
-  const merged = mergeCoding(our.side, their.side, (answer, coder) =>
-    our.read.has(`${answer} ${coder}`),
+  const touched = await touchedAnswers(our.side, their.side);
+  const merged = mergeCoding(
+    await onlyOf(our.side, touched),
+    await onlyOf(their.side, touched),
+    (answer, coder) => our.read.has(`${answer} ${coder}`),
   );
   return { manifest, our, their, merged };
+}
+
+/** The answers that are not coded and settled alike on both sides: what is the same everywhere needs no merging. */
+async function touchedAnswers(here: CodingSide, there: CodingSide): Promise<Set<number>> {
+  const touched = new Set<number>();
+  const slice = startTimeSlice();
+  for (const [one, other] of [
+    [here, there],
+    [there, here],
+  ] as const) {
+    for (const [id, { answer, codeId, start, end, typical }] of one.mentions) {
+      const twin = other.mentions.get(id);
+      const isSame =
+        twin?.codeId === codeId &&
+        twin.start === start &&
+        twin.end === end &&
+        twin.typical === typical;
+      if (!isSame) touched.add(answer);
+      if (slice.isOver()) await slice.next();
+    }
+    const settled = new Set<string>();
+    for (const each of other.settlements) {
+      settled.add(keyOfSettled(each));
+      if (slice.isOver()) await slice.next();
+    }
+    for (const each of one.settlements) {
+      if (!settled.has(keyOfSettled(each))) touched.add(each.answer);
+      if (slice.isOver()) await slice.next();
+    }
+  }
+  return touched;
+}
+
+/** A side with the coding of some answers alone. */
+async function onlyOf(side: CodingSide, answers: ReadonlySet<number>): Promise<CodingSide> {
+  const mentions = new Map<string, GivenCode>();
+  const slice = startTimeSlice();
+  for (const [id, mention] of side.mentions) {
+    if (answers.has(mention.answer)) mentions.set(id, mention);
+    if (slice.isOver()) await slice.next();
+  }
+  const settlements: SettledAnswer[] = [];
+  for (const one of side.settlements) {
+    if (answers.has(one.answer)) settlements.push(one);
+    if (slice.isOver()) await slice.next();
+  }
+  return { ...side, mentions, settlements };
 }
 
 /** Answers that both settled apart, a reading for each question and each who coded there. */

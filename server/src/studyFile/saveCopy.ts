@@ -11,12 +11,12 @@ import { maskDetails } from '@yellow-thread/core/text';
 import { IsolationLevel } from '@mikro-orm/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
-import { indexIds, row, rows, unpackInts, type SqlValues } from '../database/index.js';
+import { indexIds, row, rows, unpackInts } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
+import { eachPage } from './eachPage.js';
 import { renumberRow, type FileRow, type Renumbering } from './renumber.js';
 import { FILE_TABLES, type FileTable, type Kind } from './tables.js';
 
-const ROWS_AT_ONCE = 1000;
 /** What people are called whose account was made for a copy: in a file they have their own name again. */
 export const FROM_COPY = ' (from a copy)';
 
@@ -112,22 +112,6 @@ async function readOrigins(tx: EntityManager, studyId: number): Promise<Map<stri
     },
   );
   return origins;
-}
-
-/** Reads what a query gives page by page: not more at a time than others can wait for. */
-async function eachPage<Row>(
-  tx: EntityManager,
-  query: string,
-  values: SqlValues,
-  use: (page: Row[]) => void | Promise<void>,
-): Promise<void> {
-  await rows(tx, `declare paged cursor for ${query}`, values);
-  for (;;) {
-    const page = await rows<Row>(tx, `fetch ${ROWS_AT_ONCE} from paged`);
-    if (page.length === 0) break;
-    await use(page);
-  }
-  await rows(tx, 'close paged');
 }
 
 async function writeTable(

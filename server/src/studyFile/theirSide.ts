@@ -1,6 +1,11 @@
 import { createHash } from 'node:crypto';
 import { originSchema } from '@yellow-thread/contract';
-import type { CodingSide } from '@yellow-thread/core/merge';
+import {
+  keyOfSettled,
+  type CodingSide,
+  type GivenCode,
+  type SettledAnswer,
+} from '@yellow-thread/core/merge';
 import { z } from 'zod';
 import { problems } from '../wording/problems.js';
 import { studyFileTexts as texts } from '../wording/studyFile.js';
@@ -93,6 +98,7 @@ export async function readTheirSide(
   const codes = new Map<string, TheirRow<'code'>>();
   for await (const code of rowsOf(zip, 'code')) codes.set(code.id, code);
   const mentions = new Map<string, TheirRow<'mention'>>();
+  const given = new Map<string, GivenCode>();
   for await (const mention of rowsOf(zip, 'mention')) {
     const length = lengthOf(mention.response_id);
     if (length === null) continue;
@@ -101,11 +107,19 @@ export async function readTheirSide(
       start === null ? end === null : end !== null && 0 <= start && start < end && end <= length;
     if (!fits || !codes.has(mention.code_id)) throw problems.badStudyFile(texts.doesNotFit);
     mentions.set(mention.id, mention);
+    given.set(mention.id, {
+      ...{ answer: answerHere(mention.response_id)!, codeId: mention.code_id },
+      ...{ coder: coderOf(mention.coder_id), start, end, typical: mention.typical },
+    });
   }
   const settlements = new Map<string, TheirRow<'settlement'>>();
+  const settled: SettledAnswer[] = [];
   for await (const settlement of rowsOf(zip, 'settlement')) {
     const answer = answerHere(settlement.response_id);
-    if (answer !== null) settlements.set(`${answer} ${coderOf(settlement.coder_id)}`, settlement);
+    if (answer === null) continue;
+    const one = { answer, coder: coderOf(settlement.coder_id) };
+    settled.push(one);
+    settlements.set(keyOfSettled(one), settlement);
   }
   const notes = new Map<string, TheirRow<'note'>>();
   for await (const note of rowsOf(zip, 'note')) {
@@ -130,18 +144,8 @@ export async function readTheirSide(
           { themeId: theme_id, name, definition, include, exclude, archived },
         ]),
       ),
-      mentions: new Map(
-        [...mentions].map(([id, { response_id, code_id, coder_id, start, end, typical }]) => [
-          id,
-          {
-            ...{ answer: answerHere(response_id)!, codeId: code_id, coder: coderOf(coder_id) },
-            ...{ start, end, typical },
-          },
-        ]),
-      ),
-      settlements: [...settlements.values()].map(({ response_id, coder_id }) => ({
-        ...{ answer: answerHere(response_id)!, coder: coderOf(coder_id) },
-      })),
+      mentions: given,
+      settlements: settled,
       notes: new Map(
         [...notes].map(([id, { code_id, text, unsure }]) => [
           id,
