@@ -63,7 +63,8 @@ export function sharesOf(
   const shares = new Map<string, number>();
   for (const { near, codeIds } of nearest)
     for (const codeId of new Set(codeIds))
-      shares.set(codeId, (shares.get(codeId) ?? 0) + near / all);
+      // parts of a whole may add up to a hair more than it
+      shares.set(codeId, Math.min(1, (shares.get(codeId) ?? 0) + near / all));
   return shares;
 }
 
