@@ -76,7 +76,6 @@ export const codebookEndpoints = defineEndpoints({
   orderMentions: {
     method: 'POST',
     path: '/api/studies/:study/mentions/order',
-    access: 'coding',
     params: studyParams,
     body: mentionOrderQuerySchema,
     reply: mentionOrderSchema,

@@ -73,13 +73,13 @@ interface RecordedChange {
 /**
  * Undoes this person's last change of the study, and says what it was.
  *
- * @param only the tables whose changes the person may reverse; left out, all
+ * @param mayReverse whether a change is one that the person may reverse; left out, all are
  * @throws Problem nothing_to_undo, undo_crosses
  */
 export async function undoChange(
   em: EntityManager,
   maker: ChangeMaker,
-  only: readonly (keyof ChangeTables)[] = tables,
+  mayReverse: (diff: ChangeDiff) => boolean = () => true,
 ) {
   const { studyId, accountId } = maker;
   return em.transactional(async (tx) => {
@@ -91,7 +91,7 @@ export async function undoChange(
        order by id desc limit 1`,
       { studyId, accountId },
     );
-    if (!last || isBeyond(last.diff, only)) throw problems.nothingToUndo();
+    if (!last || !mayReverse(last.diff)) throw problems.nothingToUndo();
     await applyOrThrow(tx, reverseRecordsDiff(last.diff), problems.undoCrosses(last.summary));
     await tx.nativeUpdate(ChangeEntity, { id: last.id }, { undoneAt: new Date() });
     await notifyOfChange(tx, maker, last.diff);
@@ -99,11 +99,11 @@ export async function undoChange(
   });
 }
 
-/** Makes again what this person undid last, unless they changed something else since. @param only as for undoing */
+/** Makes again what this person undid last, unless they changed something else since. @param mayReverse as for undoing */
 export async function redoChange(
   em: EntityManager,
   maker: ChangeMaker,
-  only: readonly (keyof ChangeTables)[] = tables,
+  mayReverse: (diff: ChangeDiff) => boolean = () => true,
 ) {
   const { studyId, accountId } = maker;
   return em.transactional(async (tx) => {
@@ -115,17 +115,13 @@ export async function redoChange(
        order by id limit 1`,
       { studyId, accountId },
     );
-    if (!next || isBeyond(next.diff, only)) throw problems.nothingToRedo();
+    if (!next || !mayReverse(next.diff)) throw problems.nothingToRedo();
     await applyOrThrow(tx, next.diff, problems.undoCrosses(next.summary));
     await tx.nativeUpdate(ChangeEntity, { id: next.id }, { undoneAt: null });
     await notifyOfChange(tx, maker, next.diff);
     return { summary: next.summary };
   });
 }
-
-/** Whether a change is of more than some tables: of what the person did when they had another role. */
-const isBeyond = (diff: ChangeDiff, only: readonly (keyof ChangeTables)[]): boolean =>
-  tables.some((table) => diff[table] && !only.includes(table));
 
 type AnyRecord = ChangeTables[keyof ChangeTables];
 

@@ -25,7 +25,7 @@ async function team(study: number) {
 /** Written by hand, operation by operation: what the contract says must be this. */
 const OWNERS = `archiveStudy changeMember changePrivacy deleteRespondent deleteStudy downloadPersonalData invite resetPassword withdrawInvitation`;
 const CODERS = `addMention addNote codeSecondReading editLine editMention editNote getAnswers getGlossary getLedger
-  getNearCodes getPins getReadingAnswers listAssignments listReadings orderMentions redo removeMention removeNote setPin
+  getNearCodes getPins getReadingAnswers listAssignments listReadings redo removeMention removeNote setPin
   settleResponse undo`;
 const READERS = `downloadReport downloadToneReport downloadTogether downloadWriteUp getAnswersBehind getCodesTogether
   getReport getToneReport getWriteUp listWriteUps readPicture`;
@@ -176,12 +176,10 @@ test('a coder sees, codes and settles what is assigned to them, and nothing else
     body: { id: randomUUID(), name: 'Sea' },
   });
   expect(themes.status).toBe(200);
-  await coder.send('PUT', `${study.base}/groups/${randomUUID()}`, {
-    body: {
-      ...{ name: 'All', description: '' },
-      rule: { is: 'answered', questionId: study.question, answered: true },
-    },
+  const edited = await coder.send('PATCH', `${study.base}/codes/${codeId}`, {
+    body: { from: { name: 'Boats' }, to: { name: 'Ships' } },
   });
+  expect(edited.status).toBe(200);
   await owner.send('PATCH', `${study.base}/members/${coder.accountId}`, {
     body: { role: 'coder' },
   });
