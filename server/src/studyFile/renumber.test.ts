@@ -64,7 +64,7 @@ test('what was renumbered is the same when it is numbered back, and nothing in i
         const moved = renumberRow(table, row, there);
         expect(renumberRow(table, moved, back)).toEqual(row);
         // no id stays, wherever it stands
-        const ids =
+        const ids: string[] =
           JSON.stringify(row).match(/[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}/gu) ?? [];
         const text = JSON.stringify(moved);
         expect(ids.filter((id) => !ids.includes(turned(id)) && text.includes(id))).toEqual([]);
