@@ -163,7 +163,7 @@ test('the main views, from the demo study', async ({ page, browser }) => {
   await workTogether(page, browser);
 });
 
-/** Invites a team, gives one of it answers to code, and brings in what another one coded in a copy. */
+/** Invites a team, gives one of it answers to code, and merges what another one coded in a copy. */
 async function workTogether(page: Page, browser: Browser): Promise<void> {
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await page.getByLabel('Which answers').selectOption('open');
@@ -214,7 +214,7 @@ async function workTogether(page: Page, browser: Browser): Promise<void> {
   await shoot(page, 'team');
 
   await page.getByRole('link', { name: 'Study', exact: true }).click();
-  await page.getByLabel('Saved copy to bring in').setInputFiles(theirs);
+  await page.getByLabel('Saved copy to merge').setInputFiles(theirs);
   await expect(page.getByText(/settled in both, by Linnet Moor there/)).toBeVisible();
   await page.getByRole('heading', { name: 'Save a copy' }).evaluate((heading) => {
     heading.scrollIntoView({ block: 'start' });
@@ -227,7 +227,7 @@ async function saveStudyFile(page: Page) {
   await page.getByRole('link', { name: 'Study', exact: true }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Save a copy (ZIP)' }).click(),
+    page.getByRole('button', { name: 'Save a copy (ZIP)' }).click(),
   ]);
   const buffer = await readFile(await file.path());
   return { name: 'copy.zip', mimeType: 'application/zip', buffer };

@@ -11,7 +11,7 @@ async function saveCopy(page: Page) {
   await page.getByRole('link', { name: 'Study', exact: true }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Save a copy (ZIP)' }).click(),
+    page.getByRole('button', { name: 'Save a copy (ZIP)' }).click(),
   ]);
   return { name: file.suggestedFilename(), buffer: await readFile(await file.path()) };
 }
@@ -38,7 +38,7 @@ test('a study is saved as a file and opened as another, with the same figures', 
   await expect(page.getByRole('link', { name: /^Taken along/ })).toHaveCount(2);
 });
 
-test('a copy is worked on at another machine, and what was coded there is brought back', async ({
+test('a copy is worked on at another machine, and what was coded there is merged', async ({
   page,
   browser,
 }) => {
@@ -89,14 +89,14 @@ test('a copy is worked on at another machine, and what was coded there is brough
   await page.getByRole('link', { name: /^Code\b/ }).click();
   await code(page, 'wet seats', 'Weather');
   await page.getByRole('link', { name: 'Study', exact: true }).click();
-  await page.getByLabel('Saved copy to bring in').setInputFiles(asFile(theirs.buffer));
+  await page.getByLabel('Saved copy to merge').setInputFiles(asFile(theirs.buffer));
   const summary = page.getByRole('status').filter({ hasText: 'The copy of “Shared out”' });
   await expect(summary).toContainText('1 answer settled there is settled here, too.');
   await expect(summary).toContainText('New codes: Comfort and Price.');
   await expect(summary).toContainText('1 answer to “Why?” was settled in both, by owner there');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Bring it in' }).click();
-  await expect(summary).toContainText('was brought in');
+  await page.getByRole('button', { name: 'Merge it' }).click();
+  await expect(summary).toContainText('is merged');
   await page.getByRole('link', { name: 'See where they differ' }).click();
   await page.getByRole('listitem').filter({ hasText: 'owner' }).getByRole('link').first().click();
   await expect(page.getByText('wet seats')).toBeVisible();

@@ -37,5 +37,5 @@ export const assignmentTexts = {
   assigning: (answers: number, coder: string) =>
     `assigning ${counted(answers, 'answer')} to ${coder}`,
   removing: (answers: number, coder: string) =>
-    `taking back ${counted(answers, 'answer')} assigned to ${coder}`,
+    `removing ${counted(answers, 'answer')} assigned to ${coder}`,
 };

@@ -11,5 +11,5 @@ export const studyFileTexts = {
 /** studyFile/mergeCopy.ts */
 export const mergeTexts = {
   merging: (savedAt: string, people: readonly string[]) =>
-    `bringing in the copy saved on ${savedAt.slice(0, 10)}${people.length > 0 ? ` (${people.join(', ')})` : ''}`,
+    `merging the copy saved on ${savedAt.slice(0, 10)}${people.length > 0 ? ` (${people.join(', ')})` : ''}`,
 };

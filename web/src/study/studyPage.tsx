@@ -15,7 +15,7 @@ import { EditedText } from '../parts/editedText.js';
 import { TextField } from '../parts/field.js';
 import { moved, MoveButtons } from '../parts/moveButtons.js';
 import { GlossaryList } from '../assistant/glossaryList.js';
-import { BringIn } from '../studyFile/bringIn.js';
+import { MergeCopy } from '../studyFile/mergeCopy.js';
 import { SaveCopy } from '../studyFile/saveCopy.js';
 import { EndStudy } from './endStudy.js';
 import { studyPageTexts } from './texts.js';
@@ -62,7 +62,7 @@ export function StudyPage() {
         </section>
         <GlossaryList study={study.id} />
         <SaveCopy study={study.id} />
-        <BringIn study={study} />
+        <MergeCopy study={study} />
         {study.role === 'owner' && <EndStudy study={study} />}
       </div>
     </main>

@@ -7,10 +7,10 @@ import { asDate, asList } from '../lib/numbers.js';
 import { Button } from '../parts/button.js';
 import { ProblemNote } from '../parts/notices.js';
 import { ProgressLine } from '../parts/progressLine.js';
-import { bringInTexts as texts } from './texts.js';
+import { mergeCopyTexts as texts } from './texts.js';
 
-/** Brings in the coding of a copy that somebody worked on apart: first what it would do in numbers, then all of it. */
-export function BringIn({ study }: { study: StudyDetail }) {
+/** Merges the coding of a copy that somebody worked on apart: first what it would do in numbers, then all of it. */
+export function MergeCopy({ study }: { study: StudyDetail }) {
   const id = useId();
   const [file, setFile] = useState<File | null>(null);
   const preview = usePreviewMerge(study.id);
@@ -24,8 +24,8 @@ export function BringIn({ study }: { study: StudyDetail }) {
   const share = preview.isPending ? preview.share : merge.share;
   const summary = merge.data ?? preview.data;
   return (
-    <section aria-labelledby="bring-in" className="flex flex-col items-start gap-2">
-      <h2 id="bring-in">{texts.title}</h2>
+    <section aria-labelledby="merge-copy" className="flex flex-col items-start gap-2">
+      <h2 id="merge-copy">{texts.title}</h2>
       <p className="max-w-prose text-soft">{texts.why}</p>
       <label htmlFor={id} className="font-medium">
         {texts.file}
@@ -52,7 +52,7 @@ export function BringIn({ study }: { study: StudyDetail }) {
         <div className="mt-2 w-full border-l-[3px] border-thread bg-card px-4 py-3" role="status">
           <h3 className="font-semibold">
             {merge.data
-              ? texts.broughtIn(summary.name)
+              ? texts.merged(summary.name)
               : texts.wouldBring(summary.name, asDate(summary.savedAt))}
           </h3>
           <Summary study={study} summary={summary} isDone={merge.data !== undefined} />
@@ -63,7 +63,7 @@ export function BringIn({ study }: { study: StudyDetail }) {
                 disabled={summary.isNothing || isSending || !file}
                 onClick={() => file && merge.mutate(file, { onSuccess: () => toast(texts.done) })}
               >
-                {texts.bringIn}
+                {texts.merge}
               </Button>
               <Button disabled={isSending} onClick={stop}>
                 {texts.cancel}

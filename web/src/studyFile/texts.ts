@@ -1,5 +1,5 @@
 import type { CodeDifference } from '@yellow-thread/contract';
-import { asCount, counted, plural } from '../lib/numbers.js';
+import { asCount, asSize, counted, plural } from '../lib/numbers.js';
 
 /** studyFile/saveCopy.tsx */
 export const saveCopyTexts = {
@@ -12,6 +12,8 @@ export const saveCopyTexts = {
     history: 'the change history',
   },
   save: 'Save a copy (ZIP)',
+  saving: (bytes: number) => `Saving the copy: ${asSize(bytes)} so far`,
+  cancel: 'Cancel',
 };
 
 /** studyFile/openCopy.tsx */
@@ -27,17 +29,17 @@ export const openCopyTexts = {
 /** What of a code differs. */
 type Difference = CodeDifference['what'][number];
 
-/** studyFile/bringIn.tsx */
-export const bringInTexts = {
-  title: 'Bring in a copy',
+/** studyFile/mergeCopy.tsx */
+export const mergeCopyTexts = {
+  title: 'Merge a copy',
   why: 'Somebody opened a copy of this study and worked on it. Choose the file that they saved: you first see in numbers what it brings.',
-  file: 'Saved copy to bring in',
+  file: 'Saved copy to merge',
   comparing: 'Comparing the copy with this study',
   wouldBring: (name: string, savedAt: string) => `The copy of “${name}”, saved ${savedAt}`,
-  broughtIn: (name: string) => `The copy of “${name}” was brought in`,
-  bringIn: 'Bring it in',
+  merged: (name: string) => `The copy of “${name}” is merged`,
+  merge: 'Merge it',
   cancel: 'Cancel',
-  done: 'The copy was brought in.',
+  done: 'The copy is merged.',
   nothing: 'It brings nothing that is not here already.',
   matched: (answers: number) =>
     `${counted(answers, 'answer')} ${plural(answers, 'is', 'are')} the same in both.`,
@@ -84,5 +86,5 @@ export const bringInTexts = {
     `${counted(reading.count, 'answer')} to “${reading.question}” ${plural(reading.count, 'was', 'were')} settled in both, by ${reading.coder} there: ${plural(reading.count, 'it becomes', 'they become')} a second reading. ${asCount(reading.agreed)} ${plural(reading.agreed, 'is', 'are')} coded alike.`,
   talkOver: 'See where they differ',
   notTaken: 'Groups, samples, models, maps and write-ups of the copy do not come in.',
-  undo: 'It is one change: undo takes all of it back.',
+  undo: 'It is one change: undo reverses all of it.',
 };
