@@ -8,6 +8,7 @@ import type {
   Settlement,
   Theme,
 } from '@yellow-thread/contract';
+import type { TableDiff } from '@yellow-thread/core/coding';
 import { keyOfSettled } from '@yellow-thread/core/merge';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, type ChangeDiff } from '../database/index.js';
@@ -16,6 +17,15 @@ import { accountFor } from './accounts.js';
 import { readingsOf, type Merge } from './readMerge.js';
 
 const nothing = () => ({ added: [], updated: [], removed: [] });
+
+/** What the records of the copy become here. */
+interface Placing {
+  studyId: number;
+  /** The id here: of what is here already, or a new one. */
+  idFor: (origin: string) => string;
+  /** The account of somebody, by the name under which both sides know them. */
+  accountOf: (name: string) => Promise<number>;
+}
 
 /**
  * A merge as a change of the study's records.
@@ -27,75 +37,110 @@ export async function changeOfMerge(
   { studyId, accountId }: Maker,
   merge: Merge,
 ): Promise<{ diff: ChangeDiff; copied: Map<string, string> }> {
-  const { our, their, merged } = merge;
-  const { records } = our;
   const copied = new Map<string, string>();
-  /** The id here: of what is here already, or one that nothing has. */
-  const idFor = (origin: string): string => {
-    const known = our.idHere(origin);
-    if (known !== origin || isHere(our, origin)) return known;
-    const made = copied.get(origin) ?? randomUUID();
-    copied.set(origin, made);
-    return made;
+  const accounts = new Map(merge.our.accounts);
+  const placing: Placing = {
+    studyId,
+    idFor(origin) {
+      const known = merge.our.idHere(origin);
+      if (known !== origin || isHere(merge.our, origin)) return known;
+      const made = copied.get(origin) ?? randomUUID();
+      copied.set(origin, made);
+      return made;
+    },
+    async accountOf(name) {
+      const id = accounts.get(name) ?? (await accountFor(tx, name));
+      accounts.set(name, id);
+      return id;
+    },
   };
-  const accounts = new Map(our.accounts);
-  const accountOf = async (name: string): Promise<number> => {
-    const id = accounts.get(name) ?? (await accountFor(tx, name));
-    accounts.set(name, id);
-    return id;
+  const { readings, answers } = await secondReadings(tx, accountId, merge, placing);
+  const diff: ChangeDiff = {
+    theme: { ...nothing(), added: newThemes(merge, placing) },
+    code: changedCodes(merge, placing),
+    mention: await changedMentions(merge, placing),
+    settlement: { ...nothing(), added: await newSettlements(merge, placing) },
+    note: await changedNotes(merge, placing),
+    second_reading: { ...nothing(), added: readings },
+    second_reading_answer: { ...nothing(), added: answers },
   };
-  const last = Math.max(0, ...[...records.codes.values()].map(({ position }) => position));
-  const lastTheme = Math.max(0, ...[...records.themes.values()].map(({ position }) => position));
+  return { diff, copied };
+}
 
-  const themes = merged.newThemes.map((id, i): Theme => {
+const afterAll = (records: ReadonlyMap<string, { position: number }>): number =>
+  Math.max(0, ...[...records.values()].map(({ position }) => position)) + 1;
+
+function newThemes({ our, their, merged }: Merge, { studyId, idFor }: Placing): Theme[] {
+  const first = afterAll(our.records.themes);
+  return merged.newThemes.map((id, i) => {
     const { name, ink, stitch } = their.records.themes.get(id)!;
-    return { ...{ id: idFor(id), studyId, name, ink, stitch }, position: lastTheme + 1 + i };
+    return { ...{ id: idFor(id), studyId, name, ink, stitch }, position: first + i };
   });
-  const themeId = (origin: string | null) => {
-    const here = merged.themeHere(origin);
-    return here === null ? null : idFor(here);
-  };
-  const codes = merged.newCodes.map((id, i): Code => {
+}
+
+function changedCodes({ our, their, merged }: Merge, { studyId, idFor }: Placing): TableDiff<Code> {
+  const first = afterAll(our.records.codes);
+  const added = merged.newCodes.map((id, i): Code => {
     const code = their.records.codes.get(id)!;
+    const themeId = merged.themeHere(code.theme_id);
     const questions = code.questions?.flatMap((one) => their.questionHere(one) ?? []) ?? null;
     return {
-      ...{ id: idFor(id), studyId, themeId: themeId(code.theme_id), name: code.name },
+      ...{ id: idFor(id), studyId, themeId: themeId && idFor(themeId), name: code.name },
       ...{ definition: code.definition, include: code.include, exclude: code.exclude },
-      ...{ position: last + 1 + i, archived: code.archived, questions },
+      ...{ position: first + i, archived: code.archived, questions },
     };
   });
-  const updatedCodes = merged.updated.map(({ id, there }) => {
-    const from = records.codes.get(id)!;
+  const updated = merged.updated.map(({ id, there }) => {
+    const from = our.records.codes.get(id)!;
     return { from, to: { ...from, ...there, themeId: there.themeId && idFor(there.themeId) } };
   });
+  return { added, updated, removed: [] };
+}
 
-  const mentions: Mention[] = [];
-  for (const [id, { answer, codeId, coder, start, end, typical }] of merged.mentions.added) {
+async function changedMentions(
+  { our, their, merged }: Merge,
+  { idFor, accountOf }: Placing,
+): Promise<TableDiff<Mention>> {
+  const { mentions } = merged;
+  const added: Mention[] = [];
+  for (const [id, { answer, codeId, coder, start, end, typical }] of mentions.added) {
     const { origin, created_at } = their.records.mentions.get(id)!;
-    mentions.push({
+    added.push({
       ...{ id: idFor(id), responseId: answer, codeId: idFor(codeId) },
       ...{ coderId: await accountOf(coder), start, end, typical, origin },
       createdAt: new Date(created_at).toISOString(),
     });
   }
-  const updatedMentions = merged.mentions.updated.map(([id, { codeId, start, end, typical }]) => {
-    const from = records.mentions.get(id)!;
+  const updated = mentions.updated.map(([id, { codeId, start, end, typical }]) => {
+    const from = our.records.mentions.get(id)!;
     return { from, to: { ...from, codeId: idFor(codeId), start, end, typical } };
   });
-  const settlements: Settlement[] = [];
-  for (const { answer, coder } of merged.settlements) {
-    const { settled_at, assisted } = their.records.settlements.get(
-      keyOfSettled({ answer, coder }),
-    )!;
-    settlements.push({
-      ...{ responseId: answer, coderId: await accountOf(coder), assisted },
+  return { added, updated, removed: mentions.removed.map((id) => our.records.mentions.get(id)!) };
+}
+
+async function newSettlements(
+  { their, merged }: Merge,
+  { accountOf }: Placing,
+): Promise<Settlement[]> {
+  const added: Settlement[] = [];
+  for (const one of merged.settlements) {
+    const { settled_at, assisted } = their.records.settlements.get(keyOfSettled(one))!;
+    added.push({
+      ...{ responseId: one.answer, coderId: await accountOf(one.coder), assisted },
       settledAt: new Date(settled_at).toISOString(),
     });
   }
-  const notes: Note[] = [];
+  return added;
+}
+
+async function changedNotes(
+  { our, their, merged }: Merge,
+  { studyId, idFor, accountOf }: Placing,
+): Promise<TableDiff<Note>> {
+  const added: Note[] = [];
   for (const id of merged.notes.added) {
     const note = their.records.notes.get(id)!;
-    notes.push({
+    added.push({
       ...{ id: idFor(id), studyId, text: note.text, unsure: note.unsure },
       ...{ responseId: their.answerHere(note.response_id), start: note.start, end: note.end },
       respondentId: their.respondentHere(note.respondent_id),
@@ -104,34 +149,12 @@ export async function changeOfMerge(
       createdAt: new Date(note.created_at).toISOString(),
     });
   }
-  const updatedNotes = merged.notes.updated.map((id) => {
-    const from = records.notes.get(id)!;
+  const updated = merged.notes.updated.map((id) => {
+    const from = our.records.notes.get(id)!;
     const { text, unsure } = their.records.notes.get(id)!;
     return { from, to: { ...from, text, unsure } };
   });
-  const { readings, answers } = await secondReadings(tx, { studyId, accountId }, merge, {
-    ...{ idFor, accountOf },
-  });
-  return {
-    copied,
-    diff: {
-      theme: { ...nothing(), added: themes },
-      code: { ...nothing(), added: codes, updated: updatedCodes },
-      mention: {
-        added: mentions,
-        updated: updatedMentions,
-        removed: merged.mentions.removed.map((id) => records.mentions.get(id)!),
-      },
-      settlement: { ...nothing(), added: settlements },
-      note: {
-        added: notes,
-        updated: updatedNotes,
-        removed: merged.notes.removed.map((id) => records.notes.get(id)!),
-      },
-      second_reading: { ...nothing(), added: readings },
-      second_reading_answer: { ...nothing(), added: answers },
-    },
-  };
+  return { added, updated, removed: merged.notes.removed.map((id) => our.records.notes.get(id)!) };
 }
 
 const isHere = ({ records }: Merge['our'], origin: string): boolean =>
@@ -143,12 +166,9 @@ const isHere = ({ records }: Merge['our'], origin: string): boolean =>
 /** Answers that both settled apart, as readings that are done: ours first, theirs second. */
 async function secondReadings(
   tx: EntityManager,
-  { studyId, accountId }: Maker,
+  drawnBy: number,
   { our, merged }: Merge,
-  {
-    idFor,
-    accountOf,
-  }: { idFor: (origin: string) => string; accountOf: (name: string) => Promise<number> },
+  { studyId, idFor, accountOf }: Placing,
 ): Promise<{ readings: SecondReading[]; answers: SecondReadingAnswer[] }> {
   const readings: SecondReading[] = [];
   const answers: SecondReadingAnswer[] = [];
@@ -163,7 +183,7 @@ async function secondReadings(
     readings.push({
       ...{ id, studyId, questionId, readerId: await accountOf(coder) },
       firstCoders: first.map(({ coderId }) => coderId),
-      ...{ drawnFrom: double.length, drawn: double.length, drawnBy: accountId },
+      ...{ drawnFrom: double.length, drawn: double.length, drawnBy },
       drawnAt: new Date().toISOString(),
     });
     for (const { answer, here, there } of double)

@@ -28,7 +28,7 @@ export const studyListTexts = {
   newestFirst: 'newest first',
   studiesYellowThread: 'Studies – Yellow Thread',
   studies: 'Studies',
-  password: 'Password',
+  password: 'Password and sessions',
   signOut: 'Sign out',
   yourStudies: 'your studies',
   yourStudies2: 'Your studies',
