@@ -197,7 +197,11 @@ async function workTogether(page: Page, browser: Browser): Promise<void> {
   await linnet.getByRole('button', { name: 'Open a copy of a study …' }).click();
   await linnet.getByLabel('File of a saved study').setInputFiles(studyFile);
   await linnet.waitForURL(/studies\/\d+\//);
-  await answers(linnet, 12, 'Reliability');
+  await answers(linnet, 24, 'Reliability');
+  await linnet.keyboard.type('Ticket machine');
+  await linnet.keyboard.press('Shift+Enter');
+  await linnet.keyboard.press('Enter');
+  await saved(linnet);
   const theirs = await saveStudyFile(linnet);
 
   await answers(page, 5, 'Reliability');

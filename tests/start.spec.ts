@@ -150,6 +150,18 @@ test('starts with the demo, survives a kill -9 with nothing lost or half done, a
   await expect.poll(health, { timeout: 60_000 }).toBe('reachable');
   await expect.poll(async () => (await unsettle()).status(), { timeout: 60_000 }).toBe(200);
 
+  // another machine takes jobs from the same database, until it is asked to stop
+  const worker = spawn('npm', ['run', '--silent', 'worker'], {
+    cwd: project,
+    env: { ...process.env, DATABASE_URL: databaseUrl() },
+  });
+  let said = '';
+  worker.stdout.on('data', (chunk) => (said += String(chunk)));
+  await expect.poll(() => said, { timeout: 60_000 }).toContain('A worker is ready.');
+  worker.kill('SIGTERM');
+  await ended(worker);
+  expect(worker.exitCode).toBe(0);
+
   await again.stop();
   await expect(api.get('/api/session')).rejects.toThrow(/ECONNREFUSED/);
   expect(existsSync(postmasterFile)).toBe(false);

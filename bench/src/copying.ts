@@ -3,6 +3,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import { answersOf13 } from './encoding.js';
+import { heldIn } from './held.js';
 import { rounded } from './material.js';
 import { address, bringIn, enter, FOLDER, timedAsync, withProduct } from './product.js';
 
@@ -47,6 +48,8 @@ export async function copying(args: string[]) {
       form.append('file', copy, 'copy.zip');
       return call('POST', `/studies/${study}/merges/preview`, form);
     });
+    for (const { ms, requests } of heldIn(product.lines()))
+      console.error(`${Math.round(ms)} ms: ${requests.join(', ')}`);
     const size = rounded(copy.size / 1024 ** 2, 1);
     return [
       { step: 'saved', seconds: rounded(saved / 1000, 1), 'peak, MB': saving, 'file, MB': size },

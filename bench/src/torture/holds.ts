@@ -1,14 +1,8 @@
 import { openAsBlob } from 'node:fs';
-import { z } from 'zod';
+import { heldIn } from '../held.js';
 import { writeFiles } from '../importing.js';
 import { bringInto, enter, FOLDER, type Product } from '../product.js';
 import { newCode, smallStudy, waits, type Trial } from './people.js';
-
-const heldSchema = z.object({
-  msg: z.literal('the event loop was held'),
-  ms: z.number(),
-  requests: z.array(z.string()),
-});
 
 /** Everything that reads a study of 100,000 answers, while the server watches for how long each holds up all others. */
 export async function holds(product: Product): Promise<Trial[]> {
@@ -64,10 +58,7 @@ export async function holds(product: Product): Promise<Trial[]> {
     ...['zip', 'xlsx'].map((format) => `${path}/respondents/files/${format}`),
   ];
   for (const address of files) await waited.of(() => take(address));
-  const held = product.lines().flatMap((line) => {
-    const read = heldSchema.safeParse(line.startsWith('{') ? JSON.parse(line) : null);
-    return read.success ? [read.data] : [];
-  });
+  const held = heldIn(product.lines());
   for (const { ms, requests } of held)
     console.error(`${Math.round(ms)} ms: ${requests.join(', ')}`);
   const longest = held.reduce((most, { ms }) => Math.max(most, ms), 0);
