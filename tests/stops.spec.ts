@@ -193,6 +193,35 @@ test('report: what is chosen stands in the address; questions stand side by side
   await expect(page.getByRole('dialog')).toHaveAccessibleName('Getting a place: Improve');
 });
 
+test('report and look: figures of one question never stand below the wording of another', async ({
+  page,
+}) => {
+  await openDemo(page, 'Report');
+  await page.getByRole('link', { name: '2 Value' }).click();
+  for (const [stop, shown, asked] of [
+    ['Report', page.getByText('Theme and code'), /\/report\?/u],
+    ['Look', page.getByRole('heading', { name: 'Words people use' }), /\/look$/u],
+  ] as const) {
+    await page.getByRole('link', { name: new RegExp(`^${stop}\\b`) }).click();
+    await expect(shown).toBeVisible();
+    let release = () => undefined as void;
+    const released = new Promise<void>((resolve) => (release = resolve));
+    // the other question is not there yet
+    await page.route(asked, async (route) => {
+      await released;
+      await route.continue();
+    });
+    await page.getByRole('link', { name: '1 Improve' }).click();
+    await expect(page.getByText('What one thing would most improve')).toBeVisible();
+    await expect(shown).toHaveCount(0);
+    release();
+    await expect(shown).toBeVisible();
+    await page.unroute(asked);
+    await page.getByRole('link', { name: '2 Value' }).click();
+    await expect(shown).toBeVisible();
+  }
+});
+
 test('report: a long table is drawn where it is in view, to its last row, by pointer and by key', async ({
   page,
 }) => {

@@ -14,7 +14,6 @@ import {
 } from '@yellow-thread/contract';
 import { inkOn, nextLook, STITCHES, type Stitch } from '@yellow-thread/core/codebook';
 import {
-  keepPreviousData,
   queryOptions,
   useMutation,
   useQueries,
@@ -32,6 +31,7 @@ import {
   FROM_DECISIONS,
   FROM_MENTIONS,
   holdFetches,
+  keptWithin,
 } from './queryClient.js';
 
 export const codebookKey = (study: number) => ['codebook', study];
@@ -345,7 +345,7 @@ export const useMentionOrder = (
         })
       ).mentions,
     enabled: isWanted,
-    placeholderData: keepPreviousData,
+    placeholderData: keptWithin(study),
   }).data;
 
 const pinsKey = (study: number) => ['pins', study];

@@ -1,10 +1,10 @@
 import { api, type GroupFields, type Rule } from '@yellow-thread/contract';
 import type { RuleNames } from '@yellow-thread/core/groups';
-import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call } from './client.js';
 import { useCodebook } from './codebook.js';
-import { asChange, queryClient } from './queryClient.js';
+import { asChange, queryClient, keptWithin } from './queryClient.js';
 import { restrict } from './restriction.js';
 import { useImports } from './sheets.js';
 import { useStudy } from './studies.js';
@@ -21,7 +21,7 @@ export const useGroupSize = (study: number, rule: Rule, groupId: string) =>
     queryKey: ['group-size', study, groupId, rule],
     queryFn: ({ signal }) =>
       call(api.sizeOfGroup, { params: { study }, body: { rule, groupId }, signal }),
-    placeholderData: keepPreviousData,
+    placeholderData: keptWithin(study, groupId),
     retry: false,
   });
 

@@ -1,13 +1,13 @@
 import { api, type ClusterDecision, type NetworkFormat, type Rule } from '@yellow-thread/contract';
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { addressOf, call } from './client.js';
-import { asChange } from './queryClient.js';
+import { asChange, keptWithin } from './queryClient.js';
 
 export const useLook = (study: number, question: number) =>
   useQuery({
     queryKey: ['look', study, question],
     queryFn: ({ signal }) => call(api.lookAtQuestion, { params: { study, question }, signal }),
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, question),
   });
 
 /** What the people of a rule say more and less often than all others; nothing is asked without a rule. */
@@ -29,7 +29,7 @@ export const useWordNetwork = (study: number, question: number, query: string) =
     queryKey: ['look', study, question, 'network', query],
     queryFn: ({ signal }) =>
       call(api.getWordNetwork, { params: { study, question }, search: query, signal }),
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, question),
   });
 
 export const networkFileAddress = (
@@ -49,7 +49,7 @@ export const useAnswerClusters = (study: number, question: number, k: number | n
         query: { k: k ?? undefined },
         signal,
       }),
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, question),
   });
 
 /** Has many answers gathered by a job. */
@@ -93,7 +93,7 @@ export const useRepresentatives = (
         },
         signal,
       }),
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, question),
   });
 
 const AT_ONCE = 50;

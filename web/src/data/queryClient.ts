@@ -4,6 +4,7 @@ import {
   QueryClient,
   type Query,
   type QueryFilters,
+  type QueryKey,
 } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { asProblem, ProblemError } from '../lib/problem.js';
@@ -118,6 +119,17 @@ export const asKeyedChange = (...refreshes: Resource[]) => ({
 const REST_MS = 500;
 /** So long at most, while somebody types on: counts that only the server knows are not left behind for longer. */
 const MOST_MS = 3000;
+
+/**
+ * Keeps what is shown until what is asked for has come, as long as it is of the same place: figures of one question must
+ * not stand below the wording of another.
+ *
+ * @param place the parts of the key behind its first that say where it is: the study, and its question or sheet
+ */
+export const keptWithin =
+  (...place: readonly unknown[]) =>
+  <Data>(before: Data | undefined, query: { queryKey: QueryKey } | undefined): Data | undefined =>
+    place.every((part, i) => query?.queryKey[i + 1] === part) ? before : undefined;
 
 let lastKey = -Infinity;
 globalThis.addEventListener('keydown', () => (lastKey = performance.now()), { capture: true });

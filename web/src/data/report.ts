@@ -1,5 +1,6 @@
 import { api, type TableFormat, type TogetherQuery } from '@yellow-thread/contract';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { keptWithin } from './queryClient.js';
 import { call, addressOf } from './client.js';
 
 /** A table; `query` is what chooses it in the address of the API. */
@@ -8,7 +9,7 @@ export const useReport = (study: number, question: number, query: string) =>
     queryKey: ['report', study, question, query],
     queryFn: ({ signal }) =>
       call(api.getReport, { params: { study, question }, search: query, signal }),
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, question),
   });
 
 export const reportFileAddress = (
@@ -61,7 +62,7 @@ export const useAnswersBehind = ({
       }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next ?? undefined,
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, question),
   });
 
 export const useTogether = (study: number, question: number, inOne: TogetherQuery['inOne']) =>

@@ -8,15 +8,9 @@ import {
   type StudyChange,
   type VariableDetail,
 } from '@yellow-thread/contract';
-import {
-  keepPreviousData,
-  useMutation,
-  useQueries,
-  useQuery,
-  useQueryClient,
-} from '@tanstack/react-query';
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from './client.js';
-import { asChange, holdFetches } from './queryClient.js';
+import { asChange, holdFetches, keptWithin } from './queryClient.js';
 
 export interface RespondentOrder {
   sort: 'id' | 'order' | number;
@@ -35,7 +29,7 @@ export const useRespondentIds = (study: number, order: RespondentOrder) =>
       const query = { ...rest, ...(rule && { rule: JSON.stringify(rule) }) };
       return (await call(api.listRespondents, { params: { study }, query, signal })).ids;
     },
-    placeholderData: keepPreviousData,
+    placeholderData: keptWithin(study),
   });
 
 /** Respondents are fetched in stretches of so many. */

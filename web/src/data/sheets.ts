@@ -12,7 +12,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { addressOf, call, send } from './client.js';
 import { ProblemError } from '../lib/problem.js';
-import { refresh } from './queryClient.js';
+import { refresh, keptWithin } from './queryClient.js';
 
 /** Sends a file, telling how far it is; can be called off. */
 export function useUploadSheet(study: number) {
@@ -89,7 +89,7 @@ export const useSheetCheck = (study: number, sheet: number, settings: SheetSetti
     queryKey: ['sheet-check', study, sheet, settings],
     queryFn: ({ signal }) =>
       call(api.checkSheet, { params: { study, sheet }, body: settings, signal }),
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, sheet),
     staleTime: Infinity,
   });
 
@@ -105,7 +105,7 @@ export const useSheetDifference = (
     enabled: enabled && settings.as !== 'respondents',
     queryFn: ({ signal }) =>
       call(api.compareSheet, { params: { study, sheet }, body: settings, signal }),
-    placeholderData: (before) => before,
+    placeholderData: keptWithin(study, sheet),
     staleTime: Infinity,
   });
 

@@ -55,7 +55,7 @@ function countingBytes(tell: (bytes: number) => void): TransformStream<Uint8Arra
 
 /** What a reply calls its file. */
 const fileNameIn = (headers: Headers): string =>
-  /filename="([^"]+)"/u.exec(headers.get('content-disposition') ?? '')?.[1] ?? 'study.zip';
+  /filename="?([^";]+)/u.exec(headers.get('content-disposition') ?? '')?.[1] ?? 'study.zip';
 
 /** Sends a study file to an operation that takes one; `share` of it is sent. */
 function useStudyFile<Endpoint extends SendsStudyFile>(

@@ -1,7 +1,7 @@
 import { api, type ToneCheckFields } from '@yellow-thread/contract';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { addressOf, call } from './client.js';
-import { asChange } from './queryClient.js';
+import { asChange, keptWithin } from './queryClient.js';
 
 /** How the tone of a question's lines stands. */
 export const useTone = (study: number, question: number) =>
@@ -9,7 +9,7 @@ export const useTone = (study: number, question: number) =>
     queryKey: ['tone', study, question],
     queryFn: ({ signal }) =>
       call(api.getTone, { params: { study, question }, query: { limit: '1' }, signal }),
-    placeholderData: keepPreviousData,
+    placeholderData: keptWithin(study, question),
   });
 
 /** The next few lines to be checked: they stay as they are while one checks them. */
@@ -50,7 +50,7 @@ export const useToneReport = (study: number, question: number, by: string) =>
     queryKey: ['tone-report', study, question, by],
     queryFn: ({ signal }) =>
       call(api.getToneReport, { params: { study, question }, query: queryOf(by), signal }),
-    placeholderData: keepPreviousData,
+    placeholderData: keptWithin(study, question),
   });
 export const toneFileAddress = (study: number, question: number, by: string) =>
   addressOf(api.downloadToneReport, { params: { study, question }, query: queryOf(by) });
