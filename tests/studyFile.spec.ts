@@ -92,7 +92,7 @@ test('a copy is worked on at another machine, and what was coded there is merged
   await page.getByLabel('Saved copy to merge').setInputFiles(asFile(theirs.buffer));
   const summary = page.getByRole('status').filter({ hasText: 'The copy of “Shared out”' });
   await expect(summary).toContainText('1 answer settled there is settled here, too.');
-  await expect(summary).toContainText('New codes: Comfort and Price.');
+  await expect(summary).toContainText('New codes: Price and Comfort.');
   await expect(summary).toContainText('1 answer to “Why?” was settled in both, by owner there');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Merge it' }).click();

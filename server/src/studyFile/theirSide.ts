@@ -24,10 +24,10 @@ const ROWS = {
   question: z.object({ id: int, label: text, wording: text }),
   respondent: z.object({ id: int, external_id: text }),
   response: z.object({ id: int, question_id: int, respondent_id: int, text }),
-  theme: z.object({ id: uuid, name: text, ink: text, stitch: text }),
+  theme: z.object({ id: uuid, name: text, ink: text, stitch: text, position: int }),
   code: z.object({
     ...{ id: uuid, theme_id: uuid.nullable(), name: text, definition: text, include: text },
-    ...{ exclude: text, archived: z.boolean(), questions: z.array(int).nullable() },
+    ...{ exclude: text, archived: z.boolean(), questions: z.array(int).nullable(), position: int },
   }),
   mention: z.object({
     ...{ id: uuid, response_id: int, code_id: uuid, coder_id: int, typical: z.boolean() },
@@ -93,10 +93,8 @@ export async function readTheirSide(
   const coderOf = (id: number): string => people[id - 1] ?? '';
   const matched = await matchAnswers(zip, our);
   const { answerHere, respondentHere, lengthOf } = matched;
-  const themes = new Map<string, TheirRow<'theme'>>();
-  for await (const theme of rowsOf(zip, 'theme')) themes.set(theme.id, theme);
-  const codes = new Map<string, TheirRow<'code'>>();
-  for await (const code of rowsOf(zip, 'code')) codes.set(code.id, code);
+  const themes = await inOrder(rowsOf(zip, 'theme'));
+  const codes = await inOrder(rowsOf(zip, 'code'));
   const mentions = new Map<string, TheirRow<'mention'>>();
   const given = new Map<string, GivenCode>();
   for await (const mention of rowsOf(zip, 'mention')) {
@@ -158,6 +156,17 @@ export async function readTheirSide(
     ...{ answerHere, respondentHere, questionHere: matched.questionHere, coderOf },
     answers: matched.counts,
   };
+}
+
+/** Rows by their ids, as they stand in the codebook. */
+async function inOrder<Row extends { id: string; position: number }>(
+  rows: AsyncIterable<Row>,
+): Promise<Map<string, Row>> {
+  const found: Row[] = [];
+  for await (const row of rows) found.push(row);
+  return new Map(
+    found.toSorted((a, b) => a.position - b.position).map((row) => [row.id, row] as const),
+  );
 }
 
 /**
