@@ -27,12 +27,17 @@ import { readingsTexts } from '../wording/agreement.js';
 const settledAnswers = `from response r where r.question_id = :questionId and not r.no_answer
   and exists (select 1 from settlement t where t.response_id = r.id and not t.assisted)`;
 
-/** The second readings of a question. */
+/** The second readings of a question. @param readerId whose alone; null for everybody's */
 export const listReadings = async (
   em: EntityManager,
   questionId: number,
+  readerId: number | null,
 ): Promise<ReadingList> => ({
-  readings: await findReadings(em, 'd.question_id = :questionId', { questionId }),
+  readings: await findReadings(
+    em,
+    'd.question_id = :questionId and (:readerId::int is null or d.reader_id = :readerId::int)',
+    { questionId, readerId },
+  ),
 });
 
 /** @param where a condition on `second_reading d` */

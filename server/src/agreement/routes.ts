@@ -1,5 +1,5 @@
 import { api } from '@yellow-thread/contract';
-import { makerOf } from '../people/index.js';
+import { makerOf, requireAccount } from '../people/index.js';
 import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { readAgreement, settleDisagreement } from './comparison.js';
@@ -14,9 +14,10 @@ import {
 import { DONE, route } from '../route.js';
 
 export function agreementRoutes(app: App): void {
-  route(app, api.listReadings, async ({ em, params }) => {
+  route(app, api.listReadings, async (request) => {
+    const { em, params, role } = request;
     const question = await findQuestion(em, params.study, params.question);
-    return listReadings(em, question.id);
+    return listReadings(em, question.id, role === 'coder' ? requireAccount(request).id : null);
   });
   route(app, api.drawReading, async (request) => {
     const { em, params, body } = request;

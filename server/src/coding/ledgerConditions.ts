@@ -10,7 +10,7 @@ import {
   respondentsOf,
   respondentsOfRule,
 } from '../groups/index.js';
-import { isAssigned } from '../people/index.js';
+import { assignedTo } from '../people/index.js';
 import { isWithheld, currentThresholds } from './answers.js';
 
 const settled = 'exists (select 1 from settlement t where t.response_id = r.id)';
@@ -113,7 +113,7 @@ export async function conditionOf(
   for (const coderId of new Set([isCoder ? accountId : null, assigned ?? null]))
     if (coderId !== null)
       parts.push({
-        sql: isAssigned('r.id', `:assigned${coderId}`),
+        sql: `r.id in ${assignedTo(`:assigned${coderId}`)}`,
         values: { studyId, [`assigned${coderId}`]: coderId },
       });
   const with_ = 'select 1 from mention m where m.response_id = r.id and m.code_id';

@@ -6,8 +6,9 @@ import {
   type AccountRow,
   type ChangeMaker,
 } from '../database/index.js';
-import { hasAccess, idSchema, type Role } from '@yellow-thread/contract';
+import { hasAccess, idSchema, uuidSchema, type Role } from '@yellow-thread/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { z } from 'zod';
 import { problems } from '../wording/problems.js';
 
 declare module 'fastify' {
@@ -71,12 +72,18 @@ export async function requireStudy(request: FastifyRequest): Promise<void> {
   request.role = membership.role;
 }
 
-/** What a request names that a coder may only name of their own work. */
-interface Named {
-  params: { study: number; response?: number; mention?: string; note?: string };
-  query: { ids?: readonly number[] } | undefined;
-  body: { responseId?: number | null; respondentId?: number | null } | undefined;
-}
+/** What a request names that a coder may only name of their own work; other endpoints name nothing else by these words. */
+const namedSchema = z.object({
+  params: z.object({
+    study: idSchema,
+    response: idSchema.optional(),
+    mention: uuidSchema.nullable().default(null),
+    note: uuidSchema.nullable().default(null),
+    reading: uuidSchema.optional(),
+  }),
+  query: z.object({ ids: z.array(idSchema).default([]) }).nullish(),
+  body: z.object({ responseId: idSchema.nullish(), respondentId: idSchema.nullish() }).nullish(),
+});
 
 /**
  * Lets coders at the answers that are assigned to them alone, and at what they made themselves there. For others nothing
@@ -86,27 +93,31 @@ interface Named {
  */
 export async function requireAssigned(request: FastifyRequest): Promise<void> {
   if (request.role !== 'coder') return;
-  // what the endpoint declares was parsed, and names nothing else by these words
-  const { params, query, body } = request as unknown as Named;
-  const { study: studyId, response, mention = null, note = null } = params;
+  const { params, query, body } = namedSchema.parse(request);
+  const { study: studyId, response, mention, note, reading } = params;
+  // whose a second reading is, and of which answers, it says itself
+  if (reading) return;
   if (body?.respondentId) throw problems.notFound('respondent');
   const responses = [response, body?.responseId, ...(query?.ids ?? [])].filter(
-    (id): id is number => typeof id === 'number',
+    (id) => typeof id === 'number',
   );
   const { mine } = await row<{ mine: boolean }>(
     request.em,
     `select not exists (
-         select 1 from unnest(:responses::int[]) as one (id)
-         where not exists (select 1 from response r where r.id = one.id and ${isAssigned('r.id')}))
+         select 1 from unnest(:responses::int[]) as one (id) where one.id not in ${assignedTo()})
        and not exists (select 1 from mention m where m.id = :mention::uuid
-         and (m.coder_id <> :coderId or not ${isAssigned('m.response_id')}))
+         and (m.coder_id <> :coderId or m.response_id not in ${assignedTo()}))
        and not exists (select 1 from note n where n.id = :note::uuid and n.author_id <> :coderId) as mine`,
     { studyId, coderId: requireAccount(request).id, responses, mention, note },
   );
   if (!mine) throw problems.notFound('answer');
 }
 
-/** The condition that an answer is assigned to a coder in the study `:studyId`. @param response its id, in SQL @param coder theirs */
-export const isAssigned = (response: string, coder = ':coderId'): string =>
-  `exists (select 1 from assignment g
-    where g.study_id = :studyId and g.coder_id = ${coder} and g.response_ids @> to_jsonb(${response}))`;
+/**
+ * The answers that are assigned to a coder in the study `:studyId`, as a set that is made once for all rows it is asked of.
+ *
+ * @param coder theirs, in SQL
+ */
+export const assignedTo = (coder = ':coderId'): string =>
+  `(select jsonb_array_elements(g.response_ids)::int from assignment g
+    where g.study_id = :studyId and g.coder_id = ${coder})`;

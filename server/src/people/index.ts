@@ -2,7 +2,7 @@ export { ensureDemoResearcher, ensureOwner } from './accounts.js';
 export { noteInAudit, type AuditAction } from './audit.js';
 export { auditRoutes, noteExports } from './auditRoutes.js';
 export {
-  isAssigned,
+  assignedTo,
   loadAccount,
   makerOf,
   requireAccount,
@@ -12,7 +12,7 @@ export {
 } from './guard.js';
 export { removeExpiredInvitations } from './invitations.js';
 export { memberRoutes } from './memberRoutes.js';
-export { maskWriteUp, readerMask, type ReaderMask } from './readerMask.js';
+export { behindForReaders, maskWriteUp, readerMask } from './readerMask.js';
 export { peopleRoutes } from './routes.js';
 export {
   createSessionStore,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { ListedAssignment, Membership, Role } from '@yellow-thread/contract';
+import type { ListedAssignment, Membership, ReadingAnswers, Role } from '@yellow-thread/contract';
 import { ROLES } from '@yellow-thread/contract';
 import { startServer, type Client, type TestServer } from '../../test/app.js';
 import { makePlaces } from '../../test/places.js';
@@ -158,6 +158,36 @@ test('a coder sees, codes and settles what is assigned to them, and nothing else
   ).toEqual(wanted.slice(0, 2));
   const { assigned } = (await coder.get<Membership>(`${study.base}/membership`)).body;
   expect(assigned).toEqual([{ questionId: study.question, size: 3, left: 2 }]);
+
+  // a second reading is theirs to do, of answers that are not assigned to them
+  await owner.send('PUT', `${study.base}/responses/${ids[4]!}/settlement`, {
+    body: { settled: true },
+  });
+  await assign(people.researcher.accountId, [ids[4]!]);
+  const reading = randomUUID();
+  await owner.send('POST', `${path}/readings`, {
+    body: { id: reading, readerId: coder.accountId, size: 500, like: null },
+  });
+  const toRead = await coder.get<ReadingAnswers>(`${path}/readings/${reading}/answers`);
+  expect(toRead.body.answers.map(({ responseId }) => responseId)).toContain(ids[4]);
+  for (const { responseId } of toRead.body.answers)
+    expect(
+      (
+        await coder.send('PUT', `${path}/readings/${reading}/answers`, {
+          body: { responseId, codes: [codeId] },
+        })
+      ).status,
+    ).toBe(200);
+  expect((await coder.get(`${path}/readings/${reading}/agreement`)).status).toBe(403);
+  // only who was asked for it
+  const foreignReading = randomUUID();
+  await owner.send('POST', `${path}/readings`, {
+    body: { id: foreignReading, readerId: owner.accountId, size: 500, like: null },
+  });
+  expect((await coder.get(`${path}/readings/${foreignReading}/answers`)).body).toMatchObject({
+    code: 'not_your_reading',
+  });
+  expect((await coder.send('POST', `${study.base}/undo`)).status).toBe(200);
 
   // taken back, it is no longer theirs; what they coded stays, and they undo what they did
   expect((await owner.send('DELETE', `${study.base}/assignments/${id}`)).status).toBe(200);

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { useSecondCoding, useEndReading, useReading } from '../data/agreement.js';
 import { usePins, type DrawnCodebook } from '../data/codebook.js';
 import { runCommand, usePaletteCommands } from '../frame/commands.js';
+import { useMay } from '../frame/access.js';
 import { useKeyHelp } from '../frame/keys.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { AnswerText } from '../parts/answerText.js';
@@ -45,6 +46,7 @@ function Answers({
   const { study, question } = useStudyLocation();
   const { mutate: code } = useSecondCoding(study.id, question.id, reading);
   const end = useEndReading(study.id, question.id);
+  const mayEnd = useMay('research');
   const firstUnread = answers.findIndex((one) => one.codes === null);
   const { active, goTo, rowOf } = useReadRows(answers.length, firstUnread);
   /** What the answers that one is at have so far; kept with the reading when one goes on. */
@@ -73,7 +75,7 @@ function Answers({
           <span className="figures" role="status">
             {readAgainTexts.coded(read, answers.length)}
           </span>
-          {read > 0 && (
+          {read > 0 && mayEnd && (
             <Button
               look="bare"
               title={readAgainTexts.excludesComparisonWhatCoded}

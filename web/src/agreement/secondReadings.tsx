@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import { useDrawnCodebook } from '../data/codebook.js';
 import { useReadings, useRemoveReading } from '../data/agreement.js';
 import { useSession } from '../data/people.js';
+import { useMay } from '../frame/access.js';
 import { useStudyLocation } from '../frame/studyLocation.js';
 import { Button } from '../parts/button.js';
 import { PageProblem, Waiting } from '../parts/notices.js';
@@ -19,10 +20,12 @@ export function SecondReadings() {
   const readings = useReadings(study.id, question.id);
   const codebook = useDrawnCodebook(study.id);
   const me = useSession().data?.account?.id;
+  const mayCompare = useMay('research');
   if (readings.isError) return <PageProblem error={readings.error} />;
   if (!readings.data || !codebook) return <Waiting what={secondReadingsTexts.secondReadings} />;
   const reading = readings.data.readings.find(({ id }) => id === chosen);
   if (!reading) return <AllReadings readings={readings.data.readings} me={me} />;
+  if (reading.read === reading.size && !mayCompare) return <AllCoded size={reading.size} />;
   if (reading.read === reading.size)
     return <Compared key={reading.id} reading={reading} codebook={codebook} />;
   if (reading.readerId === me)
@@ -40,9 +43,23 @@ export function SecondReadings() {
   );
 }
 
+/** What a coder finds who has coded all of theirs: others look at how far it agrees. */
+function AllCoded({ size }: { size: number }) {
+  return (
+    <main className="work px-8 py-6 max-sm:px-4">
+      <h1>{secondReadingsTexts.allCoded}</h1>
+      <p className="my-2 max-w-prose">{secondReadingsTexts.othersCompare(size)}</p>
+      <Link to=".." relative="path" className="underline">
+        {secondReadingsTexts.allSecondReadings}
+      </Link>
+    </main>
+  );
+}
+
 function AllReadings({ readings, me }: { readings: ListedReading[]; me: number | undefined }) {
   const { study, question } = useStudyLocation();
   const remove = useRemoveReading(study.id, question.id);
+  const mayLead = useMay('research');
   return (
     <main className="work px-8 py-6 max-sm:px-4">
       <header className="mb-4 max-w-4xl">
@@ -71,33 +88,38 @@ function AllReadings({ readings, me }: { readings: ListedReading[]; me: number |
                 )}
               </span>
               <span className="ml-auto flex items-center gap-2">
-                <Link
-                  to={one.id}
-                  className={
-                    one.read < one.size && one.readerId === me
-                      ? 'rounded border border-ink bg-ink px-3 py-1.5 font-medium text-paper'
-                      : 'rounded px-3 py-1.5 font-medium underline'
-                  }
-                >
-                  {one.read === one.size
-                    ? secondReadingsTexts.seeHowFarAgree
-                    : one.readerId === me
-                      ? secondReadingsTexts.codeLeft(one.size, one.read)
-                      : secondReadingsTexts.underWay}
-                </Link>
-                <Button
-                  look="bare"
-                  aria-label={secondReadingsTexts.takeReadingAway(one.reader)}
-                  onClick={() => remove.mutate(one.id)}
-                >
-                  {secondReadingsTexts.takeAway}
-                </Button>
+                {(mayLead || one.read < one.size) && (
+                  <Link
+                    to={one.id}
+                    className={
+                      one.read < one.size && one.readerId === me
+                        ? 'rounded border border-ink bg-ink px-3 py-1.5 font-medium text-paper'
+                        : 'rounded px-3 py-1.5 font-medium underline'
+                    }
+                  >
+                    {one.read === one.size
+                      ? secondReadingsTexts.seeHowFarAgree
+                      : one.readerId === me
+                        ? secondReadingsTexts.codeLeft(one.size, one.read)
+                        : secondReadingsTexts.underWay}
+                  </Link>
+                )}
+                {mayLead && (
+                  <Button
+                    look="bare"
+                    aria-label={secondReadingsTexts.takeReadingAway(one.reader)}
+                    onClick={() => remove.mutate(one.id)}
+                  >
+                    {secondReadingsTexts.takeAway}
+                  </Button>
+                )}
               </span>
             </li>
           ))}
         </ul>
       )}
-      <DrawReading readings={readings} />
+      {mayLead && <DrawReading readings={readings} />}
+      {!mayLead && readings.length === 0 && <p>{secondReadingsTexts.noneForYou}</p>}
     </main>
   );
 }

@@ -160,4 +160,8 @@ export const secondReadingsTexts = {
   underWay: 'In progress',
   takeReadingAway: (reader: string) => `Remove the reading by ${reader}`,
   takeAway: 'Remove',
+  allCoded: 'All of these are coded',
+  othersCompare: (size: number) =>
+    `You have coded ${counted(size, 'answer')} a second time. Whoever leads the study sees how far that agrees with the first coding.`,
+  noneForYou: 'Nobody has asked you to code answers of this question a second time.',
 };
