@@ -38,19 +38,25 @@ export interface WrittenNote {
  * The coding of one of two copies of a study that were worked on apart. Ids of themes, codes, mentions and notes are
  * those that they had when the copies parted, or were given since.
  */
-export interface CodingSide {
+export interface Coding {
   themes: ReadonlyMap<string, { name: string }>;
   codes: ReadonlyMap<string, CodeFields>;
   mentions: ReadonlyMap<string, GivenCode>;
   settlements: readonly SettledAnswer[];
   notes: ReadonlyMap<string, WrittenNote>;
-  /** Ids of records that were changed since the copies parted; empty where that is not known. */
+}
+
+/** What was done to one of the copies since they parted; empty where that is not known. */
+export interface SinceParted {
+  /** Ids of records that were changed. */
   edited: ReadonlySet<string>;
-  /** Ids of records that were removed since. */
+  /** Ids of records that were removed. */
   removed: ReadonlySet<string>;
-  /** Codes that were merged since, and into which. */
+  /** Codes that were merged, and into which. */
   mergedInto: ReadonlyMap<string, string>;
 }
+
+export type CodingSide = Coding & SinceParted;
 
 export const keyOfSettled = ({ answer, coder }: SettledAnswer): string => `${answer} ${coder}`;
 

@@ -1,11 +1,10 @@
 export {
-  foldedName,
   keyOfSettled,
-  type CodeFields,
+  type Coding,
   type CodingSide,
   type GivenCode,
   type SettledAnswer,
-  type WrittenNote,
+  type SinceParted,
 } from './codingSide.js';
-export { mergeCodes, type CodeDifference, type MergedCodes } from './mergeCodes.js';
-export { mergeCoding, type DoubleCoded, type MergedCoding } from './mergeCoding.js';
+export { type MergedCodes } from './mergeCodes.js';
+export { mergeCoding, type MergedCoding } from './mergeCoding.js';

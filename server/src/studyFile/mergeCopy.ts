@@ -56,8 +56,8 @@ export async function mergeCopy(em: EntityManager, zip: Zip, maker: Maker): Prom
 
 function summaryOf({ manifest, our, their, merged }: Merge): MergeSummary {
   const { mentions, notes, settlements } = merged;
-  const nameThere = (id: string) => their.side.codes.get(id)?.name ?? '';
-  const nameHere = (id: string) => our.side.codes.get(id)?.name ?? nameThere(id);
+  const nameThere = (id: string) => their.coding.codes.get(id)?.name ?? '';
+  const nameHere = (id: string) => our.coding.codes.get(id)?.name ?? nameThere(id);
   const readings = readingsOf(merged, our);
   const added = merged.newCodes.map(nameThere);
   const count =

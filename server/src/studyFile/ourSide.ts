@@ -1,5 +1,5 @@
 import type { Code, Mention, Note, Theme } from '@yellow-thread/contract';
-import type { CodingSide, GivenCode, SettledAnswer } from '@yellow-thread/core/merge';
+import type { Coding, GivenCode, SettledAnswer } from '@yellow-thread/core/merge';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   asRecord,
@@ -10,14 +10,11 @@ import {
   ThemeEntity,
 } from '../database/index.js';
 import { eachPage } from './eachPage.js';
-import { keyOfChange, SincePartedBuilder, type KeptChange } from './sinceParted.js';
 import { FROM_COPY } from './saveCopy.js';
-
-const CHANGES_AT_ONCE = 500;
 
 /** The coding of the study that another's is brought into, with the records that it consists of. */
 export interface OurSide {
-  side: CodingSide;
+  coding: Coding;
   /** The records, by the ids that they had when the copies parted. */
   records: {
     themes: Map<string, Theme>;
@@ -44,29 +41,13 @@ export const keyOfAnswer = (questionId: number, externalId: string): string =>
 /** A person's name without what marks an account that was made for a copy. */
 export const ownName = (name: string): string => name.replace(FROM_COPY, '');
 
-/**
- * Reads the coding of a study.
- *
- * @param theirs the keys of the other side's changes, and whether each was undone there
- */
+/** Reads the coding of a study. @param origins what its ids were in the study that was copied first */
 export async function readOurSide(
   em: EntityManager,
   studyId: number,
-  theirs: ReadonlyMap<string, boolean>,
+  origins: ReadonlyMap<string, string>,
 ): Promise<OurSide> {
-  const origins = new Map<string, string>();
-  const here = new Map<string, string>();
-  await eachPage<{ id: string; origin: string }>(
-    em,
-    'select id, origin from copied_id where study_id = :studyId',
-    { studyId },
-    (page) => {
-      for (const { id, origin } of page) {
-        origins.set(id, origin);
-        here.set(origin, id);
-      }
-    },
-  );
+  const here = new Map([...origins].map(([id, origin]) => [origin, id]));
   const originOf = (id: string): string => origins.get(id) ?? id;
   const byOrigin = <R extends { id: string }>(records: readonly R[]): Map<string, R> =>
     new Map(records.map((record) => [originOf(record.id), record]));
@@ -108,7 +89,7 @@ export async function readOurSide(
       for (const { answer, coderId } of page) settlements.push({ answer, coder: nameOf(coderId) });
     },
   );
-  const side: CodingSide = {
+  const coding: Coding = {
     themes,
     codes: new Map(
       [...codes].map(([id, code]) => [
@@ -119,10 +100,9 @@ export async function readOurSide(
     mentions: given,
     settlements,
     notes: new Map([...notes].map(([id, note]) => [id, { ...note }])),
-    ...(await readSinceParted(em, { studyId, theirs, originOf })),
   };
   return {
-    ...{ side, accounts, nameOf },
+    ...{ coding, accounts, nameOf },
     records: { themes, codes, mentions, notes },
     idHere: (origin) => here.get(origin) ?? origin,
     ...(await readAnswersOf(em, studyId, nameOf)),
@@ -199,53 +179,4 @@ async function readAnswersOf(
     answers,
     read: new Set(read.map(({ responseId, readerId }) => `${responseId} ${nameOf(readerId)}`)),
   };
-}
-
-/** What was done here since the copies parted: all that is not in both histories, or undone in one of them. */
-async function readSinceParted(
-  em: EntityManager,
-  {
-    studyId,
-    theirs,
-    originOf,
-  }: { studyId: number; theirs: ReadonlyMap<string, boolean>; originOf: (id: string) => string },
-) {
-  const builder = new SincePartedBuilder();
-  const own = await readChangeKeys(em, studyId);
-  const wanted = own.filter(({ key, isUndone }) => {
-    const undoneThere = theirs.get(key);
-    return undoneThere === undefined ? !isUndone : isUndone && !undoneThere;
-  });
-  const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/giu;
-  for (let from = 0; from < wanted.length; from += CHANGES_AT_ONCE) {
-    const page = wanted.slice(from, from + CHANGES_AT_ONCE);
-    const diffs = await rows<{ id: number; diff: string }>(
-      em,
-      'select id, diff::text as diff from change where id = any(:ids::int[]) order by id',
-      { ids: page.map(({ id }) => id) },
-    );
-    const undone = new Set(page.filter(({ isUndone }) => isUndone).map(({ id }) => id));
-    for (const { id, diff } of diffs)
-      builder.add(JSON.parse(diff.replaceAll(UUID, originOf)), undone.has(id));
-  }
-  return builder.build();
-}
-
-/** The changes of a study, told apart as those of a file are. */
-export async function readChangeKeys(
-  em: EntityManager,
-  studyId: number,
-): Promise<{ id: number; key: string; isUndone: boolean }[]> {
-  const keys: { id: number; key: string; isUndone: boolean }[] = [];
-  await eachPage<Omit<KeptChange, 'diff'> & { id: number }>(
-    em,
-    `select id, to_jsonb(made_at)#>>'{}' as "madeAt", summary, undone_at is not null as "isUndone"
-     from change where study_id = :studyId order by id`,
-    { studyId },
-    (page) => {
-      for (const change of page)
-        keys.push({ id: change.id, isUndone: change.isUndone, key: keyOfChange(change) });
-    },
-  );
-  return keys;
 }

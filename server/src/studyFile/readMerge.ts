@@ -2,7 +2,7 @@ import type { StudyFileManifest } from '@yellow-thread/contract';
 import {
   keyOfSettled,
   mergeCoding,
-  type CodingSide,
+  type Coding,
   type GivenCode,
   type MergedCoding,
   type SettledAnswer,
@@ -10,8 +10,10 @@ import {
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { startTimeSlice } from '../timeSlice.js';
 import type { Zip } from '../zip.js';
-import { readChangeKeys, readOurSide, type OurSide } from './ourSide.js';
-import { readTheirChanges, readTheirSide, type TheirSide } from './theirSide.js';
+import { readOurSide, type OurSide } from './ourSide.js';
+import { readHistories } from './readHistories.js';
+import { readOrigins } from './readOrigins.js';
+import { readTheirSide, type TheirSide } from './theirSide.js';
 
 /** The two sides of a merge, and what comes of them. */
 export interface Merge {
@@ -28,23 +30,21 @@ export async function readMerge(
   manifest: StudyFileManifest,
   studyId: number,
 ): Promise<Merge> {
-  const theirs = await readTheirChanges(zip);
-  const ours = new Map(
-    (await readChangeKeys(em, studyId)).map(({ key, isUndone }) => [key, isUndone]),
-  );
-  const our = await readOurSide(em, studyId, theirs);
-  const their = await readTheirSide(zip, manifest.people, our, ours);
-  const touched = await touchedAnswers(our.side, their.side);
+  const origins = await readOrigins(em, studyId);
+  const histories = await readHistories(em, studyId, zip, (id) => origins.get(id) ?? id);
+  const our = await readOurSide(em, studyId, origins);
+  const their = await readTheirSide(zip, manifest.people, our);
+  const touched = await touchedAnswers(our.coding, their.coding);
   const merged = mergeCoding(
-    await onlyOf(our.side, touched),
-    await onlyOf(their.side, touched),
+    { ...(await onlyOf(our.coding, touched)), ...histories.here },
+    { ...(await onlyOf(their.coding, touched)), ...histories.there },
     (answer, coder) => our.read.has(`${answer} ${coder}`),
   );
   return { manifest, our, their, merged };
 }
 
 /** The answers that are not coded and settled alike on both sides: what is the same everywhere needs no merging. */
-async function touchedAnswers(here: CodingSide, there: CodingSide): Promise<Set<number>> {
+async function touchedAnswers(here: Coding, there: Coding): Promise<Set<number>> {
   const touched = new Set<number>();
   const slice = startTimeSlice();
   for (const [one, other] of [
@@ -74,20 +74,20 @@ async function touchedAnswers(here: CodingSide, there: CodingSide): Promise<Set<
   return touched;
 }
 
-/** A side with the coding of some answers alone. */
-async function onlyOf(side: CodingSide, answers: ReadonlySet<number>): Promise<CodingSide> {
+/** The coding of some answers alone. */
+async function onlyOf(coding: Coding, answers: ReadonlySet<number>): Promise<Coding> {
   const mentions = new Map<string, GivenCode>();
   const slice = startTimeSlice();
-  for (const [id, mention] of side.mentions) {
+  for (const [id, mention] of coding.mentions) {
     if (answers.has(mention.answer)) mentions.set(id, mention);
     if (slice.isOver()) await slice.next();
   }
   const settlements: SettledAnswer[] = [];
-  for (const one of side.settlements) {
+  for (const one of coding.settlements) {
     if (answers.has(one.answer)) settlements.push(one);
     if (slice.isOver()) await slice.next();
   }
-  return { ...side, mentions, settlements };
+  return { ...coding, mentions, settlements };
 }
 
 /** Answers that both settled apart, a reading for each question and each who coded there. */

@@ -22,7 +22,8 @@ const KIND_OF_KEY: Readonly<Record<string, Kind>> = {
 const KIND_OF_RECORD: Readonly<Record<string, Kind>> = {
   ...{ study: 'study', question: 'question', variable: 'variable', respondent: 'respondent' },
 };
-const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/giu;
+/** A uuid wherever it stands in a text. */
+export const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/giu;
 const INT_BYTES = 4;
 /** What a packed page may unpack to: more is made to fill the memory. */
 const LARGEST_PAGE = 128 * 1024 * 1024;

@@ -14,6 +14,7 @@ import { strToU8, Zip, ZipDeflate } from 'fflate';
 import { indexIds, row, rows, unpackInts } from '../database/index.js';
 import { startTimeSlice } from '../timeSlice.js';
 import { eachPage } from './eachPage.js';
+import { readOrigins } from './readOrigins.js';
 import { renumberRow, type FileRow, type Renumbering } from './renumber.js';
 import { FILE_TABLES, type FileTable, type Kind } from './tables.js';
 
@@ -98,20 +99,6 @@ async function numberRows(
     },
     accounts: () => [...accounts.keys()],
   };
-}
-
-/** What each id was in the study that was copied first, for those that are a copy's. */
-async function readOrigins(tx: EntityManager, studyId: number): Promise<Map<string, string>> {
-  const origins = new Map<string, string>();
-  await eachPage<{ id: string; origin: string }>(
-    tx,
-    'select id, origin from copied_id where study_id = :studyId',
-    { studyId },
-    (page) => {
-      for (const { id, origin } of page) origins.set(id, origin);
-    },
-  );
-  return origins;
 }
 
 async function writeTable(

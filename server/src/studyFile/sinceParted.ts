@@ -1,16 +1,16 @@
-import type { CodingSide } from '@yellow-thread/core/merge';
-
-/** A change as it stands in a history; ids are those that records had when the copies parted. */
-export interface KeptChange {
-  madeAt: string;
-  summary: string;
-  isUndone: boolean;
-  diff: unknown;
-}
+import type { SinceParted } from '@yellow-thread/core/merge';
 
 /** What tells a change of one history from all others, and the same change in both. */
-export const keyOfChange = ({ madeAt, summary }: Pick<KeptChange, 'madeAt' | 'summary'>): string =>
+export const keyOfChange = (madeAt: string, summary: string): string =>
   `${microsecondsOf(madeAt)} ${summary}`;
+
+/**
+ * Whether a change was made, or undone, since the copies parted.
+ *
+ * @param isUndoneThere whether it is undone in the other history; undefined where that does not have it
+ */
+export const isSinceParted = (isUndone: boolean, isUndoneThere: boolean | undefined): boolean =>
+  isUndoneThere === undefined ? !isUndone : isUndone && !isUndoneThere;
 
 /** A time as PostgreSQL writes it in JSON, whatever the time zone that it is told in. */
 function microsecondsOf(time: string): string {
@@ -25,8 +25,6 @@ interface Part {
   removed?: unknown[];
 }
 const TABLES = ['code', 'mention', 'note', 'theme'] as const;
-
-type SinceParted = Pick<CodingSide, 'edited' | 'removed' | 'mergedInto'>;
 
 /** Gathers what was done to a side since the copies parted, change by change from the first. */
 export class SincePartedBuilder {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { originSchema } from '@yellow-thread/contract';
 import {
   keyOfSettled,
-  type CodingSide,
+  type Coding,
   type GivenCode,
   type SettledAnswer,
 } from '@yellow-thread/core/merge';
@@ -12,7 +12,6 @@ import { studyFileTexts as texts } from '../wording/studyFile.js';
 import type { Zip } from '../zip.js';
 import { keyOfAnswer, type OurSide } from './ourSide.js';
 import { linesOf } from './readCopy.js';
-import { keyOfChange, SincePartedBuilder } from './sinceParted.js';
 
 const int = z.number().int();
 const time = z.string().refine((text) => !Number.isNaN(Date.parse(text)));
@@ -46,7 +45,7 @@ const ROWS = {
 export type TheirRow<Table extends keyof typeof ROWS> = z.infer<(typeof ROWS)[Table]>;
 
 /** The rows of a table. @throws Problem bad_study_file for one that is not what it should be */
-async function* rowsOf<Table extends keyof typeof ROWS>(
+export async function* rowsOf<Table extends keyof typeof ROWS>(
   zip: Zip,
   table: Table,
 ): AsyncGenerator<TheirRow<Table>> {
@@ -57,17 +56,9 @@ async function* rowsOf<Table extends keyof typeof ROWS>(
   }
 }
 
-/** Which changes a file's history holds, and whether each was undone; none where it does without. */
-export async function readTheirChanges(zip: Zip): Promise<Map<string, boolean>> {
-  const found = new Map<string, boolean>();
-  for await (const { made_at, summary, undone_at } of rowsOf(zip, 'change'))
-    found.set(keyOfChange({ madeAt: made_at, summary }), undone_at !== null);
-  return found;
-}
-
 /** The coding that a study file holds, of the answers that are in our study too. */
 export interface TheirSide {
-  side: CodingSide;
+  coding: Coding;
   records: {
     themes: Map<string, TheirRow<'theme'>>;
     codes: Map<string, TheirRow<'code'>>;
@@ -83,12 +74,11 @@ export interface TheirSide {
   answers: { matched: number; notHere: number; otherText: number };
 }
 
-/** Reads the coding of a file. @param ours changes of our study, by key, and whether each was undone here */
+/** Reads the coding of a file. */
 export async function readTheirSide(
   zip: Zip,
   people: readonly string[],
   our: OurSide,
-  ours: ReadonlyMap<string, boolean>,
 ): Promise<TheirSide> {
   const coderOf = (id: number): string => people[id - 1] ?? '';
   const matched = await matchAnswers(zip, our);
@@ -127,14 +117,8 @@ export async function readTheirSide(
         : (answerHere(note.response_id) ?? respondentHere(note.respondent_id)) !== null;
     if (isOn) notes.set(note.id, note);
   }
-  const since = new SincePartedBuilder();
-  for await (const { made_at, summary, undone_at, diff } of rowsOf(zip, 'change')) {
-    const undoneHere = ours.get(keyOfChange({ madeAt: made_at, summary }));
-    const isUndone = undone_at !== null;
-    if (undoneHere === undefined ? !isUndone : isUndone && !undoneHere) since.add(diff, isUndone);
-  }
   return {
-    side: {
+    coding: {
       themes,
       codes: new Map(
         [...codes].map(([id, { theme_id, name, definition, include, exclude, archived }]) => [
@@ -150,7 +134,6 @@ export async function readTheirSide(
           { codeId: code_id, text, unsure },
         ]),
       ),
-      ...since.build(),
     },
     records: { themes, codes, mentions, settlements, notes },
     ...{ answerHere, respondentHere, questionHere: matched.questionHere, coderOf },
