@@ -71,6 +71,13 @@ export async function readAnswersFor(
   );
 }
 
+/** An answer as coders see it: they code without the models' word. */
+export const withoutModels = (answer: LedgerAnswer): LedgerAnswer => ({
+  ...answer,
+  suggestions: [],
+  nothingLikely: false,
+});
+
 /** Responses with everything that is shown of them, in the order of the ids given. */
 export async function readAnswers(
   em: EntityManager,

@@ -7,7 +7,7 @@ import { makerOf, requireAccount, type Maker } from '../people/index.js';
 import { problems } from '../wording/problems.js';
 import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
-import { readAnswersFor, readRespondentAnswers } from './answers.js';
+import { readAnswersFor, readRespondentAnswers, withoutModels } from './answers.js';
 import { codeHits, readHits } from './hits.js';
 import { readLedger } from './ledger.js';
 import { editLine } from './lines.js';
@@ -52,11 +52,7 @@ export function codingRoutes(app: App, threads: Threads): void {
       requireAccount(request).id,
       query.ids.filter((id) => ids.has(id)),
     );
-    if (request.role !== 'coder') return { answers };
-    // coders code without the models' word
-    return {
-      answers: answers.map((answer) => ({ ...answer, suggestions: [], nothingLikely: false })),
-    };
+    return { answers: request.role === 'coder' ? answers.map(withoutModels) : answers };
   });
   route(app, api.getHits, async (request) => {
     const { em, params, query } = request;

@@ -1,10 +1,10 @@
-import type { Role, WriteUp, WriteUpNode } from '@yellow-thread/contract';
+import type { AnswersBehind, Role, WriteUp, WriteUpNode } from '@yellow-thread/contract';
 import { maskDetails } from '@yellow-thread/core/text';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { rows, StudyEntity } from '../database/index.js';
 
 /** Makes a text what a reader may see of it. */
-export type ReaderMask = (text: string) => string;
+type ReaderMask = (text: string) => string;
 
 /**
  * How texts are masked for whoever asks: contact details, and the names that any write-up of the study lists. Null where
@@ -43,3 +43,21 @@ export function maskWriteUp(writeUp: WriteUp, mask: ReaderMask): WriteUp {
     content: { ...writeUp.content, names: [], drafted: [], body: body && masked(body) },
   };
 }
+
+/** Answers behind a number as readers see them: without what coders note for each other, masked where that is asked for. */
+export const behindForReaders = (
+  behind: AnswersBehind,
+  mask: ReaderMask | null,
+): AnswersBehind => ({
+  ...behind,
+  answers: behind.answers.map((answer) => ({
+    ...answer,
+    notes: [],
+    ...(mask && {
+      text: mask(answer.text),
+      externalId: '',
+      // their places are those of the text before it was masked
+      mentions: answer.mentions.map((mention) => ({ ...mention, start: null, end: null })),
+    }),
+  })),
+});

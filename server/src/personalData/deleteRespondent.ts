@@ -8,7 +8,7 @@ import { problems } from '../wording/problems.js';
 import { personalDataTexts as texts } from '../wording/study.js';
 import { scrubHistory } from './scrubHistory.js';
 import { scrubWriteUps } from './scrubWriteUps.js';
-import { BIN_OF_STUDY, findTraces, type Traces } from './traces.js';
+import { BIN_OF_RESPONDENT, findTraces, type Traces } from './traces.js';
 
 /**
  * Deletes a respondent for good: their row, answers and all that hangs on these, what of it could be restored, their
@@ -55,15 +55,7 @@ async function deleteRows(
     'select distinct question_id as id from response where id = any(:responseIds::int[])',
     values,
   );
-  await rows(
-    tx,
-    `delete from bin_row b where ${BIN_OF_STUDY} and (
-       (b."table" = 'respondent' and (b.row->>'id')::int = any(:respondentIds::int[]))
-       or (b."table" = 'response' and (b.row->>'id')::int = any(:responseIds::int[]))
-       or (b.row->>'respondent_id')::int = any(:respondentIds::int[])
-       or (b.row->>'response_id')::int = any(:responseIds::int[]))`,
-    values,
-  );
+  await rows(tx, `delete from bin_row b where ${BIN_OF_RESPONDENT}`, values);
   // what hangs on them goes by its foreign keys
   await rows(tx, 'delete from respondent where id = any(:respondentIds::int[])', values);
   // categories that were theirs alone; others that nobody has may be those of a scale

@@ -1,7 +1,8 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { behindTheirParents, readForeignKeys, row, rows, StudyEntity } from '../database/index.js';
 import { problems } from '../wording/problems.js';
-import { BIN_OF_STUDY, findTraces } from './traces.js';
+import { theirChanges } from './theirChanges.js';
+import { BIN_OF_RESPONDENT, findTraces } from './traces.js';
 
 /**
  * All that is kept of one respondent: who they are and what they said in words of the study, and every row of the
@@ -14,7 +15,8 @@ export async function readPersonalRecord(
   studyId: number,
   externalId: string,
 ): Promise<object> {
-  const { respondentIds, responseIds } = await findTraces(em, studyId, externalId);
+  const traces = await findTraces(em, studyId, externalId);
+  const { respondentIds, responseIds } = traces;
   if (respondentIds.length === 0) throw problems.notFound('respondent');
   const { name, purpose } = await em.findOneOrFail(StudyEntity, studyId);
   const values = { studyId, respondentIds, responseIds };
@@ -39,18 +41,9 @@ export async function readPersonalRecord(
      where r.id = any(:responseIds::int[]) order by q.position, r.id`,
     values,
   );
-  const history = await rows(
-    em,
-    `select c.summary, a.name as by, c.made_at as at from change c join account a on a.id = c.account_id
-     where c.study_id = :studyId and c.diff::text ~ :pattern order by c.id`,
-    {
-      studyId,
-      pattern: [
-        ...responseIds.map((id) => `"responseId":\\s*${id}\\M`),
-        ...respondentIds.map((id) => `"(respondentId|id)":\\s*${id}\\M`),
-      ].join('|'),
-    },
-  );
+  const history: object[] = [];
+  for await (const { summary, by, at } of theirChanges(em, studyId, traces))
+    history.push({ summary, by, at });
   return {
     study: { name, purpose },
     respondent: externalId,
@@ -87,10 +80,7 @@ async function readRows(
   }
   const { all } = await row<{ all: unknown[] }>(
     em,
-    `select coalesce(jsonb_agg(b.row), '[]') as all from bin_row b where ${BIN_OF_STUDY} and (
-       (b."table" = 'respondent' and (b.row->>'id')::int = any(:respondentIds::int[]))
-       or (b.row->>'respondent_id')::int = any(:respondentIds::int[])
-       or (b.row->>'response_id')::int = any(:responseIds::int[]))`,
+    `select coalesce(jsonb_agg(b.row), '[]') as all from bin_row b where ${BIN_OF_RESPONDENT}`,
     values,
   );
   return all.length > 0 ? { ...found, deleted: all } : found;

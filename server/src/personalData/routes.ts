@@ -1,10 +1,10 @@
 import { api, FILE_TYPES } from '@yellow-thread/contract';
 import type { App } from '../app.types.js';
-import { noteInHistory, StudyEntity } from '../database/index.js';
 import { nameFile } from '../exchange/index.js';
 import { makerOf } from '../people/index.js';
 import { DONE, route } from '../route.js';
 import { personalDataTexts as texts } from '../wording/study.js';
+import { changePrivacy } from './changePrivacy.js';
 import { deleteRespondent } from './deleteRespondent.js';
 import { readPersonalRecord } from './personalRecord.js';
 
@@ -20,17 +20,7 @@ export function personalDataRoutes(app: App): void {
   );
   route(app, api.changePrivacy, async (request) => {
     const { em, params, body } = request;
-    await em.transactional(async (tx) => {
-      const study = await tx.findOneOrFail(StudyEntity, params.study);
-      if (study.masksForReaders === body.masksForReaders) return;
-      study.masksForReaders = body.masksForReaders;
-      await tx.flush();
-      await noteInHistory(
-        tx,
-        makerOf(request, params.study),
-        body.masksForReaders ? texts.masking : texts.unmasking,
-      );
-    });
+    await changePrivacy(em, makerOf(request, params.study), body.masksForReaders);
     return DONE;
   });
 }

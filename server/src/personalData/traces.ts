@@ -14,9 +14,15 @@ export interface Traces {
   backgrounds: Record<string, unknown>[];
 }
 
-/** The rows of the bin that are a study's. */
-export const BIN_OF_STUDY =
-  'b.import_id in (select i.id from import i where i.study_id = :studyId)';
+/** The rows `b` of the bin that are a study's. */
+const BIN_OF_STUDY = 'b.import_id in (select i.id from import i where i.study_id = :studyId)';
+
+/** The rows `b` of the bin that are those of `:respondentIds` and `:responseIds` in the study `:studyId`. */
+export const BIN_OF_RESPONDENT = `${BIN_OF_STUDY} and (
+  (b."table" = 'respondent' and (b.row->>'id')::int = any(:respondentIds::int[]))
+  or (b."table" = 'response' and (b.row->>'id')::int = any(:responseIds::int[]))
+  or (b.row->>'respondent_id')::int = any(:respondentIds::int[])
+  or (b.row->>'response_id')::int = any(:responseIds::int[]))`;
 
 /** Finds a respondent by the id that the survey gave them. */
 export async function findTraces(

@@ -1,11 +1,11 @@
-import { api, FILE_TYPES, type AnswersBehind } from '@yellow-thread/contract';
+import { api, FILE_TYPES } from '@yellow-thread/contract';
 import type { FastifyReply } from 'fastify';
 import { readAgreement } from '../agreement/index.js';
 import { CodeEntity, StudyEntity, ThemeEntity } from '../database/index.js';
 import { describeRule, findGroup } from '../groups/index.js';
 import { nameFile, sendWritten } from '../exchange/index.js';
 import type { Threads } from '../jobs/index.js';
-import { readerMask, requireAccount, type ReaderMask } from '../people/index.js';
+import { behindForReaders, readerMask, requireAccount } from '../people/index.js';
 import type { App } from '../app.types.js';
 import { findQuestion } from '../study/index.js';
 import { readBehind } from './behind.js';
@@ -38,21 +38,6 @@ const sendGrid = (reply: FastifyReply, format: 'csv' | 'xlsx', grid: Grid) =>
     ? reply.send(gridsAsCsv([grid]))
     : sendWritten(reply, (to) => writeWorkbook(to, [grid]));
 
-/** Answers behind a number as readers see them: without what coders note for each other, masked where that is asked for. */
-const forReader = (behind: AnswersBehind, mask: ReaderMask | null): AnswersBehind => ({
-  ...behind,
-  answers: behind.answers.map((answer) => ({
-    ...answer,
-    notes: [],
-    ...(mask && {
-      text: mask(answer.text),
-      externalId: '',
-      // their places are those of the text before it was masked
-      mentions: answer.mentions.map((mention) => ({ ...mention, start: null, end: null })),
-    }),
-  })),
-});
-
 export function reportRoutes(app: App, threads: Threads): void {
   route(app, api.getReport, async (request) => {
     const { em, params: place, query } = request;
@@ -76,7 +61,7 @@ export function reportRoutes(app: App, threads: Threads): void {
       accountId,
     });
     if (request.role !== 'reader') return behind;
-    return forReader(behind, await readerMask(em, place.study, request.role));
+    return behindForReaders(behind, await readerMask(em, place.study, request.role));
   });
   route(app, api.getCodesTogether, async (request) => {
     const { em, params: place, query } = request;

@@ -18,14 +18,8 @@ export function studyRoutes(app: App): void {
     app,
     api.getStudy,
     async (request) => {
-      const { em, params } = request;
-      const role = request.role!;
-      const study = await describeStudy(em, params.study, await request.within());
-      // coders code without the models' word
-      const questions = study.questions.map((question) =>
-        role === 'coder' ? { ...question, suggestions: null } : question,
-      );
-      return { ...study, role, questions };
+      const { em, params, role } = request;
+      return describeStudy(em, { id: params.study, role: role! }, await request.within());
     },
     { onRequest: requireStudy },
   );

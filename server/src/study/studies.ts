@@ -50,13 +50,14 @@ export const archiveStudy = (em: EntityManager, id: number, isArchived: boolean)
 /**
  * A study with the state of each of its questions.
  *
+ * @param role what whoever asks does in it
  * @param within respondents whose answers alone are counted; null for everybody
  */
 export async function describeStudy(
   em: EntityManager,
-  id: number,
+  { id, role }: Pick<StudyDetail, 'id' | 'role'>,
   within: number[] | null,
-): Promise<Omit<StudyDetail, 'role'>> {
+): Promise<StudyDetail> {
   const { head, holds, gave, values } = withinGroup(within);
   const isOfGroup = holds('r.respondent_id');
   const count = (where: string) =>
@@ -141,10 +142,13 @@ export async function describeStudy(
   );
   return {
     ...study,
+    role,
     questions: questions.map((question) => {
       const { decided, byModel } = states.get(question.id) ?? { decided: 0, byModel: 0 };
       const isFinished = question.answered > 0 && question.settled + decided >= question.answered;
-      return { ...question, decided, byModel, isFinished };
+      // coders code without the models' word
+      const suggestions = role === 'coder' ? null : question.suggestions;
+      return { ...question, suggestions, decided, byModel, isFinished };
     }),
     variables,
   };
